@@ -1,0 +1,1 @@
+"""The part without interface code: documents, sources, index, finding."""

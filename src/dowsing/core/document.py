@@ -1,0 +1,216 @@
+"""The one model that every source produces: a Document of sections, blocks and marked text."""
+
+from __future__ import annotations
+
+from dowsing.core.markup import plain
+from dowsing.core.record import Record
+
+
+class Paragraph:
+    """Running text (marked, see markup.py). A newline in it is a line break that must stay.
+
+    `hanging`: lines after the first are indented, as in a synopsis.
+    """
+
+    __slots__ = ("hanging", "text")
+
+    def __init__(self, text: str, hanging: bool = False) -> None:
+        self.text = text
+        self.hanging = hanging
+
+
+class Literal:
+    """Text whose lines and blanks stay as they are (marked)."""
+
+    __slots__ = ("text",)
+
+    def __init__(self, text: str) -> None:
+        self.text = text
+
+
+class Item:
+    """A tag and what is said of it: a list entry, an option, a term. Several tags are lines of `tag`.
+
+    `compact`: no blank line before it. `bullet`: the tag is a mark or a number, not a term.
+    """
+
+    __slots__ = ("body", "bullet", "compact", "tag")
+
+    def __init__(self, tag: str, compact: bool = False, bullet: bool = False) -> None:
+        self.tag = tag
+        self.body: list[Block] = []
+        self.compact = compact
+        self.bullet = bullet
+
+
+class Indent:
+    """Blocks set in from those around them."""
+
+    __slots__ = ("body", "manual")
+
+    def __init__(self) -> None:
+        self.body: list[Block] = []
+        self.manual = False  # made by a bare change of indentation, not by a nesting macro
+
+
+class Cell:
+    """One cell of a table: its text, how it is set (`l`, `r`, `c` or `n`) and how many columns it spans."""
+
+    __slots__ = ("align", "span", "text")
+
+    def __init__(self, text: str, align: str = "l", span: int = 1) -> None:
+        self.text = text
+        self.align = align
+        self.span = span
+
+
+class Table:
+    """Rows of cells; a row that is None is a rule across the table."""
+
+    __slots__ = ("boxed", "rows")
+
+    def __init__(self, rows: list[list[Cell] | None], boxed: bool = False) -> None:
+        self.rows = rows
+        self.boxed = boxed
+
+
+Block = Paragraph | Literal | Item | Indent | Table
+
+
+class Section:
+    """A titled part of a document. `level` 1 is a section, 2 a subsection, and so on."""
+
+    __slots__ = ("blocks", "level", "title")
+
+    def __init__(self, title: str, level: int = 1) -> None:
+        self.title = title
+        self.level = level
+        self.blocks: list[Block] = []
+
+
+class Reference(Record):
+    """A page that a document refers to."""
+
+    name: str
+    section: str
+
+
+class Option(Record):
+    """One option: all its spellings (dash included), its argument's placeholder and what is said of it."""
+
+    flags: list[str]
+    argument: str | None = None
+    argument_optional: bool = False
+    text: str = ""
+    section: str = ""
+    default: str | None = None
+    values: list[str] | None = None
+    repeatable: bool = False
+
+
+class Example(Record):
+    """A command line that a document gives, and what it is for (may be empty)."""
+
+    task: str
+    line: str
+
+
+class Document:
+    """One text of one source.
+
+    `names` are all names its NAME line gives, `name` the first; `summary` what that line says of them.
+    Options, examples, synopsis and see-also are read out of the blocks when first asked for, by the same
+    code for every source (dowsing.core.extraction).
+    """
+
+    def __init__(
+        self,
+        name: str,
+        section: str,
+        source: str,
+        sections: list[Section],
+        *,
+        names: list[str] | None = None,
+        summary: str = "",
+        path: str = "",
+        package: str | None = None,
+        language: str = "",
+        date: str = "",
+        origin: str = "",
+    ) -> None:
+        self.name = name
+        self.names = names or [name]
+        self.section = section
+        self.source = source
+        self.sections = sections
+        self.summary = summary
+        self.path = path
+        self.package = package
+        self.language = language
+        self.date = date
+        self.origin = origin
+        self._facts: dict[str, list[object]] = {}
+
+    @property
+    def label(self) -> str:
+        """The name with its section: `tar(1)`."""
+        return f"{self.name}({self.section})" if self.section else self.name
+
+    @property
+    def synopsis(self) -> list[str]:
+        """The forms of the synopsis as plain lines."""
+        from dowsing.core.extraction.synopsis import read_forms
+
+        return self._fact("synopsis", read_forms)
+
+    @property
+    def options(self) -> list[Option]:
+        """The options in the order of the text."""
+        from dowsing.core.extraction.options import read_options
+
+        return self._fact("options", read_options)
+
+    @property
+    def examples(self) -> list[Example]:
+        """The command lines that the text gives as examples."""
+        from dowsing.core.extraction.examples import read_examples
+
+        return self._fact("examples", read_examples)
+
+    @property
+    def see_also(self) -> list[Reference]:
+        """The pages that the text refers to as related."""
+        from dowsing.core.extraction.references import read_see_also
+
+        return self._fact("see_also", read_see_also)
+
+    def _fact(self, key, read):  # type: ignore[no-untyped-def]
+        if key not in self._facts:
+            self._facts[key] = read(self)
+        return self._facts[key]
+
+
+def block_texts(blocks: list[Block], out: list[str]) -> None:
+    """Append the marked texts of `blocks`, in reading order, to `out`."""
+    for block in blocks:
+        kind = block.__class__
+        if kind is Paragraph or kind is Literal:
+            out.append(block.text)  # type: ignore[union-attr]
+        elif kind is Item:
+            out.append(block.tag)  # type: ignore[union-attr]
+            block_texts(block.body, out)  # type: ignore[union-attr]
+        elif kind is Indent:
+            block_texts(block.body, out)  # type: ignore[union-attr]
+        else:
+            for row in block.rows:  # type: ignore[union-attr]
+                if row:
+                    out.extend(cell.text for cell in row)
+
+
+def document_text(sections: list[Section]) -> str:
+    """All words of the sections, titles included, one text a line, without marks."""
+    out: list[str] = []
+    for section in sections:
+        out.append(section.title)
+        block_texts(section.blocks, out)
+    return plain("\n".join(out))

@@ -1,0 +1,1 @@
+"""Words to ranked entries."""

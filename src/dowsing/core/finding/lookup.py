@@ -1,0 +1,67 @@
+"""A name as written to its entry, and the nearest names where there is none."""
+
+from __future__ import annotations
+
+from dowsing.core.index.store import Entry, Store
+from dowsing.core.names import Name, readings, section_rank
+from dowsing.core.record import Record
+
+
+class Lookup(Record):
+    """What a name means: the best entry (None if there is none), others of that name, nearest names."""
+
+    asked: str
+    entry: Entry | None
+    others: list[Entry]
+    nearest: list[str]
+
+
+def look_up(store: Store, words: list[str], nearest: bool = True) -> Lookup:
+    """The entry that `words` name. `nearest`: look for similar names if there is none."""
+    asked = " ".join(words).strip()
+    for name in readings(words):
+        found = _ordered(store.named(name.text, name.section), name)
+        if found:
+            others = [e for e in found[1:] if e.label != found[0].label]
+            if name.section:
+                others += [
+                    e for e in _ordered(store.named(name.text), name) if e.label not in {f.label for f in found}
+                ]
+            unique = list({entry.label: entry for entry in others}.values())
+            return Lookup(asked, found[0], unique, [])
+    return Lookup(asked, None, [], nearest_names(store, asked) if nearest else [])
+
+
+def _ordered(entries: list[Entry], name: Name) -> list[Entry]:
+    def rank(entry: Entry) -> tuple[int, str]:
+        sections = [entry.section] if entry.name == name.text else []
+        for alias in entry.aliases:
+            if alias == name.text:
+                sections.append(entry.section)
+            elif alias.startswith(name.text + "("):
+                sections.append(alias[len(name.text) + 1 : -1])
+        return min((section_rank(section) for section in sections), default=section_rank(entry.section))
+
+    return sorted(entries, key=rank)
+
+
+def nearest_names(store: Store, asked: str, count: int = 5) -> list[str]:
+    """Names that are written like `asked`, likeliest first, with their sections."""
+    tries = readings([asked]) if asked else []
+    if not tries:
+        return []
+    import warnings
+
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        from rapidfuzz import distance, process
+
+    wanted = tries[0].text.casefold().replace(" ", "-")[:80]
+    names = store.all_names()
+    keys = [name.casefold().replace("_", "-") for name, _ in names]
+    found = process.extract(
+        wanted, keys, scorer=distance.OSA.normalized_similarity, limit=count * 4, score_cutoff=0.6
+    )
+    ranked = sorted(found, key=lambda hit: (-round(hit[1], 2), section_rank(names[hit[2]][1])))
+    labels = [f"{names[hit[2]][0]}({names[hit[2]][1]})" for hit in ranked]
+    return list(dict.fromkeys(labels))[:count]

@@ -1,0 +1,177 @@
+"""Builds the index: reads all pages on all cores and writes a new file, which then takes the old one's place."""
+
+from __future__ import annotations
+
+import contextlib
+import os
+import signal
+import sqlite3
+import time
+from collections.abc import Callable, Iterator
+
+from dowsing.core.index import schema
+from dowsing.core.index.entries import Entry, make_entries
+from dowsing.core.index.packages import owner, owners_of_pages
+from dowsing.core.index.reading import Reading, Task, read_many
+from dowsing.core.index.scan import Found, Scan, scan
+
+PORTION = 48
+FEW = 150  # so few pages are read in this process
+
+#: Called with the pages done and the pages in all.
+Progress = Callable[[int, int], None]
+
+
+class CannotBuild(Exception):
+    """The index cannot be built or written; the message is one line that says why and what to do."""
+
+
+def build(path: str, roots: list[str], progress: Progress | None = None) -> None:
+    """Build the index of the manual folders `roots` into the file `path`.
+
+    The file is complete or not there: it is written beside and renamed. KeyboardInterrupt and errors leave
+    an index that was there before as it was. Raises CannotBuild.
+    """
+    folder = os.path.dirname(path)
+    try:
+        os.makedirs(folder, exist_ok=True)
+    except OSError as error:
+        raise CannotBuild(f"the index folder {folder} cannot be made ({error.strerror})") from None
+    new = f"{path}.{os.getpid()}.new"
+    try:
+        with _lock(path):
+            _write(new, scan(roots), roots, progress)
+            os.replace(new, path)
+    except (sqlite3.Error, OSError) as error:
+        raise CannotBuild(f"the index cannot be written to {folder} ({_reason(error)})") from None
+    finally:
+        for leftover in (new, new + "-journal"):
+            with contextlib.suppress(OSError):
+                os.unlink(leftover)
+
+
+def _reason(error: Exception) -> str:
+    text = getattr(error, "strerror", None) or str(error)
+    return "the disk is full" if "full" in text or "No space" in text else text.lower()
+
+
+@contextlib.contextmanager
+def _lock(path: str) -> Iterator[None]:
+    """Only one build at a time; the next waits until the one before is done."""
+    try:
+        import fcntl
+    except ImportError:  # no such locks on this system: the rename is enough to stay whole
+        yield
+        return
+    with open(path + ".lock", "w") as file:
+        fcntl.flock(file, fcntl.LOCK_EX)
+        yield
+
+
+def _write(path: str, found: Scan, roots: list[str], progress: Progress | None) -> None:
+    db = sqlite3.connect(path)
+    try:
+        db.executescript(schema.FAST + schema.TABLES)
+        readings = _read_pages(db, found.pages, progress)
+        entries = make_entries(readings, found.pages)
+        owners = owners_of_pages()
+        for entry in entries:
+            entry.package = owner(entry.found.page.path, owners)
+        insert_entries(db, entries)
+        insert_files(db, found, readings, entries)
+        db.executemany("INSERT INTO folders VALUES(?,?)", found.folders.items())
+        meta = {
+            "version": str(schema.VERSION),
+            "roots": "\n".join(roots),
+            "built": str(int(time.time())),
+            "pages": str(len(found.pages)),
+        }
+        db.executemany("INSERT INTO meta VALUES(?,?)", meta.items())
+        db.executescript(schema.INDEXES)
+        db.commit()
+    finally:
+        db.close()
+
+
+def _read_pages(db: sqlite3.Connection, pages: list[Found], progress: Progress | None) -> dict[int, Reading]:
+    tasks: list[Task] = [
+        (number, found.page.path, found.page.name, found.page.section) for number, found in enumerate(pages)
+    ]
+    # neighbours in a folder are often of one kind and length: deal them out evenly
+    count = max(1, (len(tasks) + PORTION - 1) // PORTION)
+    portions = [tasks[start::count] for start in range(count)]
+    readings: dict[int, Reading] = {}
+    for batch in _in_processes(portions) if len(tasks) > FEW else map(read_many, portions):
+        db.executemany("INSERT INTO bodies(rowid, text) VALUES(?,?)", ((r[0], r[4]) for r in batch if r[4]))
+        for reading in batch:
+            readings[reading[0]] = (*reading[:4], "", *reading[5:])
+        if progress:
+            progress(len(readings), len(tasks))
+    return readings
+
+
+def _in_processes(portions: list[list[Task]]) -> Iterator[list[Reading]]:
+    import multiprocessing
+
+    methods = multiprocessing.get_all_start_methods()
+    context = multiprocessing.get_context("fork" if "fork" in methods and os.name == "posix" else None)
+    workers = max(1, len(os.sched_getaffinity(0)) if hasattr(os, "sched_getaffinity") else os.cpu_count() or 1)
+    with context.Pool(workers, _leave_interrupt_to_the_parent) as pool:
+        yield from pool.imap_unordered(read_many, portions)
+
+
+def _leave_interrupt_to_the_parent() -> None:
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+
+
+def insert_entries(db: sqlite3.Connection, entries: list[Entry]) -> None:
+    """Write entries with their names and the words of their names and summaries."""
+    db.executemany(
+        "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?)",
+        (
+            (
+                entry.number, entry.name, entry.section, "\n".join(entry.alias_labels), entry.kind, entry.summary,
+                entry.package, entry.family or None, entry.found.page.path, entry.found.place, int(entry.hidden),
+            )
+            for entry in entries
+        ),
+    )  # fmt: skip
+    db.executemany(
+        "INSERT INTO names VALUES(?,?,?,?,?)",
+        (
+            (name.casefold(), name, section, entry.number, int(n > 0))
+            for entry in entries
+            for n, (name, section) in enumerate([(entry.name, entry.section), *entry.aliases])
+        ),
+    )
+    db.executemany(
+        "INSERT INTO heads(rowid, names, summary) VALUES(?,?,?)",
+        (
+            (entry.number, " ".join(dict.fromkeys([entry.name, *(n for n, _ in entry.aliases)])), entry.summary)
+            for entry in entries
+            if not entry.hidden
+        ),
+    )
+
+
+def insert_files(
+    db: sqlite3.Connection, found: Scan, readings: dict[int, Reading], entries: list[Entry], first: int = 0
+) -> None:
+    """Write which files there are, what entry each belongs to and what is wrong with it.
+
+    `first` is what entry numbers are ahead of the numbers of the scan.
+    """
+    read = {entry.number - first for entry in entries}
+    rows = []
+    for number, page in enumerate(found.pages):
+        problem = readings[number][5] if number in readings else "it was not read"
+        for file in (page.page, *page.links):
+            try:
+                state = os.lstat(file.path)
+                stamp = state.st_mtime_ns, state.st_size
+            except OSError:
+                stamp = 0, 0
+            folder = os.path.dirname(file.path)
+            rows.append((file.path, folder, *stamp, number + first if number in read else None, problem or None))
+    rows += [(path, os.path.dirname(path), 0, 0, None, says) for path, says in found.problems.items()]
+    db.executemany("INSERT OR REPLACE INTO files VALUES(?,?,?,?,?,?)", rows)

@@ -1,0 +1,147 @@
+"""Keeps the index in step with the manual folders: each look-up takes up the pages that came and went."""
+
+from __future__ import annotations
+
+import os
+import sqlite3
+
+from dowsing.core.index.store import Store, Unusable
+from dowsing.core.settings import Settings
+from dowsing.core.sources import manual
+
+MOST_CHANGES = 400  # beyond that the index is built anew
+KEEP_FILES = 6
+
+
+def changed_folders(store: Store, roots: list[str]) -> list[str]:
+    """The folders whose contents are not what the index saw. Costs one `stat` a folder."""
+    changed = []
+    known = store.folders()
+    for folder, modified in known.items():
+        try:
+            if os.stat(folder).st_mtime_ns != modified:
+                changed.append(folder)
+        except OSError:
+            changed.append(folder)
+    changed += [root for root in roots if root not in known and os.access(root, os.R_OK | os.X_OK)]
+    return changed
+
+
+def refresh(settings: Settings, store: Store, roots: list[str]) -> int | None:
+    """Take up the pages that came, went or changed in folders that changed.
+
+    Returns how many, or None if there is so much to do that the index should be built anew. If the index
+    cannot be written the answer is 0 and look-ups go on with what it holds.
+    """
+    changed = changed_folders(store, roots)
+    if not changed:
+        return 0
+    return _take_up(store, roots, changed)
+
+
+def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
+    from dowsing.core.index.build import insert_entries, insert_files
+    from dowsing.core.index.entries import make_entries
+    from dowsing.core.index.packages import owner, owners_of_pages
+    from dowsing.core.index.reading import read_for_index
+    from dowsing.core.index.scan import Scan, scan
+
+    found = scan(roots)
+    now = {file.path: file for page in found.pages for file in (page.page, *page.links)}
+    known = {row[0]: row[1:] for row in store._rows("SELECT path, modified, size, entry FROM files WHERE modified")}
+    gone = [path for path in known if path not in now]
+    fresh = []
+    for path in now:
+        state = _stamp(path)
+        if path not in known or known[path][:2] != state:
+            fresh.append(path)
+    if len(fresh) + len(gone) > MOST_CHANGES:
+        return None
+    try:
+        writer = Store(store.path, writable=True)
+    except Unusable:
+        return 0
+    db = writer.db
+    try:
+        db.execute("BEGIN IMMEDIATE")
+        touched = {known[path][2] for path in (*gone, *fresh) if path in known and known[path][2] is not None}
+        fresh_set = set(fresh)
+        pages = [
+            page
+            for page in found.pages
+            if any(file.path in fresh_set or file.path in gone for file in (page.page, *page.links))
+            or any(known.get(file.path, (0, 0, None))[2] in touched for file in (page.page, *page.links))
+        ]
+        for number in touched:
+            db.execute("UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,))
+            db.execute("DELETE FROM names WHERE entry=?", (number,))
+        paths = [file.path for page in pages for file in (page.page, *page.links)]
+        db.executemany("DELETE FROM files WHERE path=?", ((path,) for path in (*gone, *paths)))
+        db.execute("DELETE FROM files WHERE modified=0")
+        first = (db.execute("SELECT max(id) FROM entries").fetchone()[0] or 0) + 1
+        readings = {
+            n: read_for_index((n, page.page.path, page.page.name, page.page.section))
+            for n, page in enumerate(pages)
+        }
+        entries = make_entries(readings, pages)
+        owners = owners_of_pages() if entries else {}
+        programs = {row[0] for row in db.execute("SELECT DISTINCT family FROM entries WHERE family IS NOT NULL")}
+        for entry in entries:
+            text = readings[entry.number][4]
+            entry.package = owner(entry.found.page.path, owners)
+            head = entry.name.split("-")[0].split("_")[0]
+            if not entry.family and head in programs:
+                entry.family = head
+            if db.execute(
+                "SELECT 1 FROM entries WHERE name=? AND section=? AND place<? AND NOT hidden",
+                (entry.name, entry.section, entry.found.place),
+            ).fetchone():
+                entry.hidden = True
+            db.execute("INSERT INTO bodies(rowid, text) VALUES(?,?)", (entry.number + first, text))
+        for entry in entries:
+            entry.number += first
+        insert_entries(db, entries)
+        insert_files(db, Scan(pages, {}, found.problems), readings, entries, first)
+        db.execute("DELETE FROM folders")
+        db.executemany("INSERT INTO folders VALUES(?,?)", found.folders.items())
+        db.execute("UPDATE meta SET value=? WHERE key='pages'", (str(len(found.pages)),))
+        db.commit()
+    except (sqlite3.Error, OSError):
+        db.rollback()
+        return 0
+    finally:
+        writer.close()
+    return len(fresh) + len(gone)
+
+
+def _stamp(path: str) -> tuple[int, int]:
+    try:
+        state = os.lstat(path)
+    except OSError:
+        return 0, 0
+    return state.st_mtime_ns, state.st_size
+
+
+def open_index(settings: Settings) -> tuple[Store, list[str]]:
+    """The index of the present manual folders, in step with them. Raises Unusable if it has to be built."""
+    from dowsing.core.index.store import index_path
+
+    roots = manual.roots(settings)
+    path = index_path(settings.cache, roots)
+    store = Store(path)
+    if refresh(settings, store, roots) is None:
+        store.close()
+        raise Unusable("many pages came or went")
+    return store, roots
+
+
+def remove_old_indexes(cache: str) -> None:
+    """Of the index files for various manual folders the newest few are kept."""
+    try:
+        files = [e for e in os.scandir(cache) if e.name.startswith("index-") and e.name.endswith(".sqlite")]
+        files.sort(key=lambda entry: entry.stat().st_mtime, reverse=True)
+        for entry in files[KEEP_FILES:]:
+            os.unlink(entry.path)
+            os.unlink(entry.path + ".lock")
+    except OSError:
+        pass

@@ -1,0 +1,33 @@
+"""The layout of the index file."""
+
+from __future__ import annotations
+
+#: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
+VERSION = 1
+
+TABLES = """
+CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;
+CREATE TABLE folders(path TEXT PRIMARY KEY, modified INTEGER) WITHOUT ROWID;
+CREATE TABLE files(path TEXT PRIMARY KEY, folder TEXT, modified INTEGER, size INTEGER, entry INTEGER,
+                   problem TEXT) WITHOUT ROWID;
+CREATE TABLE entries(id INTEGER PRIMARY KEY, name TEXT, section TEXT, aliases TEXT, kind TEXT, summary TEXT,
+                     package TEXT, family TEXT, path TEXT, place INTEGER, hidden INTEGER DEFAULT 0);
+CREATE TABLE names(key TEXT, name TEXT, section TEXT, entry INTEGER, alias INTEGER);
+CREATE VIRTUAL TABLE heads USING fts5(names, summary, content='', tokenize="porter unicode61");
+CREATE VIRTUAL TABLE bodies USING fts5(text, content='', tokenize="porter unicode61");
+"""
+
+#: Made after the rows are in, which is quicker.
+INDEXES = """
+CREATE INDEX names_by_key ON names(key);
+CREATE INDEX names_by_entry ON names(entry);
+CREATE INDEX entries_by_family ON entries(family);
+CREATE INDEX files_by_folder ON files(folder);
+"""
+
+FAST = """
+PRAGMA journal_mode = OFF;
+PRAGMA synchronous = OFF;
+PRAGMA cache_size = -32768;
+PRAGMA temp_store = MEMORY;
+"""

@@ -1,0 +1,217 @@
+"""Opening the index and asking it: the only place that reads it."""
+
+from __future__ import annotations
+
+import os
+import sqlite3
+import zlib
+from collections.abc import Iterable
+
+from dowsing.core.index import schema
+from dowsing.core.record import Record
+
+MOST_MATCHES = 4000
+
+
+class Unusable(Exception):
+    """There is no index that can be used: none, damaged, or of another version."""
+
+
+class Entry(Record):
+    """An entry of the index, as answers carry it."""
+
+    name: str
+    section: str
+    aliases: list[str]
+    kind: str
+    summary: str
+    package: str | None
+    family: str | None
+    path: str
+    verbs: list[str] = []  # noqa: RUF012 - a record is immutable
+    nouns: list[str] = []  # noqa: RUF012
+    sources: list[str] = ["manual"]  # noqa: RUF012
+
+    @property
+    def label(self) -> str:
+        """Name and section: `tar(1)`."""
+        return f"{self.name}({self.section})"
+
+
+class Match(Record):
+    """An entry that words were found in: its number, how well (smaller is better) and what ranking needs."""
+
+    number: int
+    score: float
+    name: str
+    section: str
+    family: str | None
+
+
+class Problem(Record):
+    """A file or folder that could not be taken up, and why."""
+
+    path: str
+    says: str
+
+
+def index_path(cache: str, roots: list[str]) -> str:
+    """The index file of these manual folders: other folders have another file."""
+    mark = zlib.crc32("\n".join(roots).encode("utf-8", "surrogateescape"))
+    return os.path.join(cache, f"index-{mark:08x}.sqlite")
+
+
+_COLUMNS = "e.name, e.section, e.aliases, e.kind, e.summary, e.package, e.family, e.path"
+
+
+class Store:
+    """An open index. Raises Unusable when opened if the file is missing, damaged or of another version."""
+
+    def __init__(self, path: str, writable: bool = False) -> None:
+        self.path = path
+        if not os.path.exists(path):
+            raise Unusable("there is no index yet")
+        mode = "rw" if writable else "ro"
+        place = path.replace("%", "%25").replace("?", "%3f").replace("#", "%23")
+        try:
+            self.db = sqlite3.connect(f"file:{place}?mode={mode}", uri=True, timeout=5.0)
+            version = self.db.execute("SELECT value FROM meta WHERE key='version'").fetchone()
+        except sqlite3.Error as error:
+            raise Unusable(f"the index is damaged ({error})") from None
+        if version is None or version[0] != str(schema.VERSION):
+            raise Unusable("the index is of another version")
+
+    def close(self) -> None:
+        """Close the file."""
+        self.db.close()
+
+    def _rows(self, sql: str, values: Iterable[object] = ()) -> list[tuple]:  # type: ignore[type-arg]
+        try:
+            return self.db.execute(sql, tuple(values)).fetchall()  # type: ignore[arg-type]
+        except (sqlite3.DatabaseError, UnicodeDecodeError) as error:
+            raise Unusable(f"the index is damaged ({error})") from None
+
+    # --- entries by name -----------------------------------------------------------------------------
+
+    def named(self, name: str, section: str = "") -> list[Entry]:
+        """The entries of that name or alias, exact case first; those of a section if one is given.
+
+        `3` as a section takes in `3pm`.
+        """
+        rows = self._rows(
+            f"SELECT {_COLUMNS}, n.name, n.section, n.alias, e.place FROM names n JOIN entries e ON e.id=n.entry "
+            "WHERE n.key=? AND (?='' OR n.section=? OR substr(n.section,1,length(?))=?)",
+            (name.casefold(), section, section, section, section),
+        )
+        exact = [row for row in rows if row[8] == name] or rows
+        exact.sort(key=lambda row: (section != "" and row[9] != section, row[11], row[10]))
+        return [_entry(row) for row in exact]
+
+    def entry(self, number: int) -> Entry:
+        """The entry of that number."""
+        return self.entries([number])[0]
+
+    def entries(self, numbers: list[int]) -> list[Entry]:
+        """The entries of these numbers, in their order."""
+        rows: dict[int, tuple] = {}  # type: ignore[type-arg]
+        for start in range(0, len(numbers), 500):
+            part = numbers[start : start + 500]
+            marks = ",".join("?" * len(part))
+            for row in self._rows(f"SELECT {_COLUMNS}, e.id FROM entries e WHERE e.id IN ({marks})", part):
+                rows[row[8]] = row
+        return [_entry(rows[number]) for number in numbers if number in rows]
+
+    def all_names(self) -> list[tuple[str, str]]:
+        """Every name and alias with its section."""
+        return [(row[0], row[1]) for row in self._rows("SELECT DISTINCT name, section FROM names")]
+
+    def matching_names(self, pattern: str) -> list[Match]:
+        """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case."""
+        rows = self._rows(
+            "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON e.id=n.entry "
+            "WHERE n.key GLOB ? AND NOT e.hidden GROUP BY e.id",
+            (pattern.casefold(),),
+        )
+        return [Match(*row) for row in rows]
+
+    def names_holding(self, piece: str) -> list[Match]:
+        """The entries with a name that has `piece` in it."""
+        rows = self._rows(
+            "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON e.id=n.entry "
+            "WHERE instr(n.key, ?) AND NOT e.hidden GROUP BY e.id",
+            (piece.casefold(),),
+        )
+        return [Match(*row) for row in rows]
+
+    def family(self, name: str) -> list[Entry]:
+        """The entries of one family."""
+        rows = self._rows(
+            f"SELECT {_COLUMNS} FROM entries e WHERE e.family=? AND NOT e.hidden ORDER BY e.name", (name,)
+        )
+        return [_entry(row) for row in rows]
+
+    # --- words ---------------------------------------------------------------------------------------
+
+    def in_heads(self, words: list[str]) -> list[Match]:
+        """Entries with all words in names or summary, a word of a name counting more."""
+        return self._matches("heads", "bm25(heads, 8.0, 3.0)", words)
+
+    def in_bodies(self, words: list[str]) -> list[Match]:
+        """Entries with all words in their text."""
+        return self._matches("bodies", "bm25(bodies)", words)
+
+    def _matches(self, table: str, score: str, words: list[str]) -> list[Match]:
+        rows = self._rows(
+            f"SELECT t.rowid, t.score, e.name, e.section, e.family FROM (SELECT rowid, {score} AS score "
+            f"FROM {table} WHERE {table} MATCH ? ORDER BY score LIMIT {MOST_MATCHES}) t "
+            "JOIN entries e ON e.id=t.rowid WHERE NOT e.hidden",
+            (match_expression(words),),
+        )
+        return [Match(*row) for row in rows]
+
+    def count(self, table: str, words: list[str]) -> int:
+        """How many entries have all words in `heads` or `bodies`."""
+        sql = f"SELECT count(*) FROM {table} WHERE {table} MATCH ?"
+        return int(self._rows(sql, (match_expression(words),))[0][0])
+
+    # --- the index itself ----------------------------------------------------------------------------
+
+    def meta(self) -> dict[str, str]:
+        """What the index says of itself: version, roots, built (seconds since 1970), pages."""
+        return dict(self._rows("SELECT key, value FROM meta"))
+
+    def folders(self) -> dict[str, int]:
+        """The folders looked through, with their modification times (ns) then."""
+        return dict(self._rows("SELECT path, modified FROM folders"))
+
+    def counts(self) -> dict[str, int]:
+        """Numbers of entries, names and files, and of files that could not be read."""
+        return {
+            "entries": self._rows("SELECT count(*) FROM entries")[0][0],
+            "names": self._rows("SELECT count(*) FROM names")[0][0],
+            "files": self._rows("SELECT count(*) FROM files")[0][0],
+            "problems": self._rows("SELECT count(*) FROM files WHERE problem IS NOT NULL")[0][0],
+        }
+
+    def problems(self) -> list[Problem]:
+        """The files and folders that could not be taken up."""
+        rows = self._rows("SELECT path, problem FROM files WHERE problem IS NOT NULL ORDER BY path")
+        return [Problem(*row) for row in rows]
+
+    def problem_of(self, name: str, section: str = "") -> Problem | None:
+        """The trouble with a page file of that name, if there is any."""
+        for problem in self.problems():
+            file = os.path.basename(problem.path)
+            if file.startswith(f"{name}.{section}"):
+                return problem
+        return None
+
+
+def match_expression(words: list[str]) -> str:
+    """A full-text expression that wants every word, as a whole word or as a beginning."""
+    return " AND ".join('"' + word.replace('"', " ") + '"*' for word in words)
+
+
+def _entry(row: tuple) -> Entry:  # type: ignore[type-arg]
+    aliases = row[2].split("\n") if row[2] else []
+    return Entry(row[0], row[1], aliases, row[3], row[4], row[5], row[6], row[7])

@@ -1,0 +1,72 @@
+"""Marked text: the inline text of documents as one string with style marks in it.
+
+A paragraph is one `str`. Where its style changes it holds one of the mark characters below (C0 controls,
+which no cleaned document text contains), so that joining, splitting and measuring text stay plain string
+work. `spans()` gives the styled pieces, `plain()` the bare text.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import namedtuple
+from collections.abc import Iterator
+
+BOLD = "\x01"
+ITALIC = "\x02"
+BOLD_ITALIC = "\x03"
+CODE = "\x04"
+ROMAN = "\x05"
+
+LINK = "\x0e"  # LINK target LINK_TEXT text LINK_END
+LINK_TEXT = "\x0f"
+LINK_END = "\x11"
+
+STYLES = {BOLD: "bold", ITALIC: "italic", BOLD_ITALIC: "bold italic", CODE: "code", ROMAN: "plain"}
+
+_MARKS = re.compile("\x0e[^\x0f]*\x0f|[\x01-\x08\x0e-\x1b]")
+_PIECES = re.compile("(\x0e[^\x0f]*\x0f|[\x01-\x05\x11])")
+
+#: One run of text in one style. `style` is a value of STYLES; `link` is None, a name such as `tar(1)`,
+#: or an address with its scheme.
+Span = namedtuple("Span", "text style link")
+
+# Control characters, the C1 range included, and the directional overrides that can reorder what is shown.
+_UNSAFE = re.compile(
+    "[\x00-\x08\x0b-\x1f\x7f-\x9f\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ud800-\udfff]"
+)
+
+
+def plain(text: str) -> str:
+    """The bare text, without marks and link targets; non-breaking spaces become spaces."""
+    return _MARKS.sub("", text).replace("\xa0", " ")
+
+
+def clean(text: str) -> str:
+    """`text` without control characters and directional overrides; tab and newline stay."""
+    if text.isascii() and text.isprintable():
+        return text
+    return _UNSAFE.sub("", text)
+
+
+def clean_line(text: str) -> str:
+    """`text` as one line that is safe to print: control characters become `?`, whitespace a space."""
+    return _UNSAFE.sub("?", text.replace("\n", " ").replace("\t", " "))
+
+
+def link(target: str, text: str) -> str:
+    """Marked text that refers to `target` (a name with section, or an address)."""
+    return f"{LINK}{target}{LINK_TEXT}{text}{LINK_END}"
+
+
+def spans(text: str) -> Iterator[Span]:
+    """The runs of `text`, in order, without empty ones."""
+    style, target = "plain", None
+    for piece in _PIECES.split(text):
+        if piece in STYLES:
+            style = STYLES[piece]
+        elif piece == LINK_END:
+            target = None
+        elif piece.startswith(LINK):
+            target = piece[1:-1]
+        elif piece:
+            yield Span(piece, style, target)

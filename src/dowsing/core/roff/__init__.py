@@ -1,0 +1,1 @@
+"""Manual page source (roff with the man and mdoc macros) to Document."""

@@ -1,0 +1,112 @@
+"""A manual page's source text to a Document."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.document import Document, Paragraph, Section, block_texts
+from dowsing.core.markup import clean, plain
+from dowsing.core.roff import man, requests
+from dowsing.core.roff.machine import Include, LeaveLoop, LeaveMacro, Machine, OutOfBounds
+
+_MDOC = re.compile(r"^\.[ \t]*(?:Dd|Dt|Sh|Nm)\b", re.MULTILINE)
+_MAN = re.compile(r"^[.'][ \t]*(?:TH|SH)\b", re.MULTILINE)
+_DASH = re.compile(r"(?:\s[-–—−]+|\s*[–—]|\s*-[-–—]|:)\s+|\s[-–—−]+$")
+_NAME = re.compile(r"[^\s,]+(?: [^\s,]+){0,5}")
+
+#: Titles of the NAME section: the first section is taken where none of them occurs.
+_NAME_TITLES = frozenset(("NAME", "NAMES", "名前", "NOM", "NOMBRE", "BEZEICHNUNG", "NOME", "NAZWA", "ИМЯ"))
+
+_PLAIN = {**requests.PLAIN, **man.PLAIN}
+_RAW = dict(requests.RAW)
+
+
+def machine_for(source: str, include: Include | None = None) -> Machine:
+    """An interpreter with the macro package that `source` is written in."""
+    if "\n.Sh" in source or "\n.Dd" in source or (_MDOC.search(source) and not _MAN.search(source)):
+        from dowsing.core.roff import mdoc
+
+        return Machine({**requests.PLAIN, **mdoc.PLAIN}, {**requests.RAW, **mdoc.RAW}, include)
+    from dowsing.core.roff import preprocessors
+
+    return Machine(_PLAIN, {**_RAW, **preprocessors.RAW}, include)
+
+
+def read_sections(source: str, include: Include | None = None) -> tuple[list[Section], Machine]:
+    """The sections of a page, and the interpreter that read them."""
+    source = clean(source)
+    machine = machine_for(source, include)
+    try:
+        machine.run_source(source)
+    except (OutOfBounds, RecursionError, LeaveLoop, LeaveMacro):
+        pass  # what was read up to here is kept
+    return machine.builder.close(), machine
+
+
+def read_page(
+    source: str,
+    name: str = "",
+    section: str = "",
+    *,
+    path: str = "",
+    package: str | None = None,
+    language: str = "",
+    include: Include | None = None,
+) -> Document:
+    """Read a manual page.
+
+    `name` and `section` are those of the file; where they are missing the page's own title is taken.
+    `include` answers `.so` requests with a text or None. Never raises for what the page contains.
+    """
+    sections, machine = read_sections(source, include)
+    title = [plain(part) for part in machine.title]
+    name = name or (title[0].lower() if title else "")
+    section = section or (title[1] if len(title) > 1 else "")
+    names, summary = read_name_line(sections)
+    return Document(
+        name,
+        section,
+        "manual",
+        sections,
+        names=names or [name],
+        summary=summary,
+        path=path,
+        package=package,
+        language=language,
+        date=machine.date,
+        origin=" ".join(title[3:4]),
+    )
+
+
+def read_name_line(sections: list[Section]) -> tuple[list[str], str]:
+    """The names and the summary of the NAME section: `([], "")` if there is none to read."""
+    section = next((s for s in sections if s.title.upper() in _NAME_TITLES), None)
+    if section is None:
+        section = next((s for s in sections if s.title), None)
+    if section is None or not section.blocks:
+        return [], ""
+    texts: list[str] = []
+    block_texts(section.blocks[:1], texts)
+    line = " ".join(plain(text) for text in texts).strip()
+    if not _DASH.search(line) and len(section.blocks) > 1:
+        block_texts(section.blocks[1:2], texts)
+        line = " ".join(plain(text) for text in texts).strip()
+    line = " ".join(line.split())
+    parts = _DASH.split(line, maxsplit=1)
+    if len(parts) < 2:
+        return [], line if len(line) < 300 else ""
+    names = []
+    for part in parts[0].split(","):
+        part = part.strip().rstrip("()")
+        if part and len(part) < 80 and part not in names and _NAME.fullmatch(part):
+            names.append(part)
+    return names, parts[1].strip()
+
+
+def first_paragraph(section: Section) -> str:
+    """The first paragraph's bare text."""
+    for block in section.blocks:
+        if isinstance(block, Paragraph):
+            return plain(block.text)
+    return ""
+

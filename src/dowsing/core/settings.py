@@ -1,0 +1,100 @@
+"""Settings: environment and `config.toml`, read once into one object that is passed on."""
+
+from __future__ import annotations
+
+import os
+import sys
+
+from dowsing.core.record import Record
+
+DEMO_LIBRARY = os.path.join(os.path.dirname(os.path.dirname(os.path.abspath(__file__))), "demo", "library")
+
+
+class BadSettings(Exception):
+    """The settings file cannot be used; the message says what to do."""
+
+
+class Settings(Record):
+    """What a run depends on besides its arguments.
+
+    `man_path`: manual folders given by the user, or None for the usual ones. `search_path`: the folders of
+    PATH. `language`: a language code such as `de` or `pt_BR`, or "". `demo`: the demo library is in use.
+    `values`: the other keys of the settings file (`pager`, `color`, `width`).
+    """
+
+    cache: str
+    data: str
+    config: str
+    man_path: str | None
+    search_path: list[str]
+    language: str = ""
+    demo: bool = False
+    values: dict[str, str] = {}  # noqa: RUF012 - a record is immutable
+
+
+def _folder(kind: str, variable: str, xdg: str, usual: str, environment: dict[str, str]) -> str:
+    """A folder of the program: its own variable, the XDG variable or the platform's place."""
+    own = environment.get(variable)
+    if own:
+        return os.path.abspath(os.path.expanduser(own))
+    base = environment.get(xdg)
+    if base and os.path.isabs(base):
+        return os.path.join(base, "dowsing")
+    if sys.platform.startswith("linux"):
+        # as platformdirs has it, without the time its import takes
+        home = environment.get("HOME") or os.path.expanduser("~")
+        return os.path.join(home, usual, "dowsing")
+    import platformdirs
+
+    return str(getattr(platformdirs, f"user_{kind}_dir")("dowsing", appauthor=False))
+
+
+def language_of(environment: dict[str, str]) -> str:
+    """The language of messages in force, without encoding: `de`, `pt_BR`; "" for English and C."""
+    for variable in ("LC_ALL", "LC_MESSAGES", "LANG"):
+        value = environment.get(variable, "")
+        if value:
+            code = value.split(".")[0].split("@")[0]
+            return "" if code in ("C", "POSIX") or code.startswith("en") else code
+    return ""
+
+
+def read_settings(environment: dict[str, str] | None = None, demo: bool = False) -> Settings:
+    """The settings of this run. Raises BadSettings if `config.toml` cannot be read or parsed."""
+    env = dict(os.environ) if environment is None else environment
+    config = _folder("config", "DOWSING_CONFIG", "XDG_CONFIG_HOME", ".config", env)
+    values = _read_values(os.path.join(config, "config.toml"))
+    man_path = env.get("MANPATH") or None
+    if "man_path" in values:
+        man_path = values["man_path"]
+    if demo:
+        man_path = os.path.join(DEMO_LIBRARY, "man")
+    return Settings(
+        cache=_folder("cache", "DOWSING_CACHE", "XDG_CACHE_HOME", ".cache", env),
+        data=_folder("data", "DOWSING_DATA", "XDG_DATA_HOME", os.path.join(".local", "share"), env),
+        config=config,
+        man_path=man_path,
+        search_path=[folder for folder in env.get("PATH", "").split(os.pathsep) if folder],
+        language=values.get("language", "" if demo else language_of(env)),
+        demo=demo,
+        values=values,
+    )
+
+
+def _read_values(path: str) -> dict[str, str]:
+    if not os.path.exists(path):
+        return {}
+    import tomllib
+
+    try:
+        with open(path, "rb") as file:
+            found = tomllib.load(file)
+    except (OSError, tomllib.TOMLDecodeError) as error:
+        raise BadSettings(f"the settings file {path} cannot be used ({error}); correct or remove it") from None
+    values = {}
+    for key, value in found.items():
+        if isinstance(value, (str, int)):
+            values[key] = str(value)
+        elif isinstance(value, list):
+            values[key] = os.pathsep.join(str(item) for item in value)
+    return values

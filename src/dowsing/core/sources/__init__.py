@@ -1,0 +1,1 @@
+"""Sources of documentation: each module finds and reads one kind of it."""

@@ -1,0 +1,195 @@
+"""Manual pages: where they are, which file a page is, and a page file as a Document."""
+
+from __future__ import annotations
+
+import os
+import re
+from collections.abc import Iterator
+
+from dowsing.core.document import Document
+from dowsing.core.record import Record
+from dowsing.core.settings import Settings
+from dowsing.core.sources.pagefile import SUFFIXES, Unreadable, is_formatted, read_text
+
+_SECTION = re.compile(r"(?:[0-9][0-9a-zA-Z_+-]*|[nlop])\Z")
+_SECTION_FOLDER = re.compile(r"(?:man|cat)(?:[0-9][a-zA-Z0-9]*|[nlop])\Z")
+_REDIRECT = re.compile(r"(?:[.'](?:\\\".*)?\n|\s*\n)*[.']\s*so\s+(\S+)\s*(?:\n(?:[.']\s*\\\".*\n?|\s*\n)*)?\Z")
+_USUAL = ("/usr/local/share/man", "/usr/local/man", "/usr/share/man", "/usr/man", "/opt/homebrew/share/man",
+          "/opt/local/share/man", "/usr/X11R6/man", "/usr/pkg/man")  # fmt: skip
+
+
+class PageFile(Record):
+    """A file in a manual folder that is named like a page."""
+
+    path: str
+    name: str
+    section: str
+
+
+def roots(settings: Settings) -> list[str]:
+    """The manual folders to look in, in order: those of MANPATH, or those beside PATH and the usual ones.
+
+    An empty part of MANPATH stands for the usual folders. Folders that do not exist are left out; two ways
+    to one folder count once.
+    """
+    wanted: list[str] = []
+    if settings.man_path is None:
+        wanted = _usual_roots(settings)
+    else:
+        for part in settings.man_path.split(os.pathsep):
+            wanted += [os.path.expanduser(part)] if part else _usual_roots(settings)
+    found: list[str] = []
+    seen: set[str] = set()
+    for folder in wanted:
+        real = os.path.realpath(folder)
+        if real not in seen and os.path.isdir(real):
+            seen.add(real)
+            found.append(folder if os.path.isabs(folder) else real)
+    return found
+
+
+def _usual_roots(settings: Settings) -> list[str]:
+    wanted: list[str] = []
+    for folder in settings.search_path:
+        if os.path.isabs(folder):
+            above = os.path.dirname(os.path.normpath(folder))
+            wanted += [os.path.join(above, "share", "man"), os.path.join(above, "man")]
+    return [*wanted, os.path.expanduser("~/.local/share/man"), *_USUAL]
+
+
+def section_folders(root: str) -> list[str]:
+    """The folders of a manual folder that hold pages, `man1` … and formatted `cat1` …. Raises OSError."""
+    return sorted(
+        entry.path for entry in os.scandir(root) if _SECTION_FOLDER.match(entry.name) and entry.is_dir()
+    )
+
+
+def languages(root: str) -> list[str]:
+    """The languages that a manual folder has translations for."""
+    try:
+        return sorted(
+            entry.name
+            for entry in os.scandir(root)
+            if entry.is_dir() and os.path.isdir(os.path.join(entry.path, "man1"))
+        )
+    except OSError:
+        return []
+
+
+def split_file_name(file: str) -> tuple[str, str] | None:
+    """Name and section of a page file, `ls.1.gz` → `("ls", "1")`; None if it is not named like a page."""
+    for suffix in SUFFIXES:
+        if file.endswith(suffix):
+            file = file[: -len(suffix)]
+            break
+    name, dot, section = file.rpartition(".")
+    if not dot or not name or not _SECTION.match(section):
+        return None
+    return name, section
+
+
+def page_files(folder: str) -> Iterator[PageFile]:
+    """The page files of one section folder. Raises OSError."""
+    for entry in os.scandir(folder):
+        parts = split_file_name(entry.name)
+        if parts:
+            yield PageFile(entry.path, *parts)
+
+
+def redirect(text: str) -> str | None:
+    """The file that a page which is only `.so file` stands for, or None."""
+    if len(text) > 4000 or "so" not in text:
+        return None
+    match = _REDIRECT.match(text)
+    return match[1] if match else None
+
+
+def locate(target: str, page: str) -> str | None:
+    """The file that `.so target` in `page` means, or None.
+
+    Only files inside the manual folder of the page are found, whatever `target` says.
+    """
+    folder = os.path.dirname(page)
+    root = os.path.dirname(folder)
+    for base in (os.path.join(root, target), os.path.join(folder, target)):
+        for suffix in ("", *SUFFIXES):
+            candidate = os.path.realpath(base + suffix)
+            inside = candidate.startswith(os.path.realpath(root) + os.sep)
+            if inside and os.path.isfile(candidate):
+                return candidate
+    return None
+
+
+def read_page_file(
+    path: str, name: str, section: str, *, package: str | None = None, language: str = ""
+) -> Document:
+    """The page in the file `path`. Raises Unreadable if the file cannot be read or holds no text."""
+    visited = {os.path.realpath(path)}
+    text = read_text(path)
+    for _ in range(10):
+        target = redirect(text)
+        if target is None:
+            break
+        found = locate(target, path)
+        if found is None:
+            raise Unreadable(f"it refers to {target}, which is not in its manual folder")
+        if found in visited:
+            raise Unreadable("it refers to itself")
+        visited.add(found)
+        path, text = found, read_text(found)
+    return document(text, path, name, section, visited, package=package, language=language)
+
+
+def document(
+    text: str,
+    path: str,
+    name: str,
+    section: str,
+    visited: set[str] | None = None,
+    *,
+    package: str | None = None,
+    language: str = "",
+) -> Document:
+    """The page whose source is `text`. Raises Unreadable if nothing in it is text to read."""
+    included = visited if visited is not None else {os.path.realpath(path)}
+
+    def include(target: str) -> str | None:
+        found = locate(target, path)
+        if found is None or found in included:
+            return None
+        included.add(found)
+        try:
+            return read_text(found)
+        except Unreadable:
+            return None
+
+    if is_formatted(text):
+        from dowsing.core.roff.formatted import read_formatted
+
+        page = read_formatted(text, name, section, path=path, package=package, language=language)
+    else:
+        from dowsing.core.roff.page import read_page
+
+        page = read_page(
+            text, name, section, path=path, package=package, language=language, include=include
+        )
+    if not any(part.blocks for part in page.sections):
+        raise Unreadable("there is no text in it")
+    return page
+
+
+def translation(settings: Settings, path: str, language: str) -> str | None:
+    """The translated file of the page at `path`, or None. `de_DE` falls back to `de`."""
+    folder, file = os.path.split(path)
+    root, section_folder = os.path.split(folder)
+    stem = file
+    for suffix in SUFFIXES:
+        stem = stem.removesuffix(suffix)
+    for code in dict.fromkeys((language, language.split("_")[0])):
+        for base in dict.fromkeys((root, *roots(settings))):
+            for place in (code, f"{code}.UTF-8"):
+                for suffix in ("", *SUFFIXES):
+                    candidate = os.path.join(base, place, section_folder, stem + suffix)
+                    if os.path.isfile(candidate):
+                        return candidate
+    return None
