@@ -1,0 +1,35 @@
+"""`card`: what a name is, in one screen."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.commands.naming import find_entry, open_document
+from dowsing.cli.output.cards import card_lines
+from dowsing.cli.session import Session
+from dowsing.core.finding.lookup import Lookup
+from dowsing.core.reading.card import make_card
+
+DESCRIPTION = "What a name is, its form, the options most used, examples, and where to go on."
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument("name", nargs="*", metavar="NAME", help="tar, 'printf(3)', printf.3, git commit")
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    return show(session, find_entry(session, options.name))
+
+
+def show(session: Session, found: Lookup) -> int:
+    """Print the card of what was found."""
+    assert found.entry is not None
+    card = make_card(open_document(session, found.entry), found.entry, found.others)
+    if session.json:
+        session.print_json(card)
+    else:
+        session.screen.show(card_lines(card, session.screen.width, session.program))
+    return 0

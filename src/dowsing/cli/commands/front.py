@@ -1,0 +1,31 @@
+"""`dowsing NAME` and `dowsing WORDS`: a card for a known name, otherwise a search."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.commands import card, find
+from dowsing.cli.failure import Failure
+from dowsing.cli.output.terminal import message
+from dowsing.cli.session import Session
+from dowsing.core.finding.lookup import look_up
+
+DESCRIPTION = "A card for a known name, otherwise a search for the words."
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the front door."""
+    parser.add_argument("words", nargs="*", metavar="NAME or WORDS")
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer: the card where the words are a name."""
+    words = [word for word in options.words if word.strip()]
+    if not words:
+        raise Failure("say a name or some words, for example: dowsing tar", status=2)
+    found = look_up(session.store, words, nearest=False)
+    if found.entry is not None:
+        return card.show(session, found)
+    if len(words) == 1 and not session.json:
+        message(f"no page is named {words[0][:80]}; searching for the word")
+    return find.answer(session, words, 20)

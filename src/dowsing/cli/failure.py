@@ -1,0 +1,32 @@
+"""Trouble that a user is told about in one line."""
+
+from __future__ import annotations
+
+
+class Failure(Exception):
+    """A command cannot give its answer.
+
+    `says` is one line that says what to do; `status` the exit status: 1 nothing found, 2 wrong usage, 3 a
+    needed file or program cannot be used. `nearest` are names that may have been meant.
+    """
+
+    def __init__(self, says: str, status: int = 1, nearest: list[str] | None = None) -> None:
+        super().__init__(says)
+        self.says = says
+        self.status = status
+        self.nearest = nearest or []
+
+    def tell(self, as_json: bool = False) -> None:
+        """Print it: to stderr, or as JSON to stdout."""
+        from dowsing.cli.output.terminal import message, write
+        from dowsing.core.markup import clean_line
+
+        says = clean_line(self.says)
+        if as_json:
+            import json
+
+            write(json.dumps({"error": {"says": says, "nearest": self.nearest}}, ensure_ascii=False) + "\n")
+            return
+        message(says)
+        if self.nearest:
+            message("nearest names: " + ", ".join(clean_line(name) for name in self.nearest))

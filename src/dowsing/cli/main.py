@@ -1,0 +1,145 @@
+"""Entry point: finds the command, parses its arguments, runs it, turns trouble into one line."""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from importlib import import_module
+
+from dowsing.cli.failure import Failure
+
+#: Every command with its one line of help; the module of that name in `commands` holds the rest.
+COMMANDS = {
+    "find": "find entries by words, or names by a pattern",
+    "card": "what a name is, in one screen",
+    "read": "read the documentation of a name",
+    "index": "build, refresh or look at the index",
+    "demo": "a guided run on a made-up library",
+}
+
+_VALUED = ("--format", "--color", "--pager", "--width")
+_SHORT = ("--demo", "--help", "-h", "--version")
+
+
+class Parser(argparse.ArgumentParser):
+    """A parser whose errors are one line that says what to do."""
+
+    def error(self, text: str):  # type: ignore[no-untyped-def]
+        hint = f"see {self.prog} --help"
+        if "unrecognized arguments: -" in text and self.prog != "dowsing":
+            hint = f"a name or word that begins with a dash goes after --: {self.prog} -- -x"
+        raise Failure(f"{text}; {hint}", status=2)
+
+
+def add_global_options(parser: argparse.ArgumentParser) -> None:
+    """The options that every command takes."""
+    group = parser.add_argument_group("everywhere")
+    group.add_argument(
+        "--format", choices=["text", "json", "html", "markdown"], default="text", help="what to print (text)"
+    )
+    group.add_argument("--color", choices=["auto", "always", "never"], default=None, help="colours (auto)")
+    group.add_argument("--pager", choices=["auto", "always", "never"], default=None, help="pager (auto)")
+    group.add_argument("--width", type=_width, metavar="N", help="columns to lay out for")
+    group.add_argument("--demo", action="store_true", help="use the demo library instead of this machine's")
+
+
+def _width(text: str) -> int:
+    if not text.isdecimal() or not 1 <= int(text) <= 10_000:
+        raise argparse.ArgumentTypeError(f"a width is a number from 1 to 10000, not {text!r}")
+    return int(text)
+
+
+def split_command(arguments: list[str]) -> tuple[str, list[str]]:
+    """The command and its arguments. Global options may stand before it; without a command it is `card`."""
+    at = 0
+    while at < len(arguments):
+        word = arguments[at]
+        if word == "--":
+            return "", arguments
+        if word in _VALUED:
+            at += 2
+        elif word.startswith("-") and word != "-":
+            at += 1
+        elif word in COMMANDS:
+            return word, arguments[:at] + arguments[at + 1 :]
+        else:
+            return "", arguments
+    return "", arguments
+
+
+def overview() -> str:
+    """The help of the program itself."""
+    lines = [
+        "dowsing finds, shows and explains the documentation of the commands on this machine.",
+        "",
+        "  dowsing NAME            a card: what it is, its form, its options, examples",
+        "  dowsing WORDS           a search, when the words are no name",
+    ]
+    lines += [f"  dowsing {name:<16}{says}" for name, says in COMMANDS.items()]
+    lines += [
+        "",
+        "Everywhere: --format text|json, --color auto|always|never, --pager auto|always|never, --width N,",
+        "--demo (a made-up library to try things on). dowsing COMMAND --help says more.",
+        "A name that is also a command: dowsing -- find, or dowsing card find.",
+    ]
+    return "\n".join(lines) + "\n"
+
+
+def run(arguments: list[str]) -> int:
+    """Run one command line; the exit status. Raises Failure."""
+    name, rest = split_command(arguments)
+    if not name:
+        plain_words = [word for word in rest if not word.startswith("-")]
+        if not plain_words or rest[0] in ("-h", "--help"):
+            if "--version" in rest:
+                from dowsing import __version__
+                from dowsing.cli.output.terminal import write
+
+                write(f"dowsing {__version__}\n")
+                return 0
+            if "--" not in rest or rest == ["--"]:
+                unknown = [w for w in rest if w not in _SHORT and w != "--"]
+                if unknown:
+                    raise Failure(f"{unknown[0]} needs a name or words after it; see dowsing --help", status=2)
+                from dowsing.cli.output.terminal import write
+
+                write(overview())
+                return 0
+    module = import_module(f"dowsing.cli.commands.{name or 'front'}")
+    parser = Parser(
+        prog=f"dowsing {name}".strip(),
+        description=getattr(module, "DESCRIPTION", COMMANDS.get(name, "")),
+        allow_abbrev=False,
+    )
+    module.add_arguments(parser)
+    add_global_options(parser)
+    options = parser.parse_intermixed_args(rest) if getattr(module, "WORDS", True) else parser.parse_args(rest)
+    from dowsing.cli.session import Session
+
+    session = Session(options)
+    status: int = module.run(session, options)
+    return status
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """The program: returns the exit status."""
+    given = sys.argv[1:] if arguments is None else arguments
+    try:
+        return run(given)
+    except Failure as failure:
+        failure.tell(as_json="json" in given and "--format" in given or "--format=json" in given)
+        return failure.status
+    except KeyboardInterrupt:
+        from dowsing.cli.output.terminal import message
+
+        message("interrupted")
+        return 130
+    except BrokenPipeError:
+        from dowsing.cli.output.terminal import quiet_exit
+
+        quiet_exit()
+        return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

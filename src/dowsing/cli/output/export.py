@@ -1,0 +1,30 @@
+"""A document in the form of the JSON contract."""
+
+from __future__ import annotations
+
+from dowsing.cli.output.pages import plain_section
+from dowsing.core.document import Document
+
+WIDE = 100_000  # paragraphs are one line each
+
+
+def document_json(document: Document) -> dict[str, object]:
+    """The document as plain data."""
+    return {
+        "name": document.name,
+        "section": document.section,
+        "names": document.names,
+        "source": document.source,
+        "path": document.path,
+        "package": document.package,
+        "language": document.language or "en",
+        "summary": document.summary,
+        "synopsis": document.synopsis,
+        "sections": [
+            {"title": section.title, "level": section.level, "text": plain_section(section, WIDE)}
+            for section in document.sections
+        ],
+        "options": document.options,
+        "examples": document.examples,
+        "see_also": document.see_also,
+    }

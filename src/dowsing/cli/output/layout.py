@@ -1,0 +1,94 @@
+"""Documents laid out as lines of marked text for a given width."""
+
+from __future__ import annotations
+
+from dowsing.cli.output.tables import table_lines
+from dowsing.cli.output.width import display_width
+from dowsing.cli.output.wrap import close_styles, without_links, wrap
+from dowsing.core.document import Block, Indent, Item, Literal, Paragraph, Section
+from dowsing.core.markup import BOLD, ROMAN, plain
+
+MARGIN = 3
+STEP = 5
+HEADING = "\x17"  # begins a line that is a heading; the renderer colours it
+
+
+def section_lines(sections: list[Section], width: int) -> list[str]:
+    """The sections with their headings, an empty line between them."""
+    lines: list[str] = []
+    for section in sections:
+        if lines:
+            lines.append("")
+        lines += heading_lines(section)
+        lines += block_lines(section.blocks, width, MARGIN)
+    return lines
+
+
+def heading_lines(section: Section) -> list[str]:
+    """The heading of a section; subsections are set in a little."""
+    if not section.title:
+        return []
+    return [HEADING + " " * max(section.level - 1, 0) + section.title]
+
+
+def block_lines(blocks: list[Block], width: int, indent: int) -> list[str]:
+    """The lines of some blocks, set in by `indent`."""
+    lines: list[str] = []
+    indent = min(indent, max(width - 20, 0))
+    bare_tag = False
+    for n, block in enumerate(blocks):
+        if n and not (isinstance(block, Item) and (block.compact or bare_tag)):
+            lines.append("")
+        bare_tag = isinstance(block, Item) and not block.body
+        if isinstance(block, Paragraph):
+            lines += wrap(block.text, width, indent, STEP - 1 if block.hanging else 0)
+        elif isinstance(block, Literal):
+            pad = " " * indent
+            text = without_links(block.text)
+            lines += close_styles([pad + line if line else "" for line in text.split("\n")])
+        elif isinstance(block, Indent):
+            lines += block_lines(block.body, width, indent + (0 if _only_items(block) else STEP - 1))
+        elif isinstance(block, Item):
+            lines += item_lines(block, width, indent)
+        else:
+            lines += table_lines(block, width, indent)
+    return lines
+
+
+def _only_items(block: Indent) -> bool:
+    """An indent around a list of terms adds nothing: the terms' texts are set in anyway."""
+    return all(isinstance(inner, Item) and not inner.bullet for inner in block.body)
+
+
+def item_lines(item: Item, width: int, indent: int) -> list[str]:
+    """A tag with its text: beside it where the tag is short, else below."""
+    tag = without_links(item.tag).replace("\xa0", " ")
+    size = max((display_width(line) for line in tag.split("\n")), default=0)
+    step = size + 1 if item.bullet and size < 4 else STEP
+    body = block_lines(item.body, width, indent + step)
+    if not tag:
+        return body
+    tags = tag.split("\n")
+    heads = wrap(tag, width, indent, 2) if size > width - indent else close_styles([" " * indent + t for t in tags])
+    if not body:
+        return heads
+    fits = display_width(tags[-1]) < step and len(heads) == len(tags) and not isinstance(item.body[0], Literal)
+    if fits or (item.bullet and len(heads) == 1):
+        gap = max(indent + step - display_width(heads[-1]), 1)
+        return [*heads[:-1], heads[-1] + " " * gap + body[0].lstrip(" "), *body[1:]]
+    return heads + body
+
+
+def title_lines(label: str, summary: str, facts: list[str], width: int) -> list[str]:
+    """The head of an answer about one name: the name, what it is, and facts in one line below."""
+    lines = [f"{BOLD}{label}{ROMAN}"]
+    if summary:
+        whole = f"{label}  {summary}"
+        if len(plain(whole)) <= width:
+            lines = [f"{BOLD}{label}{ROMAN}  {summary}"]
+        else:
+            lines = [f"{BOLD}{label}{ROMAN}", *wrap(summary, width, 2)]
+    facts = [fact for fact in facts if fact]
+    if facts:
+        lines += [f"\x18{line}" for line in wrap(" · ".join(facts), width)]
+    return lines

@@ -1,0 +1,146 @@
+"""Lines of marked text to a terminal or a pipe; the pager."""
+
+from __future__ import annotations
+
+import os
+import re
+import sys
+
+from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean_line, plain
+
+_COLOURS = {
+    BOLD: "\x1b[1m",
+    ITALIC: "\x1b[3;33m",
+    BOLD_ITALIC: "\x1b[1;3;33m",
+    CODE: "\x1b[36m",
+    ROMAN: "\x1b[0m",
+}
+_MARK = re.compile("[\x01-\x05]")
+HEADING = "\x17"  # the line is a heading
+FAINT = "\x18"  # the line is of less importance
+FOUND = "\x19"  # around text that was looked for
+_ANY = re.compile("[\x01-\x08\x0e-\x1a]")
+
+
+class Screen:
+    """Where answers go: knows whether it is a terminal, whether to colour, and how wide it is."""
+
+    def __init__(self, color: str = "auto", pager: str = "auto", width: int | None = None) -> None:
+        from dowsing.cli.output.width import terminal_width
+
+        self.is_terminal = _is_terminal(sys.stdout)
+        self.color = color == "always" or (
+            color == "auto"
+            and self.is_terminal
+            and not os.environ.get("NO_COLOR")
+            and os.environ.get("TERM", "") not in ("dumb", "")
+        )
+        self.pager = pager
+        self.width = terminal_width(width, self.is_terminal)
+
+    def encode(self, line: str) -> str:
+        """A line of marked text as it goes out: coloured, or bare."""
+        if not self.color:
+            return plain(line) if _ANY.search(line) else line.replace("\xa0", " ")
+        head = line[:1]
+        if head == HEADING:
+            return "\x1b[1;36m" + plain(line[1:]) + "\x1b[0m"
+        if head == FAINT:
+            return "\x1b[2m" + plain(line[1:]) + "\x1b[0m"
+        line = _MARK.sub(lambda match: _COLOURS[match[0]], line)
+        if FOUND in line:
+            parts = line.split(FOUND)
+            line = "".join(f"\x1b[7m{part}\x1b[27m" if n % 2 else part for n, part in enumerate(parts))
+        return line.replace("\xa0", " ")
+
+    def show(self, lines: list[str], paged: bool = False) -> None:
+        """Print lines; through the pager if `paged` and they do not fit on the terminal."""
+        text = "\n".join([self.encode(line) for line in lines]) + "\n"
+        if paged and self._pages(text) and self._through_pager(text):
+            return
+        write(text)
+
+    def _pages(self, text: str) -> bool:
+        if self.pager == "never" or not (self.is_terminal or self.pager == "always"):
+            return False
+        if self.pager == "always":
+            return True
+        try:
+            height = os.get_terminal_size(1).lines
+        except OSError:
+            return False
+        return text.count("\n") >= height
+
+    def _through_pager(self, text: str) -> bool:
+        """Whether a pager took the text."""
+        import shlex
+        import shutil
+        import subprocess
+
+        try:
+            command = shlex.split(os.environ.get("DOWSING_PAGER") or os.environ.get("PAGER") or "")
+        except ValueError:
+            message(f"PAGER is not a command line: {clean_line(os.environ.get('PAGER', ''))}; printing instead")
+            return False
+        if command and command[0] == "cat" and len(command) == 1:
+            return False
+        if not command or not shutil.which(command[0]):
+            if command:
+                message(f"the pager {clean_line(command[0])} is not there; printing instead")
+            command = next(([name] for name in ("less", "more") if shutil.which(name)), [])
+        if not command:
+            return False
+        environment = {**os.environ, "LESS": os.environ.get("LESS", "RFX"), "LESSCHARSET": "utf-8"}
+        try:
+            run = subprocess.Popen(command, stdin=subprocess.PIPE, env=environment)
+        except OSError:
+            return False
+        try:
+            assert run.stdin is not None
+            run.stdin.write(text.encode("utf-8", "replace"))
+            run.stdin.close()
+        except BrokenPipeError:
+            pass
+        while True:
+            try:
+                run.wait()
+                return True
+            except KeyboardInterrupt:  # the pager's own business
+                continue
+
+
+def _is_terminal(stream) -> bool:  # type: ignore[no-untyped-def]
+    try:
+        return bool(stream.isatty())
+    except (AttributeError, ValueError):
+        return False
+
+
+def write(text: str) -> None:
+    """Write to stdout whatever its encoding can hold. A closed pipe ends the program quietly."""
+    stream = sys.stdout
+    try:
+        try:
+            stream.write(text)
+        except UnicodeEncodeError:
+            encoding = stream.encoding or "ascii"
+            stream.write(text.encode(encoding, "replace").decode(encoding))
+        stream.flush()
+    except BrokenPipeError:
+        quiet_exit()
+
+
+def quiet_exit() -> None:
+    """Leave without a word: nobody reads on."""
+    devnull = os.open(os.devnull, os.O_WRONLY)
+    os.dup2(devnull, 1)
+    os._exit(0)
+
+
+def message(text: str) -> None:
+    """One line to stderr."""
+    try:
+        sys.stderr.write(f"dowsing: {text}\n")
+        sys.stderr.flush()
+    except (OSError, UnicodeEncodeError):
+        pass

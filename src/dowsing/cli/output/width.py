@@ -1,0 +1,39 @@
+"""How wide text is on a terminal."""
+
+from __future__ import annotations
+
+import os
+
+from dowsing.core.markup import plain
+
+USUAL = 80
+WIDEST_TEXT = 100  # lines longer than this are hard to read
+
+
+def display_width(text: str) -> int:
+    """Columns that marked text takes; wide characters take two, combining ones none."""
+    text = plain(text)
+    if text.isascii():
+        return len(text)
+    if max(text) < "\u0300":
+        return len(text)
+    from wcwidth import wcswidth
+
+    width: int = wcswidth(text)
+    return width if width >= 0 else len(text)
+
+
+def terminal_width(asked: int | None, is_terminal: bool) -> int:
+    """The width to lay out for: asked for, COLUMNS, the terminal's, or 80."""
+    if asked:
+        return asked
+    columns = os.environ.get("COLUMNS", "")
+    if columns.isdecimal() and int(columns) > 0:
+        return min(int(columns), WIDEST_TEXT)
+    if is_terminal:
+        for stream in (1, 2, 0):
+            try:
+                return min(os.get_terminal_size(stream).columns or USUAL, WIDEST_TEXT)
+            except OSError:
+                continue
+    return USUAL

@@ -1,0 +1,63 @@
+"""Breaking marked text into lines."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.cli.output.width import display_width
+from dowsing.core.markup import ROMAN
+
+_FONT = re.compile("[\x01-\x05]")
+_LINKS = re.compile("\x0e[^\x0f]*\x0f|\x11")
+NARROWEST = 12
+
+
+def without_links(text: str) -> str:
+    """Marked text without link targets."""
+    return _LINKS.sub("", text) if "\x0e" in text else text
+
+
+def wrap(text: str, width: int, indent: int = 0, hang: int = 0) -> list[str]:
+    """Lines of at most `width` columns, set in by `indent`; lines after the first by `hang` more.
+
+    Line breaks in the text stay. A word longer than a line stays whole. Every line stands for itself: a
+    style that goes on over a break is closed and opened again.
+    """
+    lines: list[str] = []
+    for n, part in enumerate(without_links(text).split("\n")):
+        first = " " * (indent + (hang if n and hang else 0))
+        rest = " " * (indent + hang)
+        room = max(width - len(first), NARROWEST)
+        current, used = first, 0
+        ascii_text = part.isascii()
+        for word in part.split(" "):
+            size = len(_FONT.sub("", word)) if ascii_text else display_width(word)
+            if used and used + 1 + size > room:
+                lines.append(current)
+                current, used = rest + word, size
+                room = max(width - len(rest), NARROWEST)
+            elif used:
+                current += " " + word
+                used += 1 + size
+            else:
+                current += word
+                used = size
+        lines.append(current)
+    return close_styles(lines)
+
+
+def close_styles(lines: list[str]) -> list[str]:
+    """Lines in which every style begins and ends on its own line; kept blanks become blanks."""
+    style = ROMAN
+    done = []
+    for line in lines:
+        marks = _FONT.findall(line) if "\x01" <= min(line, default=" ") <= "\x05" else []
+        if style != ROMAN:
+            bare = line.lstrip(" ")
+            line = line[: len(line) - len(bare)] + style + bare
+        if marks:
+            style = marks[-1]
+        if style != ROMAN:
+            line += ROMAN
+        done.append(line.replace("\xa0", " ") if "\xa0" in line else line)
+    return done

@@ -1,0 +1,40 @@
+"""Progress on stderr."""
+
+from __future__ import annotations
+
+import contextlib
+import sys
+from collections.abc import Callable, Iterator
+
+from dowsing.cli.output.terminal import message
+
+
+@contextlib.contextmanager
+def building(title: str, quiet: bool = False) -> Iterator[Callable[[int, int], None] | None]:
+    """A progress function for a build: a bar on a terminal, one line before and after elsewhere."""
+    if quiet:
+        yield None
+        return
+    if not sys.stderr.isatty():
+        message(title)
+        done = [0]
+
+        def count(at: int, total: int) -> None:
+            done[0] = total
+
+        yield count
+        message(f"{done[0]} pages read")
+        return
+    from rich.console import Console
+    from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn, TimeRemainingColumn
+
+    columns = (
+        TextColumn("dowsing: {task.description}"),
+        BarColumn(),
+        MofNCompleteColumn(),
+        TextColumn("pages"),
+        TimeRemainingColumn(),
+    )
+    with Progress(*columns, console=Console(stderr=True), transient=True) as bar:
+        task = bar.add_task(title, total=None)
+        yield lambda at, total: bar.update(task, completed=at, total=total)

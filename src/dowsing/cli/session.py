@@ -1,0 +1,101 @@
+"""What a command works with: settings, the screen, and the index, built when it is not there."""
+
+from __future__ import annotations
+
+import argparse
+import sys
+
+from dowsing.cli.failure import Failure
+from dowsing.cli.output.terminal import Screen, message
+from dowsing.core.index.store import Store, Unusable
+from dowsing.core.record import dump
+from dowsing.core.settings import BadSettings, read_settings
+
+
+class Session:
+    """One run of the program."""
+
+    def __init__(self, options: argparse.Namespace) -> None:
+        try:
+            self.settings = read_settings(demo=options.demo)
+        except BadSettings as error:
+            raise Failure(str(error), status=3) from None
+        values = self.settings.values
+        width = options.width
+        if width is None and values.get("width", "").isdecimal():
+            width = int(values["width"])
+        self.screen = Screen(
+            options.color or values.get("color", "auto"), options.pager or values.get("pager", "auto"), width
+        )
+        self.format: str = options.format
+        self._store: Store | None = None
+
+    @property
+    def json(self) -> bool:
+        """Whether the answer is wanted as JSON."""
+        return self.format == "json"
+
+    @property
+    def program(self) -> str:
+        """How this program is called in hints: with `--demo` where that is in use."""
+        return "dowsing --demo" if self.settings.demo else "dowsing"
+
+    @property
+    def store(self) -> Store:
+        """The index, in step with the manual folders. Raises Failure if there cannot be one."""
+        if self._store is None:
+            self._store = self._open()
+        return self._store
+
+    def _open(self) -> Store:
+        from dowsing.core.index.refresh import open_index
+
+        try:
+            return open_index(self.settings)[0]
+        except Unusable as reason:
+            return self.build(str(reason))
+
+    def build(self, why: str) -> Store:
+        """Build the index with a progress bar on stderr, and open it."""
+        from dowsing.cli.progress import building
+        from dowsing.core.index.build import CannotBuild, build
+        from dowsing.core.index.refresh import remove_old_indexes
+        from dowsing.core.index.store import index_path
+        from dowsing.core.sources import manual
+
+        roots = manual.roots(self.settings)
+        if not roots:
+            raise Failure(
+                "there is no manual folder on this machine (MANPATH and the usual places were looked at); "
+                "try dowsing demo, or set MANPATH",
+                status=3,
+            )
+        path = index_path(self.settings.cache, roots)
+        try:
+            with building(f"building the index: {why}", quiet=self.settings.demo) as progress:
+                build(path, roots, progress)
+            self._store = Store(path)
+        except CannotBuild as error:
+            raise Failure(
+                f"{error}; free some space or set DOWSING_CACHE to a folder that can be written", status=3
+            ) from None
+        except Unusable as error:
+            raise Failure(f"{error}; remove {path} and try again", status=3) from None
+        except KeyboardInterrupt:
+            message("interrupted; an index that was there before is as it was")
+            raise SystemExit(130) from None
+        remove_old_indexes(self.settings.cache)
+        return self._store
+
+    def print_json(self, value: object) -> None:
+        """Print one JSON object."""
+        import json
+
+        from dowsing.cli.output.terminal import write
+
+        write(json.dumps(dump(value), ensure_ascii=False, indent=None if not sys.stdout.isatty() else 2) + "\n")
+
+    def only(self, *formats: str) -> None:
+        """Refuse an output format that this command does not have."""
+        if self.format not in formats:
+            raise Failure(f"this command prints {' or '.join(formats)}, not {self.format}", status=2)

@@ -1,0 +1,89 @@
+"""Options: items whose tag is a flag, with all spellings, the argument's placeholder and the text."""
+
+from __future__ import annotations
+
+import re
+from typing import TYPE_CHECKING
+
+from dowsing.core.document import Block, Indent, Item, Option
+from dowsing.core.extraction.walk import own_text
+from dowsing.core.markup import plain
+
+if TYPE_CHECKING:
+    from dowsing.core.document import Document
+
+_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=-)|\bor\b)\s*(?=[-+]|\[-)")
+_FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL)
+_NO_FORM = re.compile(r"(--?)\[([\w-]+)\](.+)")
+_DEFAULT = re.compile(
+    r"(?:\(default(?:s to| is)?:?|(?:The )?[Dd]efault (?:value )?is|[Dd]efaults? to|default:)\s+"
+    r"[\"'“‘`]*([^\s\"'”’`,;()]+)"
+)
+
+
+def read_options(document: Document) -> list[Option]:
+    """All options of the document in the order of its text."""
+    found: list[Option] = []
+    for section in document.sections:
+        _collect(section.blocks, section.title, found)
+    return found
+
+
+def _collect(blocks: list[Block], title: str, found: list[Option]) -> None:
+    waiting: list[str] = []
+    for block in blocks:
+        if isinstance(block, Item):
+            tag = plain(block.tag).strip()
+            if tag[:1] in ("-", "+") and not block.bullet and len(tag) > 1:
+                waiting.append(tag)
+                if block.body:
+                    option = make_option("\n".join(waiting), block.body, title)
+                    waiting = []
+                    if option is not None:
+                        found.append(option)
+            _collect(block.body, title, found)
+        elif isinstance(block, Indent):
+            _collect(block.body, title, found)
+    if waiting:
+        option = make_option("\n".join(waiting), [], title)
+        if option is not None:
+            found.append(option)
+
+
+def make_option(tag: str, body: list[Block], title: str) -> Option | None:
+    """The option that `tag` names, or None if it names none."""
+    flags: list[str] = []
+    argument: str | None = None
+    optional = False
+    for piece in _SEPARATOR.split(tag):
+        match = _FLAG.fullmatch(piece.strip())
+        if not match or not match[2].strip("-+"):
+            continue
+        flag = match[2].rstrip(".:;")
+        either = _NO_FORM.fullmatch(flag)
+        spelled = [either[1] + either[3], either[1] + either[2] + either[3]] if either else [flag]
+        flags += [one for one in spelled if one not in flags]
+        rest = match[3]
+        if rest.strip() and argument is None:
+            argument, optional = _argument(rest)
+    if not flags:
+        return None
+    text = own_text(body)
+    default = _DEFAULT.search(text)
+    value = default[1].rstrip(".") if default else None
+    return Option(flags, argument, optional, text, title, value or None)
+
+
+def _argument(rest: str) -> tuple[str | None, bool]:
+    """The placeholder after a flag and whether it may be left out."""
+    optional = rest.lstrip().startswith("[")
+    inner = rest.strip()
+    if optional:
+        inner = inner[1:].replace("]", "", 1) if inner.count("[") == inner.count("]") else inner[1:]
+    inner = inner.lstrip("= ").strip()
+    match = re.match(r"<([^<>]*)>\Z|(.*)", inner, re.DOTALL)
+    name = (match[1] or match[2] or "").strip() if match else ""
+    name = name.split("\n")[0].rstrip(",;")
+    if not name or len(name) > 60 or (" " in name and not re.search(r"[<\[=|]|\.\.\.", name) and len(name) > 24):
+        return None, False
+    return name, optional

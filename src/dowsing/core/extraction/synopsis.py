@@ -1,0 +1,63 @@
+"""The forms of a synopsis: each way to write the command as one line."""
+
+from __future__ import annotations
+
+import re
+from typing import TYPE_CHECKING
+
+from dowsing.core.document import Item, Literal, Paragraph, Section
+from dowsing.core.extraction.walk import flatten
+from dowsing.core.markup import plain
+
+if TYPE_CHECKING:
+    from dowsing.core.document import Document
+
+_TITLES = ("SYNOPSIS", "SYNTAX", "USAGE", "SYNOPSES")
+
+
+def synopsis_section(document: Document) -> Section | None:
+    """The section that shows how the name is written."""
+    for title in _TITLES:
+        for section in document.sections:
+            if section.title.upper() == title:
+                return section
+    return None
+
+
+def read_forms(document: Document) -> list[str]:
+    """The forms as bare lines; what is broken over lines is put together."""
+    section = synopsis_section(document)
+    if section is None:
+        return []
+    names = {document.name, *document.names, document.name.split("-")[0].split("_")[0]}
+    forms: list[str] = []
+    for block in flatten(section.blocks):
+        if isinstance(block, Item):
+            tag = plain(block.tag).replace("\n", " ")
+            rest = " ".join(plain(b.text) for b in flatten(block.body) if isinstance(b, (Paragraph, Literal)))
+            forms.append(f"{tag} {rest}".strip())
+        elif isinstance(block, (Paragraph, Literal)):
+            forms += _joined(plain(block.text).split("\n"), names, isinstance(block, Paragraph))
+    return [re.sub(r"\s+", " ", form).strip() for form in forms if form.strip()]
+
+
+def _joined(lines: list[str], names: set[str], filled: bool) -> list[str]:
+    """Lines of one block to forms: a line that is set in, or does not begin with the name, goes on."""
+    lines = [line for line in lines if line.strip()]
+    margin = min((len(line) - len(line.lstrip()) for line in lines), default=0)
+    named = [line for line in lines if line.split()[0] in names]
+    forms: list[str] = []
+    open_brackets = 0
+    for line in lines:
+        set_in = len(line) - len(line.lstrip()) > margin
+        goes_on = open_brackets > 0 or set_in
+        if named and not goes_on:
+            goes_on = line.split()[0] not in names and not line.lstrip().startswith(("#", "int ", "void "))
+            goes_on = goes_on and (filled or line.lstrip()[0] in "[<{|-")
+        if forms and goes_on:
+            forms[-1] += " " + line.strip()
+        else:
+            forms.append(line.strip())
+            open_brackets = 0
+        open_brackets += line.count("[") - line.count("]") + line.count("(") - line.count(")")
+    return forms

@@ -1,0 +1,1 @@
+"""Answers made out of one document: its parts and its card."""

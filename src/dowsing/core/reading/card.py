@@ -1,0 +1,73 @@
+"""The card of a name: what a first look at it needs."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.document import Document, Example, Option, Reference, document_text
+from dowsing.core.index.store import Entry
+from dowsing.core.record import Record
+
+FEW_OPTIONS = 6
+FEW_EXAMPLES = 3
+FEW_RELATED = 8
+
+
+class Card(Record):
+    """A name at a glance. `page` is the page that says so; `form` the first way to write it.
+
+    `options` are those the page speaks of most, in the page's order, `options_in_all` their number;
+    `others` are the pages of the same name in other sections.
+    """
+
+    entry: Entry
+    page: str
+    form: str
+    forms_in_all: int
+    options: list[Option]
+    options_in_all: int
+    examples: list[Example]
+    related: list[Reference]
+    sections: list[str]
+    others: list[Entry]
+
+
+def make_card(document: Document, entry: Entry, others: list[Entry]) -> Card:
+    """The card of `entry`, read out of its document."""
+    forms = document.synopsis
+    return Card(
+        entry=entry,
+        page=document.label,
+        form=forms[0] if forms else "",
+        forms_in_all=len(forms),
+        options=most_spoken_of(document, FEW_OPTIONS),
+        options_in_all=len(document.options),
+        examples=document.examples[:FEW_EXAMPLES],
+        related=document.see_also[:FEW_RELATED],
+        sections=[section.title for section in document.sections if section.level == 1 and section.title],
+        others=others,
+    )
+
+
+def most_spoken_of(document: Document, count: int) -> list[Option]:
+    """The options that the page itself mentions most often, examples counting thrice, in the page's order."""
+    options = [option for option in document.options if option.text]
+    if len(options) <= count:
+        return options
+    text = document_text(document.sections)
+    mentions: dict[str, int] = {}
+    for word in re.findall(r"(?<![\w-])-{1,2}[A-Za-z0-9][\w-]*", text):
+        mentions[word] = mentions.get(word, 0) + 1
+    for example in document.examples:
+        for word in re.findall(r"(?<![\w-])-{1,2}[A-Za-z0-9][\w-]*", example.line):
+            mentions[word] = mentions.get(word, 0) + 3
+
+    def weight(option: Option) -> float:
+        total = sum(mentions.get(flag, 0) for flag in option.flags)
+        return total / len(option.flags) + len(option.flags) - (4 if set(option.flags) & _EVERYWHERE else 0)
+
+    best = sorted(range(len(options)), key=lambda n: (-weight(options[n]), n))[:count]
+    return [options[n] for n in sorted(best)]
+
+
+_EVERYWHERE = frozenset(("--help", "--version", "-V", "-?", "--usage"))
