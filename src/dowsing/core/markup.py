@@ -34,17 +34,21 @@ Span = namedtuple("Span", "text style link")
 _UNSAFE = re.compile(
     "[\x00-\x08\x0b-\x1f\x7f-\x9f\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ud800-\udfff]"
 )
+_WITHOUT_MARKS = dict.fromkeys((*range(1, 9), *range(14, 28)))
+_WITHOUT_CONTROLS = dict.fromkeys((*range(9), *range(11, 32), 127))
 
 
 def plain(text: str) -> str:
     """The bare text, without marks and link targets; non-breaking spaces become spaces."""
-    return _MARKS.sub("", text).replace("\xa0", " ")
+    if LINK in text or not text.isascii():
+        return _MARKS.sub("", text).replace("\xa0", " ")
+    return text.translate(_WITHOUT_MARKS)
 
 
 def clean(text: str) -> str:
     """`text` without control characters and directional overrides; tab and newline stay."""
-    if text.isascii() and text.isprintable():
-        return text
+    if text.isascii():
+        return text.translate(_WITHOUT_CONTROLS)
     return _UNSAFE.sub("", text)
 
 

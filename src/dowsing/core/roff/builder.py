@@ -19,6 +19,7 @@ _LEADING = re.compile(r"(?:^|(?<=\n))([ \t]+)(?=[^ \t\n])")
 _BULLET = re.compile("[•·*+o–—-]|\\(?[0-9]{1,3}[.)]|\\(?[a-zA-Z][.)]|\\[[0-9]+\\]")
 _FAKE_BULLET = re.compile("[\x01-\x05]*([•·*+o]|[0-9]{1,3}[.)])[\x01-\x05]*\xa0+")
 _COLUMNS = re.compile(r"\S\t+\S")
+_TRAILING = " " + BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
 _MOST_LEVELS = 60
 TAB = 8
 
@@ -146,13 +147,11 @@ class Builder:
             self.last_font = marks[-2] if len(marks) > 1 else self.font
             self.font = marks[-1]
         text = _LONE_FONT.sub(r" \1", text)
-        return text.rstrip(" " + BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN) + (
-            ROMAN if self._styled(text) else ""
-        )
-
-    def _styled(self, text: str) -> bool:
-        marks = _FONT.findall(text.rstrip(" " + BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN))
-        return bool(marks) and marks[-1] != ROMAN
+        bare = text.rstrip(_TRAILING)
+        if len(bare) == len(text):
+            return text if self.font == ROMAN else text + ROMAN
+        inside = _FONT.findall(bare)
+        return bare + ROMAN if inside and inside[-1] != ROMAN else bare
 
     def _tabs(self, text: str) -> str:
         """Tabs in filled text, brought to columns with blanks that stay."""

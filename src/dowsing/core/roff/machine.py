@@ -96,12 +96,21 @@ class Machine:
         self.lines = iterator
         builder, buffer = self.builder, self.builder.buffer
         control, no_break = self.control, self.no_break
+        plain, macros, renamed = self.plain, self.macros, self.renamed
         try:
             for line in iterator:
                 if not line:
-                    builder.blank()
+                    if buffer or builder.waiting is not None:
+                        builder.blank()
                 elif line[0] == control or line[0] == no_break:
-                    self.control_line(line)
+                    name, _, rest = line.partition(" ")
+                    name = name[1:]
+                    handler = plain.get(name)
+                    # the common case: a request as it came with the macro package, without escapes
+                    if handler is not None and name not in macros and name not in renamed and "\\" not in rest:
+                        handler(self, rest.lstrip())
+                    else:
+                        self.control_line(line)
                     control, no_break = self.control, self.no_break
                 else:
                     if "\\" in line or self.escape != "\\" or self.inline_equations:
@@ -173,6 +182,7 @@ class Machine:
         """A request that nothing defines: text that happens to begin with a dot, or a foreign macro."""
         is_text = line[0] == self.no_break and line[1:2] not in (" ", "") and not name.isupper()
         is_text = is_text or (len(name) > 3 and not name.isupper()) or not name[:1].isalnum()
+        is_text = is_text or (" " in line and name.islower()) or (len(name) > 4 and line.count(" ") > 3)
         if is_text and not name.startswith(("\\", ".")) and name.strip("."):
             self.builder.text(self.expand_text(line))
 

@@ -157,7 +157,7 @@ def address_end(machine: Machine, rest: str) -> None:
     """`.UE`, `.ME [trailer]`: the address after its text."""
     builder = machine.builder
     target = machine.strings.pop("an:address", "")
-    trailer = "".join(machine.split(rest)[:1])
+    trailer = " ".join(machine.split(rest))
     if not target:
         return
     full = "mailto:" + target if machine.registers.get("an:mail") else target

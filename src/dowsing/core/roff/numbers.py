@@ -6,6 +6,7 @@ Basic units: 240 to the inch; a character is 24 wide, a line 40 high.
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 
 UNITS = {
     "u": 1.0, "i": 240.0, "c": 94.5, "p": 240 / 72, "P": 40.0, "m": 24.0, "n": 24.0, "v": 40.0,
@@ -91,6 +92,7 @@ def evaluate(text: str, unit: str = "u") -> tuple[int | None, int]:
     return int(max(-(2**31), min(2**31 - 1, value))), parser.at
 
 
+@lru_cache(maxsize=512)
 def columns(text: str, default: float = 0.0) -> float:
     """A width as a number of character columns: `4`, `4n` and `4m` are 4, `1i` is 10."""
     value, _ = evaluate(text, "n")

@@ -9,8 +9,6 @@ from dowsing.core.markup import clean, plain
 from dowsing.core.roff import man, requests
 from dowsing.core.roff.machine import Include, LeaveLoop, LeaveMacro, Machine, OutOfBounds
 
-_MDOC = re.compile(r"^\.[ \t]*(?:Dd|Dt|Sh|Nm)\b", re.MULTILINE)
-_MAN = re.compile(r"^[.'][ \t]*(?:TH|SH)\b", re.MULTILINE)
 _DASH = re.compile(r"(?:\s[-–—−]+|\s*[–—]|\s*-[-–—]|:)\s+|\s[-–—−]+$")
 _NAME = re.compile(r"[^\s,]+(?: [^\s,]+){0,5}")
 
@@ -23,7 +21,7 @@ _RAW = dict(requests.RAW)
 
 def machine_for(source: str, include: Include | None = None) -> Machine:
     """An interpreter with the macro package that `source` is written in."""
-    if "\n.Sh" in source or "\n.Dd" in source or (_MDOC.search(source) and not _MAN.search(source)):
+    if "\n.Sh" in source or "\n.Dd" in source or source.startswith((".Dd", ".Sh")):
         from dowsing.core.roff import mdoc
 
         return Machine({**requests.PLAIN, **mdoc.PLAIN}, {**requests.RAW, **mdoc.RAW}, include)

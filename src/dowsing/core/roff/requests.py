@@ -322,8 +322,10 @@ def fill(machine: Machine, rest: str) -> None:
 
 
 def line_break(machine: Machine, rest: str) -> None:
-    """`.br`."""
+    """`.br`; what stands beside it by mistake is text."""
     machine.builder.line_break()
+    if rest:
+        machine.builder.text(rest)
 
 
 def space(machine: Machine, rest: str) -> None:
