@@ -35,14 +35,20 @@ _UNSAFE = re.compile(
     "[\x00-\x08\x0b-\x1f\x7f-\x9f\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ud800-\udfff]"
 )
 _WITHOUT_MARKS = dict.fromkeys((*range(1, 9), *range(14, 28)))
+_MARK_CHARACTERS = tuple(chr(code) for code in _WITHOUT_MARKS)
 _WITHOUT_CONTROLS = dict.fromkeys((*range(9), *range(11, 32), 127))
 
 
 def plain(text: str) -> str:
     """The bare text, without marks and link targets; non-breaking spaces become spaces."""
-    if LINK in text or not text.isascii():
+    if LINK in text:
         return _MARKS.sub("", text).replace("\xa0", " ")
-    return text.translate(_WITHOUT_MARKS)
+    if text.isascii():
+        return text.translate(_WITHOUT_MARKS)
+    for mark in _MARK_CHARACTERS:  # quicker than a regular expression, and these are rarely all there
+        if mark in text:
+            text = text.replace(mark, "")
+    return text.replace("\xa0", " ")
 
 
 def clean(text: str) -> str:

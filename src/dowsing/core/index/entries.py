@@ -12,6 +12,8 @@ _KINDS = {
     "5": "file-format", "7": "topic", "9": "function", "n": "function", "l": "command",
 }  # fmt: skip
 _PROGRAM_SECTIONS = ("1", "8", "6")
+_SPACED = str.maketrans("-_", "  ")
+_UNQUOTED = str.maketrans("\"'", "  ")
 _FIRST_PART = re.compile(r"([^-_. ]+)[-_. ]")
 
 
@@ -66,9 +68,9 @@ def make_entries(readings: dict[int, Reading], pages: list[Found]) -> list[Entry
             entry.kind = "subcommand"
         by_path[found.page.path] = entry
         entries.append(entry)
+    by_target = {found.page.path: target for found, target in redirects}
     for found, target in redirects:
-        seen = set()
-        by_target = {page.page.path: readings[n][6] for n, page in enumerate(pages) if n in readings}
+        seen: set[str] = set()
         while by_target.get(target) and target not in seen:
             seen.add(target)
             target = by_target[target]
@@ -87,12 +89,9 @@ def _is_subcommand(entry: Entry, form: str) -> bool:
         return False
     if "-" not in entry.name and "_" not in entry.name:
         return False
-    spoken = re.sub("[-_]", " ", entry.name)
-    start = " ".join(re.sub(r"[-_\"']", " ", form[:160]).split())
-    if not start.startswith(spoken):
-        return False
-    said = " ".join(form[:160].replace('"', " ").replace("'", " ").split())
-    return not said.startswith(entry.name)
+    said = " ".join(form[:160].translate(_UNQUOTED).split())
+    spoken = entry.name.translate(_SPACED)
+    return said.translate(_SPACED).startswith(spoken) and not said.startswith(entry.name)
 
 
 def _assign_families(entries: list[Entry]) -> None:

@@ -53,26 +53,28 @@ def scan(roots: list[str]) -> Scan:
             except OSError as error:
                 problems[folder] = (error.strerror or "cannot be read").lower()
                 continue
+            real_folder = os.path.realpath(folder)
             for page in pages:
-                _add(by_file, problems, page, place)
+                _add(by_file, problems, page, place, real_folder)
     return Scan(list(by_file.values()), times, problems)
 
 
-def _add(by_file: dict[str, Found], problems: dict[str, str], page: PageFile, place: int) -> None:
-    real = page.path
-    if os.path.islink(page.path):
+def _add(
+    by_file: dict[str, Found], problems: dict[str, str], page: PageFile, place: int, real_folder: str
+) -> None:
+    linked = os.path.islink(page.path)
+    if linked:
         real = os.path.realpath(page.path)
         if not os.path.exists(real):
             circular = os.path.islink(real)
             problems[page.path] = "the link goes round in a circle" if circular else "the link leads nowhere"
             return
     else:
-        folder = os.path.dirname(page.path)
-        real = os.path.join(os.path.realpath(folder), os.path.basename(page.path))
+        real = os.path.join(real_folder, os.path.basename(page.path))
     found = by_file.get(real)
     if found is None:
         found = by_file[real] = Found(page, place)
-        if real != page.path and os.path.islink(page.path):
+        if linked:
             found.links.append(page)
             parts = manual.split_file_name(os.path.basename(real))
             if parts:

@@ -15,6 +15,8 @@ CREATE TABLE entries(id INTEGER PRIMARY KEY, name TEXT, section TEXT, aliases TE
 CREATE TABLE names(key TEXT, name TEXT, section TEXT, entry INTEGER, alias INTEGER);
 CREATE VIRTUAL TABLE heads USING fts5(names, summary, content='', tokenize="porter unicode61");
 CREATE VIRTUAL TABLE bodies USING fts5(text, content='', tokenize="porter unicode61");
+INSERT INTO bodies(bodies, rank) VALUES('hashsize', 16777216);
+INSERT INTO bodies(bodies, rank) VALUES('automerge', 0);
 """
 
 #: Made after the rows are in, which is quicker.
@@ -25,6 +27,7 @@ CREATE INDEX entries_by_family ON entries(family);
 CREATE INDEX files_by_folder ON files(folder);
 """
 
+#: For writing a new file that nobody reads yet; large portions of the full text make fewer, fuller segments.
 FAST = """
 PRAGMA journal_mode = OFF;
 PRAGMA synchronous = OFF;

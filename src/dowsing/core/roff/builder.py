@@ -14,12 +14,13 @@ from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
 from dowsing.core.roff.marks import BACKSLASH, BREAK, JOIN, PAD, PREVIOUS, QUOTE, ZERO
 
 _FONT = re.compile("[\x01-\x06]")
-_LONE_FONT = re.compile(" ([\x01-\x06]+) ")
+_LONE = tuple((f" {mark} ", f" {mark}") for mark in (ROMAN, BOLD, ITALIC, CODE, BOLD_ITALIC))
 _LEADING = re.compile(r"(?:^|(?<=\n))([ \t]+)(?=[^ \t\n])")
 _BULLET = re.compile("[•·*+o–—-]|\\(?[0-9]{1,3}[.)]|\\(?[a-zA-Z][.)]|\\[[0-9]+\\]")
 _FAKE_BULLET = re.compile("[\x01-\x05]*([•·*+o]|[0-9]{1,3}[.)])[\x01-\x05]*\xa0+")
 _COLUMNS = re.compile(r"\S\t+\S")
 _TRAILING = " " + BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
+_TERM_STARTS = frozenset((*"-+", BOLD, ITALIC, BOLD_ITALIC, CODE, ROMAN))
 _MOST_LEVELS = 60
 TAB = 8
 
@@ -296,7 +297,7 @@ class Builder:
         first = body[0] if body else None
         if not isinstance(block, Indent) or block.body is not body or not isinstance(first, Paragraph):
             return
-        match = _FAKE_BULLET.match(first.text)
+        match = _FAKE_BULLET.match(first.text) if "\xa0" in first.text[:12] else None
         if match:
             item = Item(match[1], bullet=True)
             rest = first.text[match.end() :]
@@ -335,6 +336,8 @@ class Builder:
 
 
 def _looks_like_term(line: str) -> bool:
+    if line[:1] not in _TERM_STARTS:
+        return False
     bare = plain(line).strip()
     if not bare or bare.endswith((".", ":")) and not bare.endswith("...") or len(bare) > 120:
         return False

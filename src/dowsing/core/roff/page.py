@@ -6,7 +6,7 @@ import re
 
 from dowsing.core.document import Document, Paragraph, Section, block_texts
 from dowsing.core.markup import clean, plain
-from dowsing.core.roff import man, requests
+from dowsing.core.roff import man, preprocessors, requests
 from dowsing.core.roff.machine import Include, LeaveLoop, LeaveMacro, Machine, OutOfBounds
 
 _DASH = re.compile(r"(?:\s[-–—−]+|\s*[–—]|\s*-[-–—]|:)\s+|\s[-–—−]+$")
@@ -16,7 +16,7 @@ _NAME = re.compile(r"[^\s,]+(?: [^\s,]+){0,5}")
 _NAME_TITLES = frozenset(("NAME", "NAMES", "名前", "NOM", "NOMBRE", "BEZEICHNUNG", "NOME", "NAZWA", "ИМЯ"))
 
 _PLAIN = {**requests.PLAIN, **man.PLAIN}
-_RAW = dict(requests.RAW)
+_RAW = {**requests.RAW, **preprocessors.RAW}
 
 
 def machine_for(source: str, include: Include | None = None) -> Machine:
@@ -25,9 +25,7 @@ def machine_for(source: str, include: Include | None = None) -> Machine:
         from dowsing.core.roff import mdoc
 
         return Machine({**requests.PLAIN, **mdoc.PLAIN}, {**requests.RAW, **mdoc.RAW}, include)
-    from dowsing.core.roff import preprocessors
-
-    return Machine(_PLAIN, {**_RAW, **preprocessors.RAW}, include)
+    return Machine(_PLAIN, _RAW, include)
 
 
 def read_sections(source: str, include: Include | None = None) -> tuple[list[Section], Machine]:

@@ -27,13 +27,14 @@ _FIXED = {
     "!": "", "?": "", "t": "\t", "p": "", "r": "", "u": "", "d": "",
 }  # fmt: skip
 
-_COMMENT = re.compile(r'(\\\\)|\\".*|\\#.*\n?')
-_CONTINUED = re.compile(r"(\\\\)|\\\n")
+# both begin with a plain backslash: the regular expression engine then skips to the next one quickly
+_COMMENT = re.compile(r'\\(?:(\\)|".*|#.*\n?)')
+_CONTINUED = re.compile(r"\\(?:(\\)|\n)")
 _FAST = tuple(
     ("\\" + name, text)
     for name, text in (
-        *((n, t) for n, t in _FIXED.items() if n in "-&e |%/,^"),
-        *(("f" + n, FONTS[n]) for n in "RBIP512C"),
+        *((n, _FIXED[n]) for n in "-& "),
+        *(("f" + n, FONTS[n]) for n in "RBIP5"),
     )
 )
 _ESCAPE = re.compile(r"\\(?:(\\)|f(?:\[([^\]\n]*)\]|\((..)|([^\[(\n]))|\((..)|\[([^\]\n]*)\]|([-&e |%/,^~0.:)]))")
@@ -53,6 +54,10 @@ def _fixed(match: re.Match[str]) -> str:
     return FONTS.get(font.strip(), match[0])
 
 
+def _kept_double(match: re.Match[str]) -> str:
+    return "\\\\" if match[1] else ""
+
+
 def fixed_escape(name: str) -> str | None:
     """What the one-character escape stands for, or None if it is not one of fixed meaning."""
     return _FIXED.get(name)
@@ -65,9 +70,9 @@ def prepare(source: str) -> str:
     meets every escape itself.
     """
     if '\\"' in source or "\\#" in source:
-        source = _COMMENT.sub(lambda m: m[1] or "", source)
+        source = _COMMENT.sub(_kept_double, source)
     if "\\\n" in source:
-        source = _CONTINUED.sub(lambda m: m[1] or "", source)
+        source = _CONTINUED.sub(_kept_double, source)
     if "\\" not in source or "\n.eo" in source or "\n.ec" in source:
         return source
     if "\\\\" not in source:

@@ -151,9 +151,10 @@ def document(
     language: str = "",
 ) -> Document:
     """The page whose source is `text`. Raises Unreadable if nothing in it is text to read."""
-    included = visited if visited is not None else {os.path.realpath(path)}
+    included: set[str] = visited or set()
 
     def include(target: str) -> str | None:
+        included.add(os.path.realpath(path))
         found = locate(target, path)
         if found is None or found in included:
             return None
