@@ -147,7 +147,9 @@ class Builder:
             marks = _FONT.findall(text)
             self.last_font = marks[-2] if len(marks) > 1 else self.font
             self.font = marks[-1]
-        text = _LONE_FONT.sub(r" \1", text)
+        for lone, close in _LONE:
+            if lone in text:
+                text = text.replace(lone, close)
         bare = text.rstrip(_TRAILING)
         if len(bare) == len(text):
             return text if self.font == ROMAN else text + ROMAN
