@@ -67,6 +67,29 @@ def split_command(arguments: list[str]) -> tuple[str, list[str]]:
     return "", arguments
 
 
+def options_first(parser: argparse.ArgumentParser, arguments: list[str]) -> list[str]:
+    """The arguments with the options before the words, so that words may stand on both sides of an option."""
+    actions = parser._option_string_actions
+    options: list[str] = []
+    words: list[str] = []
+    at = 0
+    while at < len(arguments):
+        word = arguments[at]
+        at += 1
+        if word == "--":
+            words += arguments[at:]
+            break
+        if not word.startswith("-") or word == "-":
+            words.append(word)
+            continue
+        options.append(word)
+        action = actions.get(word)
+        if action is not None and action.nargs is None and at < len(arguments):
+            options.append(arguments[at])
+            at += 1
+    return [*options, *(["--", *words] if words else [])]
+
+
 def overview() -> str:
     """The help of the program itself."""
     lines = [
@@ -110,10 +133,12 @@ def run(arguments: list[str]) -> int:
         prog=f"dowsing {name}".strip(),
         description=getattr(module, "DESCRIPTION", COMMANDS.get(name, "")),
         allow_abbrev=False,
+        # a width given here spares argparse from importing what finds it out
+        formatter_class=lambda prog: argparse.HelpFormatter(prog, max_help_position=30, width=96),
     )
     module.add_arguments(parser)
     add_global_options(parser)
-    options = parser.parse_intermixed_args(rest) if getattr(module, "WORDS", True) else parser.parse_args(rest)
+    options = parser.parse_args(options_first(parser, rest))
     from dowsing.cli.session import Session
 
     session = Session(options)
@@ -127,7 +152,7 @@ def main(arguments: list[str] | None = None) -> int:
     try:
         return run(given)
     except Failure as failure:
-        failure.tell(as_json="json" in given and "--format" in given or "--format=json" in given)
+        failure.tell(as_json=("json" in given and "--format" in given) or "--format=json" in given)
         return failure.status
     except KeyboardInterrupt:
         from dowsing.cli.output.terminal import message

@@ -61,9 +61,9 @@ class Session:
         from dowsing.core.index.build import CannotBuild, build
         from dowsing.core.index.refresh import remove_old_indexes
         from dowsing.core.index.store import index_path
-        from dowsing.core.sources import manual
+        from dowsing.core.sources import folders
 
-        roots = manual.roots(self.settings)
+        roots = folders.roots(self.settings)
         if not roots:
             raise Failure(
                 "there is no manual folder on this machine (MANPATH and the usual places were looked at); "

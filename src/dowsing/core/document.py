@@ -5,6 +5,13 @@ from __future__ import annotations
 from dowsing.core.markup import plain
 from dowsing.core.record import Record
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
+    from typing import Any, TypeVar
+
+    _T = TypeVar("_T")
+
 
 class Paragraph:
     """Running text (marked, see markup.py). A newline in it is a line break that must stay.
@@ -149,7 +156,7 @@ class Document:
         self.language = language
         self.date = date
         self.origin = origin
-        self._facts: dict[str, list[object]] = {}
+        self._facts: dict[str, list[Any]] = {}
 
     @property
     def label(self) -> str:
@@ -184,7 +191,7 @@ class Document:
 
         return self._fact("see_also", read_see_also)
 
-    def _fact(self, key, read):  # type: ignore[no-untyped-def]
+    def _fact(self, key: str, read: Callable[[Document], list[_T]]) -> list[_T]:
         if key not in self._facts:
             self._facts[key] = read(self)
         return self._facts[key]

@@ -10,6 +10,7 @@ from __future__ import annotations
 import re
 from collections import namedtuple
 from collections.abc import Iterator
+from functools import cache
 
 BOLD = "\x01"
 ITALIC = "\x02"
@@ -23,26 +24,33 @@ LINK_END = "\x11"
 
 STYLES = {BOLD: "bold", ITALIC: "italic", BOLD_ITALIC: "bold italic", CODE: "code", ROMAN: "plain"}
 
-_MARKS = re.compile("\x0e[^\x0f]*\x0f|[\x01-\x08\x0e-\x1b]")
-_PIECES = re.compile("(\x0e[^\x0f]*\x0f|[\x01-\x05\x11])")
+_MARKS = "\x0e[^\x0f]*\x0f|[\x01-\x08\x0e-\x1b]"
+_PIECES = "(\x0e[^\x0f]*\x0f|[\x01-\x05\x11])"
 
 #: One run of text in one style. `style` is a value of STYLES; `link` is None, a name such as `tar(1)`,
 #: or an address with its scheme.
 Span = namedtuple("Span", "text style link")
 
-# Control characters, the C1 range included, and the directional overrides that can reorder what is shown.
-_UNSAFE = re.compile(
-    "[\x00-\x08\x0b-\x1f\x7f-\x9f\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ud800-\udfff]"
-)
 _WITHOUT_MARKS = dict.fromkeys((*range(1, 9), *range(14, 28)))
 _MARK_CHARACTERS = tuple(chr(code) for code in _WITHOUT_MARKS)
 _WITHOUT_CONTROLS = dict.fromkeys((*range(9), *range(11, 32), 127))
 
 
+@cache
+def _unsafe() -> re.Pattern[str]:
+    """Control characters, the C1 range included, and the directional overrides that can reorder what is shown.
+
+    Compiled when first needed: large character sets take their time.
+    """
+    return re.compile(
+        "[\x00-\x08\x0b-\x1f\x7f-\x9f\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ud800-\udfff]"
+    )
+
+
 def plain(text: str) -> str:
     """The bare text, without marks and link targets; non-breaking spaces become spaces."""
     if LINK in text:
-        return _MARKS.sub("", text).replace("\xa0", " ")
+        return re.sub(_MARKS, "", text).replace("\xa0", " ")
     if text.isascii():
         return text.translate(_WITHOUT_MARKS)
     for mark in _MARK_CHARACTERS:  # quicker than a regular expression, and these are rarely all there
@@ -55,12 +63,14 @@ def clean(text: str) -> str:
     """`text` without control characters and directional overrides; tab and newline stay."""
     if text.isascii():
         return text.translate(_WITHOUT_CONTROLS)
-    return _UNSAFE.sub("", text)
+    return _unsafe().sub("", text)
 
 
 def clean_line(text: str) -> str:
     """`text` as one line that is safe to print: control characters become `?`, whitespace a space."""
-    return _UNSAFE.sub("?", text.replace("\n", " ").replace("\t", " "))
+    if text.isprintable():
+        return text
+    return _unsafe().sub("?", text.replace("\n", " ").replace("\t", " "))
 
 
 def link(target: str, text: str) -> str:
@@ -71,7 +81,7 @@ def link(target: str, text: str) -> str:
 def spans(text: str) -> Iterator[Span]:
     """The runs of `text`, in order, without empty ones."""
     style, target = "plain", None
-    for piece in _PIECES.split(text):
+    for piece in re.split(_PIECES, text):
         if piece in STYLES:
             style = STYLES[piece]
         elif piece == LINK_END:

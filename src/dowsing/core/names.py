@@ -6,9 +6,9 @@ import re
 
 from dowsing.core.record import Record
 
-_WITH_SECTION = re.compile(r"(.+?)\s*\(([0-9a-zA-Z][0-9a-zA-Z+_-]*)\)")
-_DOTTED = re.compile(r"(.+)\.([0-9][a-zA-Z0-9]*|[nlo])")
-_SECTION = re.compile(r"[0-9][a-zA-Z]*|n|l|builtin")
+_WITH_SECTION = r"(.+?)\s*\(([0-9a-zA-Z][0-9a-zA-Z+_-]*)\)"
+_DOTTED = r"(.+)\.([0-9][a-zA-Z0-9]*|[nlo])"
+_SECTION = r"[0-9][a-zA-Z]*|n|l|builtin"
 
 #: Sections in the order in which a person at a prompt means them.
 SECTION_ORDER = ("1", "8", "6", "builtin", "n", "l", "2", "3", "5", "7", "4", "9")
@@ -45,14 +45,14 @@ def readings(words: list[str]) -> list[Name]:
         return []
     found: list[Name] = []
     parts = text.split(" ")
-    if len(parts) > 1 and _SECTION.fullmatch(parts[0]):
+    if len(parts) > 1 and re.fullmatch(_SECTION, parts[0]):
         found += _spellings(parts[1:], parts[0])
-    match = _WITH_SECTION.fullmatch(text)
+    match = re.fullmatch(_WITH_SECTION, text)
     if match:
         found += _spellings(match[1].split(" "), match[2])
     else:
         found += _spellings(parts, "")
-        dotted = _DOTTED.fullmatch(text)
+        dotted = re.fullmatch(_DOTTED, text)
         if dotted:
             found += _spellings(dotted[1].split(" "), dotted[2])
     return found

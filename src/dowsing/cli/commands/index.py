@@ -11,7 +11,6 @@ from dowsing.cli.session import Session
 from dowsing.core.markup import BOLD, ROMAN, clean_line
 
 DESCRIPTION = "Builds or refreshes the index; --status says what it holds and what could not be read."
-WORDS = False
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

@@ -31,7 +31,9 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
             form = [*form[:MOST_FORM], " " * (INDENT + 4) + "…"]
         lines += ["", *form]
         if card.forms_in_all > 1:
-            lines.append(f"{FAINT}{' ' * INDENT}… {card.forms_in_all} forms: {program} read {entry.name} --part synopsis")
+            lines.append(
+                f"{FAINT}{' ' * INDENT}… {card.forms_in_all} forms: {program} read {entry.name} --part synopsis"
+            )
     if card.options:
         count = f" ({len(card.options)} of {card.options_in_all})" if card.options_in_all > len(card.options) else ""
         lines += ["", f"{HEADING}OPTIONS{count}", *option_lines(card.options, width)]

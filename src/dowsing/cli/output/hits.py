@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from dowsing.cli.output.width import display_width
 from dowsing.cli.output.wrap import wrap
-from dowsing.core.finding.search import Answer
 from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.core.finding.search import Answer
 
 FAINT = "\x18"
 WIDEST_LABEL = 30

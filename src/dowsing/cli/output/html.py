@@ -14,11 +14,13 @@ body { font: 16px/1.5 system-ui, sans-serif; max-width: 62rem; margin: 0 auto; p
 header { grid-column: 1 / -1; border-bottom: 1px solid #8886; margin-bottom: 1rem; }
 nav { position: sticky; top: 1rem; align-self: start; font-size: .9rem; max-height: 90vh; overflow: auto; }
 nav a { display: block; padding: .1rem 0; text-decoration: none; } nav a.sub { padding-left: 1rem; }
-main { min-width: 0; } h2 { font-size: 1.15rem; margin: 1.8rem 0 .4rem; } h3 { font-size: 1rem; margin: 1.2rem 0 .3rem; }
+main { min-width: 0; } h2 { font-size: 1.15rem; margin: 1.8rem 0 .4rem; }
+h3 { font-size: 1rem; margin: 1.2rem 0 .3rem; }
 pre, code { font-family: ui-monospace, monospace; font-size: .92em; }
 pre { background: #8881; padding: .6rem .8rem; overflow-x: auto; }
 dt { margin-top: .6rem; } dd { margin-left: 2rem; } dd p { margin: .2rem 0 .5rem; }
-.facts { color: #888; } table { border-collapse: collapse; } td { padding: .15rem .8rem .15rem 0; vertical-align: top; }
+.facts { color: #888; }
+table { border-collapse: collapse; } td { padding: .15rem .8rem .15rem 0; vertical-align: top; }
 @media (max-width: 48rem) { body { display: block; } nav { position: static; max-height: none; } }
 """
 _TAGS = {"bold": "b", "italic": "i", "bold italic": "b", "code": "code"}

@@ -15,12 +15,19 @@ def display_width(text: str) -> int:
     text = plain(text)
     if text.isascii():
         return len(text)
-    if max(text) < "\u0300":
+    if not any(char > "\u02ff" and _is_unusual(char) for char in text):
         return len(text)
     from wcwidth import wcswidth
 
     width: int = wcswidth(text)
     return width if width >= 0 else len(text)
+
+
+def _is_unusual(char: str) -> bool:
+    """Whether a character takes no column or two; only then is the table of widths worth its import."""
+    import unicodedata
+
+    return unicodedata.east_asian_width(char) in "WF" or unicodedata.category(char) in ("Mn", "Me", "Cf")
 
 
 def terminal_width(asked: int | None, is_terminal: bool) -> int:

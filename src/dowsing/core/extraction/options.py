@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import re
-from typing import TYPE_CHECKING
 
 from dowsing.core.document import Block, Indent, Item, Option
 from dowsing.core.extraction.walk import own_text
 from dowsing.core.markup import plain
 
+TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.document import Document
 

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import re
-from typing import TYPE_CHECKING
 
 from dowsing.core.document import Reference
 from dowsing.core.extraction.walk import body_text
 
+TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.document import Document
 
@@ -16,7 +16,7 @@ REFERENCE = re.compile(r"([A-Za-z0-9_.:+@\[-]*[A-Za-z0-9_+\]])\s?\(([1-9][a-zA-Z
 
 def references(text: str) -> list[Reference]:
     """The pages named in bare text as `name(section)`, each once."""
-    found = {(name, section): None for name, section in REFERENCE.findall(text)}
+    found = dict.fromkeys(REFERENCE.findall(text))
     return [Reference(name, section) for name, section in found]
 
 

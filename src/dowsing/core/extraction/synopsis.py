@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import re
-from typing import TYPE_CHECKING
 
 from dowsing.core.document import Item, Literal, Paragraph, Section
 from dowsing.core.extraction.walk import flatten
 from dowsing.core.markup import plain
 
+TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.document import Document
 

@@ -2,22 +2,48 @@
 
 from __future__ import annotations
 
-import re
-
 from dowsing.core.index.store import Entry, Match, Store
-from dowsing.core.names import section_rank
 from dowsing.core.record import Record
 
 MOST_WORDS = 24
 MOST_PATTERN = 200
 FAMILY_SHARE = 2  # so many of one family are shown before it is folded
-_PATTERN = re.compile(r"[*?\[]")
-_TOKEN = re.compile(r"\w+", re.UNICODE)
 
 #: Words that say nothing of what is looked for.
 _EMPTY = frozenset(
-    "a an the of to in on for with and or my me i do does is are how what which that it its from by at "
-    "please can want show-me".split()
+    [
+        "a",
+        "an",
+        "the",
+        "of",
+        "to",
+        "in",
+        "on",
+        "for",
+        "with",
+        "and",
+        "or",
+        "my",
+        "me",
+        "i",
+        "do",
+        "does",
+        "is",
+        "are",
+        "how",
+        "what",
+        "which",
+        "that",
+        "it",
+        "its",
+        "from",
+        "by",
+        "at",
+        "please",
+        "can",
+        "want",
+        "show-me",
+    ]
 )
 
 #: How much worse an entry of a section is than one of section 1, in units of the full-text score.
@@ -55,16 +81,18 @@ def make_query(words: list[str], limit: int = 20) -> Query:
     plain_words: list[str] = []
     patterns: list[str] = []
     for word in " ".join(words).split():
-        if _PATTERN.search(word) and not word.endswith("?"):
-            patterns.append(word)
-        elif word.endswith("?") and "*" not in word and len(word.rstrip("?")) > 3:
-            plain_words += _TOKEN.findall(word.casefold())
-        elif _PATTERN.search(word):
+        question = word.endswith("?") and "*" not in word and "[" not in word and len(word.rstrip("?")) > 3
+        if not question and any(sign in word for sign in "*?["):
             patterns.append(word)
         else:
-            plain_words += _TOKEN.findall(word.casefold())
+            plain_words += _tokens(word.casefold())
     telling = [word for word in dict.fromkeys(plain_words) if word not in _EMPTY]
     return Query(telling or list(dict.fromkeys(plain_words)), patterns, limit)
+
+
+def _tokens(word: str) -> list[str]:
+    """The runs of letters and digits."""
+    return "".join(char if char.isalnum() or char == "_" else " " for char in word).split()
 
 
 def search(store: Store, query: Query) -> Answer:
@@ -153,15 +181,13 @@ def _loosened(store: Store, words: list[str]) -> tuple[list[str], list[str]]:
     return left, dropped
 
 
-def _folded(
-    store: Store, ranked: list[tuple[Match, float, str]], query: Query, words: list[str]
-) -> list[Hit]:
+def _folded(store: Store, ranked: list[tuple[Match, float, str]], query: Query, words: list[str]) -> list[Hit]:
     """The best hits, each family that would flood the list folded into its best entry."""
     sizes: dict[str, int] = {}
     for match, _, _ in ranked:
         if match.family:
             sizes[match.family] = sizes.get(match.family, 0) + 1
-    named = {word for word in query.words}
+    named = set(query.words)
     folded_into: dict[str, int] = {}
     chosen: list[tuple[Match, float, str]] = []
     for item in ranked:

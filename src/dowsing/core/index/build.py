@@ -73,13 +73,16 @@ def _write(path: str, found: Scan, roots: list[str], progress: Progress | None) 
     db = sqlite3.connect(path)
     try:
         db.executescript(schema.FAST + schema.TABLES)
-        readings = _read_pages(db, found.pages, progress)
-        entries = make_entries(readings, found.pages)
+        work = _start_reading(found.pages)
+        # done while the workers read: nothing of it waits for them
         owners = owners_of_pages()
+        stamps = {file.path: stamp(file.path) for page in found.pages for file in (page.page, *page.links)}
+        readings = _take_readings(db, work, len(found.pages), progress)
+        entries = make_entries(readings, found.pages)
         for entry in entries:
             entry.package = owner(entry.found.page.path, owners)
         insert_entries(db, entries)
-        insert_files(db, found, readings, entries)
+        insert_files(db, found, stamps, readings, entries)
         db.executemany("INSERT INTO folders VALUES(?,?)", found.folders.items())
         meta = {
             "version": str(schema.VERSION),
@@ -94,31 +97,43 @@ def _write(path: str, found: Scan, roots: list[str], progress: Progress | None) 
         db.close()
 
 
-def _read_pages(db: sqlite3.Connection, pages: list[Found], progress: Progress | None) -> dict[int, Reading]:
+def _start_reading(pages: list[Found]) -> Iterator[list[Reading]]:
+    """Begin to read the pages; the readings come in portions, in no order."""
     tasks: list[Task] = [
         (number, found.page.path, found.page.name, found.page.section) for number, found in enumerate(pages)
     ]
     # neighbours in a folder are often of one kind and length: deal them out evenly
     count = max(1, (len(tasks) + PORTION - 1) // PORTION)
     portions = [tasks[start::count] for start in range(count)]
-    readings: dict[int, Reading] = {}
-    for batch in _in_processes(portions) if len(tasks) > FEW else map(read_many, portions):
-        db.executemany("INSERT INTO bodies(rowid, text) VALUES(?,?)", ((r[0], r[4]) for r in batch if r[4]))
-        for reading in batch:
-            readings[reading[0]] = (*reading[:4], "", *reading[5:])
-        if progress:
-            progress(len(readings), len(tasks))
-    return readings
-
-
-def _in_processes(portions: list[list[Task]]) -> Iterator[list[Reading]]:
+    if len(tasks) <= FEW:
+        return map(read_many, portions)
     import multiprocessing
 
     methods = multiprocessing.get_all_start_methods()
     context = multiprocessing.get_context("fork" if "fork" in methods and os.name == "posix" else None)
     workers = max(1, len(os.sched_getaffinity(0)) if hasattr(os, "sched_getaffinity") else os.cpu_count() or 1)
-    with context.Pool(workers, _start_worker) as pool:
-        yield from pool.imap_unordered(read_many, portions)
+    pool = context.Pool(workers, _start_worker)
+    results = pool.imap_unordered(read_many, portions)
+
+    def portions_read() -> Iterator[list[Reading]]:
+        with pool:
+            yield from results
+
+    return portions_read()
+
+
+def _take_readings(
+    db: sqlite3.Connection, work: Iterator[list[Reading]], total: int, progress: Progress | None
+) -> dict[int, Reading]:
+    """Write the texts as they come; what else was read is kept."""
+    readings: dict[int, Reading] = {}
+    for portion in work:
+        db.executemany("INSERT INTO bodies(rowid, text) VALUES(?,?)", ((r.number, r.text) for r in portion if r.text))
+        for reading in portion:
+            readings[reading.number] = reading._replace(text="")
+        if progress:
+            progress(len(readings), total)
+    return readings
 
 
 def _start_worker() -> None:
@@ -157,8 +172,22 @@ def insert_entries(db: sqlite3.Connection, entries: list[Entry]) -> None:
     )
 
 
+def stamp(path: str) -> tuple[int, int]:
+    """Modification time (ns) and size of a file or link itself; zeros if there is none."""
+    try:
+        state = os.lstat(path)
+    except OSError:
+        return 0, 0
+    return state.st_mtime_ns, state.st_size
+
+
 def insert_files(
-    db: sqlite3.Connection, found: Scan, readings: dict[int, Reading], entries: list[Entry], first: int = 0
+    db: sqlite3.Connection,
+    found: Scan,
+    stamps: dict[str, tuple[int, int]],
+    readings: dict[int, Reading],
+    entries: list[Entry],
+    first: int = 0,
 ) -> None:
     """Write which files there are, what entry each belongs to and what is wrong with it.
 
@@ -167,14 +196,9 @@ def insert_files(
     read = {entry.number - first for entry in entries}
     rows = []
     for number, page in enumerate(found.pages):
-        problem = readings[number][5] if number in readings else "it was not read"
+        problem = readings[number].problem if number in readings else "it was not read"
+        entry = number + first if number in read else None
         for file in (page.page, *page.links):
-            try:
-                state = os.lstat(file.path)
-                stamp = state.st_mtime_ns, state.st_size
-            except OSError:
-                stamp = 0, 0
-            folder = os.path.dirname(file.path)
-            rows.append((file.path, folder, *stamp, number + first if number in read else None, problem or None))
+            rows.append((file.path, os.path.dirname(file.path), *stamps[file.path], entry, problem or None))
     rows += [(path, os.path.dirname(path), 0, 0, None, says) for path, says in found.problems.items()]
     db.executemany("INSERT OR REPLACE INTO files VALUES(?,?,?,?,?,?)", rows)

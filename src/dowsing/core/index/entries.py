@@ -12,8 +12,6 @@ _KINDS = {
     "5": "file-format", "7": "topic", "9": "function", "n": "function", "l": "command",
 }  # fmt: skip
 _PROGRAM_SECTIONS = ("1", "8", "6")
-_SPACED = str.maketrans("-_", "  ")
-_UNQUOTED = str.maketrans("\"'", "  ")
 _FIRST_PART = re.compile(r"([^-_. ]+)[-_. ]")
 
 
@@ -53,18 +51,18 @@ def make_entries(readings: dict[int, Reading], pages: list[Found]) -> list[Entry
     redirects: list[tuple[Found, str]] = []
     for number, found in enumerate(pages):
         reading = readings.get(number)
-        if reading is None or reading[5]:
+        if reading is None or reading.problem:
             continue
-        if reading[6]:
-            redirects.append((found, reading[6]))
+        if reading.target:
+            redirects.append((found, reading.target))
             continue
-        entry = Entry(number, found, reading[2])
+        entry = Entry(number, found, reading.summary)
         for link in found.links:
             entry.add_alias(link.name, link.section)
-        for name in reading[1]:
+        for name in reading.names:
             if (name, entry.section) not in files and not name.startswith("-"):
                 entry.add_alias(name, entry.section)
-        if _is_subcommand(entry, reading[3]):
+        if reading.subcommand:
             entry.kind = "subcommand"
         by_path[found.page.path] = entry
         entries.append(entry)
@@ -81,17 +79,6 @@ def make_entries(readings: dict[int, Reading], pages: list[Found]) -> list[Entry
     _assign_families(entries)
     _hide_shadowed(entries)
     return entries
-
-
-def _is_subcommand(entry: Entry, form: str) -> bool:
-    """A page such as `git-commit` whose synopsis says `git commit`."""
-    if entry.section[:1] not in _PROGRAM_SECTIONS:
-        return False
-    if "-" not in entry.name and "_" not in entry.name:
-        return False
-    said = " ".join(form[:160].translate(_UNQUOTED).split())
-    spoken = entry.name.translate(_SPACED)
-    return said.translate(_SPACED).startswith(spoken) and not said.startswith(entry.name)
 
 
 def _assign_families(entries: list[Entry]) -> None:

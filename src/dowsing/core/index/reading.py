@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+from typing import NamedTuple
 
 from dowsing.core.document import Document, block_texts, document_text
 from dowsing.core.markup import clean_line, plain
@@ -13,8 +14,25 @@ MOST_TEXT = 2_000_000
 
 #: (number, path, name, section)
 Task = tuple[int, str, str, str]
-#: (number, names, summary, form, text, problem, target of a page that only refers to another)
-Reading = tuple[int, list[str], str, str, str, str, str]
+
+_SPACED = str.maketrans("-_", "  ")
+_UNQUOTED = str.maketrans("\"'", "  ")
+
+
+class Reading(NamedTuple):
+    """What was read of the page of that number.
+
+    `problem` says why it could not be read; `target` is the file of a page that only refers to another;
+    `subcommand`: it is the page of a subcommand, whose form writes the name as several words.
+    """
+
+    number: int
+    names: list[str]
+    summary: str
+    subcommand: bool
+    text: str
+    problem: str = ""
+    target: str = ""
 
 
 def read_for_index(task: Task) -> Reading:
@@ -29,9 +47,10 @@ def read_for_index(task: Task) -> Reading:
                 return _problem(number, f"it refers to {clean_line(target)}, which is not in its manual folder")
             if found == os.path.realpath(path):
                 return _problem(number, "it refers to itself")
-            return number, [], "", "", "", "", found
+            return Reading(number, [], "", False, "", target=found)
         page = manual.document(text, path, name, section)
-        return number, page.names, page.summary[:400], _form(page), _text(page), "", ""
+        whole = document_text(page.sections)[:MOST_TEXT]
+        return Reading(number, page.names, page.summary[:400], _is_subcommand(page), whole)
     except Unreadable as error:
         return _problem(number, str(error))
     except Exception as error:  # a page must never end a build
@@ -44,11 +63,15 @@ def read_many(tasks: list[Task]) -> list[Reading]:
 
 
 def _problem(number: int, says: str) -> Reading:
-    return number, [], "", "", "", says, ""
+    return Reading(number, [], "", False, "", problem=says)
 
 
-def _text(page: Document) -> str:
-    return document_text(page.sections)[:MOST_TEXT]
+def _is_subcommand(page: Document) -> bool:
+    """A page such as `git-commit` whose synopsis says `git commit`."""
+    if page.section[:1] not in ("1", "8", "6") or ("-" not in page.name and "_" not in page.name):
+        return False
+    said = " ".join(_form(page).translate(_UNQUOTED).split())
+    return said.translate(_SPACED).startswith(page.name.translate(_SPACED)) and not said.startswith(page.name)
 
 
 def _form(page: Document) -> str:

@@ -7,7 +7,7 @@ import sqlite3
 
 from dowsing.core.index.store import Store, Unusable
 from dowsing.core.settings import Settings
-from dowsing.core.sources import manual
+from dowsing.core.sources import folders
 
 MOST_CHANGES = 400  # beyond that the index is built anew
 KEEP_FILES = 6
@@ -40,7 +40,7 @@ def refresh(settings: Settings, store: Store, roots: list[str]) -> int | None:
 
 
 def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
-    from dowsing.core.index.build import insert_entries, insert_files
+    from dowsing.core.index.build import insert_entries, insert_files, stamp
     from dowsing.core.index.entries import make_entries
     from dowsing.core.index.packages import owner, owners_of_pages
     from dowsing.core.index.reading import read_for_index
@@ -52,7 +52,7 @@ def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
     gone = [path for path in known if path not in now]
     fresh = []
     for path in now:
-        state = _stamp(path)
+        state = stamp(path)
         if path not in known or known[path][:2] != state:
             fresh.append(path)
     if len(fresh) + len(gone) > MOST_CHANGES:
@@ -80,14 +80,13 @@ def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
         db.execute("DELETE FROM files WHERE modified=0")
         first = (db.execute("SELECT max(id) FROM entries").fetchone()[0] or 0) + 1
         readings = {
-            n: read_for_index((n, page.page.path, page.page.name, page.page.section))
-            for n, page in enumerate(pages)
+            n: read_for_index((n, page.page.path, page.page.name, page.page.section)) for n, page in enumerate(pages)
         }
         entries = make_entries(readings, pages)
         owners = owners_of_pages() if entries else {}
         programs = {row[0] for row in db.execute("SELECT DISTINCT family FROM entries WHERE family IS NOT NULL")}
         for entry in entries:
-            text = readings[entry.number][4]
+            text = readings[entry.number].text
             entry.package = owner(entry.found.page.path, owners)
             head = entry.name.split("-")[0].split("_")[0]
             if not entry.family and head in programs:
@@ -101,7 +100,9 @@ def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
         for entry in entries:
             entry.number += first
         insert_entries(db, entries)
-        insert_files(db, Scan(pages, {}, found.problems), readings, entries, first)
+        insert_files(
+            db, Scan(pages, {}, found.problems), {path: stamp(path) for path in paths}, readings, entries, first
+        )
         db.execute("DELETE FROM folders")
         db.executemany("INSERT INTO folders VALUES(?,?)", found.folders.items())
         db.execute("UPDATE meta SET value=? WHERE key='pages'", (str(len(found.pages)),))
@@ -114,19 +115,11 @@ def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
     return len(fresh) + len(gone)
 
 
-def _stamp(path: str) -> tuple[int, int]:
-    try:
-        state = os.lstat(path)
-    except OSError:
-        return 0, 0
-    return state.st_mtime_ns, state.st_size
-
-
 def open_index(settings: Settings) -> tuple[Store, list[str]]:
     """The index of the present manual folders, in step with them. Raises Unusable if it has to be built."""
     from dowsing.core.index.store import index_path
 
-    roots = manual.roots(settings)
+    roots = folders.roots(settings)
     path = index_path(settings.cache, roots)
     store = Store(path)
     if refresh(settings, store, roots) is None:

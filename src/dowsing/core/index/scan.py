@@ -5,7 +5,7 @@ from __future__ import annotations
 import os
 
 from dowsing.core.record import Record
-from dowsing.core.sources import manual
+from dowsing.core.sources import folders, manual
 from dowsing.core.sources.manual import PageFile
 
 
@@ -35,7 +35,7 @@ def folder_times(roots: list[str]) -> tuple[dict[str, int], dict[str, str]]:
     for root in roots:
         try:
             times[root] = os.stat(root).st_mtime_ns
-            for folder in manual.section_folders(root):
+            for folder in folders.section_folders(root):
                 times[folder] = os.stat(folder).st_mtime_ns
         except OSError as error:
             problems[root] = (error.strerror or "cannot be read").lower()
@@ -59,9 +59,7 @@ def scan(roots: list[str]) -> Scan:
     return Scan(list(by_file.values()), times, problems)
 
 
-def _add(
-    by_file: dict[str, Found], problems: dict[str, str], page: PageFile, place: int, real_folder: str
-) -> None:
+def _add(by_file: dict[str, Found], problems: dict[str, str], page: PageFile, place: int, real_folder: str) -> None:
     linked = os.path.islink(page.path)
     if linked:
         real = os.path.realpath(page.path)

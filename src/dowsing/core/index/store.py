@@ -87,7 +87,7 @@ class Store:
 
     def _rows(self, sql: str, values: Iterable[object] = ()) -> list[tuple]:  # type: ignore[type-arg]
         try:
-            return self.db.execute(sql, tuple(values)).fetchall()  # type: ignore[arg-type]
+            return self.db.execute(sql, tuple(values)).fetchall()
         except (sqlite3.DatabaseError, UnicodeDecodeError) as error:
             raise Unusable(f"the index is damaged ({error})") from None
 

@@ -341,7 +341,7 @@ def _looks_like_term(line: str) -> bool:
     if line[:1] not in _TERM_STARTS:
         return False
     bare = plain(line).strip()
-    if not bare or bare.endswith((".", ":")) and not bare.endswith("...") or len(bare) > 120:
+    if not bare or (bare.endswith((".", ":")) and not bare.endswith("...")) or len(bare) > 120:
         return False
     if bare[0] in "-+":
         return not bare.startswith("- ")

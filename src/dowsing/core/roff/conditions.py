@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from dowsing.core.roff import escapes
 from dowsing.core.roff.characters import glyph
 from dowsing.core.roff.numbers import evaluate
 
+TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.roff.machine import Machine
 

@@ -6,10 +6,10 @@ A typewriter has one line for an equation: fractions become `a / b`, powers `a^b
 from __future__ import annotations
 
 import re
-from typing import TYPE_CHECKING
 
 from dowsing.core.markup import ITALIC, ROMAN
 
+TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.roff.machine import Machine
 
@@ -25,9 +25,50 @@ _WORDS = {
     "hat": "", "tilde": "", "vec": "", "dyad": "", "under": "", "<=": "≤", ">=": "≥", "!=": "≠", "==": "≡",
     "+-": "±", "->": "→", "<-": "←", "...": "…", "cdots": "⋯", "ldots": "…",
 }  # fmt: skip
-_SKIP = frozenset("roman italic bold fat left right ceiling floor mark lineup back fwd up down size font".split())
-_SKIP_WITH_ARGUMENT = frozenset("size font gsize gfont fwd back up down delim".split())
-_FUNCTIONS = frozenset("sin cos tan log ln exp max min lim and for if det sinh cosh tanh Re Im arc".split())
+_SKIP = frozenset(
+    [
+        "roman",
+        "italic",
+        "bold",
+        "fat",
+        "left",
+        "right",
+        "ceiling",
+        "floor",
+        "mark",
+        "lineup",
+        "back",
+        "fwd",
+        "up",
+        "down",
+        "size",
+        "font",
+    ]
+)
+_SKIP_WITH_ARGUMENT = frozenset(["size", "font", "gsize", "gfont", "fwd", "back", "up", "down", "delim"])
+_FUNCTIONS = frozenset(
+    [
+        "sin",
+        "cos",
+        "tan",
+        "log",
+        "ln",
+        "exp",
+        "max",
+        "min",
+        "lim",
+        "and",
+        "for",
+        "if",
+        "det",
+        "sinh",
+        "cosh",
+        "tanh",
+        "Re",
+        "Im",
+        "arc",
+    ]
+)
 _MOST_TOKENS = 5000
 
 

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from dowsing.core.markup import BOLD, ROMAN, plain
 from dowsing.core.roff.characters import code_point, glyph
 from dowsing.core.roff.marks import BACKSLASH, JOIN, PAD, PREVIOUS, QUOTE, ZERO
 from dowsing.core.roff.numbers import UNITS, evaluate, formatted
 from dowsing.core.roff.prepare import FONTS, fixed_escape
 
+TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.roff.machine import Machine
 
@@ -268,4 +267,3 @@ def _ruled(machine: Machine, inside: str) -> str:
     distance, end = evaluate(inside, "m")
     char = plain(inside[end:].replace(ZERO, "")).strip()[:1] or "─"
     return char * min(max(round((distance or 0) / UNITS["m"]), 0), 120)
-

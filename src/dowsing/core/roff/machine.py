@@ -15,6 +15,10 @@ from dowsing.core.roff.builder import Builder
 from dowsing.core.roff.marks import ZERO
 from dowsing.core.roff.prepare import prepare
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
+
 Handler = Callable[["Machine", str], None]
 Include = Callable[[str], str | None]
 
@@ -78,7 +82,7 @@ class Machine:
         self.date = ""
         self.inline_equations: tuple[str, str] | None = None
         self.equation_macros: dict[str, str] = {}
-        self.mdoc: object | None = None  # state of the mdoc macros, kept by mdoc.py
+        self.mdoc: Any = None  # state of the mdoc macros, kept by mdoc.py
 
     def step(self) -> None:
         """Count one step of macro work."""

@@ -12,7 +12,7 @@ from dowsing.core.roff.mdoc_inline import CALLABLE, CELL, Line, emit, evaluate, 
 _LIST_KINDS = frozenset(
     ("-bullet", "-dash", "-hyphen", "-item", "-enum", "-tag", "-diag", "-hang", "-ohang", "-inset", "-column")
 )
-_REFERENCE_ORDER = "A T B I J R N V U P Q C D O".split()
+_REFERENCE_ORDER = ["A", "T", "B", "I", "J", "R", "N", "V", "U", "P", "Q", "C", "D", "O"]
 
 
 class State:
@@ -112,7 +112,7 @@ def _inline(name: str) -> Handler:
         if state.section == "SYNOPSIS" and name in ("Nm", "Ft", "Fn", "Fo", "Vt", "In", "Fd", "Cd"):
             _synopsis_break(machine, state, name)
         line = Line(state.spacing)
-        if name == "An" and "AUTHOR" in state.section and not items[:1] == ["-split"]:
+        if name == "An" and "AUTHOR" in state.section and items[:1] != ["-split"]:
             machine.builder.line_break()
         if name in CALLABLE:
             line = evaluate(machine, [name, *items])

@@ -8,13 +8,13 @@ builder with the JOIN mark.
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING
 
 from dowsing.core.markup import BOLD, CODE, ITALIC, ROMAN, link, plain
 from dowsing.core.roff.machine import _split_quoted
 from dowsing.core.roff.marks import JOIN, ZERO
 from dowsing.core.roff.mdoc_names import ATT, LIBRARIES, STANDARDS, SYSTEMS
 
+TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.roff.machine import Machine
 
@@ -39,7 +39,30 @@ CLOSERS = {
     "Ac": ">", "Bc": "]", "Brc": "}", "Dc": "”", "Oc": "]", "Pc": ")", "Qc": '"', "Sc": "’", "Xc": "",
 }  # fmt: skip
 
-_SPECIAL = "Ns Ap Pf Xr Fn Fo Fc Lk Mt In St Lb Eo Ec En Es Ta Sm Tg Nd Bt Ud".split()
+_SPECIAL = [
+    "Ns",
+    "Ap",
+    "Pf",
+    "Xr",
+    "Fn",
+    "Fo",
+    "Fc",
+    "Lk",
+    "Mt",
+    "In",
+    "St",
+    "Lb",
+    "Eo",
+    "Ec",
+    "En",
+    "Es",
+    "Ta",
+    "Sm",
+    "Tg",
+    "Nd",
+    "Bt",
+    "Ud",
+]
 CALLABLE = frozenset((*FONTS, *ENCLOSED, *OPENERS, *CLOSERS, *SYSTEMS, *_SPECIAL)) - {"Fd", "Fr", "Nd"}
 
 
@@ -163,7 +186,7 @@ class Inline:
                 line.word(word)
             return
         if name == "Nm" and state is not None and not getattr(state, "name", ""):
-            state.name = plain(content[0]).replace(ZERO, "")  # type: ignore[attr-defined]
+            state.name = plain(content[0]).replace(ZERO, "")
         if name in ("Em", "Sy", "Li", "Pa", "Sx", "An", "Nm", "Cm", "Ic") and own == content:
             line.word(" ".join(own), font)
             return
@@ -234,7 +257,7 @@ def _reference(self: Inline) -> None:
 
 def _function(self: Inline) -> None:
     own = self.own()
-    tail = []
+    tail: list[str] = []
     while own and own[-1] in CLOSING:
         tail.insert(0, own.pop())
     if not own:
@@ -260,7 +283,7 @@ def _function_close(self: Inline) -> None:
 
 def _web(self: Inline) -> None:
     own = self.own()
-    tail = []
+    tail: list[str] = []
     while own and own[-1] in CLOSING:
         tail.insert(0, own.pop())
     if own:
@@ -318,7 +341,7 @@ def _custom_close(self: Inline) -> None:
 def _set_enclosure(self: Inline) -> None:
     own = self.own()
     state = self.machine.mdoc
-    state.enclosure = (own + ["", ""])[:2]  # type: ignore[union-attr]
+    state.enclosure = (own + ["", ""])[:2]
 
 
 def _in_enclosure(self: Inline) -> None:
@@ -334,8 +357,8 @@ def _cell(self: Inline) -> None:
 def _spacing(self: Inline) -> None:
     own = self.own()
     state = self.machine.mdoc
-    on = own[0] == "on" if own else not state.spacing  # type: ignore[union-attr]
-    state.spacing = self.line.spacing = on  # type: ignore[union-attr]
+    on = own[0] == "on" if own else not state.spacing
+    state.spacing = self.line.spacing = on
     for word in own[1:]:
         self.line.word(word)
 

@@ -35,7 +35,8 @@ STANDARDS = {
     "-susv4": "Version 4 of the Single UNIX Specification (“SUSv4”)", "-xsh4.2": "X/Open System Interfaces 4.2",
     "-xcu5": "X/Open Commands and Utilities Issue 5 (“XCU5”)", "-xns5": "X/Open Networking Services Issue 5",
     "-xns5.2": "X/Open Networking Services Issue 5.2", "-xbd5": "X/Open Base Definitions Issue 5 (“XBD5”)",
-    "-xsh5": "X/Open System Interfaces and Headers Issue 5 (“XSH5”)", "-svid4": "System V Interface Definition, 4th Ed.",
+    "-xsh5": "X/Open System Interfaces and Headers Issue 5",
+    "-svid4": "System V Interface Definition, 4th Ed.",
     "-ieee754": "IEEE Std 754-1985", "-iso8601": "ISO 8601", "-iso8802-3": "ISO 8802-3: 1989",
 }  # fmt: skip
 
@@ -45,6 +46,7 @@ LIBRARIES = {
     "libpthread": "POSIX Threads Library (libpthread, -lpthread)", "librt": "POSIX Real-time Library (librt, -lrt)",
     "libedit": "Command Line Editor Library (libedit, -ledit)", "libz": "Compression Library (libz, -lz)",
     "libcurses": "Curses Library (libcurses, -lcurses)", "libkvm": "Kernel Data Access Library (libkvm, -lkvm)",
-    "libarchive": "Streaming Archive Library (libarchive, -larchive)", "libbsd": "BSD Utilities Library (libbsd, -lbsd)",
+    "libarchive": "Streaming Archive Library (libarchive, -larchive)",
+    "libbsd": "BSD Utilities Library (libbsd, -lbsd)",
     "libmagic": "Magic Number Recognition Library (libmagic, -lmagic)",
 }  # fmt: skip

@@ -105,4 +105,3 @@ def first_paragraph(section: Section) -> str:
         if isinstance(block, Paragraph):
             return plain(block.text)
     return ""
-

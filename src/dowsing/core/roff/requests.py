@@ -18,7 +18,9 @@ MOST_TURNS = 2000
 MOST_BODY = 20_000
 
 #: Macros that carry the structure of a page. What a page puts in their place only changes how they look.
-KEPT = frozenset("SH SS TH TP PP LP P IP RS RE Sh Ss Dd Dt Os Nm It Bl El".split())
+KEPT = frozenset(
+    ["SH", "SS", "TH", "TP", "PP", "LP", "P", "IP", "RS", "RE", "Sh", "Ss", "Dd", "Dt", "Os", "Nm", "It", "Bl", "El"]
+)
 
 
 # --- definitions -----------------------------------------------------------------------------------------
@@ -269,8 +271,8 @@ def include(machine: Machine, rest: str) -> None:
 
 
 def as_line(machine: Machine, rest: str) -> None:
-    """`.nop`, `.do`: the rest is a line of its own."""
-    machine.run_line(rest if not rest[:1].isalpha() or rest.startswith(machine.control) else rest)
+    """`.nop`: the rest is a line of its own."""
+    machine.run_line(rest)
 
 
 def do(machine: Machine, rest: str) -> None:
@@ -392,14 +394,136 @@ def tabs_and_leaders(machine: Machine, rest: str) -> None:
         machine.builder.line_break()
 
 
-_NOTHING = (
-    "ad na hy nh hw ne ss ps vs ll lt pl po ls fam fp cs lg kern hla hlm hcode hpf hpfa hym hys cflags class "
-    "ns rs bp pn mk rt os sv wh ch dt em ev evc di da box boxa tm tm1 tmc ab ex nx rd pm ptr pc nn nm mc tc lc "
-    "lf color gcolor fcolor defcolor warn warnscale spreadwarn special fspecial rchar fchar fschar schar style "
-    "fzoom uf tkf blm lsm itc it nroff troff cp ftr hc ds1 pi sy open opena write writec writem close cf trf "
-    "psbb pso mso device output shc rfschar sizes pev pnr phw fdeferlig trin trnt trf bd as1 dei1 lg "
-    "sty stringup stringdown asciify unformat vpt pvs brp eo1 backtrace "
-).split()
+_NOTHING = [
+    "ad",
+    "na",
+    "hy",
+    "nh",
+    "hw",
+    "ne",
+    "ss",
+    "ps",
+    "vs",
+    "ll",
+    "lt",
+    "pl",
+    "po",
+    "ls",
+    "fam",
+    "fp",
+    "cs",
+    "lg",
+    "kern",
+    "hla",
+    "hlm",
+    "hcode",
+    "hpf",
+    "hpfa",
+    "hym",
+    "hys",
+    "cflags",
+    "class",
+    "ns",
+    "rs",
+    "bp",
+    "pn",
+    "mk",
+    "rt",
+    "os",
+    "sv",
+    "wh",
+    "ch",
+    "dt",
+    "em",
+    "ev",
+    "evc",
+    "di",
+    "da",
+    "box",
+    "boxa",
+    "tm",
+    "tm1",
+    "tmc",
+    "ab",
+    "ex",
+    "nx",
+    "rd",
+    "pm",
+    "ptr",
+    "pc",
+    "nn",
+    "nm",
+    "mc",
+    "tc",
+    "lc",
+    "lf",
+    "color",
+    "gcolor",
+    "fcolor",
+    "defcolor",
+    "warn",
+    "warnscale",
+    "spreadwarn",
+    "special",
+    "fspecial",
+    "rchar",
+    "fchar",
+    "fschar",
+    "schar",
+    "style",
+    "fzoom",
+    "uf",
+    "tkf",
+    "blm",
+    "lsm",
+    "itc",
+    "it",
+    "nroff",
+    "troff",
+    "cp",
+    "ftr",
+    "hc",
+    "ds1",
+    "pi",
+    "sy",
+    "open",
+    "opena",
+    "write",
+    "writec",
+    "writem",
+    "close",
+    "cf",
+    "trf",
+    "psbb",
+    "pso",
+    "mso",
+    "device",
+    "output",
+    "shc",
+    "rfschar",
+    "sizes",
+    "pev",
+    "pnr",
+    "phw",
+    "fdeferlig",
+    "trin",
+    "trnt",
+    "trf",
+    "bd",
+    "as1",
+    "dei1",
+    "lg",
+    "sty",
+    "stringup",
+    "stringdown",
+    "asciify",
+    "unformat",
+    "vpt",
+    "pvs",
+    "brp",
+    "eo1",
+    "backtrace",
+]
 
 PLAIN: dict[str, Handler] = {
     **dict.fromkeys(_NOTHING, nothing),

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import re
-from typing import TYPE_CHECKING
 
 from dowsing.core.document import Cell, Table, block_texts
 from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
 from dowsing.core.roff.marks import JOIN
 from dowsing.core.roff.prepare import FONTS
 
+TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.roff.machine import Machine
 
@@ -62,7 +62,7 @@ def _formats(lines: list[str], at: int) -> tuple[list[list[_Column]], int]:
             break
     formats = []
     for row in re.split(r"[,\n]", text.rstrip().rstrip(".")):
-        columns = []
+        columns: list[_Column] = []
         for match in _SPEC.finditer(row):
             key = match[1].lower()
             if key == "|" or (key in "_=-" and not columns and len(row.strip()) > 1):
@@ -97,18 +97,18 @@ class _Rows:
         """Take the data line at `at` (with the text blocks it opens); return where the next begins."""
         line = lines[at]
         at += 1
-        if line[:1] in (".", "'") and line[1:2].isalpha() or line in (".", "'"):
+        if (line[:1] in (".", "'") and line[1:2].isalpha()) or line in (".", "'"):
             return self._request(line, lines, at)
         stripped = line.strip()
         if stripped in ("_", "="):
             self.rows.append(None)
             return at
-        if not stripped and not self.separator.strip() == "" and not line:
+        if not line and self.separator.strip():
             return at
         parts: list[str] = []
         while True:
             found = line.split(self.separator)
-            if not found[-1].strip() == "T{" and not found[-1].endswith("T{"):
+            if not found[-1].rstrip().endswith("T{"):
                 parts += found
                 break
             parts += found[:-1]

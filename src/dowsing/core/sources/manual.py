@@ -9,13 +9,11 @@ from collections.abc import Iterator
 from dowsing.core.document import Document
 from dowsing.core.record import Record
 from dowsing.core.settings import Settings
+from dowsing.core.sources import folders
 from dowsing.core.sources.pagefile import SUFFIXES, Unreadable, is_formatted, read_text
 
 _SECTION = re.compile(r"(?:[0-9][0-9a-zA-Z_+-]*|[nlop])\Z")
-_SECTION_FOLDER = re.compile(r"(?:man|cat)(?:[0-9][a-zA-Z0-9]*|[nlop])\Z")
 _REDIRECT = re.compile(r"(?:[.'](?:\\\".*)?\n|\s*\n)*[.']\s*so\s+(\S+)\s*(?:\n(?:[.']\s*\\\".*\n?|\s*\n)*)?\Z")
-_USUAL = ("/usr/local/share/man", "/usr/local/man", "/usr/share/man", "/usr/man", "/opt/homebrew/share/man",
-          "/opt/local/share/man", "/usr/X11R6/man", "/usr/pkg/man")  # fmt: skip
 
 
 class PageFile(Record):
@@ -24,44 +22,6 @@ class PageFile(Record):
     path: str
     name: str
     section: str
-
-
-def roots(settings: Settings) -> list[str]:
-    """The manual folders to look in, in order: those of MANPATH, or those beside PATH and the usual ones.
-
-    An empty part of MANPATH stands for the usual folders. Folders that do not exist are left out; two ways
-    to one folder count once.
-    """
-    wanted: list[str] = []
-    if settings.man_path is None:
-        wanted = _usual_roots(settings)
-    else:
-        for part in settings.man_path.split(os.pathsep):
-            wanted += [os.path.expanduser(part)] if part else _usual_roots(settings)
-    found: list[str] = []
-    seen: set[str] = set()
-    for folder in wanted:
-        real = os.path.realpath(folder)
-        if real not in seen and os.path.isdir(real):
-            seen.add(real)
-            found.append(folder if os.path.isabs(folder) else real)
-    return found
-
-
-def _usual_roots(settings: Settings) -> list[str]:
-    wanted: list[str] = []
-    for folder in settings.search_path:
-        if os.path.isabs(folder):
-            above = os.path.dirname(os.path.normpath(folder))
-            wanted += [os.path.join(above, "share", "man"), os.path.join(above, "man")]
-    return [*wanted, os.path.expanduser("~/.local/share/man"), *_USUAL]
-
-
-def section_folders(root: str) -> list[str]:
-    """The folders of a manual folder that hold pages, `man1` … and formatted `cat1` …. Raises OSError."""
-    return sorted(
-        entry.path for entry in os.scandir(root) if _SECTION_FOLDER.match(entry.name) and entry.is_dir()
-    )
 
 
 def languages(root: str) -> list[str]:
@@ -120,9 +80,7 @@ def locate(target: str, page: str) -> str | None:
     return None
 
 
-def read_page_file(
-    path: str, name: str, section: str, *, package: str | None = None, language: str = ""
-) -> Document:
+def read_page_file(path: str, name: str, section: str, *, package: str | None = None, language: str = "") -> Document:
     """The page in the file `path`. Raises Unreadable if the file cannot be read or holds no text."""
     visited = {os.path.realpath(path)}
     text = read_text(path)
@@ -171,9 +129,7 @@ def document(
     else:
         from dowsing.core.roff.page import read_page
 
-        page = read_page(
-            text, name, section, path=path, package=package, language=language, include=include
-        )
+        page = read_page(text, name, section, path=path, package=package, language=language, include=include)
     if not any(part.blocks for part in page.sections):
         raise Unreadable("there is no text in it")
     return page
@@ -187,7 +143,7 @@ def translation(settings: Settings, path: str, language: str) -> str | None:
     for suffix in SUFFIXES:
         stem = stem.removesuffix(suffix)
     for code in dict.fromkeys((language, language.split("_")[0])):
-        for base in dict.fromkeys((root, *roots(settings))):
+        for base in dict.fromkeys((root, *folders.roots(settings))):
             for place in (code, f"{code}.UTF-8"):
                 for suffix in ("", *SUFFIXES):
                     candidate = os.path.join(base, place, section_folder, stem + suffix)
