@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from dowsing.cli.output.tables import table_lines
 from dowsing.cli.output.width import display_width
 from dowsing.cli.output.wrap import close_styles, without_links, wrap
@@ -10,6 +12,7 @@ from dowsing.core.markup import BOLD, ROMAN, plain
 
 MARGIN = 3
 STEP = 5
+_GROUP = re.compile(r"\[(?:[^\[\]\n]|\[[^\[\]\n]*\]){1,48}\]")
 HEADING = "\x17"  # begins a line that is a heading; the renderer colours it
 
 
@@ -22,6 +25,11 @@ def section_lines(sections: list[Section], width: int) -> list[str]:
         lines += heading_lines(section)
         lines += block_lines(section.blocks, width, MARGIN)
     return lines
+
+
+def _kept_together(match: re.Match[str]) -> str:
+    """A bracketed group of a form without places to break it."""
+    return match[0].replace(" ", "\xa0")
 
 
 def heading_lines(section: Section) -> list[str]:
@@ -37,11 +45,12 @@ def block_lines(blocks: list[Block], width: int, indent: int) -> list[str]:
     indent = min(indent, max(width - 20, 0))
     bare_tag = False
     for n, block in enumerate(blocks):
-        if n and not (isinstance(block, Item) and (block.compact or bare_tag)):
+        if n and not (isinstance(block, Item) and isinstance(blocks[n - 1], Item) and (block.compact or bare_tag)):
             lines.append("")
         bare_tag = isinstance(block, Item) and not block.body
         if isinstance(block, Paragraph):
-            lines += wrap(block.text, width, indent, STEP - 1 if block.hanging else 0)
+            text = _GROUP.sub(_kept_together, block.text) if block.hanging else block.text
+            lines += wrap(text, width, indent, STEP - 1 if block.hanging else 0)
         elif isinstance(block, Literal):
             pad = " " * indent
             text = without_links(block.text)

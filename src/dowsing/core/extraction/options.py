@@ -12,7 +12,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.document import Document
 
-_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=-)|\bor\b)\s*(?=[-+]|\[-)")
+_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=-)|\bor\b)\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
 _FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL)
 _NO_FORM = re.compile(r"(--?)\[([\w-]+)\](.+)")
 _DEFAULT = re.compile(

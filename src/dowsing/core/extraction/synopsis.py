@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.document import Item, Literal, Paragraph, Section
+from dowsing.core.document import Block, Item, Literal, Paragraph
 from dowsing.core.extraction.walk import flatten
 from dowsing.core.markup import plain
 
@@ -15,23 +15,25 @@ if TYPE_CHECKING:
 _TITLES = ("SYNOPSIS", "SYNTAX", "USAGE", "SYNOPSES")
 
 
-def synopsis_section(document: Document) -> Section | None:
-    """The section that shows how the name is written."""
+def synopsis_blocks(document: Document) -> list[Block]:
+    """The blocks of the section that shows how the name is written, its subsections included."""
     for title in _TITLES:
-        for section in document.sections:
+        for n, section in enumerate(document.sections):
             if section.title.upper() == title:
-                return section
-    return None
+                blocks = list(section.blocks)
+                for below in document.sections[n + 1 :]:
+                    if below.level <= section.level:
+                        break
+                    blocks += below.blocks
+                return blocks
+    return []
 
 
 def read_forms(document: Document) -> list[str]:
     """The forms as bare lines; what is broken over lines is put together."""
-    section = synopsis_section(document)
-    if section is None:
-        return []
     names = {document.name, *document.names, document.name.split("-")[0].split("_")[0]}
     forms: list[str] = []
-    for block in flatten(section.blocks):
+    for block in flatten(synopsis_blocks(document)):
         if isinstance(block, Item):
             tag = plain(block.tag).replace("\n", " ")
             rest = " ".join(plain(b.text) for b in flatten(block.body) if isinstance(b, (Paragraph, Literal)))

@@ -17,7 +17,7 @@ _FONT = re.compile("[\x01-\x06]")
 _LONE = tuple((f" {mark} ", f" {mark}") for mark in (ROMAN, BOLD, ITALIC, CODE, BOLD_ITALIC))
 _LEADING = re.compile(r"(?:^|(?<=\n))([ \t]+)(?=[^ \t\n])")
 _BULLET = re.compile("[•·*+o–—-]|\\(?[0-9]{1,3}[.)]|\\(?[a-zA-Z][.)]|\\[[0-9]+\\]")
-_FAKE_BULLET = re.compile("[\x01-\x05]*([•·*+o]|[0-9]{1,3}[.)])[\x01-\x05]*\xa0+")
+_FAKE_BULLET = re.compile("[\x01-\x05\xa0]*([•·*+o]|[0-9]{1,3}[.)])[\x01-\x05]*\xa0+")
 _COLUMNS = re.compile(r"\S\t+\S")
 _TRAILING = " " + BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
 _TERM_STARTS = frozenset((*"-+", BOLD, ITALIC, BOLD_ITALIC, CODE, ROMAN))
@@ -40,6 +40,7 @@ class Builder:
         self.waiting: str | None = None  # what the next text is for: "tag", "more tag", "title", "held"
         self.tag_parts: list[str] = []
         self.tag_font = ""  # font of one following line, for `.B` without text
+        self.gap = False  # vertical space was asked for since the last block
         self.centered = 0  # how many text lines are still to stand alone
         self.tabs: list[int] = []
         self.translation: dict[int, str] = {}
@@ -90,6 +91,7 @@ class Builder:
         if self.fill:
             if self.waiting is None:
                 self.flush()
+                self.gap = True
         elif self.buffer:
             self.buffer.append("")
 
@@ -183,12 +185,13 @@ class Builder:
         if self.buffer:
             text = "\n".join(self.buffer)
             self.buffer.clear()
+            self.gap = False
             if not self.fill:
                 self._literal(text)
                 return
             text = self.settle(text)
             if text and (len(text) > 12 or plain(text).strip()):
-                self.out.append(Paragraph(text, self.hanging))
+                self.out.append(_as_term(text) or Paragraph(text, self.hanging))
 
     def _literal(self, text: str) -> None:
         if self.translation:
@@ -199,8 +202,13 @@ class Builder:
         if "\t" in text:
             text = "\n".join(self._literal_tabs(line) for line in text.split("\n"))
         text = self._finish("\n".join(line.rstrip() for line in text.split("\n")).strip("\n")).strip("\n")
-        if plain(text).strip():
-            self.out.append(Literal(text))
+        lines = text.split("\n")
+        while lines and not plain(lines[-1]).strip():
+            lines.pop()
+        while lines and not plain(lines[0]).strip():
+            lines.pop(0)
+        if lines:
+            self.out.append(Literal("\n".join(lines)))
 
     def _literal_tabs(self, line: str) -> str:
         done = ""
@@ -224,7 +232,8 @@ class Builder:
         self.flush()
         self.hanging = False
         bare = plain(tag).strip() if len(tag) < 16 else ""
-        item = Item(tag, self.compact, bool(bare and _BULLET.fullmatch(bare)) if bullet is None else bullet)
+        compact, self.gap = self.compact and not self.gap, False
+        item = Item(tag, compact, bool(bare and _BULLET.fullmatch(bare)) if bullet is None else bullet)
         self.base.append(item)
         self.out = item.body
 
@@ -296,6 +305,9 @@ class Builder:
     def _as_item(self, body: list[Block]) -> None:
         """Turn an indent that begins with a drawn bullet or number into an item."""
         block = self.base[-1] if self.base else None
+        if isinstance(block, Indent) and block.body is body and not body:
+            self.base.pop()
+            return
         first = body[0] if body else None
         if not isinstance(block, Indent) or block.body is not body or not isinstance(first, Paragraph):
             return
@@ -335,6 +347,18 @@ class Builder:
             self.text("")
         self.flush()
         return [s for s in self.sections if s.title or s.blocks]
+
+
+def _as_term(text: str) -> Item | None:
+    """A paragraph of a flag and lines set in below it, as some page writers draw their lists, as an item."""
+    if "\n\xa0" not in text or plain(text[:3]).strip()[:1] != "-":
+        return None
+    first, *rest = text.split("\n")
+    if not _looks_like_term(first) or not all(line.startswith("\xa0") for line in rest):
+        return None
+    item = Item(first)
+    item.body.append(Paragraph(" ".join(line.lstrip("\xa0") for line in rest)))
+    return item
 
 
 def _looks_like_term(line: str) -> bool:

@@ -90,7 +90,9 @@ def read_equation(machine: Machine, lines: list[str]) -> None:
         elif words:
             shown.append(line)
     if shown:
+        machine.builder.line_break()
         machine.builder.text(in_text(machine, " ".join(shown)))
+        machine.builder.line_break()
 
 
 def replace_inline(machine: Machine, line: str) -> str:

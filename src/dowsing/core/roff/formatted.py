@@ -10,7 +10,7 @@ from dowsing.core.roff.page import read_name_line
 
 _STRUCK = re.compile(r"((?:[^\n]\x08)+)([^\n])")
 _SGR = re.compile("\x1b\\[[0-9;]*m")
-_HEADING = re.compile(r"\S.*")
+_RUNNING = re.compile(r"\s{3,}\S.*\S+\(\S+\)\s*$")  # the line at the top or foot of a sheet
 
 
 def read_formatted(
@@ -40,11 +40,12 @@ def read_formatted(
 
     for line in lines:
         bare = plain(line)
-        if bare[:1].strip() and _HEADING.match(bare):
+        if bare[:1].strip():
             close()
+            if _RUNNING.search(bare):
+                continue
             if line.startswith(BOLD) or bare.isupper():
-                if not re.search(r"\(\S+\)\s{2,}.*\(\S+\)$", bare):
-                    sections.append(Section(bare.strip()))
+                sections.append(Section(bare.strip()))
                 continue
         if not bare.strip():
             close()

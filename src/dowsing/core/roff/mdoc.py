@@ -22,6 +22,7 @@ class State:
         self.name = ""
         self.section = ""
         self.spacing = True
+        self.unspaced = False  # the last line was put together without blanks
         self.enclosure = ["", ""]
         self.lists: list[_List] = []
         self.displays: list[tuple[list[Block], list[Block], bool]] = []

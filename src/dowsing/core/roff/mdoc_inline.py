@@ -359,6 +359,7 @@ def _spacing(self: Inline) -> None:
     state = self.machine.mdoc
     on = own[0] == "on" if own else not state.spacing
     state.spacing = self.line.spacing = on
+    state.unspaced = False
     for word in own[1:]:
         self.line.word(word)
 
@@ -384,12 +385,14 @@ def emit(machine: Machine, line: Line) -> None:
     """Hand a finished line to the builder."""
     builder = machine.builder
     parts = builder.buffer if builder.waiting is None else builder.tag_parts
-    if line.touch_first and parts:
+    state = machine.mdoc
+    if parts and (line.touch_first or (not line.spacing and state.unspaced)):
         parts[-1] += JOIN
     text = line.text
     if not text:
         return
-    if line.touch or not line.spacing:
+    state.unspaced = not line.spacing
+    if line.touch:
         text += JOIN
     builder.text(text)
 

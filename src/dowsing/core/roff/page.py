@@ -83,16 +83,18 @@ def read_name_line(sections: list[Section]) -> tuple[list[str], str]:
         return [], ""
     texts: list[str] = []
     block_texts(section.blocks[:1], texts)
-    line = " ".join(plain(text) for text in texts).strip()
-    if not _DASH.search(line) and len(section.blocks) > 1:
+    if not any(_DASH.search(plain(text)) for text in texts) and len(section.blocks) > 1:
         block_texts(section.blocks[1:2], texts)
-        line = " ".join(plain(text) for text in texts).strip()
-    line = " ".join(line.split())
-    parts = _DASH.split(line, maxsplit=1)
+    lines = plain("\n".join(texts)).split("\n")
+    said = [line.strip() for line in lines if _DASH.search(line)]
+    if len(said) < 2:  # one statement, whatever its line breaks; otherwise one a line
+        said = [" ".join(" ".join(lines).split())]
+    statements = [_DASH.split(line, maxsplit=1) for line in said]
+    parts = statements[0]
     if len(parts) < 2:
-        return [], line if len(line) < 300 else ""
-    names = []
-    for part in parts[0].split(","):
+        return [], said[0] if len(said[0]) < 300 else ""
+    names: list[str] = []
+    for part in ",".join(statement[0] for statement in statements).split(","):
         part = part.strip().rstrip("()")
         if part and len(part) < 80 and part not in names and _NAME.fullmatch(part):
             names.append(part)
