@@ -27,6 +27,6 @@ class Failure(Exception):
 
             write(json.dumps({"error": {"says": says, "nearest": self.nearest}}, ensure_ascii=False) + "\n")
             return
-        message(says)
         if self.nearest:
-            message("nearest names: " + ", ".join(clean_line(name) for name in self.nearest))
+            says += ": " + ", ".join(clean_line(name) for name in self.nearest)
+        message(says)

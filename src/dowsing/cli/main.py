@@ -140,9 +140,17 @@ def run(arguments: list[str]) -> int:
     add_global_options(parser)
     options = parser.parse_args(options_first(parser, rest))
     from dowsing.cli.session import Session
+    from dowsing.core.index.store import Unusable
 
     session = Session(options)
-    status: int = module.run(session, options)
+    try:
+        status: int = module.run(session, options)
+    except Unusable as damage:  # found while reading: what can be rebuilt is rebuilt, once
+        session.build(str(damage))
+        try:
+            status = module.run(session, options)
+        except Unusable as error:
+            raise Failure(f"{error}, also when built anew; remove {session.settings.cache}", status=3) from None
     return status
 
 

@@ -79,7 +79,20 @@ def link(target: str, text: str) -> str:
 
 
 def spans(text: str) -> Iterator[Span]:
-    """The runs of `text`, in order, without empty ones."""
+    """The runs of `text`, in order, without empty ones; neighbours differ in style or link."""
+    held = None
+    for span in _pieces(text):
+        if held is not None and held[1:] == span[1:]:
+            held = Span(held.text + span.text, *span[1:])
+            continue
+        if held is not None:
+            yield held
+        held = span
+    if held is not None:
+        yield held
+
+
+def _pieces(text: str) -> Iterator[Span]:
     style, target = "plain", None
     for piece in re.split(_PIECES, text):
         if piece in STYLES:

@@ -27,7 +27,7 @@ def find_entry(session: Session, words: list[str]) -> Lookup:
         problem = session.store.problem_of(name.text, name.section)
         if problem:
             raise Failure(f"the page of {asked} cannot be read: {problem.says} ({problem.path})", status=3)
-    hint = f"search with: {session.program} find {asked}" if not found.nearest else "see below for names like it"
+    hint = "nearest names" if found.nearest else f"search with: {session.program} find {asked}"
     raise Failure(f"there is no page named {asked[:80]}; {hint}", nearest=found.nearest)
 
 

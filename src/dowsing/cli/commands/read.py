@@ -51,7 +51,7 @@ def _part_json(document: Document, options: argparse.Namespace) -> dict[str, obj
     from dowsing.cli.output.export import document_json
 
     whole = document_json(document)
-    if options.part:
+    if options.part is not None:
         part = _part(document, options.part)
         wanted = {section.title for section in part.sections}
         whole["sections"] = [s for s in whole["sections"] if s["title"] in wanted]  # type: ignore[attr-defined]
@@ -88,7 +88,7 @@ def _part(document: Document, wanted: str):  # type: ignore[no-untyped-def]
 def _lines(session: Session, found: Lookup, document: Document, options: argparse.Namespace) -> list[str]:
     width = session.screen.width
     head = pages.head_lines(document, found, width)
-    if options.part:
+    if options.part is not None:
         part = _part(document, options.part)
         return head + [""] + pages.part_lines(part, width)
     if options.around:

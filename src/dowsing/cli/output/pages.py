@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.cli.output.cards import option_lines
-from dowsing.cli.output.layout import block_lines, section_lines, title_lines
+from dowsing.cli.output.cards import flags_text, option_lines
+from dowsing.cli.output.layout import STEP, block_lines, section_lines, title_lines
 from dowsing.cli.output.wrap import wrap
 from dowsing.core.document import Block, Document, Indent, Item, Paragraph, Section, block_texts
 from dowsing.core.finding.lookup import Lookup
@@ -43,8 +43,11 @@ def part_lines(part: Part, width: int) -> list[str]:
     lines = [f"{HEADING}{part.title.upper()}"]
     for line in part.lines:
         lines += wrap(line, width, MARGIN, 4)
-    if part.options:
-        lines += option_lines(part.options, width)
+    for n, option in enumerate(part.options):
+        lines += [""] if n else []
+        lines += wrap(flags_text(option), width, MARGIN, 2)
+        for text in option.text.split("\n"):
+            lines += wrap(clean_line(text), width, MARGIN + STEP)
     for n, example in enumerate(part.examples):
         if n:
             lines.append("")

@@ -80,7 +80,7 @@ class _Reader:
             if not prompted and bare.startswith("#") and len(lines) > 1:
                 task = _short(bare.lstrip("# "))
                 continue
-            if prompted:
+            if prompted or bare.startswith("# "):
                 bare = _PROMPT.sub("", line, count=1).strip()
             elif not self.is_line(bare) and not any(name in bare for name in self.names):
                 continue

@@ -17,7 +17,7 @@ _FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]
 _NO_FORM = re.compile(r"(--?)\[([\w-]+)\](.+)")
 _DEFAULT = re.compile(
     r"(?:\(default(?:s to| is)?:?|(?:The )?[Dd]efault (?:value )?is|[Dd]efaults? to|default:)\s+"
-    r"[\"'“‘`]*([^\s\"'”’`,;()]+)"
+    r"[\"'“‘`]*([^\s\"'”’`,;()\[\]]+)"
 )
 
 

@@ -7,7 +7,7 @@ from dowsing.core.record import Record
 
 MOST_WORDS = 24
 MOST_PATTERN = 200
-FAMILY_SHARE = 2  # so many of one family are shown before it is folded
+FAMILY_SHARE = 5  # a family with more hits than one in so many lines of the list is folded
 
 #: Words that say nothing of what is looked for.
 _EMPTY = frozenset(
@@ -192,7 +192,7 @@ def _folded(store: Store, ranked: list[tuple[Match, float, str]], query: Query, 
     chosen: list[tuple[Match, float, str]] = []
     for item in ranked:
         family = item[0].family
-        if family and sizes[family] > FAMILY_SHARE and family.casefold() not in named:
+        if family and sizes[family] > max(query.limit // FAMILY_SHARE, 1) and family.casefold() not in named:
             if family in folded_into:
                 continue
             folded_into[family] = sizes[family] - 1

@@ -8,7 +8,7 @@ import os
 import signal
 import sqlite3
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Generator, Iterator
 
 from dowsing.core.index import schema
 from dowsing.core.index.entries import Entry, make_entries
@@ -18,6 +18,8 @@ from dowsing.core.index.scan import Found, Scan, scan
 
 PORTION = 48
 FEW = 150  # so few pages are read in this process
+
+Work = Generator[list[Reading], None, None]
 
 #: Called with the pages done and the pages in all.
 Progress = Callable[[int, int], None]
@@ -39,8 +41,11 @@ def build(path: str, roots: list[str], progress: Progress | None = None) -> None
     except OSError as error:
         raise CannotBuild(f"the index folder {folder} cannot be made ({error.strerror})") from None
     new = f"{path}.{os.getpid()}.new"
+    asked = time.time()
     try:
         with _lock(path):
+            if os.path.exists(path) and os.path.getmtime(path) > asked:
+                return  # another process built it while this one waited
             _write(new, scan(roots), roots, progress)
             os.replace(new, path)
     except (sqlite3.Error, OSError) as error:
@@ -97,7 +102,7 @@ def _write(path: str, found: Scan, roots: list[str], progress: Progress | None) 
         db.close()
 
 
-def _start_reading(pages: list[Found]) -> Iterator[list[Reading]]:
+def _start_reading(pages: list[Found]) -> Work:
     """Begin to read the pages; the readings come in portions, in no order."""
     tasks: list[Task] = [
         (number, found.page.path, found.page.name, found.page.section) for number, found in enumerate(pages)
@@ -106,7 +111,7 @@ def _start_reading(pages: list[Found]) -> Iterator[list[Reading]]:
     count = max(1, (len(tasks) + PORTION - 1) // PORTION)
     portions = [tasks[start::count] for start in range(count)]
     if len(tasks) <= FEW:
-        return map(read_many, portions)
+        return (read_many(portion) for portion in portions)
     import multiprocessing
 
     methods = multiprocessing.get_all_start_methods()
@@ -115,24 +120,26 @@ def _start_reading(pages: list[Found]) -> Iterator[list[Reading]]:
     pool = context.Pool(workers, _start_worker)
     results = pool.imap_unordered(read_many, portions)
 
-    def portions_read() -> Iterator[list[Reading]]:
+    def portions_read() -> Work:
         with pool:
             yield from results
 
     return portions_read()
 
 
-def _take_readings(
-    db: sqlite3.Connection, work: Iterator[list[Reading]], total: int, progress: Progress | None
-) -> dict[int, Reading]:
+def _take_readings(db: sqlite3.Connection, work: Work, total: int, progress: Progress | None) -> dict[int, Reading]:
     """Write the texts as they come; what else was read is kept."""
     readings: dict[int, Reading] = {}
-    for portion in work:
-        db.executemany("INSERT INTO bodies(rowid, text) VALUES(?,?)", ((r.number, r.text) for r in portion if r.text))
-        for reading in portion:
-            readings[reading.number] = reading._replace(text="")
-        if progress:
-            progress(len(readings), total)
+    try:
+        for portion in work:
+            texts = ((reading.number, reading.text) for reading in portion if reading.text)
+            db.executemany("INSERT INTO bodies(rowid, text) VALUES(?,?)", texts)
+            for reading in portion:
+                readings[reading.number] = reading._replace(text="")
+            if progress:
+                progress(len(readings), total)
+    finally:
+        work.close()  # ends the workers at once if this is left early
     return readings
 
 

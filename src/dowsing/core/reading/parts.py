@@ -33,7 +33,7 @@ def choose_part(document: Document, wanted: str) -> Part:
     key = " ".join(wanted.casefold().split())
     titles = [section.title for section in document.sections if section.title]
     if not key:
-        raise UnknownPart("has no part without a name; its parts are listed below", titles)
+        raise UnknownPart("has no part without a name; its parts are", titles)
     if key == "summary":
         return Part("summary", lines=[f"{', '.join(document.names)} - {document.summary}"])
     exact = _with_subsections(document, [t for t in titles if t.casefold() == key])
@@ -46,7 +46,7 @@ def choose_part(document: Document, wanted: str) -> Part:
     if key in ("example", "examples"):
         if document.examples:
             return Part("examples", examples=document.examples)
-        raise UnknownPart("gives no examples; its parts are listed below", titles)
+        raise UnknownPart("gives no examples; its parts are", titles)
     if key in ("see-also", "see also") and document.see_also:
         lines = [f"{reference.name}({reference.section})" for reference in document.see_also]
         return Part("see also", lines=[", ".join(lines)])
@@ -59,8 +59,8 @@ def choose_part(document: Document, wanted: str) -> Part:
             found = _with_subsections(document, matches)
             return Part(found[0].title, sections=found)
         if distinct:
-            raise UnknownPart(f"has several parts that “{wanted}” may mean; say more of one", matches)
-    raise UnknownPart(f"has no part “{wanted[:60]}”; its parts are listed below", titles)
+            raise UnknownPart(f"has several parts that “{wanted}” may mean; say more of it", matches)
+    raise UnknownPart(f"has no part “{wanted[:60]}”; its parts are", titles)
 
 
 def _with_subsections(document: Document, titles: list[str]) -> list[Section]:

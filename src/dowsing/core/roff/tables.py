@@ -164,11 +164,12 @@ class _Rows:
         return "\n".join(texts)
 
     def _add(self, parts: list[str]) -> None:
+        # a row of the format that is only rules takes no data
+        while self.row < len(self.formats) - 1 and all(c.align in "_=-" for c in self.formats[self.row]):
+            self.rows.append(None)
+            self.row += 1
         columns = self.formats[min(self.row, len(self.formats) - 1)]
         self.row += 1
-        if all(column.align in "_=-" for column in columns) and not any(part.strip() for part in parts):
-            self.rows.append(None)
-            return
         row: list[Cell] = []
         for n, column in enumerate(columns):
             if column.align == "s" and row:

@@ -1,0 +1,60 @@
+"""`demo`: a guided run of the main commands on the demo library."""
+
+from __future__ import annotations
+
+import argparse
+import shlex
+import sys
+
+from dowsing.cli.session import Session
+from dowsing.core.markup import BOLD, ROMAN
+
+DESCRIPTION = "A guided run of the main commands on the demo library, Fernhollow's glasshouse."
+
+#: What a step shows, and its command line.
+STEPS = (
+    ("You know what you want to do, not the command. Say it in words:", "find water beds"),
+    ("A word with * or ? is a pattern that names must match:", "find '*shade*'"),
+    ("You know the command, not how. Its name alone gives a card:", "vent"),
+    ("A subcommand is written as you would type it:", "glasshouse water"),
+    ("The whole page is laid out for your terminal; --part takes one part of it:", "read mist --part options"),
+    ("--around finds a word in a page and shows where it stands:", "read compost --around heap"),
+    ("Pages of other kinds are read the same way, tables included:", "read seedbank.5 --part description"),
+    ("A name with a slip in it gets the nearest names:", "read prunne"),
+    ("And this is what all of it is looked up in:", "index --status"),
+)
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The demo takes no arguments of its own."""
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Show the steps one after the other; on a terminal, wait between them."""
+    from dowsing.cli.failure import Failure
+    from dowsing.cli.main import run as run_line
+
+    session.only("text")
+    passed_on = ["--demo", "--pager", "never"]
+    passed_on += ["--color", options.color] if options.color else []
+    passed_on += ["--width", str(options.width)] if options.width else []
+    waits = session.screen.is_terminal and sys.stdin is not None and sys.stdin.isatty()
+    for number, (says, line) in enumerate(STEPS, 1):
+        lines = [] if number == 1 else [""]
+        lines += [f"\x17{number} of {len(STEPS)}  {says}", f"{BOLD}$ dowsing --demo {line}{ROMAN}", ""]
+        session.screen.show(lines)
+        try:
+            run_line([*passed_on, *shlex.split(line)])
+        except Failure as failure:
+            failure.tell()
+        if waits and number < len(STEPS) and not _goes_on():
+            return 0
+    session.screen.show(["", "\x17That was it. Without --demo the same works on this machine's own pages."])
+    return 0
+
+
+def _goes_on() -> bool:
+    sys.stderr.write("\n[Enter] goes on, q ends ")
+    sys.stderr.flush()
+    answer = sys.stdin.readline()
+    return bool(answer) and not answer.strip().lower().startswith("q")

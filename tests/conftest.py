@@ -1,0 +1,88 @@
+"""What the tests share."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+LIBRARY = Path(__file__).parent.parent / "src" / "dowsing" / "demo" / "library" / "man"
+
+
+def shown(source: str, width: int = 60) -> str:
+    """A page's source, read and laid out as bare text."""
+    from dowsing.cli.output.layout import section_lines
+    from dowsing.core.markup import plain
+    from dowsing.core.roff.page import read_page
+
+    return "\n".join(plain(line).rstrip() for line in section_lines(read_page(source).sections, width))
+
+
+class Program:
+    """The installed program, run in a folder of its own with its own settings, cache and manual."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        self.man = folder / "man"
+        self.cache = folder / "cache"
+
+    def page(self, name: str, text: str | bytes, folder: str | None = None) -> Path:
+        """Write a manual page, `tie.1`, into the test's manual folder."""
+        place = self.man / (folder or "man" + name.rsplit(".", 1)[1][:1])
+        place.mkdir(parents=True, exist_ok=True)
+        path = place / name
+        path.write_bytes(text.encode() if isinstance(text, str) else text)
+        return path
+
+    def environment(self, **more: str) -> dict[str, str]:
+        """The environment the program runs in."""
+        kept = {key: os.environ[key] for key in ("PATH", "TERM", "TMPDIR") if key in os.environ}
+        own = {
+            "HOME": str(self.folder),
+            "MANPATH": str(self.man),
+            "DOWSING_CACHE": str(self.cache),
+            "DOWSING_CONFIG": str(self.folder / "config"),
+            "DOWSING_DATA": str(self.folder / "data"),
+            "COLUMNS": "80",
+            "LC_ALL": "C.UTF-8",
+        }
+        return {**kept, **own, **more}
+
+    def run(self, *arguments: str, **more: str) -> subprocess.CompletedProcess[str]:
+        """Run `dowsing ARGUMENTS…` and wait for it."""
+        return subprocess.run(
+            [os.path.join(os.path.dirname(sys.executable), "dowsing"), *arguments],
+            cwd=self.folder,
+            env=self.environment(**more),
+            stdin=subprocess.DEVNULL,
+            capture_output=True,
+            text=True,
+            timeout=60,
+            check=False,
+        )
+
+    def out(self, *arguments: str, **more: str) -> str:
+        """What a run prints, which must end well and say nothing on stderr but that the index was built."""
+        done = self.run(*arguments, **more)
+        said = [
+            line for line in done.stderr.splitlines() if "building the index" not in line and "pages read" not in line
+        ]
+        assert (done.returncode, said) == (0, []), done.stderr
+        return done.stdout
+
+
+@pytest.fixture
+def program(tmp_path: Path) -> Program:
+    """The program with an empty manual folder."""
+    (tmp_path / "man").mkdir()
+    return Program(tmp_path)
+
+
+@pytest.fixture
+def garden(program: Program) -> Program:
+    """The program on the demo library."""
+    program.man = LIBRARY
+    return program
