@@ -124,7 +124,7 @@ def test_control_sequences_in_pages_and_file_names_do_not_get_out(program: Progr
         program.run("read", "evill").stderr, program.out("read", "evil", "--format", "json"),
     ]  # fmt: skip
     for text in outputs:
-        assert not any(char < " " and char != "\n" or "\x7f" <= char < "\xa0" for char in text), repr(text)
+        assert not any((char < " " and char != "\n") or "\x7f" <= char < "\xa0" for char in text), repr(text)
 
 
 def test_the_demo_runs_through(program: Program) -> None:

@@ -17,7 +17,7 @@ def test_words_narrow(garden: Program) -> None:
     one = json.loads(garden.out("find", "beds", "--format", "json"))
     two = json.loads(garden.out("find", "beds", "water", "--format", "json"))
     assert {e["name"] for e in two["entries"]} < {e["name"] for e in one["entries"]}
-    assert [e["name"] for e in two["entries"]][0] in ("glasshouse-water", "irrigate", "mist")
+    assert two["entries"][0]["name"] in ("glasshouse-water", "irrigate", "mist")
 
 
 def test_a_name_comes_before_a_summary_before_text(garden: Program) -> None:

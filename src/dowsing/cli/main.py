@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import gc
 import sys
 from importlib import import_module
 
@@ -157,6 +158,7 @@ def run(arguments: list[str]) -> int:
 def main(arguments: list[str] | None = None) -> int:
     """The program: returns the exit status."""
     given = sys.argv[1:] if arguments is None else arguments
+    gc.disable()  # a look-up is over before a collection could pay
     try:
         return run(given)
     except Failure as failure:

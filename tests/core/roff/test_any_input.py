@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import time
 
-from dowsing.core.document import document_text
-from dowsing.core.roff.page import read_page
 from hypothesis import given, settings
 from hypothesis import strategies as st
+
+from dowsing.core.document import document_text
+from dowsing.core.roff.page import read_page
 
 PIECES = st.sampled_from(
     [
@@ -26,7 +27,7 @@ PIECES = st.sampled_from(
 def check(source: str) -> None:
     page = read_page(source)
     text = document_text(page.sections) + page.summary
-    assert not any(ord(char) < 32 and char not in "\n\t" or 0x7F <= ord(char) < 0xA0 for char in text)
+    assert not any((ord(char) < 32 and char not in "\n\t") or 0x7F <= ord(char) < 0xA0 for char in text)
     for fact in (page.options, page.examples, page.see_also, page.synopsis):
         assert isinstance(fact, list)
 

@@ -116,7 +116,8 @@ def test_examples_and_see_also_are_read() -> None:
 
     page = read_page(
         ".TH TIE 1\n.SH NAME\ntie \\- fasten\n.SH EXAMPLES\nTie a reef knot:\n.PP\n.RS\n.nf\n$ tie \\-k reef \\e\n"
-        "    rope\ntied.\n.fi\n.RE\n.PP\nAs root:\n.PP\n# tie \\-u\n.SH SEE ALSO\n.BR knot (7),\n.BR untie (1),\n.BR tie (1)\n"
+        "    rope\ntied.\n.fi\n.RE\n.PP\nAs root:\n.PP\n# tie \\-u\n"
+        ".SH SEE ALSO\n.BR knot (7),\n.BR untie (1),\n.BR tie (1)\n"
     )
     found = [(example.task, example.line) for example in page.examples]
     assert found == [("Tie a reef knot", "tie -k reef rope"), ("As root", "tie -u")]

@@ -19,7 +19,6 @@ _MARK = re.compile("[\x01-\x05]")
 HEADING = "\x17"  # the line is a heading
 FAINT = "\x18"  # the line is of less importance
 FOUND = "\x19"  # around text that was looked for
-_ANY = re.compile("[\x01-\x08\x0e-\x1a]")
 
 
 class Screen:
@@ -40,8 +39,10 @@ class Screen:
 
     def encode(self, line: str) -> str:
         """A line of marked text as it goes out: coloured, or bare."""
+        if line.isprintable():
+            return line
         if not self.color:
-            return plain(line) if _ANY.search(line) else line.replace("\xa0", " ")
+            return plain(line)
         head = line[:1]
         if head == HEADING:
             return "\x1b[1;36m" + plain(line[1:]) + "\x1b[0m"

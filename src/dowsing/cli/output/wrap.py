@@ -27,23 +27,47 @@ def wrap(text: str, width: int, indent: int = 0, hang: int = 0) -> list[str]:
     for n, part in enumerate(without_links(text).split("\n")):
         first = " " * (indent + (hang if n and hang else 0))
         rest = " " * (indent + hang)
-        room = max(width - len(first), NARROWEST)
-        current, used = first, 0
-        ascii_text = part.isascii()
-        for word in part.split(" "):
-            size = len(_FONT.sub("", word)) if ascii_text else display_width(word)
-            if used and used + 1 + size > room:
-                lines.append(current)
-                current, used = rest + word, size
-                room = max(width - len(rest), NARROWEST)
-            elif used:
-                current += " " + word
-                used += 1 + size
-            else:
-                current += word
-                used = size
-        lines.append(current)
+        if part.isascii() and part.isprintable():
+            _wrap_bare(part, width, first, rest, lines)
+        else:
+            _wrap_marked(part, width, first, rest, lines)
     return close_styles(lines)
+
+
+def _wrap_bare(part: str, width: int, first: str, rest: str, lines: list[str]) -> None:
+    """Break text in which every character is a column: cut at the last blank that fits."""
+    lead, room, at = first, max(width - len(first), NARROWEST), 0
+    while len(part) - at > room:
+        cut = part.rfind(" ", at, at + room + 1)
+        if cut <= at:
+            cut = part.find(" ", at + room)
+            if cut < 0:
+                break
+        lines.append(lead + part[at:cut])
+        lead, room, at = rest, max(width - len(rest), NARROWEST), cut + 1
+    lines.append(lead + part[at:])
+
+
+def _wrap_marked(part: str, width: int, first: str, rest: str, lines: list[str]) -> None:
+    """Break text with marks or wide characters word by word."""
+    current, used, room = first, 0, max(width - len(first), NARROWEST)
+    ascii_text = part.isascii()
+    for word in part.split(" "):
+        if word.isprintable() and (ascii_text or word.isascii()):
+            size = len(word)
+        else:
+            size = len(_FONT.sub("", word)) if ascii_text else display_width(word)
+        if used and used + 1 + size > room:
+            lines.append(current)
+            current, used = rest + word, size
+            room = max(width - len(rest), NARROWEST)
+        elif used:
+            current += " " + word
+            used += 1 + size
+        else:
+            current += word
+            used = size
+    lines.append(current)
 
 
 def close_styles(lines: list[str]) -> list[str]:
@@ -51,7 +75,10 @@ def close_styles(lines: list[str]) -> list[str]:
     style = ROMAN
     done = []
     for line in lines:
-        marks = _FONT.findall(line) if "\x01" <= min(line, default=" ") <= "\x05" else []
+        if style == ROMAN and line.isprintable():
+            done.append(line)
+            continue
+        marks = _FONT.findall(line)
         if style != ROMAN:
             bare = line.lstrip(" ")
             line = line[: len(line) - len(bare)] + style + bare

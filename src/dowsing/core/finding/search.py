@@ -11,39 +11,10 @@ FAMILY_SHARE = 5  # a family with more hits than one in so many lines of the lis
 
 #: Words that say nothing of what is looked for.
 _EMPTY = frozenset(
-    [
-        "a",
-        "an",
-        "the",
-        "of",
-        "to",
-        "in",
-        "on",
-        "for",
-        "with",
-        "and",
-        "or",
-        "my",
-        "me",
-        "i",
-        "do",
-        "does",
-        "is",
-        "are",
-        "how",
-        "what",
-        "which",
-        "that",
-        "it",
-        "its",
-        "from",
-        "by",
-        "at",
-        "please",
-        "can",
-        "want",
-        "show-me",
-    ]
+    """
+        a an the of to in on for with and or my me i do does is are how what which that it its from by at please
+        can want show-me
+    """.split()
 )
 
 #: How much worse an entry of a section is than one of section 1, in units of the full-text score.

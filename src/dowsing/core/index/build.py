@@ -161,6 +161,7 @@ def insert_entries(db: sqlite3.Connection, entries: list[Entry]) -> None:
             for entry in entries
         ),
     )  # fmt: skip
+    last = db.execute("SELECT coalesce(max(rowid), 0) FROM names").fetchone()[0]
     db.executemany(
         "INSERT INTO names VALUES(?,?,?,?,?)",
         (
@@ -169,6 +170,7 @@ def insert_entries(db: sqlite3.Connection, entries: list[Entry]) -> None:
             for n, (name, section) in enumerate([(entry.name, entry.section), *entry.aliases])
         ),
     )
+    db.execute("INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE rowid>?", (last,))
     db.executemany(
         "INSERT INTO heads(rowid, names, summary) VALUES(?,?,?)",
         (

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 #: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
-VERSION = 1
+VERSION = 2
 
 TABLES = """
 CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;
@@ -15,6 +15,7 @@ CREATE TABLE entries(id INTEGER PRIMARY KEY, name TEXT, section TEXT, aliases TE
 CREATE TABLE names(key TEXT, name TEXT, section TEXT, entry INTEGER, alias INTEGER);
 CREATE VIRTUAL TABLE heads USING fts5(names, summary, content='', tokenize="porter unicode61");
 CREATE VIRTUAL TABLE bodies USING fts5(text, content='', tokenize="porter unicode61");
+CREATE VIRTUAL TABLE pieces USING fts5(key, content='', tokenize="trigram");
 INSERT INTO bodies(bodies, rank) VALUES('hashsize', 16777216);
 INSERT INTO bodies(bodies, rank) VALUES('automerge', 0);
 """

@@ -126,20 +126,23 @@ class Store:
         return [(row[0], row[1]) for row in self._rows("SELECT DISTINCT name, section FROM names")]
 
     def matching_names(self, pattern: str) -> list[Match]:
-        """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case."""
-        rows = self._rows(
-            "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON e.id=n.entry "
-            "WHERE n.key GLOB ? AND NOT e.hidden GROUP BY e.id",
-            (pattern.casefold(),),
-        )
-        return [Match(*row) for row in rows]
+        """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case.
+
+        Where the pattern has three plain characters in a row, only names with these are tried.
+        """
+        return self._names("n.key GLOB ?", pattern.casefold(), max(_plain_runs(pattern), key=len, default=""))
 
     def names_holding(self, piece: str) -> list[Match]:
         """The entries with a name that has `piece` in it."""
+        return self._names("instr(n.key, ?)", piece.casefold(), piece)
+
+    def _names(self, condition: str, value: str, run: str) -> list[Match]:
+        if len(run) >= 3:
+            condition += " AND n.rowid IN (SELECT rowid FROM pieces WHERE pieces MATCH ?)"
         rows = self._rows(
             "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON e.id=n.entry "
-            "WHERE instr(n.key, ?) AND NOT e.hidden GROUP BY e.id",
-            (piece.casefold(),),
+            f"WHERE {condition} AND NOT e.hidden GROUP BY e.id",
+            (value, _quoted(run.casefold())) if len(run) >= 3 else (value,),
         )
         return [Match(*row) for row in rows]
 
@@ -209,7 +212,24 @@ class Store:
 
 def match_expression(words: list[str]) -> str:
     """A full-text expression that wants every word, as a whole word or as a beginning."""
-    return " AND ".join('"' + word.replace('"', " ") + '"*' for word in words)
+    return " AND ".join(_quoted(word) + "*" for word in words)
+
+
+def _quoted(text: str) -> str:
+    return '"' + text.replace('"', '""').replace("\x00", " ") + '"'
+
+
+def _plain_runs(pattern: str) -> list[str]:
+    """The parts of a shell pattern that stand for themselves."""
+    runs, current, in_set = [], "", False
+    for char in pattern:
+        if in_set or char in "*?[":
+            runs.append(current)
+            current = ""
+            in_set = (in_set or char == "[") and char != "]"
+        else:
+            current += char
+    return [*runs, current]
 
 
 def _entry(row: tuple) -> Entry:  # type: ignore[type-arg]

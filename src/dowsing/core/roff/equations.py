@@ -26,48 +26,15 @@ _WORDS = {
     "+-": "±", "->": "→", "<-": "←", "...": "…", "cdots": "⋯", "ldots": "…",
 }  # fmt: skip
 _SKIP = frozenset(
-    [
-        "roman",
-        "italic",
-        "bold",
-        "fat",
-        "left",
-        "right",
-        "ceiling",
-        "floor",
-        "mark",
-        "lineup",
-        "back",
-        "fwd",
-        "up",
-        "down",
-        "size",
-        "font",
-    ]
+    """
+        roman italic bold fat left right ceiling floor mark lineup back fwd up down size font
+    """.split()
 )
 _SKIP_WITH_ARGUMENT = frozenset(["size", "font", "gsize", "gfont", "fwd", "back", "up", "down", "delim"])
 _FUNCTIONS = frozenset(
-    [
-        "sin",
-        "cos",
-        "tan",
-        "log",
-        "ln",
-        "exp",
-        "max",
-        "min",
-        "lim",
-        "and",
-        "for",
-        "if",
-        "det",
-        "sinh",
-        "cosh",
-        "tanh",
-        "Re",
-        "Im",
-        "arc",
-    ]
+    """
+        sin cos tan log ln exp max min lim and for if det sinh cosh tanh Re Im arc
+    """.split()
 )
 _MOST_TOKENS = 5000
 

@@ -39,30 +39,9 @@ CLOSERS = {
     "Ac": ">", "Bc": "]", "Brc": "}", "Dc": "”", "Oc": "]", "Pc": ")", "Qc": '"', "Sc": "’", "Xc": "",
 }  # fmt: skip
 
-_SPECIAL = [
-    "Ns",
-    "Ap",
-    "Pf",
-    "Xr",
-    "Fn",
-    "Fo",
-    "Fc",
-    "Lk",
-    "Mt",
-    "In",
-    "St",
-    "Lb",
-    "Eo",
-    "Ec",
-    "En",
-    "Es",
-    "Ta",
-    "Sm",
-    "Tg",
-    "Nd",
-    "Bt",
-    "Ud",
-]
+_SPECIAL = """
+    Ns Ap Pf Xr Fn Fo Fc Lk Mt In St Lb Eo Ec En Es Ta Sm Tg Nd Bt Ud
+""".split()
 CALLABLE = frozenset((*FONTS, *ENCLOSED, *OPENERS, *CLOSERS, *SYSTEMS, *_SPECIAL)) - {"Fd", "Fr", "Nd"}
 
 

@@ -1,0 +1,264 @@
+"""Measures the speed targets, each as a ratio to a floor measured in the same run.
+
+    python bench/speed.py [--runs N] [--builds N] [--ten]
+
+F is the wall time of `python -c "import argparse, sqlite3"`. Commands and floor are run in turn, and the
+ratio is the median of the ratios of neighbours. Builds are compared with one process that decompresses and
+decodes the same files. --ten adds look-ups in an index ten times as large, made of the machine's pages with
+altered names. Run it with the program installed, byte-compiled as pip installs it.
+"""
+
+from __future__ import annotations
+
+import argparse
+import os
+import pty
+import shutil
+import statistics
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+
+from dowsing.core.index import build as building
+from dowsing.core.index import schema
+from dowsing.core.index.refresh import refresh
+from dowsing.core.index.store import Store, index_path
+from dowsing.core.settings import read_settings
+from dowsing.core.sources import folders, manual
+from dowsing.core.sources.pagefile import Unreadable, read_text
+
+PROGRAM = os.path.join(os.path.dirname(sys.executable), "dowsing")
+FLOOR = [sys.executable, "-c", "import argparse, sqlite3"]
+READ_ALL = """
+import bz2, gzip, lzma, sys
+for path in sys.stdin.read().split("\\n"):
+    with open(path, "rb") as file:
+        data = file.read()
+    unpack = {"gz": gzip.decompress, "bz2": bz2.decompress, "xz": lzma.decompress}.get(path.rsplit(".", 1)[-1], bytes)
+    data = unpack(data)
+    try:
+        data.decode()
+    except UnicodeDecodeError:
+        data.decode("latin-1")
+"""
+
+
+def seconds(command: list[str], terminal: bool = False, **more: object) -> float:
+    """Wall time of a command whose output goes to a pipe, or to a terminal."""
+    start = time.perf_counter()
+    if not terminal:
+        subprocess.run(command, capture_output=True, check=False, **more)
+        return time.perf_counter() - start
+    ours, theirs = pty.openpty()
+    run = subprocess.Popen(command, stdin=theirs, stdout=theirs, stderr=theirs, close_fds=True, **more)
+    os.close(theirs)
+    while True:
+        try:
+            if not os.read(ours, 65536):
+                break
+        except OSError:
+            break
+    run.wait()
+    os.close(ours)
+    return time.perf_counter() - start
+
+
+def ratio(command: list[str], runs: int, terminal: bool = False, **more: object) -> tuple[float, float, float]:
+    """Median ratio of a command to the floor run beside it, and both medians."""
+    pairs = []
+    seconds(command, terminal, **more)
+    for _ in range(runs):
+        floor = seconds(FLOOR)
+        pairs.append((seconds(command, terminal, **more), floor))
+    return (
+        statistics.median(mine / floor for mine, floor in pairs),
+        statistics.median(mine for mine, _ in pairs),
+        statistics.median(floor for _, floor in pairs),
+    )
+
+
+class Memory(threading.Thread):
+    """Watches the resident memory of a process and its children, in bytes, until told to stop."""
+
+    def __init__(self, process: int) -> None:
+        super().__init__(daemon=True)
+        self.process, self.peak, self.done = process, 0, threading.Event()
+
+    def run(self) -> None:
+        while not self.done.wait(0.1):
+            total = 0
+            for entry in os.listdir("/proc"):
+                if entry.isdecimal():
+                    try:
+                        with open(f"/proc/{entry}/stat") as file:
+                            group = file.read().rsplit(") ", 1)[1].split()[2]
+                        if int(group) == self.process:
+                            with open(f"/proc/{entry}/statm") as file:
+                                total += int(file.read().split()[1])
+                    except (OSError, IndexError):
+                        continue
+            self.peak = max(self.peak, total * os.sysconf("SC_PAGE_SIZE"))
+
+
+def timed_build(cache: str) -> tuple[float, int]:
+    """Wall time of a first build, and the peak memory of all its processes."""
+    shutil.rmtree(cache, ignore_errors=True)
+    start = time.perf_counter()
+    environment = {**os.environ, "DOWSING_CACHE": cache}
+    run = subprocess.Popen([PROGRAM, "index"], env=environment, stdout=subprocess.PIPE, stderr=subprocess.PIPE,
+                           start_new_session=True)  # fmt: skip
+    memory = Memory(run.pid)
+    memory.start()
+    run.communicate()
+    memory.done.set()
+    return time.perf_counter() - start, memory.peak
+
+
+def page_paths(roots: list[str]) -> list[str]:
+    """The page files that are no links."""
+    found = {}
+    for root in roots:
+        for folder in folders.section_folders(root):
+            for page in manual.page_files(folder):
+                if not os.path.islink(page.path):
+                    found[os.path.realpath(page.path)] = page.path
+    return list(found.values())
+
+
+def tenfold(source: str, target: str, paths: list[str]) -> None:
+    """An index like `source` with ten entries for each of its, under altered names."""
+    import sqlite3
+
+    shutil.copy(source, target)
+    db = sqlite3.connect(target)
+    db.executescript(schema.FAST)
+    numbers = dict(db.execute("SELECT path, id FROM entries"))
+    size = max(numbers.values()) + 1
+    for copy in range(1, 10):
+        db.execute(
+            "INSERT INTO entries SELECT id+?, name||?, section, aliases, kind, summary, package, family||?, path, "
+            "place, hidden FROM entries WHERE id<?",
+            (copy * size, f"x{copy}", f"x{copy}", size),
+        )
+        db.execute(
+            "INSERT INTO names SELECT key||?, name||?, section, entry+?, alias FROM names WHERE entry<?",
+            (f"x{copy}", f"x{copy}", copy * size, size),
+        )
+        db.execute(
+            "INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE entry>=? AND entry<?",
+            (copy * size, (copy + 1) * size),
+        )
+        rows = db.execute(
+            "SELECT id, name, summary FROM entries WHERE id>=? AND NOT hidden", (copy * size,)
+        ).fetchall()
+        db.executemany("INSERT INTO heads(rowid, names, summary) VALUES(?,?,?)", rows)
+    for path in paths:
+        try:
+            text = read_text(path)
+        except Unreadable:
+            continue
+        number = numbers.get(path)
+        if number is not None:
+            db.executemany(
+                "INSERT INTO bodies(rowid, text) VALUES(?,?)", ((number + c * size, text) for c in range(1, 10))
+            )
+    db.commit()
+    db.close()
+
+
+def main() -> int:
+    parser = argparse.ArgumentParser(description=__doc__.split("\n")[0])
+    parser.add_argument("--runs", type=int, default=15)
+    parser.add_argument("--builds", type=int, default=3)
+    parser.add_argument("--ten", action="store_true")
+    options = parser.parse_args()
+    settings = read_settings()
+    roots = folders.roots(settings)
+    paths = page_paths(roots)
+    compressed = sum(os.path.getsize(path) for path in paths)
+    work = tempfile.mkdtemp(prefix="dowsing-bench-")
+    cache = os.path.join(work, "cache")
+    rows: list[tuple[str, str, str, str, bool]] = []
+
+    def add(what: str, value: float, target: float, detail: str, unit: str = "") -> None:
+        rows.append((what, f"{value:.2f}{unit}", f"{target}{unit}", detail, value <= target))
+        print(f"{what:<46} {value:8.2f}{unit:<4} target {target}{unit}  {detail}", flush=True)
+
+    try:
+        found = []
+        for _ in range(options.builds):
+            listed = "\n".join(paths).encode("utf-8", "surrogateescape")
+            floor = seconds([sys.executable, "-c", READ_ALL], input=listed)
+            wall, peak = timed_build(cache)
+            found.append((wall / floor, wall, floor, peak))
+        middle = sorted(found)[len(found) // 2]
+        add("first index / reading the same files", middle[0], 12, f"{middle[1]:.1f} s / {middle[2]:.2f} s")
+        add("first index, peak memory of all processes", max(f[3] for f in found) / 1e6, 600, "", " MB")
+        index = index_path(cache, roots)
+        add(
+            "index size / compressed pages",
+            os.path.getsize(index) / compressed,
+            3,
+            f"{os.path.getsize(index) / 1e6:.1f} MB / {compressed / 1e6:.1f} MB",
+        )
+        store = Store(index)
+        times = []
+        for _ in range(200):
+            start = time.perf_counter()
+            refresh(settings, store, folders.roots(settings))
+            times.append(time.perf_counter() - start)
+        floor = statistics.median(seconds(FLOOR) for _ in range(options.runs))
+        add(
+            "refresh, nothing changed / F",
+            statistics.median(times) / floor,
+            0.1,
+            f"{statistics.median(times) * 1e3:.2f} ms / {floor * 1e3:.0f} ms",
+        )
+
+        environment = {**os.environ, "DOWSING_CACHE": cache, "PAGER": "cat"}
+        small = min(paths, key=lambda p: abs(len(read_text(p)) - 60_000))
+        page = manual.split_file_name(os.path.basename(small)) or ("ls", "1")
+        label = f"{page[0]}({page[1]})"
+        commands = [
+            ("find delete file", ["find", "delete", "file"], 1.5, 2.5),
+            ("find '*zip*'", ["find", "*zip*"], 1.5, 2.5),
+            ("find compress", ["find", "compress"], 1.5, 2.5),
+            (f"read {label}, {len(read_text(small)) // 1000} KB", ["read", label], 2.5, None),
+            ("read bash, 353 KB", ["read", "bash"], 6, None),
+            ("card tar", ["card", "tar"], 2.5, None),
+            ("card git commit", ["git", "commit"], 2.5, None),
+        ]  # fmt: skip
+        for what, arguments, piped, terminal in commands:
+            value, mine, floor = ratio([PROGRAM, *arguments], options.runs, env=environment)
+            add(f"{what}, piped / F", value, piped, f"{mine * 1e3:.0f} ms / {floor * 1e3:.0f} ms")
+            if terminal:
+                value, mine, floor = ratio([PROGRAM, *arguments], options.runs, terminal=True, env=environment)
+                add(f"{what}, on a terminal / F", value, terminal, f"{mine * 1e3:.0f} ms / {floor * 1e3:.0f} ms")
+        if options.ten:
+            large = os.path.join(work, "large")
+            os.makedirs(large)
+            tenfold(index, index_path(large, roots), paths)
+            environment["DOWSING_CACHE"] = large
+            for what, arguments, *_ in commands[:3]:
+                for terminal, target in ((False, 2.5), (True, 3.5)):
+                    value, mine, floor = ratio([PROGRAM, *arguments], options.runs, terminal, env=environment)
+                    where = "on a terminal" if terminal else "piped"
+                    add(
+                        f"{what}, ten times the pages, {where} / F",
+                        value,
+                        target,
+                        f"{mine * 1e3:.0f} ms / {floor * 1e3:.0f} ms",
+                    )
+    finally:
+        shutil.rmtree(work, ignore_errors=True)
+    print("\n| what | measured | target | | figures |\n|---|---|---|---|---|")
+    for what, value, target, detail, met in rows:
+        print(f"| {what} | {value} | {target} | {'met' if met else 'missed'} | {detail} |")
+    return 0
+
+
+if __name__ == "__main__":
+    assert building.PORTION  # the build under test is the installed one
+    sys.exit(main())
