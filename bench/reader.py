@@ -124,10 +124,10 @@ def check(page: tuple[str, str, str]) -> tuple[str, str, int, int, list[str], li
     return path, "", sum(words.values()), sum(lost.values()), sorted(lost, key=lost.get)[-8:], left[:5]
 
 
-def pages(folders: list[str]) -> list[tuple[str, str, str]]:
+def pages(roots: list[str]) -> list[tuple[str, str, str]]:
     """Every page file that is not a link, each real file once."""
     found = {}
-    for root in folders:
+    for root in roots:
         for folder in folders.section_folders(root):
             for page in manual.page_files(folder):
                 if not os.path.islink(page.path):

@@ -22,6 +22,8 @@ _COLUMNS = re.compile(r"\S\t+\S")
 _TRAILING = " " + BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
 _TERM_STARTS = frozenset((*"-+", BOLD, ITALIC, BOLD_ITALIC, CODE, ROMAN))
 _MOST_LEVELS = 60
+_SETTLED: dict[str, tuple[str, str, str]] = {}
+_MOST_SETTLED = 40_000
 TAB = 8
 
 Place = tuple[list[Block], list[Block], str]
@@ -102,7 +104,23 @@ class Builder:
             self.fill = fill
 
     def settle(self, text: str) -> str:
-        """Fill-mode text in final form: blanks squeezed, fonts settled, marks of the reading replaced."""
+        """Fill-mode text in final form: blanks squeezed, fonts settled, marks of the reading replaced.
+
+        What was made of a text is remembered: pages of one family repeat most of each other's paragraphs.
+        """
+        if self.font != ROMAN or self.translation or self.tabs:
+            return self._settle(text)
+        known = _SETTLED.get(text)
+        if known is None:
+            settled = self._settle(text)
+            if len(_SETTLED) >= _MOST_SETTLED:
+                _SETTLED.clear()
+            _SETTLED[text] = settled, self.font, self.last_font
+            return settled
+        settled, self.font, self.last_font = known
+        return settled
+
+    def _settle(self, text: str) -> str:
         if self.translation:
             text = text.translate(self.translation)
         if JOIN in text:
