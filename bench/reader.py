@@ -33,7 +33,7 @@ GLYPH = re.compile(r"\\(?:\*?\(..|\*?\[[^\]]*\]|\*?.)")
 WORD = re.compile(r"[A-Za-z]{2,}")
 SILENT = frozenset(
     """
-    TH Dd Dt Os so mso nr rr ds as de de1 am am1 ig ta in ti ll ps vs ne sp ft fam hy nh ad na tr it wh ch rm
+    UN IMG TH Dd Dt Os so mso nr rr ds as de de1 am am1 ig ta in ti ll ps vs ne sp ft fam hy nh ad na tr it wh ch rm
     rn als do cc c2 ec eo lf PD RS RE AT UC DT UR MT URL MTO FT ZN IX Bl Bd Sm Bf St Lb An nx hw ev di da po
     lt pl char while shift return break nop cp hla hpf TS TE EQ EN PS PE if ie el tm ab pm pso sy pi br bp ss
     ce ul cu Tg Bk Ek Fo Es Ex Rv INDENT UNINDENT BS BE LINKSTYLE color bd rj tl warn af rnn length chop pc
@@ -82,7 +82,9 @@ def source_words(source: str) -> collections.Counter[str]:
                 text = text.split('"')[1] if text.startswith('"') and text.count('"') > 1 else text.split(" ")[0]
                 if name == "TP":
                     continue
-            if len(name) == 2 and name[0].isupper() and name[1].islower():  # mdoc: words that are macros
+            if name in ("D1", "Dl") or (
+                len(name) == 2 and name[0].isupper() and name[1].islower()
+            ):  # mdoc: words that are macros
                 text = re.sub(r"(?:^|(?<=\s))[A-Z][a-z]c?(?=\s|$)|-(?:std|nosplit|split)\b", " ", text)
         text = GLYPH.sub(" ", ESCAPES.sub("", text.replace("\\-", "-")))
         counts.update(WORD.findall(text))
@@ -117,6 +119,8 @@ def check(page: tuple[str, str, str]) -> tuple[str, str, int, int, list[str], li
     if backslashes and backslashes > len(LITERAL_BACKSLASH.findall(source)):
         left += [match[0] for match in MARKUP.finditer(text)]
     protected = source.count("\\&.") + source.count("\\&'") + source.count("\\.") + source.count("\\&\\.")
+    # a request set in by blanks is text: the page shows it on purpose, or by mistake
+    protected += len(re.findall(r"^[ \t]+[.'][A-Za-z]{2}", source, re.MULTILINE))
     requests = REQUEST.findall(text)
     if len(requests) > protected:
         left += requests

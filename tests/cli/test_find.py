@@ -34,7 +34,7 @@ def test_the_list_on_a_pipe(garden: Program) -> None:
     assert lines[0].split()[:2] == ["1", "prune(1)"]
     assert "cut back plants that grew too far" in lines[0]
     assert "\x1b" not in text
-    assert lines[-1] == "dowsing read prune"
+    assert lines[-1] == "next: dowsing read prune"
 
 
 def test_patterns_match_whole_names(garden: Program) -> None:

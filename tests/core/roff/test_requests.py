@@ -39,6 +39,7 @@ def body(source: str, width: int = 60) -> str:
         (".js files are text", ".js files are text"),
         ("'tis text", "'tis text"),
         (".XY unknown macro", ""),
+        (".nf\\f(CW  a  b\nc\\fP\n.fi\nd", "  a  b\nc\n\nd"),
         (".br and words", "and words"),
         (".tl 'left'mid'right'", "left mid right"),
     ],

@@ -6,7 +6,7 @@ import re
 
 from dowsing.cli.output.layout import title_lines
 from dowsing.cli.output.width import display_width
-from dowsing.cli.output.wrap import wrap
+from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.document import Option
 from dowsing.core.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.core.reading.card import Card
@@ -62,7 +62,7 @@ def _next(card: Card, width: int, program: str) -> list[str]:
         steps.append(f"{program} read {name} --part options")
     if card.examples:
         steps.append(f"{program} read {name} --part examples")
-    return wrap(f"From {card.page}. Next: " + " · ".join(steps), width)
+    return wrap(f"From {card.page}. Next: " + unbroken(steps), width)
 
 
 def flags_text(option: Option) -> str:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dowsing.cli.output.width import display_width
-from dowsing.cli.output.wrap import wrap
+from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
 
 TYPE_CHECKING = False
@@ -53,5 +53,5 @@ def _next(found: Answer, width: int, program: str) -> list[str]:
         words = " ".join([*found.query.words, *(f"'{p}'" for p in found.query.patterns)])
         parts.append(f"{program} find {family.entry.family} {clean_line(words)}"[:90] + " shows that family")
     if first is not None:
-        parts.append(f"{program} read {clean_line(first.name)}")
-    return ["", *wrap(" · ".join(parts), width)] if parts else []
+        parts.append(f"next: {program} read {clean_line(first.name)}")
+    return ["", *wrap(unbroken(parts), width)] if parts else []

@@ -17,6 +17,11 @@ def without_links(text: str) -> str:
     return _LINKS.sub("", text) if "\x0e" in text else text
 
 
+def unbroken(parts: list[str]) -> str:
+    """Parts in one text, none of which is broken over lines: command lines to be copied."""
+    return " · ".join(part.replace(" ", "\xa0") for part in parts)
+
+
 def wrap(text: str, width: int, indent: int = 0, hang: int = 0) -> list[str]:
     """Lines of at most `width` columns, set in by `indent`; lines after the first by `hang` more.
 

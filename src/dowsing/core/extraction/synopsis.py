@@ -40,7 +40,14 @@ def read_forms(document: Document) -> list[str]:
             forms.append(f"{tag} {rest}".strip())
         elif isinstance(block, (Paragraph, Literal)):
             forms += _joined(plain(block.text).split("\n"), names, isinstance(block, Paragraph))
-    return [re.sub(r"\s+", " ", form).strip() for form in forms if form.strip()]
+    whole: list[str] = []
+    for form in forms:
+        form = re.sub(r"\s+", " ", form).strip()
+        if whole and form[:1] in ("[", "{", "|") and whole[-1].split(" ")[0] in names:
+            whole[-1] += " " + form
+        elif form:
+            whole.append(form)
+    return whole
 
 
 def _joined(lines: list[str], names: set[str], filled: bool) -> list[str]:

@@ -64,7 +64,7 @@ def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
     db = writer.db
     try:
         db.execute("BEGIN IMMEDIATE")
-        touched = {known[path][2] for path in (*gone, *fresh) if path in known and known[path][2] is not None}
+        touched = {known[path][2] for path in (*gone, *fresh) if path in known}
         fresh_set = set(fresh)
         pages = [
             page
@@ -72,10 +72,11 @@ def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
             if any(file.path in fresh_set or file.path in gone for file in (page.page, *page.links))
             or any(known.get(file.path, (0, 0, None))[2] in touched for file in (page.page, *page.links))
         ]
-        for number in touched:
+        paths = [file.path for page in pages for file in (page.page, *page.links)]
+        touched |= {known[path][2] for path in paths if path in known}
+        for number in touched - {None}:
             db.execute("UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,))
             db.execute("DELETE FROM names WHERE entry=?", (number,))
-        paths = [file.path for page in pages for file in (page.page, *page.links)]
         db.executemany("DELETE FROM files WHERE path=?", ((path,) for path in (*gone, *paths)))
         db.execute("DELETE FROM files WHERE modified=0")
         first = (db.execute("SELECT max(id) FROM entries").fetchone()[0] or 0) + 1

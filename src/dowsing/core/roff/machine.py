@@ -160,6 +160,11 @@ class Machine:
             expanded = escapes.expand(self, name + (" " + rest if rest else ""))
             name, _, rest = expanded.replace("\x05", "").strip().partition(" ")
         name = name.rstrip(ZERO)
+        mark = next((n for n, char in enumerate(name) if char < " "), -1)
+        if mark > 0:  # `.nf\f(CWtext`: the name ends at the font change, and what follows is text
+            self.call(name[:mark], "")
+            self.run_line(line[line.find(name) + mark :])
+            return
         self.call(name, rest, line)
 
     def call(self, name: str, rest: str, line: str = "") -> None:

@@ -59,7 +59,11 @@ def _unpacked(data: bytes, path: str) -> bytes:
         import zstandard
 
         try:
-            return zstandard.ZstdDecompressor().decompressobj().decompress(data)[:MOST_BYTES]
+            unpacker = zstandard.ZstdDecompressor().decompressobj()
+            text: bytes = unpacker.decompress(data)[:MOST_BYTES]
+            if not getattr(unpacker, "eof", True):
+                raise Unreadable("its compressed data end too early")
+            return text
         except zstandard.ZstdError as error:
             raise Unreadable(f"its compressed data are damaged ({error})") from None
     if data[:2] == b"\x1f\x9d":

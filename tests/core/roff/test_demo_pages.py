@@ -1,0 +1,33 @@
+"""Whole pages: each demo page against the text it must make, kept beside the tests and read by eye."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from conftest import LIBRARY
+
+from dowsing.cli.output.layout import section_lines
+from dowsing.core.markup import plain
+from dowsing.core.sources import manual
+
+EXPECTED = Path(__file__).parent.parent.parent / "pages"
+PAGES = sorted(
+    path for path in LIBRARY.glob("*/*.*") if not path.is_symlink() and ".so man" not in path.read_text("latin-1")
+)
+
+
+def laid_out(path: Path) -> str:
+    name, section = manual.split_file_name(path.name) or ("", "")
+    page = manual.read_page_file(str(path), name, section)
+    head = f"{', '.join(page.names)} - {page.summary}\n\n"
+    return head + "\n".join(plain(line).rstrip() for line in section_lines(page.sections, 80)) + "\n"
+
+
+@pytest.mark.parametrize("path", PAGES, ids=lambda path: path.name)
+def test_page(path: Path) -> None:
+    assert laid_out(path) == (EXPECTED / f"{path.name}.txt").read_text("utf-8")
+
+
+def test_there_is_a_page_for_every_text() -> None:
+    assert {path.stem for path in EXPECTED.glob("*.txt")} == {path.name for path in PAGES}

@@ -1,0 +1,89 @@
+"""Bytes of page files to text."""
+
+from __future__ import annotations
+
+import bz2
+import gzip
+import lzma
+from pathlib import Path
+
+import pytest
+import zstandard
+
+from dowsing.core.sources.pagefile import Unreadable, decode, is_formatted, read_bytes, read_text
+
+TEXT = ".TH TIE 1\nfasten é\n"
+
+
+@pytest.mark.parametrize(
+    ("name", "pack"),
+    [
+        ("t.1", bytes),
+        ("t.1.gz", gzip.compress),
+        ("t.1.bz2", bz2.compress),
+        ("t.1.xz", lzma.compress),
+        ("t.1.zst", zstandard.compress),
+        ("t.1", gzip.compress),
+        ("t.1.gz", lambda data: gzip.compress(data) + b"\0" * 512),
+    ],
+)
+def test_packings_are_told_by_their_contents(tmp_path: Path, name: str, pack) -> None:
+    path = tmp_path / name
+    path.write_bytes(pack(TEXT.encode()))
+    assert read_text(str(path)) == TEXT
+
+
+def test_line_ends_of_other_systems(tmp_path: Path) -> None:
+    (tmp_path / "t.1").write_bytes(b"a\r\nb\rc\n")
+    assert read_text(str(tmp_path / "t.1")) == "a\nb\nc\n"
+
+
+@pytest.mark.parametrize(
+    ("data", "text"),
+    [
+        ("é".encode(), "é"),
+        ("é".encode("latin-1"), "é"),
+        (b"\xef\xbb\xbfabc", "abc"),
+        ("'\\\" -*- coding: koi8-r -*-\nж".encode("koi8-r"), "'\\\" -*- coding: koi8-r -*-\nж"),
+        ("'\\\" -*- coding: no-such -*-\né".encode(), "'\\\" -*- coding: no-such -*-\né"),
+        ("abc".encode("utf-16"), "\ufeffabc".lstrip("\ufeff")),
+    ],
+)
+def test_encodings(data: bytes, text: str) -> None:
+    assert decode(data) == text
+
+
+def test_what_cannot_be_read_says_why(tmp_path: Path) -> None:
+    cut = lzma.compress(b"x" * 1000)[:40]
+    wrong = {
+        "missing.1": (None, "no such file or directory"),
+        "cut.1.xz": (cut, "its compressed data end too early"),
+        "bad.1.bz2": (b"BZh9" + b"\x01" * 30, "its compressed data are damaged"),
+        "bad.1.zst": (b"\x28\xb5\x2f\xfd" + b"\xff" * 30, "its compressed data are damaged"),
+        "cut.1.zst": (zstandard.compress(b"x" * 1000)[:12], "its compressed data end too early"),
+        "lie.1.xz": (b"text", "its name says compressed"),
+    }
+    for name, (data, says) in wrong.items():
+        if data is not None:
+            (tmp_path / name).write_bytes(data)
+        with pytest.raises(Unreadable, match=says):
+            read_bytes(str(tmp_path / name))
+    with pytest.raises(Unreadable, match="binary data"):
+        decode(b"\x7fELF\x00")
+    with pytest.raises(Unreadable, match="folder"):
+        read_bytes(str(tmp_path))
+
+
+def test_a_small_file_cannot_unpack_without_bounds(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("dowsing.core.sources.pagefile.MOST_BYTES", 10_000)
+    (tmp_path / "bomb.1.gz").write_bytes(gzip.compress(b"x" * 1_000_000))
+    with pytest.raises(Unreadable, match="unpacks to too much"):
+        read_bytes(str(tmp_path / "bomb.1.gz"))
+    (tmp_path / "large.1").write_bytes(b"x" * 20_000)
+    with pytest.raises(Unreadable, match="larger than"):
+        read_bytes(str(tmp_path / "large.1"))
+
+
+def test_formatted_pages_are_known_by_their_overstrikes() -> None:
+    assert is_formatted("N\bNA\bA")
+    assert not is_formatted(".SH NAME")
