@@ -6,7 +6,7 @@ import re
 
 from dowsing.cli.output.layout import title_lines
 from dowsing.cli.output.width import display_width
-from dowsing.cli.output.wrap import unbroken, wrap
+from dowsing.cli.output.wrap import groups_kept, unbroken, wrap
 from dowsing.core.document import Option
 from dowsing.core.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.core.reading.card import Card
@@ -26,14 +26,13 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
     ]
     lines = title_lines(entry.label, clean_line(entry.summary), [clean_line(f) for f in facts], width)
     if card.form:
-        form = wrap(card.form, width, INDENT, 4)
+        form = wrap(groups_kept(card.form), width, INDENT, 4)
         if len(form) > MOST_FORM:
             form = [*form[:MOST_FORM], " " * (INDENT + 4) + "…"]
         lines += ["", *form]
         if card.forms_in_all > 1:
-            lines.append(
-                f"{FAINT}{' ' * INDENT}… {card.forms_in_all} forms: {program} read {entry.name} --part synopsis"
-            )
+            more = f"… {card.forms_in_all} forms: {program} read {_shown_name(card)} --part synopsis"
+            lines.append(f"{FAINT}{' ' * INDENT}{more}")
     if card.options:
         count = f" ({len(card.options)} of {card.options_in_all})" if card.options_in_all > len(card.options) else ""
         lines += ["", f"{HEADING}OPTIONS{count}", *option_lines(card.options, width)]
@@ -54,9 +53,14 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
     return lines
 
 
-def _next(card: Card, width: int, program: str) -> list[str]:
+def _shown_name(card: Card) -> str:
+    """The name as it has to be typed to mean this entry."""
     name = clean_line(card.entry.name if not card.others else card.entry.label)
-    name = f"'{name}'" if "(" in name or " " in name else name
+    return f"'{name}'" if "(" in name or " " in name else name
+
+
+def _next(card: Card, width: int, program: str) -> list[str]:
+    name = _shown_name(card)
     steps = [f"{program} read {name}"]
     if card.options_in_all > len(card.options):
         steps.append(f"{program} read {name} --part options")

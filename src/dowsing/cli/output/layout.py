@@ -2,17 +2,14 @@
 
 from __future__ import annotations
 
-import re
-
 from dowsing.cli.output.tables import table_lines
 from dowsing.cli.output.width import display_width
-from dowsing.cli.output.wrap import close_styles, without_links, wrap
+from dowsing.cli.output.wrap import close_styles, groups_kept, without_links, wrap
 from dowsing.core.document import Block, Indent, Item, Literal, Paragraph, Section
 from dowsing.core.markup import BOLD, ROMAN, plain
 
 MARGIN = 3
 STEP = 5
-_GROUP = re.compile(r"\[(?:[^\[\]\n]|\[[^\[\]\n]*\]){1,48}\]")
 HEADING = "\x17"  # begins a line that is a heading; the renderer colours it
 
 
@@ -25,11 +22,6 @@ def section_lines(sections: list[Section], width: int) -> list[str]:
         lines += heading_lines(section)
         lines += block_lines(section.blocks, width, MARGIN)
     return lines
-
-
-def _kept_together(match: re.Match[str]) -> str:
-    """A bracketed group of a form without places to break it."""
-    return match[0].replace(" ", "\xa0")
 
 
 def heading_lines(section: Section) -> list[str]:
@@ -49,7 +41,7 @@ def block_lines(blocks: list[Block], width: int, indent: int) -> list[str]:
             lines.append("")
         bare_tag = isinstance(block, Item) and not block.body
         if isinstance(block, Paragraph):
-            text = _GROUP.sub(_kept_together, block.text) if block.hanging else block.text
+            text = groups_kept(block.text) if block.hanging else block.text
             lines += wrap(text, width, indent, STEP - 1 if block.hanging else 0)
         elif isinstance(block, Literal):
             pad = " " * indent

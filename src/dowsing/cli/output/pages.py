@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.cli.output.cards import flags_text, option_lines
 from dowsing.cli.output.layout import STEP, block_lines, section_lines, title_lines
-from dowsing.cli.output.wrap import wrap
+from dowsing.cli.output.wrap import groups_kept, wrap
 from dowsing.core.document import Block, Document, Indent, Item, Paragraph, Section, block_texts
 from dowsing.core.finding.lookup import Lookup
 from dowsing.core.markup import CODE, ROMAN, clean_line, plain
@@ -42,7 +42,7 @@ def part_lines(part: Part, width: int) -> list[str]:
         return section_lines(part.sections, width)
     lines = [f"{HEADING}{part.title.upper()}"]
     for line in part.lines:
-        lines += wrap(line, width, MARGIN, 4)
+        lines += wrap(groups_kept(line), width, MARGIN, 4)
     for n, option in enumerate(part.options):
         lines += [""] if n else []
         lines += wrap(flags_text(option), width, MARGIN, 2)
@@ -63,7 +63,7 @@ def brief_lines(document: Document, width: int) -> list[str]:
     if document.synopsis:
         lines.append(f"{HEADING}FORMS")
         for form in document.synopsis:
-            lines += wrap(form, width, MARGIN, 4)
+            lines += wrap(groups_kept(form), width, MARGIN, 4)
     if document.options:
         lines += ["", f"{HEADING}OPTIONS", *option_lines(document.options, width)]
     lines += ["", f"{HEADING}SECTIONS"]

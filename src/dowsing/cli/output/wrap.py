@@ -9,12 +9,18 @@ from dowsing.core.markup import ROMAN
 
 _FONT = re.compile("[\x01-\x05]")
 _LINKS = re.compile("\x0e[^\x0f]*\x0f|\x11")
+_GROUP = re.compile(r"\[(?:[^\[\]\n]|\[[^\[\]\n]*\]){1,48}\]")
 NARROWEST = 12
 
 
 def without_links(text: str) -> str:
     """Marked text without link targets."""
     return _LINKS.sub("", text) if "\x0e" in text else text
+
+
+def groups_kept(form: str) -> str:
+    """A form in which short bracketed groups are not broken over lines."""
+    return _GROUP.sub(lambda match: match[0].replace(" ", "\xa0"), form)
 
 
 def unbroken(parts: list[str]) -> str:

@@ -37,6 +37,8 @@ class _Reader:
         self.names = tuple(dict.fromkeys(names))
         self.task = ""
         self.found: list[Example] = []
+        # what a page of a function shows is a program, not a command line, unless it has a prompt
+        self.only_prompted = document.section[:1] in ("2", "3", "9")
 
     def is_line(self, text: str) -> bool:
         """Whether the text is a command line: it begins with a prompt or with the name."""
@@ -74,6 +76,8 @@ class _Reader:
         """Add the command lines of a literal text."""
         lines = _continued(text.split("\n"))
         prompted = [line for line in lines if _PROMPT.match(line) and not line.lstrip().startswith("# ")]
+        own = [line for line in prompted if self.is_line(_PROMPT.sub("", line, count=1).strip())]
+        prompted = own or prompted
         task = _short(self.task)
         for line in prompted or lines:
             bare = line.strip()
@@ -84,7 +88,7 @@ class _Reader:
                 bare = _PROMPT.sub("", line, count=1).strip()
             elif not self.is_line(bare) and not any(name in bare for name in self.names):
                 continue
-            if bare:
+            if bare and (prompted or not self.only_prompted):
                 self.found.append(Example(task, bare))
 
 

@@ -76,14 +76,26 @@ def make_option(tag: str, body: list[Block], title: str) -> Option | None:
 
 def _argument(rest: str) -> tuple[str | None, bool]:
     """The placeholder after a flag and whether it may be left out."""
-    optional = rest.lstrip().startswith("[")
     inner = rest.strip()
+    optional = inner.startswith("[") and _closing(inner) == len(inner) - 1
     if optional:
-        inner = inner[1:].replace("]", "", 1) if inner.count("[") == inner.count("]") else inner[1:]
-    inner = inner.lstrip("= ").strip()
+        inner = inner[1:-1]
+    if inner == "=":
+        return "", optional
+    inner = inner.removeprefix("=").strip()
     match = re.match(r"<([^<>]*)>\Z|(.*)", inner, re.DOTALL)
     name = (match[1] or match[2] or "").strip() if match else ""
     name = name.split("\n")[0].rstrip(",;")
     if not name or len(name) > 60 or (" " in name and not re.search(r"[<\[=|]|\.\.\.", name) and len(name) > 24):
         return None, False
     return name, optional
+
+
+def _closing(text: str) -> int:
+    """Where the bracket that `text` begins with is closed; the last place if it never is."""
+    depth = 0
+    for at, char in enumerate(text):
+        depth += {"[": 1, "]": -1}.get(char, 0)
+        if not depth:
+            return at
+    return len(text) - 1

@@ -38,7 +38,7 @@ def make_card(document: Document, entry: Entry, others: list[Entry]) -> Card:
     return Card(
         entry=entry,
         page=document.label,
-        form=forms[0] if forms else "",
+        form=next((form for form in forms if not form.startswith("#include")), forms[0] if forms else ""),
         forms_in_all=len(forms),
         options=most_spoken_of(document, FEW_OPTIONS),
         options_in_all=len(document.options),
