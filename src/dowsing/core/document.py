@@ -8,9 +8,7 @@ from dowsing.core.record import Record
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Callable
-    from typing import Any, TypeVar
-
-    _T = TypeVar("_T")
+    from typing import Any
 
 
 class Paragraph:
@@ -126,8 +124,8 @@ class Document:
     """One text of one source.
 
     `names` are all names its NAME line gives, `name` the first; `summary` what that line says of them.
-    Options, examples, synopsis and see-also are read out of the blocks when first asked for, by the same
-    code for every source (dowsing.core.extraction).
+    Options, examples, synopsis and see-also are read out of the blocks when first asked for, by `read_fact`,
+    which every source takes from dowsing.core.extraction.
     """
 
     def __init__(
@@ -144,6 +142,7 @@ class Document:
         language: str = "",
         date: str = "",
         origin: str = "",
+        read_fact: Callable[[Document, str], list[Any]] | None = None,
     ) -> None:
         self.name = name
         self.names = names or [name]
@@ -156,6 +155,7 @@ class Document:
         self.language = language
         self.date = date
         self.origin = origin
+        self._read_fact = read_fact
         self._facts: dict[str, list[Any]] = {}
 
     @property
@@ -166,35 +166,27 @@ class Document:
     @property
     def synopsis(self) -> list[str]:
         """The forms of the synopsis as plain lines."""
-        from dowsing.core.extraction.synopsis import read_forms
-
-        return self._fact("synopsis", read_forms)
+        return self._fact("synopsis")
 
     @property
     def options(self) -> list[Option]:
         """The options in the order of the text."""
-        from dowsing.core.extraction.options import read_options
-
-        return self._fact("options", read_options)
+        return self._fact("options")
 
     @property
     def examples(self) -> list[Example]:
         """The command lines that the text gives as examples."""
-        from dowsing.core.extraction.examples import read_examples
-
-        return self._fact("examples", read_examples)
+        return self._fact("examples")
 
     @property
     def see_also(self) -> list[Reference]:
         """The pages that the text refers to as related."""
-        from dowsing.core.extraction.references import read_see_also
+        return self._fact("see_also")
 
-        return self._fact("see_also", read_see_also)
-
-    def _fact(self, key: str, read: Callable[[Document], list[_T]]) -> list[_T]:
-        if key not in self._facts:
-            self._facts[key] = read(self)
-        return self._facts[key]
+    def _fact(self, kind: str) -> list[Any]:
+        if kind not in self._facts:
+            self._facts[kind] = self._read_fact(self, kind) if self._read_fact else []
+        return self._facts[kind]
 
 
 def block_texts(blocks: list[Block], out: list[str]) -> None:

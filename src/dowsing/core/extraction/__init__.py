@@ -1,1 +1,26 @@
 """Facts read out of a Document's blocks, by the same code for every source."""
+
+from __future__ import annotations
+
+from importlib import import_module
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
+
+    from dowsing.core.document import Document
+
+#: Fact -> the module here that reads it, and its function. Loaded when asked for: most look-ups need few.
+_READERS = {
+    "synopsis": ("synopsis", "read_forms"),
+    "options": ("options", "read_options"),
+    "examples": ("examples", "read_examples"),
+    "see_also": ("references", "read_see_also"),
+}
+
+
+def read_fact(document: Document, kind: str) -> list[Any]:
+    """The facts of one kind (`synopsis`, `options`, `examples`, `see_also`) that the document states."""
+    module, function = _READERS[kind]
+    found: list[Any] = getattr(import_module(f"{__name__}.{module}"), function)(document)
+    return found

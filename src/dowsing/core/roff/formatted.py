@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.core.document import Block, Document, Literal, Paragraph, Section
+from dowsing.core.extraction import read_fact
 from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean, plain
 from dowsing.core.roff.page import read_name_line
 
@@ -64,6 +65,7 @@ def read_formatted(
         path=path,
         package=package,
         language=language,
+        read_fact=read_fact,
     )
 
 

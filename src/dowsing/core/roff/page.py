@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.core.document import Document, Paragraph, Section, block_texts
+from dowsing.core.extraction import read_fact
 from dowsing.core.markup import clean, plain
 from dowsing.core.roff import man, preprocessors, requests
 from dowsing.core.roff.machine import Include, LeaveLoop, LeaveMacro, Machine, OutOfBounds
@@ -71,6 +72,7 @@ def read_page(
         language=language,
         date=machine.date,
         origin=" ".join(title[3:4]),
+        read_fact=read_fact,
     )
 
 
