@@ -87,7 +87,7 @@ class Memory(threading.Thread):
         self.process, self.peak, self.done = process, 0, threading.Event()
 
     def run(self) -> None:
-        while not self.done.wait(0.1):
+        while not self.done.wait(0.4):
             total = 0
             for entry in os.listdir("/proc"):
                 if entry.isdecimal():

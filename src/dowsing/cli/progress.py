@@ -35,6 +35,6 @@ def building(title: str, quiet: bool = False) -> Iterator[Callable[[int, int], N
         TextColumn("pages"),
         TimeRemainingColumn(),
     )
-    with Progress(*columns, console=Console(stderr=True), transient=True) as bar:
+    with Progress(*columns, console=Console(stderr=True), transient=True, refresh_per_second=5) as bar:
         task = bar.add_task(title, total=None)
         yield lambda at, total: bar.update(task, completed=at, total=total)

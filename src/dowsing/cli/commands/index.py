@@ -23,7 +23,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
     if options.rebuild:
-        session.build("asked for")
+        session.build("every page is read anew")
     status = status_of(session)
     if session.json:
         session.print_json(status)

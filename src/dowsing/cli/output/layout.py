@@ -89,7 +89,15 @@ def title_lines(label: str, summary: str, facts: list[str], width: int) -> list[
             lines = [f"{BOLD}{label}{ROMAN}  {summary}"]
         else:
             lines = [f"{BOLD}{label}{ROMAN}", *wrap(summary, width, 2)]
-    facts = [fact for fact in facts if fact]
-    if facts:
-        lines += [f"\x18{line}" for line in wrap(" · ".join(facts), width)]
-    return lines
+    return lines + [f"\x18{line}" for line in _rows([fact for fact in facts if fact], width)]
+
+
+def _rows(facts: list[str], width: int) -> list[str]:
+    """Facts with dots between them, in as few lines as hold them whole."""
+    rows: list[str] = []
+    for fact in facts:
+        if rows and display_width(f"{rows[-1]} · {fact}") <= width:
+            rows[-1] += f" · {fact}"
+        else:
+            rows.append(fact)
+    return rows

@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 import contextlib
-import gc
 import os
-import signal
 import sqlite3
 import time
 from collections.abc import Callable, Generator, Iterator
@@ -112,19 +110,9 @@ def _start_reading(pages: list[Found]) -> Work:
     portions = [tasks[start::count] for start in range(count)]
     if len(tasks) <= FEW:
         return (read_many(portion) for portion in portions)
-    import multiprocessing
+    from dowsing.core.index.workers import Workers
 
-    methods = multiprocessing.get_all_start_methods()
-    context = multiprocessing.get_context("fork" if "fork" in methods and os.name == "posix" else None)
-    workers = max(1, len(os.sched_getaffinity(0)) if hasattr(os, "sched_getaffinity") else os.cpu_count() or 1)
-    pool = context.Pool(workers, _start_worker)
-    results = pool.imap_unordered(read_many, portions)
-
-    def portions_read() -> Work:
-        with pool:
-            yield from results
-
-    return portions_read()
+    return Workers(portions).results()
 
 
 def _take_readings(db: sqlite3.Connection, work: Work, total: int, progress: Progress | None) -> dict[int, Reading]:
@@ -141,12 +129,6 @@ def _take_readings(db: sqlite3.Connection, work: Work, total: int, progress: Pro
     finally:
         work.close()  # ends the workers at once if this is left early
     return readings
-
-
-def _start_worker() -> None:
-    """A worker leaves Ctrl-C to the parent, and collects no garbage: documents hold no reference cycles."""
-    signal.signal(signal.SIGINT, signal.SIG_IGN)
-    gc.disable()
 
 
 def insert_entries(db: sqlite3.Connection, entries: list[Entry]) -> None:
