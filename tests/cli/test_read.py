@@ -103,8 +103,16 @@ def test_an_unknown_part_names_those_there_are(garden: Program) -> None:
     assert (done.returncode, done.stdout) == (1, "")
     assert (
         done.stderr.splitlines()[-1]
-        == "dowsing: moth(6) has no part “history”; its parts are: NAME, SYNOPSIS, DESCRIPTION"
+        == "dowsing: moth(6) has no part “history”; its sections are: NAME, SYNOPSIS, DESCRIPTION"
     )
+
+
+def test_a_part_with_a_slip_gets_the_nearest(garden: Program) -> None:
+    garden.run("index")
+    done = garden.run("read", "vent", "--part", "exmaples")
+    assert (done.returncode, done.stderr) == (1, "dowsing: vent(1) has no part “exmaples”; nearest parts: EXAMPLES\n")
+    none = garden.run("read", "moth", "--part", "examples")
+    assert none.stderr == "dowsing: moth(6) gives no examples; its sections are: NAME, SYNOPSIS, DESCRIPTION\n"
 
 
 def test_brief(garden: Program) -> None:

@@ -58,6 +58,13 @@ def test_names_before_summaries_before_text(store: Store) -> None:
     assert found(store, "zipper") == ["pack(1)"]
 
 
+def test_a_summary_with_some_of_the_words_comes_before_text_alone(store: Store) -> None:
+    answer = search(store, make_query(["pack", "writes"]))
+    assert [(hit.entry.label, hit.why) for hit in answer.hits] == [("archive(5)", ["text"])]
+    both = search(store, make_query(["archive", "zipper"]))
+    assert [(hit.entry.label, hit.why) for hit in both.hits] == [("pack(1)", ["text, and some words in the summary"])]
+
+
 def test_all_words_are_wanted(store: Store) -> None:
     assert found(store, "files", "archive") == ["unpack(1)", "pack(1)"] or found(store, "files", "archive") == [
         "pack(1)",

@@ -21,6 +21,9 @@ _EMPTY = frozenset(
 _SECTION_COST = {"1": 0.0, "8": 0.4, "6": 0.6, "5": 2.0, "7": 2.0, "2": 3.0, "3": 3.5, "4": 3.0, "9": 4.0}
 
 
+_DEPTH_COST = 0.8
+
+
 class Query(Record):
     """What is searched for: plain words, patterns on names, and how much is wanted."""
 
@@ -116,9 +119,12 @@ def _matches(store: Store, words: list[str], patterns: list[str]) -> dict[int, t
                 if match.number not in inside:
                     inside[match.number] = (match, 12.0 - len(match.name) / 8 - _cost(match), "part of a name")
         if len(inside) < 8 or allowed is not None:
+            heads = [store.numbers_in_heads(word) for word in words] if len(words) > 1 else []
             for match in store.in_bodies(words):
                 if match.number not in inside:
-                    inside[match.number] = (match, min(-match.score, 9.0) - _cost(match), "text")
+                    share = sum(match.number in numbers for numbers in heads) / len(words)
+                    score = min(-match.score, 6.0) + 8.0 * share - _cost(match)
+                    inside[match.number] = (match, score, "text, and some words in the summary" if share else "text")
         if allowed is None:
             return inside
         found = {number: inside[number] for number in inside if number in allowed}
@@ -128,7 +134,9 @@ def _matches(store: Store, words: list[str], patterns: list[str]) -> dict[int, t
 
 
 def _cost(match: Match) -> float:
-    return _SECTION_COST.get(match.section[:1], 2.0)
+    """What an entry loses for its section, and for being far down in a family: the deeper, the more special."""
+    depth = match.name.count("-") + match.name.count("_") if match.family else 0
+    return _SECTION_COST.get(match.section[:1], 2.0) + min(depth, 5) * _DEPTH_COST
 
 
 def _name_bonus(match: Match, words: list[str]) -> float:

@@ -159,6 +159,11 @@ class Store:
         """Entries with all words in names or summary, a word of a name counting more."""
         return self._matches("heads", "bm25(heads, 8.0, 3.0)", words)
 
+    def numbers_in_heads(self, word: str) -> set[int]:
+        """The numbers of the entries with the word in names or summary."""
+        sql = "SELECT rowid FROM heads WHERE heads MATCH ?"
+        return {row[0] for row in self._rows(sql, (match_expression([word]),))}
+
     def in_bodies(self, words: list[str]) -> list[Match]:
         """Entries with all words in their text."""
         return self._matches("bodies", "bm25(bodies)", words)

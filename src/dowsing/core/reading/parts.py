@@ -32,8 +32,9 @@ def choose_part(document: Document, wanted: str) -> Part:
     """The part of that title, unique beginning, or usual name. Raises UnknownPart."""
     key = " ".join(wanted.casefold().split())
     titles = [section.title for section in document.sections if section.title]
+    sections = [section.title for section in document.sections if section.title and section.level == 1]
     if not key:
-        raise UnknownPart("has no part without a name; its parts are", titles)
+        raise UnknownPart("has no part without a name; its sections are", sections)
     if key == "summary":
         return Part("summary", lines=[f"{', '.join(document.names)} - {document.summary}"])
     exact = _with_subsections(document, [t for t in titles if t.casefold() == key])
@@ -46,7 +47,7 @@ def choose_part(document: Document, wanted: str) -> Part:
     if key in ("example", "examples"):
         if document.examples:
             return Part("examples", examples=document.examples)
-        raise UnknownPart("gives no examples; its parts are", titles)
+        raise UnknownPart("gives no examples; its sections are", sections)
     if key in ("see-also", "see also") and document.see_also:
         lines = [f"{reference.name}({reference.section})" for reference in document.see_also]
         return Part("see also", lines=[", ".join(lines)])
@@ -60,7 +61,13 @@ def choose_part(document: Document, wanted: str) -> Part:
             return Part(found[0].title, sections=found)
         if distinct:
             raise UnknownPart(f"has several parts that “{wanted}” may mean; say more of it", matches)
-    raise UnknownPart(f"has no part “{wanted[:60]}”; its parts are", titles)
+    import difflib
+
+    known = {title.casefold(): title for title in (*USUAL, *titles)}
+    near = difflib.get_close_matches(key, known, n=3, cutoff=0.7)
+    if near:
+        raise UnknownPart(f"has no part “{wanted[:60]}”; nearest parts", [known[title] for title in near])
+    raise UnknownPart(f"has no part “{wanted[:60]}”; its sections are", sections)
 
 
 def _with_subsections(document: Document, titles: list[str]) -> list[Section]:
