@@ -206,10 +206,11 @@ def block_texts(blocks: list[Block], out: list[str]) -> None:
                     out.extend(cell.text for cell in row)
 
 
-def document_text(sections: list[Section]) -> str:
-    """All words of the sections, titles included, one text a line, without marks."""
+def document_text(sections: list[Section], marked: bool = False) -> str:
+    """All words of the sections, titles included, one text a line; without marks, if they are not wanted."""
     out: list[str] = []
     for section in sections:
         out.append(section.title)
         block_texts(section.blocks, out)
-    return plain("\n".join(out))
+    text = "\n".join(out)
+    return text if marked else plain(text)

@@ -49,6 +49,8 @@ def _unsafe() -> re.Pattern[str]:
 
 def plain(text: str) -> str:
     """The bare text, without marks and link targets; non-breaking spaces become spaces."""
+    if text.isprintable():  # neither marks nor line breaks nor kept blanks
+        return text
     if LINK in text:
         return re.sub(_MARKS, "", text).replace("\xa0", " ")
     if text.isascii():
@@ -63,6 +65,8 @@ def clean(text: str) -> str:
     """`text` without control characters and directional overrides; tab and newline stay."""
     if text.isascii():
         return text.translate(_WITHOUT_CONTROLS)
+    if text.replace("\n", "").replace("\t", "").isprintable():  # much quicker than looking for what is not
+        return text
     return _unsafe().sub("", text)
 
 

@@ -49,7 +49,8 @@ def read_for_index(task: Task) -> Reading:
                 return _problem(number, "it refers to itself")
             return Reading(number, [], "", False, "", target=found)
         page = manual.document(text, path, name, section)
-        whole = document_text(page.sections)[:MOST_TEXT]
+        # marks may stay: to the full-text index they are separators like any other control character
+        whole = document_text(page.sections, marked=True)[:MOST_TEXT]
         return Reading(number, page.names, page.summary[:400], _is_subcommand(page), whole)
     except Unreadable as error:
         return _problem(number, str(error))

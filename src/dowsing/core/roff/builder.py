@@ -139,6 +139,8 @@ class Builder:
     def _finish(self, text: str) -> str:
         if self.font != ROMAN:
             text = self.font + text
+        elif text.isprintable():  # no marks of any kind
+            return text
         if _FONT.search(text):
             text = self._fonts(text)
         if ZERO in text:
