@@ -225,6 +225,8 @@ PLAIN: dict[str, Handler] = {
     "IB": _alternating(ITALIC, BOLD), "IR": _alternating(ITALIC, ROMAN), "RI": _alternating(ROMAN, ITALIC),
     "CW": literal_font, "EX": display, "EE": display_end, "MR": reference, "UR": address, "MT": address,
     "UE": address_end, "ME": address_end, "URL": web_address, "MTO": web_address, "FTP": web_address,
+    "INDENT": inset,  # of pages made from reStructuredText; other pages that use the name define it
+    "UNINDENT": outset,
     "SY": form, "YS": form_end, "OP": optional,
     **dict.fromkeys(("AT", "UC", "DT", "PM", "IX", "LINKSTYLE", "AM", "PU"), nothing),
 }  # fmt: skip
