@@ -5,7 +5,7 @@ from __future__ import annotations
 from dowsing.cli.output.cards import flags_text, option_lines
 from dowsing.cli.output.layout import STEP, block_lines, section_lines, title_lines
 from dowsing.cli.output.wrap import groups_kept, wrap
-from dowsing.core.document import Block, Document, Indent, Item, Paragraph, Section, block_texts
+from dowsing.core.document import Block, Document, Indent, Item, Section, block_texts
 from dowsing.core.finding.lookup import Lookup
 from dowsing.core.markup import CODE, ROMAN, clean_line, plain
 from dowsing.core.reading.parts import Part
@@ -140,8 +140,3 @@ def _found(line: str, key: str) -> str:
 def plain_section(section: Section, width: int) -> str:
     """The text of a section without its heading, as bare lines."""
     return "\n".join(plain(line) for line in block_lines(section.blocks, width, 0))
-
-
-def is_running_text(block: Block) -> bool:
-    """Whether a block is a paragraph."""
-    return isinstance(block, Paragraph)

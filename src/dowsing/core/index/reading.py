@@ -80,5 +80,5 @@ def _form(page: Document) -> str:
         if section.title.upper().startswith("SYNOPSIS"):
             texts: list[str] = []
             block_texts(section.blocks[:1], texts)
-            return plain(" ".join(texts))[:200]
+            return plain(" ".join(texts)[:400])[:200]
     return ""

@@ -24,8 +24,6 @@ INSERT INTO bodies(bodies, rank) VALUES('automerge', 0);
 INDEXES = """
 CREATE INDEX names_by_key ON names(key);
 CREATE INDEX names_by_entry ON names(entry);
-CREATE INDEX entries_by_family ON entries(family);
-CREATE INDEX files_by_folder ON files(folder);
 """
 
 #: For writing a new file that nobody reads yet; large portions of the full text make fewer, fuller segments.

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.core.markup import BOLD, CODE, ITALIC, ROMAN, link, plain
 from dowsing.core.roff.machine import Handler, Machine
-from dowsing.core.roff.marks import BREAK, JOIN, PAD
+from dowsing.core.roff.marks import JOIN, PAD
 from dowsing.core.roff.numbers import columns
 
 
@@ -210,11 +210,6 @@ def literal_font(machine: Machine, rest: str) -> None:
     parts = machine.split(rest)
     if parts:
         machine.builder.text(f"{CODE}{parts[0]}{ROMAN}{''.join(parts[1:])}")
-
-
-def new_line_item(machine: Machine, rest: str) -> None:
-    """`.TA` and the like."""
-    machine.builder.buffer.append(BREAK)
 
 
 PLAIN: dict[str, Handler] = {

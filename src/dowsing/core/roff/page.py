@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.document import Document, Paragraph, Section, block_texts
+from dowsing.core.document import Document, Section, block_texts
 from dowsing.core.extraction import read_fact
 from dowsing.core.markup import clean, plain
 from dowsing.core.roff import man, preprocessors, requests
@@ -85,13 +85,13 @@ def read_name_line(sections: list[Section]) -> tuple[list[str], str]:
         return [], ""
     texts: list[str] = []
     block_texts(section.blocks[:1], texts)
-    if not any(_DASH.search(plain(text)) for text in texts) and len(section.blocks) > 1:
+    if not any(_has_dash(plain(text)) for text in texts) and len(section.blocks) > 1:
         block_texts(section.blocks[1:2], texts)
     lines = plain("\n".join(texts)).split("\n")
-    said = [line.strip() for line in lines if _DASH.search(line)]
+    said = [line.strip() for line in lines if _has_dash(line)] if len(lines) > 1 else []
     if len(said) < 2:  # one statement, whatever its line breaks; otherwise one a line
         said = [" ".join(" ".join(lines).split())]
-    statements = [_DASH.split(line, maxsplit=1) for line in said]
+    statements = [_halves(line) for line in said]
     parts = statements[0]
     if len(parts) < 2:
         return [], said[0] if len(said[0]) < 300 else ""
@@ -103,9 +103,13 @@ def read_name_line(sections: list[Section]) -> tuple[list[str], str]:
     return names, parts[1].strip()
 
 
-def first_paragraph(section: Section) -> str:
-    """The first paragraph's bare text."""
-    for block in section.blocks:
-        if isinstance(block, Paragraph):
-            return plain(block.text)
-    return ""
+def _has_dash(line: str) -> bool:
+    return " - " in line or _DASH.search(line) is not None
+
+
+def _halves(line: str) -> list[str]:
+    """What stands before and after the dash; the plain case without a search for the others."""
+    before, dash, after = line.partition(" - ")
+    if dash and before.isascii() and ":" not in before:
+        return [before, after]
+    return _DASH.split(line, maxsplit=1)

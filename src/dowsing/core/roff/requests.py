@@ -6,11 +6,11 @@ those that reach outside the page (run a program, open a file) are not there at 
 
 from __future__ import annotations
 
-from dowsing.core.markup import BOLD, ITALIC
+from dowsing.core.markup import ITALIC
 from dowsing.core.roff import escapes
 from dowsing.core.roff.conditions import condition, skip_block
 from dowsing.core.roff.machine import Handler, LeaveLoop, LeaveMacro, Machine, Macro
-from dowsing.core.roff.marks import BREAK, PREVIOUS
+from dowsing.core.roff.marks import PREVIOUS
 from dowsing.core.roff.numbers import columns, evaluate
 from dowsing.core.roff.prepare import FONTS
 
@@ -377,17 +377,11 @@ def underline(machine: Machine, rest: str) -> None:
     machine.builder.tag_font = ITALIC
 
 
-def bold_font(machine: Machine, rest: str) -> None:
-    """`.bd`: takes a font's number; nothing to do without one of ours."""
-    if rest.strip() == BOLD:
-        machine.builder.buffer.append(BREAK)
-
-
 def nothing(machine: Machine, rest: str) -> None:
     """A request that concerns typesetting alone."""
 
 
-def tabs_and_leaders(machine: Machine, rest: str) -> None:
+def title_parts(machine: Machine, rest: str) -> None:
     """A title line (`.tl`): its parts are text."""
     delimiter = rest[:1]
     if delimiter:
@@ -411,7 +405,7 @@ PLAIN: dict[str, Handler] = {
     "ta": tab_stops, "ce": center, "rj": center, "ul": underline, "cu": underline, "nr": register,
     "rr": remove_register, "af": number_format, "rnn": rename_register, "aln": rename_register,
     "length": length, "substring": substring, "chop": chop, "rm": remove, "rn": rename, "als": alias,
-    "break": leave_loop, "return": leave_macro, "shift": shift, "so": include, "tl": tabs_and_leaders,
+    "break": leave_loop, "return": leave_macro, "shift": shift, "so": include, "tl": title_parts,
     "brp": line_break,
 }  # fmt: skip
 
