@@ -27,6 +27,8 @@ def body(source: str, width: int = 60) -> str:
         (".TS\nl | l .\na\tb\n.TE", "a  b"),
         (".TS\nlw(3i) lp-1fB.\na\tb\n.TE", "a  b"),
         (".TS\nallbox;\n.TE\nafter", "after"),
+        (".TS\ntab(:);\nl l.\na:T{\nC:\\eFiles\\eNew\nT}\n.TE", "a  C:\\Files\\New"),
+        (".TS\nname\tvalue\nlog\t\\fBl\\fP\n.TE", "name  value\nlog   l"),
     ],
 )
 def test_tables(source: str, expected: str) -> None:

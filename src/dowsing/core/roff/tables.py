@@ -6,7 +6,7 @@ import re
 
 from dowsing.core.document import Cell, Table, block_texts
 from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
-from dowsing.core.roff.marks import JOIN
+from dowsing.core.roff.marks import BACKSLASH, JOIN
 from dowsing.core.roff.prepare import FONTS
 
 TYPE_CHECKING = False
@@ -51,6 +51,8 @@ def read_table(machine: Machine, lines: list[str]) -> None:
 
 def _formats(lines: list[str], at: int) -> tuple[list[list[_Column]], int]:
     """The format lines from `at` on (up to the full stop) and where the data begin."""
+    if not any(line.rstrip().endswith(".") for line in lines[at:]):
+        return [[_Column("l", "")]], at  # a table that forgot its format: the data are all there is
     text = ""
     while at < len(lines):
         line = lines[at].strip()
@@ -161,7 +163,8 @@ class _Rows:
         texts: list[str] = []
         for section in inner.sections:
             block_texts(section.blocks, texts)
-        return "\n".join(texts)
+        # a backslash in it is a backslash: the cell is not to be read for escapes again
+        return "\n".join(texts).replace("\\", BACKSLASH)
 
     def _add(self, parts: list[str]) -> None:
         # a row of the format that is only rules takes no data
