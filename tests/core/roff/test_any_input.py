@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import time
-
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -69,6 +67,5 @@ def test_pages_made_to_run_for_ever_end() -> None:
         ".TS\nl.\n" + ".TS\nl.\n" * 500,
     ]
     for bomb in bombs:
-        began = time.monotonic()
         check(bomb)
-        assert time.monotonic() - began < 30, bomb[:40]  # a bound against hanging, not a measurement
+        assert len(document_text(read_page(bomb).sections)) < 5_000_000, bomb[:40]

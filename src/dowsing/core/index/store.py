@@ -107,10 +107,6 @@ class Store:
         exact.sort(key=lambda row: (section != "" and row[9] != section, row[11], row[10]))
         return [_entry(row) for row in exact]
 
-    def entry(self, number: int) -> Entry:
-        """The entry of that number."""
-        return self.entries([number])[0]
-
     def entries(self, numbers: list[int]) -> list[Entry]:
         """The entries of these numbers, in their order."""
         rows: dict[int, tuple] = {}  # type: ignore[type-arg]
@@ -145,13 +141,6 @@ class Store:
             (value, _quoted(run.casefold())) if len(run) >= 3 else (value,),
         )
         return [Match(*row) for row in rows]
-
-    def family(self, name: str) -> list[Entry]:
-        """The entries of one family."""
-        rows = self._rows(
-            f"SELECT {_COLUMNS} FROM entries e WHERE e.family=? AND NOT e.hidden ORDER BY e.name", (name,)
-        )
-        return [_entry(row) for row in rows]
 
     # --- words ---------------------------------------------------------------------------------------
 

@@ -78,11 +78,6 @@ class Builder:
         else:
             self.open_item(tag)
 
-    @property
-    def direct(self) -> bool:
-        """Whether a line of text may go to the buffer as it is."""
-        return self.waiting is None and not self.tag_font and not self.centered
-
     def line_break(self) -> None:
         """End the line, not the paragraph."""
         if self.buffer and self.fill:

@@ -26,9 +26,7 @@ def condition(machine: Machine, text: str) -> tuple[bool, str]:
 
 def _simple(machine: Machine, text: str) -> tuple[bool, str]:
     char, following = text[:1], text[1:2]
-    if char in _LETTERS and not (following.isalnum() or following in "_"):
-        return _LETTERS[char], text[1:]
-    if char in _LETTERS and following and not following.isalnum():
+    if char in _LETTERS and not following.isalnum():
         return _LETTERS[char], text[1:]
     if char and char in "drcFmS" and following in (" ", "\t"):
         name, rest = _word(text[1:].lstrip(" \t"))

@@ -28,7 +28,6 @@ class State:
         self.displays: list[tuple[list[Block], list[Block], bool]] = []
         self.reference: list[tuple[str, str]] | None = None
         self.arguments: list[str] | None = None  # of the function between .Fo and .Fc
-        self.fonts: list[str] = []
 
 
 class _List:
