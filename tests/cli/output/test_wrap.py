@@ -44,11 +44,18 @@ def test_links_take_no_room() -> None:
     assert wrap(f"see {link('tar(1)', 'tar(1)')} now", 40) == ["see tar(1) now"]
 
 
+def test_lines_may_end_between_ideographs() -> None:
+    text = "温室の窓を開けて、閉める道具 vent です。"
+    lines = wrap(text, 14)
+    assert lines == ["温室の窓を開け", "て、閉める道具", "vent です。"]
+    assert all(display_width(line) <= 14 for line in lines)
+
+
 def test_wide_characters_take_two_columns() -> None:
     assert display_width("日本") == 4
     assert display_width("e\u0301") == 1
     assert display_width("naïve – “x” …") == 13
-    assert wrap("日本 日本 日本 日本", 13) == ["日本 日本", "日本 日本"]
+    assert wrap("유리 유리 유리 유리", 13) == ["유리 유리", "유리 유리"]
 
 
 @given(st.text(alphabet="ab \xa0" + BOLD + ITALIC + ROMAN, max_size=200), st.integers(12, 60))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 
 from dowsing.cli.output.width import display_width
 from dowsing.core.markup import ROMAN
@@ -10,6 +11,9 @@ from dowsing.core.markup import ROMAN
 _FONT = re.compile("[\x01-\x05]")
 _LINKS = re.compile("\x0e[^\x0f]*\x0f|\x11")
 _GROUP = re.compile(r"\[(?:[^\[\]\n]|\[[^\[\]\n]*\]){1,48}\]")
+_IDEOGRAPHS = (
+    "[\u2e80-\u9fff\uf900-\ufaff\uff00-\uffef][\u3001\u3002\uff09\uff0c]?|[^\u2e80-\u9fff\uf900-\ufaff\uff00-\uffef]+"
+)
 NARROWEST = 12
 
 
@@ -60,25 +64,35 @@ def _wrap_bare(part: str, width: int, first: str, rest: str, lines: list[str]) -
 
 
 def _wrap_marked(part: str, width: int, first: str, rest: str, lines: list[str]) -> None:
-    """Break text with marks or wide characters word by word."""
+    """Break text with marks or wide characters word by word; between ideographs a line may end anywhere."""
     current, used, room = first, 0, max(width - len(first), NARROWEST)
     ascii_text = part.isascii()
-    for word in part.split(" "):
+    for blank, word in _words(part, ascii_text):
         if word.isprintable() and (ascii_text or word.isascii()):
             size = len(word)
         else:
             size = len(_FONT.sub("", word)) if ascii_text else display_width(word)
-        if used and used + 1 + size > room:
+        if used and used + len(blank) + size > room:
             lines.append(current)
             current, used = rest + word, size
             room = max(width - len(rest), NARROWEST)
         elif used:
-            current += " " + word
-            used += 1 + size
+            current += blank + word
+            used += len(blank) + size
         else:
             current += word
             used = size
     lines.append(current)
+
+
+def _words(part: str, ascii_text: bool) -> Iterator[tuple[str, str]]:
+    """The words with what stands before each when it does not begin a line: a blank or nothing."""
+    for word in part.split(" "):
+        if ascii_text or word.isascii():
+            yield " ", word
+        else:
+            for n, piece in enumerate(re.findall(_IDEOGRAPHS, word) or [word]):
+                yield "" if n else " ", piece
 
 
 def close_styles(lines: list[str]) -> list[str]:
