@@ -123,6 +123,20 @@ def test_a_link_that_is_added_and_taken_away(store: Store, settings: Settings, r
     assert labels(store.named("tie", "1")) == ["tie(1)"]
 
 
+def test_a_page_that_only_refers_to_another_comes_and_stays(store: Store, settings: Settings, root: Path) -> None:
+    (root / "man1" / "lash.1").write_text(".so man1/tie.1\n")
+    refresh(settings, store, [str(root)])
+    assert labels(store.named("lash")) == ["tie(1)"]
+    assert labels(store.named("tie", "1")) == ["tie(1)"]
+    (root / "man1" / "bind.1").symlink_to("tie.1")
+    refresh(settings, store, [str(root)])
+    assert sorted(store.named("tie", "1")[0].aliases) == ["bind", "hitch", "lash"]
+    (root / "man1" / "lash.1").unlink()
+    refresh(settings, store, [str(root)])
+    assert sorted(store.named("tie", "1")[0].aliases) == ["bind", "hitch"]
+    assert names_of(store, store.matching_names("*")) == ["tie(1)", "tie(3pm)", "untie(1)"]
+
+
 def test_many_changes_ask_for_a_new_build(store: Store, settings: Settings, root: Path, monkeypatch) -> None:
     monkeypatch.setattr("dowsing.core.index.refresh.MOST_CHANGES", 2)
     for n in range(3):

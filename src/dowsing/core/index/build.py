@@ -184,12 +184,13 @@ def insert_files(
 
     `first` is what entry numbers are ahead of the numbers of the scan.
     """
-    read = {entry.number - first for entry in entries}
+    numbers = {n: entry.number for entry in entries for n in (entry.number - first, *entry.referring)}
     rows = []
     for number, page in enumerate(found.pages):
         problem = readings[number].problem if number in readings else "it was not read"
-        entry = number + first if number in read else None
         for file in (page.page, *page.links):
-            rows.append((file.path, os.path.dirname(file.path), *stamps[file.path], entry, problem or None))
+            rows.append(
+                (file.path, os.path.dirname(file.path), *stamps[file.path], numbers.get(number), problem or None)
+            )
     rows += [(path, os.path.dirname(path), 0, 0, None, says) for path, says in found.problems.items()]
     db.executemany("INSERT OR REPLACE INTO files VALUES(?,?,?,?,?,?)", rows)

@@ -18,7 +18,19 @@ _FIRST_PART = re.compile(r"([^-_. ]+)[-_. ]")
 class Entry:
     """An entry in the making."""
 
-    __slots__ = ("aliases", "family", "found", "hidden", "kind", "name", "number", "package", "section", "summary")
+    __slots__ = (
+        "aliases",
+        "family",
+        "found",
+        "hidden",
+        "kind",
+        "name",
+        "number",
+        "package",
+        "referring",
+        "section",
+        "summary",
+    )
 
     def __init__(self, number: int, found: Found, summary: str) -> None:
         self.number = number
@@ -31,6 +43,7 @@ class Entry:
         self.kind = _KINDS.get(self.section[:1], "other")
         self.package: str | None = None
         self.hidden = False
+        self.referring: list[int] = []  # the pages that are only a reference to this one
 
     def add_alias(self, name: str, section: str) -> None:
         """One more name, unless it is there already."""
@@ -48,13 +61,13 @@ def make_entries(readings: dict[int, Reading], pages: list[Found]) -> list[Entry
     files = {(found.page.name, found.page.section) for found in pages}
     by_path: dict[str, Entry] = {}
     entries: list[Entry] = []
-    redirects: list[tuple[Found, str]] = []
+    redirects: list[tuple[int, Found, str]] = []
     for number, found in enumerate(pages):
         reading = readings.get(number)
         if reading is None or reading.problem:
             continue
         if reading.target:
-            redirects.append((found, reading.target))
+            redirects.append((number, found, reading.target))
             continue
         entry = Entry(number, found, reading.summary)
         for link in found.links:
@@ -66,14 +79,15 @@ def make_entries(readings: dict[int, Reading], pages: list[Found]) -> list[Entry
             entry.kind = "subcommand"
         by_path[found.page.path] = entry
         entries.append(entry)
-    by_target = {found.page.path: target for found, target in redirects}
-    for found, target in redirects:
+    by_target = {found.page.path: target for _, found, target in redirects}
+    for number, found, target in redirects:
         seen: set[str] = set()
         while by_target.get(target) and target not in seen:
             seen.add(target)
             target = by_target[target]
         holder = by_path.get(target)
         if holder is not None:
+            holder.referring.append(number)
             for page in (found.page, *found.links):
                 holder.add_alias(page.name, page.section)
     _assign_families(entries)

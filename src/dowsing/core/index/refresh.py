@@ -64,24 +64,31 @@ def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
     db = writer.db
     try:
         db.execute("BEGIN IMMEDIATE")
-        touched = {known[path][2] for path in (*gone, *fresh) if path in known}
-        fresh_set = set(fresh)
+        # an entry is made anew as a whole: with all files that stand for it, and the page that a new one refers to
+        came = set(fresh)
+        changed_pages = [p for p in found.pages if any(file.path in came for file in (p.page, *p.links))]
+        read = {p.page.path: read_for_index((0, p.page.path, p.page.name, p.page.section)) for p in changed_pages}
+        concerned = {*gone, *(file.path for p in changed_pages for file in (p.page, *p.links))}
+        concerned |= {reading.target for reading in read.values()}
+        touched = {known[path][2] for path in concerned if path in known} - {None}
         pages = [
             page
             for page in found.pages
-            if any(file.path in fresh_set or file.path in gone for file in (page.page, *page.links))
+            if page.page.path in read
             or any(known.get(file.path, (0, 0, None))[2] in touched for file in (page.page, *page.links))
         ]
         paths = [file.path for page in pages for file in (page.page, *page.links)]
-        touched |= {known[path][2] for path in paths if path in known}
-        for number in touched - {None}:
+        for number in touched:
             db.execute("UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,))
             db.execute("DELETE FROM names WHERE entry=?", (number,))
         db.executemany("DELETE FROM files WHERE path=?", ((path,) for path in (*gone, *paths)))
         db.execute("DELETE FROM files WHERE modified=0")
         first = (db.execute("SELECT max(id) FROM entries").fetchone()[0] or 0) + 1
         readings = {
-            n: read_for_index((n, page.page.path, page.page.name, page.page.section)) for n, page in enumerate(pages)
+            n: read[page.page.path]._replace(number=n)
+            if page.page.path in read
+            else read_for_index((n, page.page.path, page.page.name, page.page.section))
+            for n, page in enumerate(pages)
         }
         entries = make_entries(readings, pages)
         owners = owners_of_pages() if entries else {}
