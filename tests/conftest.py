@@ -21,6 +21,13 @@ def shown(source: str, width: int = 60) -> str:
     return "\n".join(plain(line).rstrip() for line in section_lines(read_page(source).sections, width))
 
 
+def body(source: str, head: str = ".TH T 1\n.SH D\n", width: int = 60) -> str:
+    """The text of a page's last section, which is D, without its margin; `head` stands before `source`."""
+    before, heading, text = f"\n{shown(head + source, width)}".partition("\nD\n")
+    assert heading, before
+    return "\n".join(line.removeprefix("   ") for line in text.split("\n"))
+
+
 class Program:
     """The installed program, run in a folder of its own with its own settings, cache and manual."""
 

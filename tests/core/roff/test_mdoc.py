@@ -3,15 +3,9 @@
 from __future__ import annotations
 
 import pytest
-from conftest import shown
+from conftest import body, shown
 
 HEAD = ".Dd March 3, 2026\n.Dt TIE 1\n.Os\n.Sh NAME\n.Nm tie\n.Nd fasten\n.Sh D\n"
-
-
-def body(source: str, width: int = 60) -> str:
-    text = shown(HEAD + source, width)
-    start = text.index("\nD\n") + 3
-    return "\n".join(line.removeprefix("   ") for line in text[start:].split("\n"))
 
 
 @pytest.mark.parametrize(
@@ -71,7 +65,7 @@ def body(source: str, width: int = 60) -> str:
     ],
 )
 def test_inline(source: str, expected: str) -> None:
-    assert body(source) == expected
+    assert body(source, HEAD) == expected
 
 
 @pytest.mark.parametrize(
@@ -91,7 +85,7 @@ def test_inline(source: str, expected: str) -> None:
     ],
 )
 def test_lists(source: str, expected: str) -> None:
-    assert body(source) == expected
+    assert body(source, HEAD) == expected
 
 
 def test_a_synopsis_begins_a_line_at_each_name() -> None:

@@ -3,16 +3,9 @@
 from __future__ import annotations
 
 import pytest
-from conftest import shown
+from conftest import body, shown
 
 BODY = ".TH T 1\n.SH D\n"
-
-
-def body(source: str, width: int = 60) -> str:
-    """The text of a page whose one section is D."""
-    text = shown(BODY + source, width)
-    assert text.startswith("D\n"), text
-    return "\n".join(line.removeprefix("   ") for line in text[2:].split("\n"))
 
 
 @pytest.mark.parametrize(

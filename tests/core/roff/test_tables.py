@@ -3,13 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from conftest import shown
-
-HEAD = ".TH T 1\n.SH D\n"
-
-
-def body(source: str, width: int = 60) -> str:
-    return "\n".join(line.removeprefix("   ") for line in shown(HEAD + source, width)[2:].split("\n"))
+from conftest import body
 
 
 @pytest.mark.parametrize(

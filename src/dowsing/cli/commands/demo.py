@@ -6,6 +6,7 @@ import argparse
 import shlex
 import sys
 
+from dowsing.cli.output.line_marks import HEADING
 from dowsing.cli.session import Session
 from dowsing.core.markup import BOLD, ROMAN
 
@@ -41,7 +42,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     waits = session.screen.is_terminal and sys.stdin is not None and sys.stdin.isatty()
     for number, (says, line) in enumerate(STEPS, 1):
         lines = [] if number == 1 else [""]
-        lines += [f"\x17{number} of {len(STEPS)}  {says}", f"{BOLD}$ dowsing --demo {line}{ROMAN}", ""]
+        lines += [f"{HEADING}{number} of {len(STEPS)}  {says}", f"{BOLD}$ dowsing --demo {line}{ROMAN}", ""]
         session.screen.show(lines)
         try:
             run_line([*passed_on, *shlex.split(line)])
@@ -49,7 +50,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
             failure.tell()
         if waits and number < len(STEPS) and not _goes_on():
             return 0
-    session.screen.show(["", "\x17That was it. Without --demo the same works on this machine's own pages."])
+    session.screen.show(["", f"{HEADING}That was it. Without --demo the same works on this machine's own pages."])
     return 0
 
 

@@ -7,6 +7,7 @@ import os
 import time
 
 from dowsing.cli.output.layout import title_lines
+from dowsing.cli.output.line_marks import HEADING
 from dowsing.cli.session import Session
 from dowsing.core.markup import BOLD, ROMAN, clean_line
 
@@ -71,11 +72,11 @@ def status_lines(status: dict, width: int, program: str) -> list[str]:  # type: 
         ("file", clean_line(status["file"])),
     ]
     lines += ["", *(f"   {BOLD}{name:<8}{ROMAN}{value}" for name, value in rows), ""]
-    lines.append("\x17FOLDERS")
+    lines.append(f"{HEADING}FOLDERS")
     lines += [f"   {clean_line(f['path'])}  ({f['sections']} sections)" for f in status["folders"]]
     problems = status["problems"]
     if problems:
-        lines += ["", f"\x17NOT READ ({len(problems)})"]
+        lines += ["", f"{HEADING}NOT READ ({len(problems)})"]
         lines += [f"   {clean_line(p.path)}: {clean_line(p.says)}" for p in problems[:200]]
         if len(problems) > 200:
             lines.append(f"   … and {len(problems) - 200} more: {program} index --status --format json")

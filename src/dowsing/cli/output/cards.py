@@ -5,13 +5,13 @@ from __future__ import annotations
 import re
 
 from dowsing.cli.output.layout import title_lines
+from dowsing.cli.output.line_marks import FAINT, HEADING
 from dowsing.cli.output.width import display_width
 from dowsing.cli.output.wrap import groups_kept, unbroken, wrap
 from dowsing.core.document import Option
 from dowsing.core.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.core.reading.card import Card
 
-HEADING, FAINT = "\x17", "\x18"
 INDENT = 3
 MOST_FORM = 3
 

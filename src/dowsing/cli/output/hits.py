@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.cli.output.line_marks import FAINT
 from dowsing.cli.output.width import display_width
 from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
@@ -10,7 +11,6 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.finding.search import Answer
 
-FAINT = "\x18"
 WIDEST_LABEL = 30
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.cli.output.line_marks import FAINT, HEADING
 from dowsing.cli.output.tables import table_lines
 from dowsing.cli.output.width import display_width
 from dowsing.cli.output.wrap import close_styles, groups_kept, without_links, wrap
@@ -10,7 +11,6 @@ from dowsing.core.markup import BOLD, ROMAN, plain
 
 MARGIN = 3
 STEP = 5
-HEADING = "\x17"  # begins a line that is a heading; the renderer colours it
 
 
 def section_lines(sections: list[Section], width: int) -> list[str]:
@@ -89,7 +89,7 @@ def title_lines(label: str, summary: str, facts: list[str], width: int) -> list[
             lines = [f"{BOLD}{label}{ROMAN}  {summary}"]
         else:
             lines = [f"{BOLD}{label}{ROMAN}", *wrap(summary, width, 2)]
-    return lines + [f"\x18{line}" for line in _rows([fact for fact in facts if fact], width)]
+    return lines + [f"{FAINT}{line}" for line in _rows([fact for fact in facts if fact], width)]
 
 
 def _rows(facts: list[str], width: int) -> list[str]:

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from dowsing.cli.output.cards import flags_text, option_lines
 from dowsing.cli.output.layout import STEP, block_lines, section_lines, title_lines
+from dowsing.cli.output.line_marks import FAINT, FOUND, HEADING
 from dowsing.cli.output.wrap import groups_kept, wrap
 from dowsing.core.document import Block, Document, Indent, Item, Section, block_texts
 from dowsing.core.finding.lookup import Lookup
 from dowsing.core.markup import CODE, ROMAN, clean_line, plain
 from dowsing.core.reading.parts import Part
 
-HEADING, FAINT, FOUND = "\x17", "\x18", "\x19"
 MARGIN = 3
 
 

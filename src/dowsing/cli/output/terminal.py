@@ -6,6 +6,7 @@ import os
 import re
 import sys
 
+from dowsing.cli.output.line_marks import FAINT, FOUND, HEADING
 from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean_line, plain
 
 _COLOURS = {
@@ -16,9 +17,6 @@ _COLOURS = {
     ROMAN: "\x1b[0m",
 }
 _MARK = re.compile("[\x01-\x05]")
-HEADING = "\x17"  # the line is a heading
-FAINT = "\x18"  # the line is of less importance
-FOUND = "\x19"  # around text that was looked for
 
 
 class Screen:

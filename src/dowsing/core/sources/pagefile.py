@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 import re
 import zlib
 
@@ -134,9 +133,3 @@ def read_text(path: str) -> str:
 def is_formatted(text: str) -> bool:
     """Whether the text is a page as a typewriter would print it (struck over for bold and underline)."""
     return "\x08" in text and _OVERSTRIKE.search(text) is not None
-
-
-def file_identity(path: str) -> tuple[int, int]:
-    """Modification time (ns) and size. Raises OSError."""
-    state = os.stat(path)
-    return state.st_mtime_ns, state.st_size
