@@ -47,12 +47,17 @@ SEE ALSO
 """
 
 
+def below_head(text: str) -> list[str]:
+    """The lines below the head, whose own number of lines depends on how long the page's path is."""
+    return text.split("\n\n", 1)[1].splitlines()
+
+
 def test_a_whole_page(garden: Program) -> None:
     text = garden.out("read", "compost", "--width", "80")
     lines = text.split("\n")
     assert lines[0] == "compost(8)  turn heaps, and throw things on them"
     head = " ".join(line.strip() for line in lines[1 : lines.index("")])
-    assert head.startswith("manual · 2026-03-03 ·") and head.endswith("man8/compost.8")
+    assert head.startswith("manual · 2026-03-03 ") and head.endswith("/man8/compost.8")
     assert text.split("\n\n", 1)[1] == COMPOST.split("\n\n", 1)[1]
 
 
@@ -83,8 +88,8 @@ def test_parts(garden: Program) -> None:
         "SYNOPSIS",
         "   vent [OPTION]... HOUSE...",
     ]
-    assert garden.out("read", "mist", "--part", "diag").splitlines()[3] == "DIAGNOSTICS"
-    assert garden.out("read", "mist", "--part", "OPTIONS").splitlines()[3:6] == [
+    assert below_head(garden.out("read", "mist", "--part", "diag"))[0] == "DIAGNOSTICS"
+    assert below_head(garden.out("read", "mist", "--part", "OPTIONS"))[:3] == [
         "OPTIONS",
         "   -d, --duration=seconds",
         "        How long to spray. The default is 8.",
@@ -94,8 +99,8 @@ def test_parts(garden: Program) -> None:
 
 
 def test_a_part_takes_its_subsections_along(garden: Program) -> None:
-    lines = garden.out("read", "boiler", "--part", "description").splitlines()
-    assert [line for line in lines[3:] if line and line[:3] != "   "] == ["DESCRIPTION", " Commands", " Temperatures"]
+    lines = below_head(garden.out("read", "boiler", "--part", "description"))
+    assert [line for line in lines if line and line[:3] != "   "] == ["DESCRIPTION", " Commands", " Temperatures"]
 
 
 def test_an_unknown_part_names_those_there_are(garden: Program) -> None:
