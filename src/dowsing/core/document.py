@@ -36,16 +36,18 @@ class Literal:
 class Item:
     """A tag and what is said of it: a list entry, an option, a term. Several tags are lines of `tag`.
 
-    `compact`: no blank line before it. `bullet`: the tag is a mark or a number, not a term.
+    `compact`: no blank line before it. `bullet`: the tag is a mark or a number, not a term. `beside`: the text
+    stands in a column of its own beside the tags, and an item without text is one for itself.
     """
 
-    __slots__ = ("body", "bullet", "compact", "tag")
+    __slots__ = ("beside", "body", "bullet", "compact", "tag")
 
-    def __init__(self, tag: str, compact: bool = False, bullet: bool = False) -> None:
+    def __init__(self, tag: str, compact: bool = False, bullet: bool = False, beside: bool = False) -> None:
         self.tag = tag
         self.body: list[Block] = []
         self.compact = compact
         self.bullet = bullet
+        self.beside = beside
 
 
 class Indent:
@@ -120,6 +122,13 @@ class Example(Record):
     line: str
 
 
+class Subcommand(Record):
+    """A word that a program takes as its command, and what is said of it."""
+
+    name: str
+    text: str = ""
+
+
 class Document:
     """One text of one source.
 
@@ -177,6 +186,11 @@ class Document:
     def examples(self) -> list[Example]:
         """The command lines that the text gives as examples."""
         return self._fact("examples")
+
+    @property
+    def subcommands(self) -> list[Subcommand]:
+        """The words that the text lists as commands of the program."""
+        return self._fact("subcommands")
 
     @property
     def see_also(self) -> list[Reference]:

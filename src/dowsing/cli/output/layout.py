@@ -11,6 +11,7 @@ from dowsing.core.markup import BOLD, ROMAN, plain
 
 MARGIN = 3
 STEP = 5
+WIDEST_TAGS = 28  # longer tags stand on a line of their own, where tags and texts are two columns
 
 
 def section_lines(sections: list[Section], width: int) -> list[str]:
@@ -36,6 +37,7 @@ def block_lines(blocks: list[Block], width: int, indent: int) -> list[str]:
     lines: list[str] = []
     indent = min(indent, max(width - 20, 0))
     bare_tag = False
+    column = _tag_column(blocks, width - indent)
     for n, block in enumerate(blocks):
         if n and not (isinstance(block, Item) and isinstance(blocks[n - 1], Item) and (block.compact or bare_tag)):
             lines.append("")
@@ -50,7 +52,7 @@ def block_lines(blocks: list[Block], width: int, indent: int) -> list[str]:
         elif isinstance(block, Indent):
             lines += block_lines(block.body, width, indent + (0 if _only_items(block) else STEP - 1))
         elif isinstance(block, Item):
-            lines += item_lines(block, width, indent)
+            lines += item_lines(block, width, indent, column if block.beside else STEP)
         else:
             lines += table_lines(block, width, indent)
     return lines
@@ -61,11 +63,21 @@ def _only_items(block: Indent) -> bool:
     return all(isinstance(inner, Item) and not inner.bullet for inner in block.body)
 
 
-def item_lines(item: Item, width: int, indent: int) -> list[str]:
-    """A tag with its text: beside it where the tag is short, else below."""
+def _tag_column(blocks: list[Block], room: int) -> int:
+    """How far the text of items that stand in two columns is set in: so that most tags fit, and the text does."""
+    sizes = sorted(display_width(b.tag) for b in blocks if isinstance(b, Item) and b.beside)
+    if not sizes:
+        return STEP
+    most = max(min(WIDEST_TAGS, room // 2), STEP - 2)
+    fitting = [size for size in sizes if size <= most]
+    return max(fitting[-1] + 2 if fitting else STEP, STEP)
+
+
+def item_lines(item: Item, width: int, indent: int, column: int = STEP) -> list[str]:
+    """A tag with its text: beside it where the tag is shorter than `column`, else below."""
     tag = without_links(item.tag).replace("\xa0", " ")
     size = max((display_width(line) for line in tag.split("\n")), default=0)
-    step = size + 1 if item.bullet and size < 4 else STEP
+    step = size + 1 if item.bullet and size < 4 else column
     body = block_lines(item.body, width, indent + step)
     if not tag:
         return body

@@ -15,12 +15,13 @@ _READERS = {
     "synopsis": ("synopsis", "read_forms"),
     "options": ("options", "read_options"),
     "examples": ("examples", "read_examples"),
+    "subcommands": ("subcommands", "read_subcommands"),
     "see_also": ("references", "read_see_also"),
 }
 
 
 def read_fact(document: Document, kind: str) -> list[Any]:
-    """The facts of one kind (`synopsis`, `options`, `examples`, `see_also`) that the document states."""
+    """The facts of one kind (`synopsis`, `options`, `examples`, `subcommands`, `see_also`) that the document states."""
     module, function = _READERS[kind]
     found: list[Any] = getattr(import_module(f"{__name__}.{module}"), function)(document)
     return found

@@ -21,11 +21,19 @@ _DEFAULT = re.compile(
 )
 
 
+#: Sources whose forms name options that their text may not list.
+_SHORT_SOURCES = ("builtin", "shell-manual", "usage", "builtin-usage")
+
+
 def read_options(document: Document) -> list[Option]:
-    """All options of the document in the order of its text."""
+    """All options of the document in the order of its text, then those that only its forms show."""
     found: list[Option] = []
     for section in document.sections:
         _collect(section.blocks, section.title, found)
+    if document.source in _SHORT_SOURCES:
+        from dowsing.core.extraction.form_options import options_of_forms
+
+        found += options_of_forms(document.synopsis, found)
     return found
 
 
@@ -36,7 +44,7 @@ def _collect(blocks: list[Block], title: str, found: list[Option]) -> None:
             tag = plain(block.tag).strip()
             if tag[:1] in ("-", "+") and not block.bullet and len(tag) > 1:
                 waiting.append(tag)
-                if block.body:
+                if block.body or block.beside:
                     option = make_option("\n".join(waiting), block.body, title)
                     waiting = []
                     if option is not None:
