@@ -85,12 +85,16 @@ Block = Paragraph | Literal | Item | Indent | Table
 
 
 class Section:
-    """A titled part of a document. `level` 1 is a section, 2 a subsection, and so on."""
+    """A titled part of a document. `level` 1 is a section, 2 a subsection, and so on.
 
-    __slots__ = ("blocks", "level", "title")
+    `anchor` is another name that the part is asked for by, such as that of an Info node.
+    """
+
+    __slots__ = ("anchor", "blocks", "level", "title")
 
     def __init__(self, title: str, level: int = 1) -> None:
         self.title = title
+        self.anchor = ""
         self.level = level
         self.blocks: list[Block] = []
 

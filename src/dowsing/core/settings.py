@@ -18,8 +18,11 @@ class Settings(Record):
     """What a run depends on besides its arguments.
 
     `man_path`: manual folders given by the user, or None for the usual ones. `search_path`: the folders of
-    PATH. `language`: a language code such as `de` or `pt_BR`, or "". `demo`: the demo library is in use.
-    `values`: the other keys of the settings file (`pager`, `color`, `width`).
+    PATH. `info_path`: folders of Info files given by the user, or None for the usual ones. `language`: a
+    language code such as `de` or `pt_BR`, or "". `demo`: the demo library is in use. `shell`: the user's
+    shell, "" if not known. `shells`: shells that the settings describe. `doc_folder`: where packages keep
+    their documentation. `values`: the other keys of the settings file (`pager`, `color`, `width`, `shell`,
+    `usage`).
     """
 
     cache: str
@@ -27,8 +30,13 @@ class Settings(Record):
     config: str
     man_path: str | None
     search_path: list[str]
+    info_path: str | None = None
     language: str = ""
     demo: bool = False
+    shell: str = ""
+    shells: dict[str, dict[str, object]] = {}  # noqa: RUF012 - a record is immutable
+    doc_folder: str = "/usr/share/doc"
+    package_lists: str = "/var/lib/dpkg"
     values: dict[str, str] = {}  # noqa: RUF012 - a record is immutable
 
 
@@ -63,27 +71,49 @@ def read_settings(environment: dict[str, str] | None = None, demo: bool = False)
     """The settings of this run. Raises BadSettings if `config.toml` cannot be read or parsed."""
     env = dict(os.environ) if environment is None else environment
     config = _folder("config", "DOWSING_CONFIG", "XDG_CONFIG_HOME", ".config", env)
-    values = _read_values(os.path.join(config, "config.toml"))
+    values, shells = _read_values(os.path.join(config, "config.toml"))
     man_path = env.get("MANPATH") or None
     if "man_path" in values:
         man_path = values["man_path"]
     if demo:
-        man_path = os.path.join(DEMO_LIBRARY, "man")
+        return _demo_settings(env, config, values)
     return Settings(
         cache=_folder("cache", "DOWSING_CACHE", "XDG_CACHE_HOME", ".cache", env),
         data=_folder("data", "DOWSING_DATA", "XDG_DATA_HOME", os.path.join(".local", "share"), env),
         config=config,
         man_path=man_path,
         search_path=[folder for folder in env.get("PATH", "").split(os.pathsep) if folder],
-        language=values.get("language", "" if demo else language_of(env)),
-        demo=demo,
+        info_path=env.get("INFOPATH") or None,
+        language=values.get("language", language_of(env)),
+        shell=env.get("SHELL", ""),
+        shells=shells,
         values=values,
     )
 
 
-def _read_values(path: str) -> dict[str, str]:
+def _demo_settings(env: dict[str, str], config: str, values: dict[str, str]) -> Settings:
+    """Those of the demo library: its own manual, programs, Info files, shell and package lists, and no others."""
+    library = DEMO_LIBRARY
+    return Settings(
+        cache=_folder("cache", "DOWSING_CACHE", "XDG_CACHE_HOME", ".cache", env),
+        data=_folder("data", "DOWSING_DATA", "XDG_DATA_HOME", os.path.join(".local", "share"), env),
+        config=config,
+        man_path=os.path.join(library, "man"),
+        search_path=[os.path.join(library, "bin"), "/usr/bin", "/bin"],
+        info_path=os.path.join(library, "info"),
+        language=values.get("language", ""),
+        demo=True,
+        shells={},
+        doc_folder=os.path.join(library, "doc"),
+        package_lists=os.path.join(library, "packages"),
+        values=values,
+    )
+
+
+def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]]]:
+    """The plain values of the settings file, and its descriptions of shells."""
     if not os.path.exists(path):
-        return {}
+        return {}, {}
     import tomllib
 
     try:
@@ -97,4 +127,6 @@ def _read_values(path: str) -> dict[str, str]:
             values[key] = str(value)
         elif isinstance(value, list):
             values[key] = os.pathsep.join(str(item) for item in value)
-    return values
+    described = found.get("shell")
+    shells = {name: one for name, one in described.items() if isinstance(one, dict)} if isinstance(described, dict) else {}
+    return values, shells

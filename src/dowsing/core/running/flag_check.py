@@ -25,7 +25,7 @@ _SHEBANG = re.compile(rb"#!\s*(\S+)(?:[ \t]+(\S+))?(?:[ \t]+(\S+))?")
 _PYTHON_IMPORT = re.compile(rb"^\s*(?:from\s+([\w.]+)\s+import|import\s+([\w.]+))", re.MULTILINE)
 _STARTED = re.compile(rb"(?:^|[\s\"'=(])(/[\w./+-]+|\$\{?\w+\}?/[\w./+-]+|\.{1,2}/[\w./+-]+)", re.MULTILINE)
 #: A program by its bare name that a shell script hands its own arguments to.
-_HANDED_ON = re.compile(rb"(?:^|[;&|]\s*|\bexec\s+)([a-z][\w.+-]*)\b[^\n]*\"?\$(?:@|\{1\+\"\$@\"\})", re.MULTILINE)
+_HANDED_ON = re.compile(rb"(?:^|[;&|])[ \t]*(?:exec[ \t]+)?([a-z][\w.+-]*)\b[^\n]*\"?\$(?:@|\{1\+\"\$@\"\})", re.MULTILINE)
 
 
 def knows_flag(path: str, flag: str = "--help") -> bool:

@@ -1,0 +1,1 @@
+"""Shells asked for their own builtins and keywords, each through its public interface."""

@@ -1,0 +1,35 @@
+"""fish: `builtin --names` lists its names; each has a page in its own manual folder."""
+
+from __future__ import annotations
+
+from dowsing.core.shells.bash import ask_interactive
+from dowsing.core.shells.shell import Shell, ShellName, quoted
+
+#: Names that the shell lists as builtins and that its language takes as keywords.
+_KEYWORDS = frozenset("and begin break builtin case command continue else end exec for function if not or return switch time while".split())
+
+_DEFINED = r"""
+alias | string match -- 'alias '%(name)s' *'
+printf '\037'
+functions -- %(name)s 2>/dev/null
+printf '\036'
+"""
+
+
+class Fish(Shell):
+    """The friendly interactive shell."""
+
+    manual = ("fish",)
+
+    def line(self, text: str) -> list[str]:
+        """Without start-up files."""
+        return [self.path, "--no-config", "-c", text]
+
+    def names(self) -> list[ShellName]:
+        """Its builtins; those that are part of the language are keywords."""
+        names = self.ask(self.line("builtin --names")).split("\n")
+        return [ShellName(n, "keyword" if n in _KEYWORDS else "builtin") for n in names if n.strip() and n != "_"]
+
+    def defined(self, name: str) -> list[tuple[str, str]]:
+        """From an interactive shell with the user's own environment."""
+        return ask_interactive([self.path, "-i", "-c", _DEFINED % {"name": quoted(name)}])

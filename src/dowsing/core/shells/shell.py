@@ -1,0 +1,94 @@
+"""What every shell can be asked, and how a question is put to it."""
+
+from __future__ import annotations
+
+import os
+
+from dowsing.core.record import Record
+from dowsing.core.running.guard import Outcome, run_guarded
+from dowsing.core.usage.cleaning import clean_lines
+
+SEPARATOR = "\x1f"
+RECORD_END = "\x1e"
+
+#: Builtins and reserved words that a shell of the POSIX kind may have; each is asked about, none is assumed.
+POSIX_BUILTINS = """
+    . : [ alias bg break builtin cd chdir command continue declare dirs disown echo enable eval exec exit export false
+    fc fg getopts hash help history jobs kill let limit local logout newgrp popd print printf pushd pwd read readonly
+    return select set shift source suspend test times trap true type typeset ulimit umask unalias unset wait whence
+""".split()
+POSIX_KEYWORDS = "! case do done elif else esac fi for function if in select then time until while { } [[ ]]".split()
+
+
+class ShellName(Record):
+    """A name that a shell knows itself. `kind`: `builtin` or `keyword`. `text`: its built-in help, "" without."""
+
+    name: str
+    kind: str
+    summary: str = ""
+    text: str = ""
+
+
+class ShellTrouble(Exception):
+    """A shell could not be asked; the message is one line that says why."""
+
+
+class Shell:
+    """A shell at `path`. The classes below it say how it is asked."""
+
+    #: Pages of its manual that describe its builtins and keywords.
+    manual: tuple[str, ...] = ()
+    #: Whether it has help of its own for its builtins.
+    has_help = False
+
+    def __init__(self, name: str, path: str, search_path: list[str]) -> None:
+        self.name = name
+        self.path = path
+        self.search_path = search_path
+
+    def names(self) -> list[ShellName]:
+        """Its builtins and keywords with what it says of them. Raises ShellTrouble."""
+        raise NotImplementedError
+
+    def line(self, text: str) -> list[str]:
+        """The arguments that make it run a command line without start-up files."""
+        return [self.path, "-c", text]
+
+    def help_for(self, name: str) -> Outcome | None:
+        """What the builtin `name` prints for `--help`; None if the shell cannot be asked that."""
+        return run_guarded(self.line(f"{quoted(name)} --help"), self.search_path)
+
+    def defined(self, name: str) -> list[tuple[str, str]]:
+        """Alias and function of that name as (kind, text), from the user's start-up files, which run for it."""
+        return []
+
+    def ask(self, arguments: list[str]) -> str:
+        """What the shell prints. Raises ShellTrouble."""
+        outcome = run_guarded(arguments, self.search_path)
+        if outcome.trouble:
+            raise ShellTrouble(f"the shell {self.path} cannot be asked: {outcome.trouble}")
+        return outcome.out
+
+
+def quoted(text: str) -> str:
+    """A word as a shell takes it literally."""
+    return "'" + text.replace("'", "'\\''") + "'"
+
+
+def records(output: str) -> list[list[str]]:
+    """The fields of each record that a script printed."""
+    return [record.lstrip("\n").split(SEPARATOR) for record in output.split(RECORD_END) if record.strip("\n")]
+
+
+def bare(text: str) -> str:
+    """Printed text without control sequences."""
+    return "\n".join(clean_lines(text))
+
+
+def on_path(name: str, search_path: list[str]) -> str | None:
+    """The file of a shell: the first executable of that name."""
+    for folder in search_path:
+        file = os.path.join(folder, name)
+        if os.path.isabs(folder) and os.path.isfile(file) and os.access(file, os.X_OK):
+            return file
+    return None
