@@ -14,6 +14,9 @@ COMMANDS = {
     "find": "find entries by words, or names by a pattern",
     "card": "what a name is, in one screen",
     "read": "read the documentation of a name",
+    "sources": "every documentation of a name, side by side",
+    "resolve": "what a name would run, and what belongs to it",
+    "audit": "which documentation many names have, and where it disagrees",
     "index": "build, refresh or look at the index",
     "demo": "a guided run on a made-up library",
 }
@@ -36,7 +39,7 @@ def add_global_options(parser: argparse.ArgumentParser) -> None:
     """The options that every command takes."""
     group = parser.add_argument_group("everywhere")
     group.add_argument(
-        "--format", choices=["text", "json", "html", "markdown"], default="text", help="what to print (text)"
+        "--format", choices=["text", "json", "html", "markdown", "csv"], default="text", help="what to print (text)"
     )
     group.add_argument("--color", choices=["auto", "always", "never"], default=None, help="colours (auto)")
     group.add_argument("--pager", choices=["auto", "always", "never"], default=None, help="pager (auto)")
@@ -88,6 +91,10 @@ def options_first(parser: argparse.ArgumentParser, arguments: list[str]) -> list
         if action is not None and action.nargs is None and at < len(arguments):
             options.append(arguments[at])
             at += 1
+        elif action is not None and action.nargs == "*":  # takes only the words that it knows
+            while at < len(arguments) and arguments[at] in (action.choices or ()):
+                options.append(arguments[at])
+                at += 1
     return [*options, *(["--", *words] if words else [])]
 
 

@@ -10,8 +10,8 @@ from dowsing.cli.output.terminal import message
 
 
 @contextlib.contextmanager
-def building(title: str, quiet: bool = False) -> Iterator[Callable[[int, int], None] | None]:
-    """A progress function for a build: a bar on a terminal, one line before and after elsewhere."""
+def building(title: str, quiet: bool = False, what: str = "pages") -> Iterator[Callable[[int, int], None] | None]:
+    """A progress function for long work over `what`: a bar on a terminal, one line before and after elsewhere."""
     if quiet:
         yield None
         return
@@ -23,7 +23,7 @@ def building(title: str, quiet: bool = False) -> Iterator[Callable[[int, int], N
             done[0] = total
 
         yield count
-        message(f"{done[0]} pages read")
+        message(f"{done[0]} {what} read")
         return
     from rich.console import Console
     from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn, TimeRemainingColumn
@@ -32,7 +32,7 @@ def building(title: str, quiet: bool = False) -> Iterator[Callable[[int, int], N
         TextColumn("dowsing: {task.description}"),
         BarColumn(),
         MofNCompleteColumn(),
-        TextColumn("pages"),
+        TextColumn(what),
         TimeRemainingColumn(),
     )
     with Progress(*columns, console=Console(stderr=True), transient=True, refresh_per_second=5) as bar:

@@ -73,7 +73,7 @@ class Session:
         path = index_path(self.settings.cache, roots)
         try:
             with building(f"building the index: {why}", quiet=self.settings.demo) as progress:
-                build(path, roots, progress)
+                build(path, self.settings, roots, progress)
             self._store = Store(path)
         except CannotBuild as error:
             raise Failure(

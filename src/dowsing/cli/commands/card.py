@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import find_entry, open_document
+from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.output.cards import card_lines
 from dowsing.cli.session import Session
 from dowsing.core.finding.lookup import Lookup
 from dowsing.core.reading.card import make_card
+from dowsing.core.sources import catalogue
 
 DESCRIPTION = "What a name is, its form, the options most used, examples, and where to go on."
 
@@ -27,7 +28,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
 def show(session: Session, found: Lookup) -> int:
     """Print the card of what was found."""
     assert found.entry is not None
-    card = make_card(open_document(session, found.entry), found.entry, found.others)
+    document = open_found(session, found)
+    others = catalogue.others(subject_of(session, found, ask=False), document.source)
+    card = make_card(document, found.entry, found.others, [document.source, *others])
     if session.json:
         session.print_json(card)
     else:

@@ -23,7 +23,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     words = [word for word in options.words if word.strip()]
     if not words:
         raise Failure("say a name or some words, for example: dowsing tar", status=2)
-    found = look_up(session.store, words, nearest=False)
+    found = look_up(session.store, words, session.settings, nearest=False)
     if found.entry is not None:
         return card.show(session, found)
     if len(words) == 1 and not session.json:

@@ -12,6 +12,10 @@ from dowsing.core.names import is_plausible, readings
 from dowsing.core.sources import manual
 from dowsing.core.sources.pagefile import Unreadable
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.core.sources.source import Subject
+
 
 def find_entry(session: Session, words: list[str]) -> Lookup:
     """The entry that the words name. Raises Failure with the nearest names if there is none."""
@@ -20,7 +24,7 @@ def find_entry(session: Session, words: list[str]) -> Lookup:
         raise Failure("say a name, for example: dowsing read tar", status=2)
     if not is_plausible(asked):
         raise Failure(f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters")
-    found = look_up(session.store, words)
+    found = look_up(session.store, words, session.settings)
     if found.entry is not None:
         return found
     for name in readings(words):
@@ -31,8 +35,37 @@ def find_entry(session: Session, words: list[str]) -> Lookup:
     raise Failure(f"there is no page named {asked[:80]}; {hint}", nearest=found.nearest)
 
 
+def subject_of(session: Session, found: Lookup, ask: bool) -> Subject:
+    """What was looked up, for the sources. `ask`: programs may be run for their usage."""
+    from dowsing.core.sources import catalogue
+
+    assert found.entry is not None
+    # a name in another case, or one that was only a way of writing it, is taken as the entry has it
+    names = {found.entry.name, *found.entry.aliases}
+    name = found.name.text if found.name.text in names else found.entry.name
+    return catalogue.subject_of(
+        name, found.entry, session.store, session.settings, ask=ask, section=found.name.section
+    )
+
+
+def open_found(session: Session, found: Lookup, language: str | None = None) -> Document:
+    """The document of what was found: its page, or the best source there is for a name without one."""
+    assert found.entry is not None
+    if found.entry.section not in ("", "builtin"):
+        return open_document(session, found.entry, language)
+    from dowsing.core.sources import catalogue
+
+    try:
+        return catalogue.best(subject_of(session, found, ask=True))[0]
+    except Unreadable as error:
+        label = found.entry.label
+        raise Failure(
+            f"nothing here documents {label}: {error}; where it comes from: {session.program} resolve {found.entry.name}"
+        ) from None
+
+
 def open_document(session: Session, entry: Entry, language: str | None = None) -> Document:
-    """The document of an entry, in a language if one is asked for or set and there is a translation."""
+    """The page of an entry, in a language if one is asked for or set and there is a translation."""
     wanted = session.settings.language if language is None else language
     path = entry.path
     code = ""
@@ -46,3 +79,21 @@ def open_document(session: Session, entry: Entry, language: str | None = None) -
         return manual.read_page_file(path, entry.name, entry.section, package=entry.package, language=code)
     except Unreadable as error:
         raise Failure(f"the page {path} cannot be read: {error}", status=3) from None
+
+
+def any_subject(session: Session, words: list[str], ask: bool) -> Subject:
+    """What the words name, whether or not the index knows it: a program may be on PATH and nowhere else.
+
+    Raises Failure if the words cannot be a name.
+    """
+    from dowsing.core.sources import catalogue
+
+    asked = " ".join(words).strip()
+    if not asked:
+        raise Failure("say a name, for example: dowsing resolve kill", status=2)
+    if not is_plausible(asked):
+        raise Failure(f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters")
+    found = look_up(session.store, words, session.settings, nearest=False)
+    if found.entry is not None:
+        return subject_of(session, found, ask)
+    return catalogue.subject_of(asked, None, session.store, session.settings, ask=ask)

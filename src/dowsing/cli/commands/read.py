@@ -1,24 +1,33 @@
-"""`read`: the documentation of a name, whole or in part."""
+"""`read`: the documentation of a name, whole or in part, from the best source or one that is chosen."""
 
 from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import find_entry, open_document
+from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.failure import Failure
 from dowsing.cli.output import pages
-from dowsing.cli.output.terminal import write
+from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
 from dowsing.core.document import Document
 from dowsing.core.finding.lookup import Lookup
 from dowsing.core.reading.parts import UnknownPart, choose_part
+from dowsing.core.sources import catalogue
+from dowsing.core.sources.pagefile import Unreadable
+from dowsing.core.sources.source import Holding, Subject
 
-DESCRIPTION = "Reads the documentation of a name, laid out for this terminal."
+DESCRIPTION = (
+    "Reads the documentation of a name, laid out for this terminal: the best source for what would run, "
+    "or the one that --from chooses."
+)
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument("name", nargs="*", metavar="NAME", help="tar, 'printf(3)', printf.3, git commit")
+    parser.add_argument(
+        "--from", dest="source", metavar="SOURCE", help=f"one of {', '.join(catalogue.SOURCES)}; or all"
+    )
     parser.add_argument(
         "--part", metavar="PART", help="a section by its title, or summary, synopsis, options, examples, see-also"
     )
@@ -30,21 +39,90 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
+    if options.source is not None and options.source not in (*catalogue.SOURCES, "all"):
+        raise Failure(
+            f"there is no source “{options.source[:40]}”; sources are {', '.join(catalogue.SOURCES)}, or all", status=2
+        )
     found = find_entry(session, options.name)
-    assert found.entry is not None
-    document = open_document(session, found.entry, options.lang)
+    if options.source == "all":
+        documents = _all_documents(session, found)
+    elif options.source:
+        documents = [_from_source(session, found, options)]
+    else:
+        documents = [open_found(session, found, options.lang)]
+    for document in documents:
+        if document.source == "info" and document.origin:
+            message(f"{document.path}: {document.origin}")
     if session.format == "json":
-        session.print_json(_part_json(document, options))
+        parts = [_part_json(document, options) for document in documents]
+        session.print_json(parts[0] if options.source != "all" else {"name": options.name[0], "documents": parts})
         return 0
     if session.format in ("html", "markdown"):
-        _export(session, document, options.output)
+        _export(session, documents, options.output)
         return 0
-    lines = _lines(session, found, document, options)
+    lines: list[str] = []
+    for n, document in enumerate(documents):
+        lines += [*([""] if n else []), *_lines(session, found, document, options, first=not n)]
     if options.output:
         _save(options.output, "\n".join(session.screen.encode(line) for line in lines) + "\n")
     else:
         session.screen.show(lines, paged=True)
     return 0
+
+
+def _from_source(session: Session, found: Lookup, options: argparse.Namespace) -> Document:
+    """What the chosen source has; if it has nothing, those that have something are said."""
+    subject = subject_of(session, found, ask=True)
+    holdings = catalogue.holdings_of(subject, options.source)
+    held = next((holding for holding in holdings if holding.present), None)
+    if held is None:
+        there = catalogue.others(subject, options.source)
+        others = f"; it is in: {', '.join(there)}" if there else ""
+        why = holdings[0].note or "nothing is there"
+        raise Failure(f"{subject.name} has no text in the source {options.source}: {why}{others}")
+    try:
+        beyond = _beyond(subject, held, options.part) if options.part is not None else None
+        if beyond is not None:
+            options.part = None
+        return beyond or catalogue.read(subject, held)
+    except Unreadable as error:
+        raise Failure(f"{held.where} cannot be read: {error}", status=3) from None
+
+
+def _beyond(subject: Subject, held: Holding, part: str) -> Document | None:
+    """A part that lies outside the document: another node of an Info manual, a file of a package."""
+    if held.source == "info":
+        from dowsing.core.sources import info
+
+        try:
+            choose_part(catalogue.read(subject, held), part)
+            return None
+        except UnknownPart:
+            try:
+                return info.read_node(subject, held, part)
+            except Unreadable:
+                return None
+    if held.source == "package":
+        from dowsing.core.sources import package
+
+        return package.read_file(subject, held, part)
+    return None
+
+
+def _all_documents(session: Session, found: Lookup) -> list[Document]:
+    """What every source has, in the order for what would run."""
+    subject = subject_of(session, found, ask=True)
+    documents = []
+    for source in catalogue.order_for(subject):
+        for held in catalogue.holdings_of(subject, source):
+            if held.present:
+                try:
+                    documents.append(catalogue.read(subject, held))
+                except Unreadable as error:
+                    message(f"{held.where} cannot be read: {error}")
+    if not documents:
+        raise Failure(f"no source has a text for {subject.name}")
+    return documents
 
 
 def _part_json(document: Document, options: argparse.Namespace) -> dict[str, object]:
@@ -58,12 +136,14 @@ def _part_json(document: Document, options: argparse.Namespace) -> dict[str, obj
     return whole
 
 
-def _export(session: Session, document: Document, output: str | None) -> None:
+def _export(session: Session, documents: list[Document], output: str | None) -> None:
     if session.format == "html":
         from dowsing.cli.output.html import document_html as export
     else:
         from dowsing.cli.output.markdown import document_markdown as export
-    text = export(document)
+    if len(documents) > 1 and session.format == "html":
+        raise Failure("one source a page: choose it with --from", status=2)
+    text = "\n".join(export(document) for document in documents)
     if output:
         _save(output, text)
     else:
@@ -85,9 +165,12 @@ def _part(document: Document, wanted: str):  # type: ignore[no-untyped-def]
         raise Failure(f"{document.label} {error.says}", nearest=error.titles) from None
 
 
-def _lines(session: Session, found: Lookup, document: Document, options: argparse.Namespace) -> list[str]:
+def _lines(
+    session: Session, found: Lookup, document: Document, options: argparse.Namespace, first: bool
+) -> list[str]:
     width = session.screen.width
-    head = pages.head_lines(document, found, width)
+    others = catalogue.others(subject_of(session, found, ask=False), document.source) if first else []
+    head = pages.head_lines(document, found if first else None, width, others if options.source != "all" else [])
     if options.part is not None:
         part = _part(document, options.part)
         return head + [""] + pages.part_lines(part, width)

@@ -25,6 +25,9 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
         f"also {', '.join(entry.aliases[:4])}{' …' if len(entry.aliases) > 4 else ''}" if entry.aliases else "",
     ]
     lines = title_lines(entry.label, clean_line(entry.summary), [clean_line(f) for f in facts], width)
+    if len(card.sources) > 1 or card.sources != ["manual"]:
+        sources = f"from: {card.sources[0]}" + (f" · also in: {', '.join(card.sources[1:])}" if card.sources[1:] else "")
+        lines += [f"{FAINT}{line}" for line in wrap(sources, width)]
     if card.form:
         form = wrap(groups_kept(card.form), width, INDENT, 4)
         if len(form) > MOST_FORM:

@@ -26,5 +26,6 @@ def document_json(document: Document) -> dict[str, object]:
         ],
         "options": document.options,
         "examples": document.examples,
+        "subcommands": document.subcommands,
         "see_also": document.see_also,
     }

@@ -14,17 +14,34 @@ from dowsing.core.reading.parts import Part
 MARGIN = 3
 
 
-def head_lines(document: Document, found: Lookup, width: int) -> list[str]:
-    """Which page this is, where it is from, and what else has the name."""
-    facts = [document.source, f"package {document.package}" if document.package else "", document.date]
+def head_lines(document: Document, found: Lookup | None, width: int, others: list[str]) -> list[str]:
+    """Which text this is, where it is from, what else has the name, and which other sources have a text."""
+    facts = [_source_fact(document), f"package {document.package}" if document.package else "", document.date]
     if document.language:
         facts.insert(1, f"language {document.language}")
     facts.append(clean_line(document.path))
     lines = title_lines(document.label, document.summary, facts, width)
-    if found.others:
-        names = ", ".join(entry.label for entry in found.others[:6])
-        lines += [f"{FAINT}{line}" for line in wrap(f"also: {names}", width)]
+    also = []
+    if found is not None:
+        also = [entry.label for entry in found.others[:6] if entry.label != document.label]
+    if also:
+        lines += [f"{FAINT}{line}" for line in wrap(f"also: {', '.join(also)}", width)]
+    if others:
+        lines += [f"{FAINT}{line}" for line in wrap(f"other sources (--from): {', '.join(others)}", width)]
     return lines
+
+
+def _source_fact(document: Document) -> str:
+    """The source in words: what it is of, where that is not plain from the name."""
+    if document.source == "builtin":
+        return f"builtin of {document.origin}, its own help" if document.origin else "builtin"
+    if document.source == "shell-manual":
+        return f"shell-manual, from {document.origin}"
+    if document.source == "usage":
+        return "usage, as the program prints it"
+    if document.source == "builtin-usage":
+        return "builtin-usage, as the shell prints it"
+    return document.source
 
 
 def whole_lines(document: Document, width: int) -> list[str]:

@@ -55,7 +55,9 @@ def _cluster(flag: str, form: str, end: int, spelled_long: bool) -> str:
     letters = flag[1:]
     if flag.startswith("--") or len(letters) < 2 or len(set(letters)) < len(letters) or "-" in letters:
         return ""
-    if form[max(end - len(flag) - 1, 0) : end - len(flag)] != "[" or form[end : end + 1] not in ("]", " "):
+    if form[end : end + 1] not in ("]", " ", ""):
+        return ""
+    if form[max(end - len(flag) - 1, 0) : end - len(flag)] != "[" and _VOWELS & set(letters.lower()):
         return ""
     mixed = letters != letters.lower() and letters != letters.upper()
     word = not mixed and letters.isalpha() and letters.islower() and bool(_VOWELS & set(letters[:3]))

@@ -29,7 +29,7 @@ def read_options(document: Document) -> list[Option]:
     """All options of the document in the order of its text, then those that only its forms show."""
     found: list[Option] = []
     for section in document.sections:
-        _collect(section.blocks, section.title, found)
+        _collect(section.blocks, section.title, found, document.source != "info")
     if document.source in _SHORT_SOURCES:
         from dowsing.core.extraction.form_options import options_of_forms
 
@@ -37,11 +37,13 @@ def read_options(document: Document) -> list[Option]:
     return found
 
 
-def _collect(blocks: list[Block], title: str, found: list[Option]) -> None:
+def _collect(blocks: list[Block], title: str, found: list[Option], own_column: bool) -> None:
     waiting: list[str] = []
     for block in blocks:
         if isinstance(block, Item):
             tag = plain(block.tag).strip()
+            if block.beside and not own_column:
+                continue  # an entry of a menu or an index
             if tag[:1] in ("-", "+") and not block.bullet and len(tag) > 1:
                 waiting.append(tag)
                 if block.body or block.beside:
@@ -49,9 +51,9 @@ def _collect(blocks: list[Block], title: str, found: list[Option]) -> None:
                     waiting = []
                     if option is not None:
                         found.append(option)
-            _collect(block.body, title, found)
+            _collect(block.body, title, found, own_column)
         elif isinstance(block, Indent):
-            _collect(block.body, title, found)
+            _collect(block.body, title, found, own_column)
     if waiting:
         option = make_option("\n".join(waiting), [], title)
         if option is not None:

@@ -33,7 +33,7 @@ def read_forms(document: Document) -> list[str]:
     """The forms as bare lines; what is broken over lines is put together."""
     names = {document.name, *document.names, document.name.split("-")[0].split("_")[0]}
     forms: list[str] = []
-    for block in flatten(synopsis_blocks(document)):
+    for block in flatten(synopsis_blocks(document) or _announced(document)):
         if isinstance(block, Item):
             tag = plain(block.tag).replace("\n", " ")
             rest = " ".join(plain(b.text) for b in flatten(block.body) if isinstance(b, (Paragraph, Literal)))
@@ -48,6 +48,16 @@ def read_forms(document: Document) -> list[str]:
         elif form:
             whole.append(form)
     return whole
+
+
+def _announced(document: Document) -> list[Block]:
+    """What stands after running text that ends with `Synopsis:`, as Info manuals have it."""
+    for section in document.sections[:3]:
+        blocks = list(flatten(section.blocks))
+        for block, after in zip(blocks, blocks[1:], strict=False):
+            if isinstance(block, Paragraph) and re.search(r"\bsynops[ie]s:\s*\Z", plain(block.text), re.IGNORECASE):
+                return [after]
+    return []
 
 
 def _joined(lines: list[str], names: set[str], filled: bool) -> list[str]:

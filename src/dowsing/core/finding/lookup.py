@@ -5,22 +5,35 @@ from __future__ import annotations
 from dowsing.core.index.store import Entry, Store
 from dowsing.core.names import Name, readings, section_rank
 from dowsing.core.record import Record
+from dowsing.core.settings import Settings
+from dowsing.core.shells.choice import own_shell
 
 
 class Lookup(Record):
-    """What a name means: the best entry (None if there is none), others of that name, nearest names."""
+    """What a name means: the best entry (None if there is none), others of that name, nearest names.
+
+    `name` is the way of writing it that was found, with the section that was said, if any.
+    """
 
     asked: str
+    name: Name
     entry: Entry | None
     others: list[Entry]
     nearest: list[str]
 
 
-def look_up(store: Store, words: list[str], nearest: bool = True) -> Lookup:
-    """The entry that `words` name. `nearest`: look for similar names if there is none."""
+def look_up(store: Store, words: list[str], settings: Settings, nearest: bool = True) -> Lookup:
+    """The entry that `words` name; where no section is said, that of what would run in the user's shell.
+
+    `nearest`: look for similar names if there is none.
+    """
     asked = " ".join(words).strip()
     for name in readings(words):
         found = _ordered(store.named(name.text, name.section), name)
+        if found and not name.section and any(entry.section == "builtin" for entry in found):
+            own = own_shell(settings, store.shells())
+            if any(row.shell == own for row in store.in_shells(name.text)):
+                found.sort(key=lambda entry: entry.section != "builtin")
         if found:
             others = [e for e in found[1:] if e.label != found[0].label]
             if name.section:
@@ -28,8 +41,8 @@ def look_up(store: Store, words: list[str], nearest: bool = True) -> Lookup:
                     e for e in _ordered(store.named(name.text), name) if e.label not in {f.label for f in found}
                 ]
             unique = list({entry.label: entry for entry in others}.values())
-            return Lookup(asked, found[0], unique, [])
-    return Lookup(asked, None, [], nearest_names(store, asked) if nearest else [])
+            return Lookup(asked, name, found[0], unique, [])
+    return Lookup(asked, Name(asked), None, [], nearest_names(store, asked) if nearest else [])
 
 
 def _ordered(entries: list[Entry], name: Name) -> list[Entry]:
@@ -63,5 +76,5 @@ def nearest_names(store: Store, asked: str, count: int = 5) -> list[str]:
         wanted, keys, scorer=distance.OSA.normalized_similarity, limit=count * 4, score_cutoff=0.6
     )
     ranked = sorted(found, key=lambda hit: (-round(hit[1], 2), section_rank(names[hit[2]][1])))
-    labels = [f"{names[hit[2]][0]}({names[hit[2]][1]})" for hit in ranked]
+    labels = [Name(*names[hit[2]]).label for hit in ranked]
     return list(dict.fromkeys(labels))[:count]

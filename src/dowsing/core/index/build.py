@@ -10,9 +10,11 @@ from collections.abc import Callable, Generator, Iterator
 
 from dowsing.core.index import schema
 from dowsing.core.index.entries import Entry, make_entries
-from dowsing.core.index.packages import owner, owners_of_pages
+from dowsing.core.index.others import take_others
 from dowsing.core.index.reading import Reading, Task, read_many
 from dowsing.core.index.scan import Found, Scan, scan
+from dowsing.core.packages import dpkg
+from dowsing.core.settings import Settings
 
 PORTION = 48
 FEW = 150  # so few pages are read in this process
@@ -27,8 +29,8 @@ class CannotBuild(Exception):
     """The index cannot be built or written; the message is one line that says why and what to do."""
 
 
-def build(path: str, roots: list[str], progress: Progress | None = None) -> None:
-    """Build the index of the manual folders `roots` into the file `path`.
+def build(path: str, settings: Settings, roots: list[str], progress: Progress | None = None) -> None:
+    """Build the index of the manual folders `roots`, and what else the settings lead to, into the file `path`.
 
     The file is complete or not there: it is written beside and renamed. KeyboardInterrupt and errors leave
     an index that was there before as it was. Raises CannotBuild.
@@ -44,7 +46,7 @@ def build(path: str, roots: list[str], progress: Progress | None = None) -> None
         with _lock(path):
             if os.path.exists(path) and os.path.getmtime(path) > asked:
                 return  # another process built it while this one waited
-            _write(new, scan(roots), roots, progress)
+            _write(new, scan(roots), settings, roots, progress)
             os.replace(new, path)
     except (sqlite3.Error, OSError) as error:
         raise CannotBuild(f"the index cannot be written to {folder} ({_reason(error)})") from None
@@ -72,21 +74,21 @@ def _lock(path: str) -> Iterator[None]:
         yield
 
 
-def _write(path: str, found: Scan, roots: list[str], progress: Progress | None) -> None:
+def _write(path: str, found: Scan, settings: Settings, roots: list[str], progress: Progress | None) -> None:
     db = sqlite3.connect(path)
     try:
         db.executescript(schema.FAST + schema.TABLES)
         work = _start_reading(found.pages)
         # done while the workers read: nothing of it waits for them
-        owners = owners_of_pages()
+        owners = dpkg.owners(("/man/man",), settings.package_lists)
         stamps = {file.path: stamp(file.path) for page in found.pages for file in (page.page, *page.links)}
         readings = _take_readings(db, work, len(found.pages), progress)
         entries = make_entries(readings, found.pages)
         for entry in entries:
-            entry.package = owner(entry.found.page.path, owners)
+            entry.package = owners.get(entry.found.page.path)
         insert_entries(db, entries)
         insert_files(db, found, stamps, readings, entries)
-        db.executemany("INSERT INTO folders VALUES(?,?)", found.folders.items())
+        db.executemany("INSERT INTO folders VALUES(?,?,'manual')", found.folders.items())
         meta = {
             "version": str(schema.VERSION),
             "roots": "\n".join(roots),
@@ -95,6 +97,7 @@ def _write(path: str, found: Scan, roots: list[str], progress: Progress | None) 
         }
         db.executemany("INSERT INTO meta VALUES(?,?)", meta.items())
         db.executescript(schema.INDEXES)
+        take_others(db, settings)
         db.commit()
     finally:
         db.close()

@@ -6,6 +6,7 @@ import os
 import sqlite3
 
 from dowsing.core.index.store import Store, Unusable
+from dowsing.core.record import Record
 from dowsing.core.settings import Settings
 from dowsing.core.sources import folders
 
@@ -13,38 +14,72 @@ MOST_CHANGES = 400  # beyond that the index is built anew
 KEEP_FILES = 6
 
 
-def changed_folders(store: Store, roots: list[str]) -> list[str]:
-    """The folders whose contents are not what the index saw. Costs one `stat` a folder."""
-    changed = []
-    known = store.folders()
-    for folder, modified in known.items():
+class Changes(Record):
+    """What is not as the index saw it: folders of manual pages, and folders and files of other things."""
+
+    manual: list[str]
+    others: list[str]
+
+
+def changed_folders(store: Store, settings: Settings, roots: list[str]) -> Changes:
+    """The places whose contents are not what the index saw. Costs one `stat` a place."""
+    changed = Changes([], [])
+    known = store.watched()
+    for place, modified, kind in known:
         try:
-            if os.stat(folder).st_mtime_ns != modified:
-                changed.append(folder)
+            same = os.stat(place).st_mtime_ns == modified
         except OSError:
-            changed.append(folder)
-    changed += [root for root in roots if root not in known and os.access(root, os.R_OK | os.X_OK)]
+            same = not modified
+        if not same:
+            (changed.manual if kind == "manual" else changed.others).append(place)
+    paths = {row[0] for row in known}
+    changed.manual.extend(root for root in roots if root not in paths and os.access(root, os.R_OK | os.X_OK))
+    changed.others.extend(
+        folder
+        for folder in settings.search_path
+        if folder not in paths and folder.startswith("/") and os.path.normpath(folder) not in paths
+    )
     return changed
 
 
 def refresh(settings: Settings, store: Store, roots: list[str]) -> int | None:
-    """Take up the pages that came, went or changed in folders that changed.
+    """Take up the pages that came, went or changed in folders that changed, and what else changed.
 
-    Returns how many, or None if there is so much to do that the index should be built anew. If the index
+    Returns how many pages, or None if there is so much to do that the index should be built anew. If the index
     cannot be written the answer is 0 and look-ups go on with what it holds.
     """
-    changed = changed_folders(store, roots)
-    if not changed:
+    changed = changed_folders(store, settings, roots)
+    if not changed.manual and not changed.others:
         return 0
-    return _take_up(store, roots, changed)
+    done = _take_up(store, settings, roots, changed.manual) if changed.manual else 0
+    if done is not None:
+        _take_up_others(store, settings)
+    return done
 
 
-def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
+def _take_up_others(store: Store, settings: Settings) -> None:
+    from dowsing.core.index.others import take_others
+
+    try:
+        writer = Store(store.path, writable=True)
+    except Unusable:
+        return
+    try:
+        writer.db.execute("BEGIN IMMEDIATE")
+        take_others(writer.db, settings)
+        writer.db.commit()
+    except (sqlite3.Error, OSError):
+        writer.db.rollback()
+    finally:
+        writer.close()
+
+
+def _take_up(store: Store, settings: Settings, roots: list[str], changed: list[str]) -> int | None:
     from dowsing.core.index.build import insert_entries, insert_files, stamp
     from dowsing.core.index.entries import make_entries
-    from dowsing.core.index.packages import owner, owners_of_pages
     from dowsing.core.index.reading import read_for_index
     from dowsing.core.index.scan import Scan, scan
+    from dowsing.core.packages import dpkg
 
     found = scan(roots)
     now = {file.path: file for page in found.pages for file in (page.page, *page.links)}
@@ -82,7 +117,7 @@ def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
             db.execute("UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,))
             db.execute("DELETE FROM names WHERE entry=?", (number,))
         db.executemany("DELETE FROM files WHERE path=?", ((path,) for path in (*gone, *paths)))
-        db.execute("DELETE FROM files WHERE modified=0")
+        db.execute("DELETE FROM files WHERE modified=0")  # which are told anew
         first = (db.execute("SELECT max(id) FROM entries").fetchone()[0] or 0) + 1
         readings = {
             n: read[page.page.path]._replace(number=n)
@@ -91,11 +126,11 @@ def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
             for n, page in enumerate(pages)
         }
         entries = make_entries(readings, pages)
-        owners = owners_of_pages() if entries else {}
+        owners = dpkg.owners(("/man/man",), settings.package_lists) if entries else {}
         programs = {row[0] for row in db.execute("SELECT DISTINCT family FROM entries WHERE family IS NOT NULL")}
         for entry in entries:
             text = readings[entry.number].text
-            entry.package = owner(entry.found.page.path, owners)
+            entry.package = owners.get(entry.found.page.path)
             head = entry.name.split("-")[0].split("_")[0]
             if not entry.family and head in programs:
                 entry.family = head
@@ -111,8 +146,8 @@ def _take_up(store: Store, roots: list[str], changed: list[str]) -> int | None:
         insert_files(
             db, Scan(pages, {}, found.problems), {path: stamp(path) for path in paths}, readings, entries, first
         )
-        db.execute("DELETE FROM folders")
-        db.executemany("INSERT INTO folders VALUES(?,?)", found.folders.items())
+        db.execute("DELETE FROM folders WHERE kind='manual'")
+        db.executemany("INSERT OR REPLACE INTO folders VALUES(?,?,'manual')", found.folders.items())
         db.execute("UPDATE meta SET value=? WHERE key='pages'", (str(len(found.pages)),))
         db.commit()
     except (sqlite3.Error, OSError):

@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 #: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
-VERSION = 3
+VERSION = 4
 
 TABLES = """
 CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;
-CREATE TABLE folders(path TEXT PRIMARY KEY, modified INTEGER) WITHOUT ROWID;
+CREATE TABLE folders(path TEXT PRIMARY KEY, modified INTEGER, kind TEXT) WITHOUT ROWID;
 CREATE TABLE files(path TEXT PRIMARY KEY, folder TEXT, modified INTEGER, size INTEGER, entry INTEGER,
                    problem TEXT) WITHOUT ROWID;
 CREATE TABLE entries(id INTEGER PRIMARY KEY, name TEXT, section TEXT, aliases TEXT, kind TEXT, summary TEXT,
                      package TEXT, family TEXT, path TEXT, place INTEGER, hidden INTEGER DEFAULT 0);
 CREATE TABLE names(key TEXT, name TEXT, section TEXT, entry INTEGER, alias INTEGER);
+CREATE TABLE shell_names(shell TEXT, path TEXT, name TEXT, kind TEXT, summary TEXT, text TEXT, manual TEXT);
+CREATE TABLE info_names(name TEXT, path TEXT, manual TEXT, node TEXT, rank INTEGER);
 CREATE VIRTUAL TABLE heads USING fts5(names, summary, content='', tokenize="porter unicode61");
 CREATE VIRTUAL TABLE bodies USING fts5(text, content='', tokenize="porter unicode61");
 CREATE VIRTUAL TABLE pieces USING fts5(key, content='', tokenize="trigram");
@@ -24,6 +26,8 @@ INSERT INTO bodies(bodies, rank) VALUES('automerge', 0);
 INDEXES = """
 CREATE INDEX names_by_key ON names(key);
 CREATE INDEX names_by_entry ON names(entry);
+CREATE INDEX shell_names_by_name ON shell_names(name);
+CREATE INDEX info_names_by_name ON info_names(name);
 """
 
 #: For writing a new file that nobody reads yet; large portions of the full text make fewer, fuller segments.

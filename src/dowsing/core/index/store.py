@@ -10,6 +10,10 @@ from collections.abc import Iterable
 from dowsing.core.index import schema
 from dowsing.core.record import Record
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
+
 MOST_MATCHES = 4000
 
 
@@ -35,7 +39,7 @@ class Entry(Record):
     @property
     def label(self) -> str:
         """Name and section: `tar(1)`."""
-        return f"{self.name}({self.section})"
+        return f"{self.name}({self.section})" if self.section else self.name
 
 
 class Match(Record):
@@ -46,6 +50,26 @@ class Match(Record):
     name: str
     section: str
     family: str | None
+
+
+class ShellRow(Record):
+    """What a shell says of one of its names. `manual`: the pages of its manual; `text`: its help, "" without."""
+
+    shell: str
+    path: str
+    name: str
+    kind: str
+    summary: str
+    text: str
+    manual: list[str]
+
+
+class InfoPlace(Record):
+    """The node of an Info manual that a name leads to."""
+
+    path: str
+    manual: str
+    node: str
 
 
 class Problem(Record):
@@ -69,6 +93,7 @@ class Store:
 
     def __init__(self, path: str, writable: bool = False) -> None:
         self.path = path
+        self.memory: dict[str, Any] = {}  # what sources keep for the time of a run
         if not os.path.exists(path):
             raise Unusable("there is no index yet")
         mode = "rw" if writable else "ro"
@@ -117,6 +142,18 @@ class Store:
                 rows[row[8]] = row
         return [_entry(rows[number]) for number in numbers if number in rows]
 
+    def of_package(self, package: str) -> list[Entry]:
+        """The entries of a package."""
+        return self._entries("e.package=?", package)
+
+    def of_family(self, family: str) -> list[Entry]:
+        """The entries of a family, the program itself first."""
+        return self._entries("e.family=?", family)
+
+    def _entries(self, condition: str, value: str) -> list[Entry]:
+        sql = f"SELECT {_COLUMNS} FROM entries e WHERE {condition} AND NOT e.hidden ORDER BY length(e.name), e.name"
+        return [_entry(row) for row in self._rows(sql, (value,))]
+
     def all_names(self) -> list[tuple[str, str]]:
         """Every name and alias with its section."""
         return [(row[0], row[1]) for row in self._rows("SELECT DISTINCT name, section FROM names")]
@@ -141,6 +178,35 @@ class Store:
             (value, _quoted(run.casefold())) if len(run) >= 3 else (value,),
         )
         return [Match(*row) for row in rows]
+
+    # --- what is not a page --------------------------------------------------------------------------
+
+    def in_shells(self, name: str) -> list[ShellRow]:
+        """What the shells know of the name."""
+        return self._shell_rows("WHERE name=? ORDER BY rowid", (name,))
+
+    def shell_names(self, shell: str) -> list[ShellRow]:
+        """All names of a shell."""
+        return self._shell_rows("WHERE shell=? ORDER BY rowid", (shell,))
+
+    def shell_keywords(self, shell: str) -> list[ShellRow]:
+        """The keywords of a shell."""
+        return self._shell_rows("WHERE shell=? AND kind='keyword' ORDER BY rowid", (shell,))
+
+    def _shell_rows(self, condition: str, values: tuple[str, ...]) -> list[ShellRow]:
+        rows = self._rows(f"SELECT shell, path, name, kind, summary, text, manual FROM shell_names {condition}", values)
+        return [ShellRow(*row[:6], row[6].split("\n") if row[6] else []) for row in rows]
+
+    def shells(self) -> list[str]:
+        """The names of the shells that were asked, in order."""
+        return [row[0] for row in self._rows("SELECT shell FROM shell_names GROUP BY shell ORDER BY min(rowid)")]
+
+    def info_places(self, name: str) -> list[InfoPlace]:
+        """The nodes that the name leads to, the surest first."""
+        rows = self._rows(
+            "SELECT path, manual, node FROM info_names WHERE name=? ORDER BY rank, manual<>name, rowid", (name,)
+        )
+        return [InfoPlace(*row) for row in rows]
 
     # --- words ---------------------------------------------------------------------------------------
 
@@ -178,8 +244,12 @@ class Store:
         return dict(self._rows("SELECT key, value FROM meta"))
 
     def folders(self) -> dict[str, int]:
-        """The folders looked through, with their modification times (ns) then."""
-        return dict(self._rows("SELECT path, modified FROM folders"))
+        """The manual folders looked through, with their modification times (ns) then."""
+        return dict(self._rows("SELECT path, modified FROM folders WHERE kind='manual'"))
+
+    def watched(self) -> list[tuple[str, int, str]]:
+        """Every place that was looked at: its path, modification time (ns, 0 if it was not there) and kind."""
+        return self._rows("SELECT path, modified, kind FROM folders")
 
     def counts(self) -> dict[str, int]:
         """Numbers of entries, names and files, and of files that could not be read."""

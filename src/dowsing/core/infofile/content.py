@@ -179,11 +179,12 @@ def _set_in(lines: list[str], at: int, margin: int, done: list[Block]) -> int:
     long = sum(len(line) >= FILLED for line in filled)
     flush = {_indent(line) for line in filled}
     if len(filled) > 1 and long * 3 >= len(filled) * 2 and flush <= {least, least + 3} and not _in_columns(filled):
-        indent = Indent()
-        indent.body = blocks(part, least)
-        done.append(indent)
+        inner = blocks(part, least)
     else:
-        done.append(Literal(literal("\n".join(line[least:] for line in part))))
+        inner = [Literal(literal("\n".join(line[least:] for line in part)))]
+    indent = Indent()
+    indent.body = inner
+    done.append(indent)
     return end
 
 

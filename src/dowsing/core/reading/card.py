@@ -17,7 +17,8 @@ class Card(Record):
     """A name at a glance. `page` is the page that says so; `form` the first way to write it.
 
     `options` are those the page speaks of most, in the page's order, `options_in_all` their number;
-    `others` are the pages of the same name in other sections.
+    `others` are the pages of the same name in other sections; `sources` the sources that have a text, the one
+    that the card is from first.
     """
 
     entry: Entry
@@ -30,9 +31,10 @@ class Card(Record):
     related: list[Reference]
     sections: list[str]
     others: list[Entry]
+    sources: list[str]
 
 
-def make_card(document: Document, entry: Entry, others: list[Entry]) -> Card:
+def make_card(document: Document, entry: Entry, others: list[Entry], sources: list[str]) -> Card:
     """The card of `entry`, read out of its document."""
     forms = document.synopsis
     return Card(
@@ -46,6 +48,7 @@ def make_card(document: Document, entry: Entry, others: list[Entry]) -> Card:
         related=document.see_also[:FEW_RELATED],
         sections=[section.title for section in document.sections if section.level == 1 and section.title],
         others=others,
+        sources=sources,
     )
 
 

@@ -38,6 +38,8 @@ def choose_part(document: Document, wanted: str) -> Part:
     if key == "summary":
         return Part("summary", lines=[f"{', '.join(document.names)} - {document.summary}"])
     exact = _with_subsections(document, [t for t in titles if t.casefold() == key])
+    if not exact:
+        exact = _with_subsections(document, [s.title for s in document.sections if s.anchor.casefold() == key])
     if exact:
         return Part(exact[0].title, sections=exact)
     if key in ("synopsis", "syntax") and document.synopsis:

@@ -1,8 +1,8 @@
 """The process between us and a program that is asked: sets the limits, runs it, and leaves nothing behind.
 
-Run as a script of its own, `python -I -S confine.py SECONDS MEMORY PROCESSES FILE_SIZE FOLDER PROGRAM
-ARGUMENT…`, with file descriptor 3 to say how it ended. Uses nothing but the standard library. What the system
-offers is used in layers, and what it does not offer is left out:
+Run as a script of its own, `python -I -S confine.py STATUS SECONDS MEMORY PROCESSES FILE_SIZE FOLDER PROGRAM
+ARGUMENT…`, where STATUS is the file descriptor to say on how it ended. Uses nothing but the standard library.
+What the system offers is used in layers, and what it does not offer is left out:
 
 * everywhere: resource limits, a session of its own, everything that was started is ended at the end;
 * Linux namespaces (user, process, network, mount): no network, no other processes in sight, the file system
@@ -37,7 +37,7 @@ AT_FDCWD, AT_RECURSIVE = -100, 0x8000
 WRITES = {1: 0x1FF2, 2: 0x2000, 3: 0x4000, 5: 0x8000}
 WRITE_FILE = 0x2
 
-STATUS = 3
+STATUS = int(sys.argv[1]) if len(sys.argv) > 1 else -1
 TIME_UP, TOO_MANY, NO_START = 121, 122, 123
 POLL = 0.02
 
@@ -269,8 +269,8 @@ def start(program: list[str], folder: str, limits: tuple[int, int, int, int]) ->
 
 
 def main() -> None:
-    seconds, memory, processes, file_size = (int(value) for value in sys.argv[1:5])
-    folder, program = sys.argv[5], sys.argv[6:]
+    seconds, memory, processes, file_size = (int(value) for value in sys.argv[2:6])
+    folder, program = sys.argv[6], sys.argv[7:]
     limits = (seconds, memory, processes, file_size)
     deadline = time.monotonic() + seconds
     prctl(PR_SET_PDEATHSIG, signal.SIGKILL)

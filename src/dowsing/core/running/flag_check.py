@@ -23,6 +23,7 @@ _PARSERS = re.compile(
 _COMPILED = (b"flag: help requested", b"Print help", b"Prints help", b"rint this help", b"display this help", b"argp_parse")
 _SHEBANG = re.compile(rb"#!\s*(\S+)(?:[ \t]+(\S+))?(?:[ \t]+(\S+))?")
 _PYTHON_IMPORT = re.compile(rb"^\s*(?:from\s+([\w.]+)\s+import|import\s+([\w.]+))", re.MULTILINE)
+_ENTRY_POINT = re.compile(rb"['\"]([\w.-]+)(?:==[^'\"]*)?['\"],\s*['\"]console_scripts['\"]")
 _STARTED = re.compile(rb"(?:^|[\s\"'=(])(/[\w./+-]+|\$\{?\w+\}?/[\w./+-]+|\.{1,2}/[\w./+-]+)", re.MULTILINE)
 #: A program by its bare name that a shell script hands its own arguments to.
 _HANDED_ON = re.compile(rb"(?:^|[;&|])[ \t]*(?:exec[ \t]+)?([a-z][\w.+-]*)\b[^\n]*\"?\$(?:@|\{1\+\"\$@\"\})", re.MULTILINE)
@@ -84,8 +85,10 @@ class _Check:
                     continue
                 bases += [os.path.join(folder, v, kind) for v in versions for kind in ("site-packages", "dist-packages")]
         found = []
-        for names in _PYTHON_IMPORT.findall(text):
-            parts = (names[0] or names[1]).decode("ascii", "replace").split(".")
+        modules = [(first or second) for first, second in _PYTHON_IMPORT.findall(text)]
+        modules += [name.replace(b"-", b"_") for name in _ENTRY_POINT.findall(text)]
+        for module in modules:
+            parts = module.decode("ascii", "replace").split(".")
             for base in bases:
                 place = os.path.join(base, *parts)
                 top = os.path.join(base, parts[0])

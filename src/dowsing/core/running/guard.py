@@ -82,7 +82,7 @@ def run_guarded(program: list[str], search_path: list[str]) -> Outcome:
 def _run(program: list[str], search_path: list[str], folder: str) -> Outcome:
     status_end, status_given = os.pipe()
     limits = [str(value) for value in (SECONDS, MEMORY, PROCESSES, FILE_SIZE)]
-    command = [sys.executable, "-I", "-S", _CONFINE, *limits, folder, *program]
+    command = [sys.executable, "-I", "-S", _CONFINE, str(status_given), *limits, folder, *program]
     confine = os.environ.get("DOWSING_CONFINE")  # `plain`: as on a system without namespaces; for the tests
     try:
         process = subprocess.Popen(
@@ -93,18 +93,20 @@ def _run(program: list[str], search_path: list[str], folder: str) -> Outcome:
             cwd=folder,
             env={**environment(search_path, folder), **({"DOWSING_CONFINE": confine} if confine else {})},
             start_new_session=True,
-            preexec_fn=_status_on_three(status_given),
-            pass_fds=(3,) if status_given == 3 else (3, status_given),
+            pass_fds=(status_given,),
         )
     except OSError as error:
         os.close(status_end)
         os.close(status_given)
         return Outcome("start", 0, "", error.strerror or "")
     os.close(status_given)
+    parts: dict[str, bytes] = {"out": b"", "err": b"", "status": b""}
     try:
-        parts, flooded = _collect(process, status_end)
+        flooded = _collect(process, status_end, parts)
     finally:
         _end(process)
+        if not parts["status"]:
+            _end_strays(folder)
         os.close(status_end)
         for stream in (process.stdout, process.stderr):
             if stream:
@@ -112,18 +114,9 @@ def _run(program: list[str], search_path: list[str], folder: str) -> Outcome:
     return _outcome(parts, flooded)
 
 
-def _status_on_three(given: int):  # type: ignore[no-untyped-def]
-    def put() -> None:
-        if given != 3:
-            os.dup2(given, 3)
-
-    return put
-
-
-def _collect(process: subprocess.Popen[bytes], status: int) -> tuple[dict[str, bytes], bool]:
-    """What comes on stdout, stderr and the status descriptor, up to the limits, and whether it was too much."""
+def _collect(process: subprocess.Popen[bytes], status: int, parts: dict[str, bytes]) -> bool:
+    """Put what comes on stdout, stderr and the status descriptor into `parts`; whether it was too much."""
     assert process.stdout is not None and process.stderr is not None
-    parts = {"out": b"", "err": b"", "status": b""}
     deadline = time.monotonic() + SECONDS + GRACE
     with selectors.DefaultSelector() as selector:
         selector.register(process.stdout, selectors.EVENT_READ, "out")
@@ -140,8 +133,8 @@ def _collect(process: subprocess.Popen[bytes], status: int) -> tuple[dict[str, b
                     continue
                 parts[key.data] += data
                 if len(parts["out"]) + len(parts["err"]) > MOST_OUTPUT:
-                    return parts, True
-    return parts, False
+                    return True
+    return False
 
 
 def _end(process: subprocess.Popen[bytes]) -> None:
@@ -156,7 +149,6 @@ def _end(process: subprocess.Popen[bytes]) -> None:
     with contextlib.suppress(OSError):
         os.killpg(process.pid, signal.SIGKILL)
     process.wait()
-    _end_strays(process.args[7] if isinstance(process.args, list) else "")  # type: ignore[arg-type]
 
 
 def _end_strays(folder: str) -> None:

@@ -2,18 +2,11 @@
 
 from __future__ import annotations
 
-import os
-
 from dowsing.core.settings import Settings
+from dowsing.core.shells.choice import wanted_shell
 from dowsing.core.shells.shell import Shell, on_path
 
 _KNOWN = ("bash", "zsh", "fish", "dash", "ksh", "mksh", "yash")
-
-
-def own_shell(settings: Settings) -> str:
-    """The name of the user's shell: of the settings, else of SHELL, else bash."""
-    given = settings.values.get("shell") or os.path.basename(settings.shell)
-    return given or "bash"
 
 
 def installed_shells(settings: Settings) -> list[Shell]:
@@ -28,7 +21,7 @@ def installed_shells(settings: Settings) -> list[Shell]:
             path = on_path(name, settings.search_path)
             if path and name not in settings.shells:
                 found.append(shell_named(name, path, settings))
-    own = own_shell(settings)
+    own = wanted_shell(settings)
     return sorted(found, key=lambda shell: shell.name != own)
 
 

@@ -13,17 +13,18 @@ from dowsing.core.extraction import read_fact
 from dowsing.core.usage.cleaning import clean_lines, indentation
 from dowsing.core.usage.forms import find_forms
 
-_FLAG = r"[-+]{1,2}(?:\[no-?\])?[\w?#@%:.][^\s,|]*|--?(?=\s)"
+_FLAG = r"[-+]{1,2}(?:\[no-?\])?[\w?#@%:.][^\s,|]*|-<\w[\w-]*>|--?(?=\s)"
 _OPTION = re.compile(rf"\s*(?:\[)?(?:{_FLAG})")
 _GAP = re.compile(r"\s{2,}|\s+:\s+(?=\S)|(?<=\S):\s{2,}")
 _TERM_GAP = re.compile(r"\s{2,}")
 #: A subcommand whose placeholders reach into the column of the texts: `set-property UNIT NAME=VALUE... Sets one`
 _LONG_TERM = re.compile(r"([a-z][\w-]+(?: [\[<A-Z][^a-z ]*)+) (?=[A-Z][a-z]+ )")
-_PROSE = frozenset("or and is are option options must implies means may can turns the with".split())
+_PROSE = frozenset("or and is are option options must implies means may can turns the with which that this where when".split())
 _TERM = re.compile(r"[^\s\"'.,;:!?()|*#<>=\[\]{}$][\w.:+@/*|,-]*(?:, ?[\w.:+-]+)*(?: (?:\[?[<A-Z{(\[][^ ]*|\.\.\.|[\w-]+))*\Z")
 _SINGLE_SPACED = re.compile(
     rf"(?:{_FLAG})(?:(?:,\s*|\s*\|\s*|\s+)(?:{_FLAG}))*(?:[ =](?:<[^>]*>|\[[^\]]*\]|[A-Z][A-Z0-9_:|/-]*(?:\.\.\.)?(?=\s|$)))?"
 )
+_TITLE = re.compile(r"(?:[A-Z][\w-]*(?: (?:of|and|in|the|for) )? ?){1,4}:\Z")
 WIDEST_HEADING = 72
 WIDEST_TAG = 60
 
@@ -109,6 +110,8 @@ class _Reader:
         after_gap = n == 0 or not self.lines[n - 1]
         if here > 4 or (not after_gap and n and indentation(self.lines[n - 1]) == here and not text.endswith(":")):
             return False
+        if text.endswith(":") and there == here and after_gap and below == n + 1 and _TITLE.match(text):
+            return True
         if text.endswith(":"):
             lists = self._begins_item(below) and there >= here
             return (there > here or (lists and text[0].isupper())) and (

@@ -1,0 +1,88 @@
+"""`audit`: documentation coverage and disagreements over many names."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.failure import Failure
+from dowsing.cli.output.matrices import audit_csv, audit_lines
+from dowsing.cli.output.terminal import write
+from dowsing.cli.progress import building
+from dowsing.cli.session import Session
+from dowsing.core.audit.matrix import Audit, audit
+from dowsing.core.audit.scope import EmptyScope, Scope, entries_scope, path_scope, shell_scope
+from dowsing.core.record import dump
+
+DESCRIPTION = (
+    "Which documentation many names have: all builtins of a shell, the commands of a package or a family, or everything "
+    "on PATH. Programs are asked for their usage, but for everything on PATH only with --usage."
+)
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    scope = parser.add_mutually_exclusive_group()
+    scope.add_argument("--shell", metavar="S", help="the builtins and keywords of this shell")
+    scope.add_argument("--package", metavar="P", help="the commands of this package")
+    scope.add_argument("--family", metavar="F", help="a program and its subcommands")
+    parser.add_argument("--chart", metavar="FILE", help="draw it, as .png or .svg")
+    asking = parser.add_mutually_exclusive_group()
+    asking.add_argument("--usage", action="store_true", help="ask every program for its usage, also over all of PATH")
+    asking.add_argument("--no-usage", action="store_true", help="ask no program")
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json", "csv")
+    if options.chart is not None and not options.chart.endswith((".png", ".svg")):
+        raise Failure(f"a chart is a .png or an .svg, not {options.chart[:80]}", status=2)
+    try:
+        scope = _scope(session, options)
+    except EmptyScope as error:
+        raise Failure(str(error)) from None
+    whole_path = scope.kind == "path"
+    ask = options.usage or not (options.no_usage or whole_path)
+    with building(f"looking at {len(scope.names)} names", quiet=session.settings.demo, what="names") as progress:
+        found = audit(scope, session.store, session.settings, ask=ask, options=not whole_path, progress=progress)
+    if options.chart is not None:
+        _draw(found, options.chart)
+    if session.json:
+        session.print_json(as_json(found))
+    elif session.format == "csv":
+        write(audit_csv(found))
+    else:
+        session.screen.show(audit_lines(found, session.screen.width), paged=True)
+    return 0
+
+
+def _scope(session: Session, options: argparse.Namespace) -> Scope:
+    if options.shell is not None:
+        return shell_scope(options.shell, session.store)
+    if options.package is not None:
+        return entries_scope("package", options.package, session.store)
+    if options.family is not None:
+        return entries_scope("family", options.family, session.store)
+    return path_scope(session.settings, session.store)
+
+
+def _draw(found: Audit, path: str) -> None:
+    from dowsing.cli.output.charts import NoCharts, draw
+
+    try:
+        draw(found, path)
+    except NoCharts as error:
+        raise Failure(str(error), status=3) from None
+    except OSError as error:
+        raise Failure(f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3) from None
+
+
+def as_json(found: Audit) -> dict[str, object]:
+    """The audit as plain data."""
+    return {
+        "scope": {"kind": found.scope.kind, "name": found.scope.name},
+        "sources": found.sources,
+        "names": dump(found.lines),
+        "counts": found.counts,
+        "undocumented": found.undocumented,
+        "missing_options": [{"name": name, **dump(one)} for name, one in found.missing],
+    }

@@ -1,0 +1,105 @@
+"""`sources`: every documentation of a name, side by side."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.commands.naming import any_subject
+from dowsing.cli.failure import Failure
+from dowsing.cli.output.comparisons import difference_lines, source_lines, wording_lines
+from dowsing.cli.session import Session
+from dowsing.core.comparison.differences import differences, wordings
+from dowsing.core.comparison.table import Compared, compare
+from dowsing.core.document import Document
+from dowsing.core.record import dump
+from dowsing.core.resolution.resolve import resolve
+from dowsing.core.sources import catalogue
+from dowsing.core.sources.source import Subject
+
+DESCRIPTION = (
+    "Every documentation of a name: which sources have a text, where, how long, and which are the same. "
+    "--differences says what one has and another leaves out; with two sources it sets their wording side by side."
+)
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument("name", nargs="*", metavar="NAME", help="kill, '[', git commit")
+    parser.add_argument(
+        "--differences",
+        nargs="*",
+        choices=catalogue.SOURCES,
+        metavar="SOURCE",
+        help="what not all texts say; of two sources also the wording",
+    )
+    parser.add_argument("--no-usage", action="store_true", help="ask no program for its usage")
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    chosen = tuple(dict.fromkeys(options.differences or ()))
+    if chosen and len(chosen) != 2:
+        raise Failure("the wording of two sources is compared: --differences manual builtin", status=2)
+    subject = any_subject(session, options.name, ask=not options.no_usage)
+    compared = compare(subject)
+    if not compared.documents and not subject.executables and not subject.in_shells:
+        from dowsing.core.finding.lookup import nearest_names
+
+        nearest = nearest_names(session.store, subject.name)
+        raise Failure(f"nothing here is named {subject.name[:80]}; nearest names", nearest=nearest)
+    if session.json:
+        session.print_json(_as_json(subject, compared, options.differences is not None, chosen))
+        return 0
+    width = session.screen.width
+    order = catalogue.order_for(subject)
+    lines = source_lines(subject.name, _runs(subject), compared.rows, width, session.program, order)
+    if options.differences is not None:
+        lines = lines[:-2]
+        while lines and lines[-1] == "":
+            lines.pop()
+        lines += difference_lines(differences(compared, chosen), width)
+        if chosen:
+            one, other = (_document(compared, source) for source in chosen)
+            lines += wording_lines(wordings(one, other), *chosen, width)
+    session.screen.show(lines, paged=options.differences is not None)
+    return 0
+
+
+def _runs(subject: Subject) -> str:
+    row = subject.in_own_shell
+    if row is not None:
+        return f"{row.shell} takes it itself ({row.kind})"
+    if subject.executables:
+        return f"{subject.executables[0]} would run"
+    return "nothing of that name would run"
+
+
+def _document(compared: Compared, source: str) -> Document:
+    for one, document in compared.documents:
+        if one == source:
+            return document
+    there = ", ".join(dict.fromkeys(one for one, _ in compared.documents))
+    raise Failure(f"there is no text in the source {source} to compare; there are {there}")
+
+
+def _as_json(subject: Subject, compared: Compared, wanted: bool, chosen: tuple[str, ...]) -> dict[str, object]:
+    found = resolve(subject)
+    answer: dict[str, object] = {
+        "name": subject.name,
+        "resolution": [
+            {
+                "kind": c.kind,
+                "path": c.path,
+                "link_to": c.file if c.links else None,
+                "package": c.package.name if c.package else None,
+            }
+            for c in found.candidates
+        ],
+        "sources": dump(compared.rows),
+        "differences": dump(differences(compared, chosen)) if wanted else [],
+    }
+    if chosen:
+        one, other = (_document(compared, source) for source in chosen)
+        answer["wordings"] = dump(wordings(one, other))
+    return answer

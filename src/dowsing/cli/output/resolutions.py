@@ -1,0 +1,84 @@
+"""What a name would run, as lines."""
+
+from __future__ import annotations
+
+from dowsing.cli.output.layout import title_lines
+from dowsing.cli.output.line_marks import FAINT, HEADING
+from dowsing.cli.output.wrap import unbroken, wrap
+from dowsing.core.markup import BOLD, CODE, ROMAN, clean_line
+from dowsing.core.resolution.links import Step
+from dowsing.core.resolution.resolve import Candidate, Resolution
+
+INDENT = 3
+MOST_FILES = 12
+
+
+def resolution_lines(found: Resolution, width: int, program: str) -> list[str]:
+    """What runs first, each candidate with where it comes from, and the files that belong to the name."""
+    name = clean_line(found.name)
+    first = found.candidates[0] if found.candidates else None
+    lines = title_lines(name, _runs(first), [], width)
+    for n, candidate in enumerate(found.candidates, 1):
+        lines += ["", *_candidate_lines(candidate, n, width)]
+    if found.documents:
+        lines += ["", f"{HEADING}DOCUMENTATION"]
+        for path, source in found.documents[:MOST_FILES]:
+            lines.append(f"{' ' * INDENT}{clean_line(source):<13} {clean_line(path)}")
+        lines += _more(len(found.documents), program, name)
+    if found.sources:
+        lines += ["", f"{HEADING}SOURCE TEXT"]
+        lines += [f"{' ' * INDENT}{clean_line(path)}" for path in found.sources[:MOST_FILES]]
+        lines += _more(len(found.sources), program, name)
+    if found.problems:
+        lines += ["", f"{HEADING}PATH"]
+        for folder, says in found.problems.items():
+            lines += wrap(f"{clean_line(folder) or '(empty)'} {says}", width, INDENT, 2)
+    shown = f"'{name}'" if not name.isalnum() else name
+    steps = [f"{program} sources {shown}", f"{program} read {shown}"]
+    return [*lines, "", *(f"{FAINT}{line}" for line in wrap("Next: " + unbroken(steps), width))]
+
+
+def _more(count: int, program: str, name: str) -> list[str]:
+    if count <= MOST_FILES:
+        return []
+    return [f"{FAINT}{' ' * INDENT}… and {count - MOST_FILES} more: {program} resolve {name} --format json"]
+
+
+def _runs(first: Candidate | None) -> str:
+    if first is None:
+        return "nothing of that name would run here"
+    if first.kind in ("alias", "function"):
+        return f"runs the {first.kind} of the start-up files of {first.shell}"
+    if first.kind in ("keyword", "builtin"):
+        return f"is taken by {first.shell} itself: a {first.kind}"
+    return f"runs {clean_line(first.path)}"
+
+
+def _candidate_lines(candidate: Candidate, number: int, width: int) -> list[str]:
+    where = candidate.path if candidate.kind == "command" else f"of {candidate.shell} {candidate.path}".strip()
+    mark = f"{number}  {BOLD}{candidate.kind}{ROMAN} {clean_line(where)}"
+    lines = [mark + ("  (this runs)" if number == 1 else "")]
+    for step in candidate.links:
+        lines += wrap(_step(step), width, INDENT, 2)
+    facts = []
+    if candidate.kind == "command":
+        facts.append(candidate.file_kind if candidate.file else "the links lead nowhere")
+        if candidate.same_as:
+            facts.append(f"the same file as {clean_line(candidate.same_as)}")
+        elif candidate.package is None:
+            facts.append("no package is known to own it")
+    lines += [line for fact in facts if fact for line in wrap(fact, width, INDENT, 2)]
+    if candidate.package and not candidate.same_as:
+        package = candidate.package
+        head = " ".join(part for part in (package.name, package.version, f"({package.manager})") if part)
+        lines += wrap(f"package {clean_line(head)}", width, INDENT, 2)
+        if package.home_page:
+            lines += wrap(clean_line(package.home_page), width, INDENT, 2)
+    if candidate.text:
+        lines += [f"{' ' * INDENT}{CODE}{line}{ROMAN}" for line in candidate.text.split("\n")[:20]]
+    return lines
+
+
+def _step(step: Step) -> str:
+    kind = "the folder is a link: " if step.folder else "a link: "
+    return f"{kind}{clean_line(step.path)} → {clean_line(step.target)}"

@@ -1,0 +1,1 @@
+"""Documentation coverage over many names: which sources each has, and where they disagree."""

@@ -1,0 +1,42 @@
+"""The names that lead to a node of an Info manual."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.infofile.menus import is_index, menu_entries
+from dowsing.core.infofile.reader import InfoFile
+
+_ABOUT = re.compile(r"(?:Invoking|Running|Using) ([\w.+-]+)\Z|([\w.+-]+) [Ii]nvocation\Z|The ([\w.+-]+) (?:[Cc]ommand|[Bb]uiltin|[Pp]rogram)\Z")
+_OF_COMMANDS = re.compile(r"built-?in|command|program|reserved", re.IGNORECASE)
+_WORD = re.compile(r"[\w.+:\[-]+\Z")
+
+#: How sure a name's node is, best first.
+BY_DIRECTORY, BY_TITLE, BY_MANUAL, BY_INDEX = range(4)
+
+
+def names_of(info: InfoFile, manual: str) -> list[tuple[str, str, int]]:
+    """Names with the node each leads to and how sure that is, each name once."""
+    found: dict[str, tuple[str, int]] = {}
+
+    def add(name: str, node: str, rank: int) -> None:
+        if name and (name not in found or rank < found[name][1]):
+            found[name] = (node, rank)
+
+    for entry in info.entries:
+        if _WORD.match(entry.label) and entry.file.casefold() == manual.casefold() and info.find(entry.node):
+            # an entry for the manual as a whole says less than a node about the command
+            add(entry.label, entry.node, BY_DIRECTORY if entry.node != "Top" else BY_MANUAL)
+    for node in info.nodes.values():
+        match = _ABOUT.match(node.name)
+        if match:
+            add(match[1] or match[2] or match[3], node.name, BY_TITLE)
+    add(manual, "Top" if "Top" in info.nodes else next(iter(info.nodes)), BY_MANUAL)
+    for node in info.nodes.values():
+        if is_index(node):
+            for entry in menu_entries(node):
+                # an index of terms names what a text mentions; only one of commands, or a title, says it is about it
+                about = _OF_COMMANDS.search(node.name) or entry.label in entry.target.split()
+                if about and _WORD.match(entry.label) and len(entry.label) > 1 and entry.target in info.nodes:
+                    add(entry.label, entry.target, BY_INDEX)
+    return [(name, node, rank) for name, (node, rank) in found.items()]

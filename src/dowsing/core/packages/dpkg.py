@@ -1,0 +1,91 @@
+"""Debian packages: the file lists and the status file that dpkg keeps."""
+
+from __future__ import annotations
+
+import os
+import re
+
+from dowsing.core.packages.package import Package
+
+MANAGER = "dpkg"
+FOLDER = "/var/lib/dpkg"
+_PARAGRAPH_FIELD = re.compile(r"^(Package|Version|Homepage|Description): (.*)$", re.MULTILINE)
+
+
+def owners(parts: tuple[str, ...], folder: str = FOLDER) -> dict[str, str]:
+    """Path of every file whose path has one of `parts` in it, such as `/man/man` -> the package that brought it."""
+    found: dict[str, str] = {}
+    for package, text in _lists(folder):
+        if not any(part in text for part in parts):
+            continue
+        for line in text.split("\n"):
+            for part in parts:
+                if part in line:
+                    found[line] = package
+                    break
+    return found
+
+
+def _lists(folder: str):  # type: ignore[no-untyped-def]
+    """The name and the file list of each package."""
+    try:
+        lists = [entry for entry in os.scandir(os.path.join(folder, "info")) if entry.name.endswith(".list")]
+    except OSError:
+        return
+    for entry in lists:
+        try:
+            with open(entry.path, encoding="utf-8", errors="surrogateescape") as file:
+                yield entry.name[: -len(".list")].split(":")[0], file.read()
+        except OSError:
+            continue
+
+
+def descriptions(folder: str = FOLDER) -> dict[str, str]:
+    """The short description of every package."""
+    return {name: fields.get("Description", "") for name, fields in _status(folder)}
+
+
+def _status(folder: str) -> list[tuple[str, dict[str, str]]]:
+    try:
+        with open(os.path.join(folder, "status"), encoding="utf-8", errors="replace") as file:
+            text = file.read()
+    except OSError:
+        return []
+    found = []
+    for paragraph in text.split("\n\n"):
+        fields = dict(_PARAGRAPH_FIELD.findall(paragraph))
+        if "Package" in fields:
+            found.append((fields["Package"], fields))
+    return found
+
+
+def spellings(path: str) -> tuple[str, ...]:
+    """The path as lists may have it: before or after `/bin` became a link to `/usr/bin`."""
+    if path.startswith("/usr/"):
+        return path, path[4:]
+    return path, "/usr" + path
+
+
+def owner(path: str, folder: str = FOLDER) -> Package | None:
+    """The package that brought the file, or None."""
+    wanted = spellings(path)
+    for name, text in _lists(folder):
+        if any(f"\n{one}\n" in f"\n{text}\n" for one in wanted):
+            return package(name, folder)
+    return None
+
+
+def package(name: str, folder: str = FOLDER) -> Package:
+    """What is recorded of a package."""
+    fields = next((fields for one, fields in _status(folder) if one == name), {})
+    return Package(
+        name, MANAGER, fields.get("Version", ""), fields.get("Homepage", ""), fields.get("Description", "")
+    )
+
+
+def files(name: str, folder: str = FOLDER) -> list[str]:
+    """The files and folders that a package brought."""
+    for one, text in _lists(folder):
+        if one == name:
+            return [line for line in text.split("\n") if line and line != "/."]
+    return []

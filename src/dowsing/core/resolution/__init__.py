@@ -1,0 +1,1 @@
+"""What a name would run, everywhere it stands, and what belongs to it."""

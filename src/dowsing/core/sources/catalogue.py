@@ -1,0 +1,117 @@
+"""All sources of documentation, in the order in which they are shown, and the best one for what would run."""
+
+from __future__ import annotations
+
+from importlib import import_module
+
+from dowsing.core.document import Document
+from dowsing.core.index.store import Entry, Store
+from dowsing.core.settings import Settings
+from dowsing.core.sources.pagefile import Unreadable
+from dowsing.core.sources.source import Holding, Subject
+
+#: Source -> the module that knows it and the function there that says what it has.
+_MODULES = {
+    "builtin": ("builtin", "holdings"),
+    "shell-manual": ("shell_manual", "holdings"),
+    "builtin-usage": ("usage", "builtin_holdings"),
+    "manual": ("pages", "holdings"),
+    "usage": ("usage", "holdings"),
+    "info": ("info", "holdings"),
+    "standard": ("pages", "holdings"),
+    "package": ("package", "holdings"),
+}
+SOURCES = tuple(_MODULES)
+
+#: What to read first, by what would run.
+_FOR_SHELL = ("builtin", "shell-manual", "standard", "manual", "info", "builtin-usage", "usage", "package")
+_FOR_COMMAND = ("manual", "info", "usage", "standard", "package", "builtin", "shell-manual", "builtin-usage")
+
+
+def subject_of(
+    name: str, entry: Entry | None, store: Store, settings: Settings, *, ask: bool, section: str = ""
+) -> Subject:
+    """What is looked up: the entry found, and all others of its name.
+
+    A page that describes the name as one of several is an entry of the name too.
+    """
+    entries = [entry] if entry is not None else []
+    for other in store.named(name):
+        if all(other.label != known.label for known in entries):
+            entries.append(other)
+    return Subject(name, entries, store, settings, section=section, ask=ask)
+
+
+def holdings_of(subject: Subject, source: str) -> list[Holding]:
+    """What one source has of the subject, or why it has nothing."""
+    module_name, function = _MODULES[source]
+    module = import_module(f"dowsing.core.sources.{module_name}")
+    if module_name == "pages":
+        return list(module.holdings(subject, source))
+    return list(getattr(module, function)(subject))
+
+
+def survey(subject: Subject) -> list[Holding]:
+    """What every source has of the subject, source by source."""
+    return [holding for source in SOURCES for holding in holdings_of(subject, source)]
+
+
+def read(subject: Subject, holding: Holding) -> Document:
+    """What a source holds, as a Document. Raises Unreadable."""
+    module = import_module(f"dowsing.core.sources.{_MODULES[holding.source][0]}")
+    document: Document = module.read(subject, holding)
+    return document
+
+
+def runs_in_shell(subject: Subject) -> bool:
+    """Whether the user's shell takes the name itself, before any program of that name."""
+    return not subject.section.strip("builtin") and subject.in_own_shell is not None
+
+
+def order_for(subject: Subject) -> tuple[str, ...]:
+    """The sources in the order in which they answer for what would run.
+
+    A section that was asked for, or that the likeliest entry has, asks for a page.
+    """
+    if runs_in_shell(subject):
+        return _FOR_SHELL
+    if subject.in_shells and not subject.executables and not any(e.section not in ("", "builtin") for e in subject.entries):
+        return _FOR_SHELL  # another shell's builtin, and nothing else has the name
+    return _FOR_COMMAND
+
+
+def best(subject: Subject) -> tuple[Document, Holding]:
+    """The first source that has a text, as a Document. Raises Unreadable with the first reason if none has."""
+    reasons: list[str] = []
+    for source in order_for(subject):
+        for holding in holdings_of(subject, source):
+            if holding.present:
+                try:
+                    return read(subject, holding), holding
+                except Unreadable as error:
+                    reasons.append(f"{holding.where}: {error}")
+            elif holding.note and source in ("usage", "builtin-usage"):
+                reasons.append(holding.note)
+    raise Unreadable("; ".join(reasons[:2]) or "no source has a text for it")
+
+
+def others(subject: Subject, taken: str) -> list[str]:
+    """The sources besides `taken` that are likely to have a text, told without reading or running anything."""
+    from dowsing.core.sources.pages import is_standard
+    from dowsing.core.sources.usage import ask_program
+
+    rows = subject.in_shells
+    pages = [entry for entry in subject.entries if entry.section not in ("", "builtin")]
+    found = {
+        "builtin": any(row.text for row in rows),
+        "shell-manual": any(subject.store.named(name) for row in rows[:1] for name in row.manual[:1]),
+        "manual": any(not is_standard(entry) for entry in pages),
+        "usage": False,
+        "info": bool(subject.store.info_places(subject.name)),
+        "standard": any(is_standard(entry) for entry in pages),
+        "package": bool(holdings_of(subject, "package")[0].present),
+    }
+    if subject.executables:
+        known = ask_program(subject.executables[0], subject.name, subject.settings, False)
+        found["usage"] = known is None or known.kind == "usage"
+    return [source for source, there in found.items() if there and source != taken]

@@ -1,0 +1,48 @@
+"""The sources `manual` and `standard`: manual pages, told apart by the suffix of their section."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.document import Document
+from dowsing.core.index.store import Entry
+from dowsing.core.sources import manual
+from dowsing.core.sources.pagefile import Unreadable, read_text
+from dowsing.core.sources.source import Holding, Subject, nothing
+
+_STANDARD = re.compile(r"[0-9](?:p|posix|x|susv[0-9])\Z", re.IGNORECASE)
+_SAYS_STANDARD = re.compile(r"POSIX|IEEE|Open Group|Single UNIX|ISO/IEC")
+
+
+def is_standard(entry: Entry) -> bool:
+    """Whether a page is that of a standard: its section has the suffix, and the page says so."""
+    if not _STANDARD.match(entry.section):
+        return False
+    if entry.section.endswith("posix"):
+        return True
+    try:
+        return _SAYS_STANDARD.search(read_text(entry.path)[:4000]) is not None
+    except Unreadable:
+        return False
+
+
+def holdings(subject: Subject, source: str = "manual") -> list[Holding]:
+    """The pages of the name that belong to the source."""
+    found = [
+        Holding(source, True, where=f"{entry.label} {entry.path}", path=entry.path, detail=entry.label)
+        for entry in subject.entries
+        if entry.path and entry.section not in ("", "builtin") and is_standard(entry) == (source == "standard")
+    ]
+    if source == "standard":
+        return found or nothing(source, "no page of a standard")
+    return found or nothing(source, "no manual page")
+
+
+def read(subject: Subject, holding: Holding) -> Document:
+    """The page."""
+    for entry in subject.entries:
+        if entry.label == holding.detail:
+            page = manual.read_page_file(entry.path, entry.name, entry.section, package=entry.package)
+            page.source = holding.source
+            return page
+    raise Unreadable("the page is not in the index any more")

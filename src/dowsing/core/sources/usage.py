@@ -1,0 +1,198 @@
+"""The sources `usage` and `builtin-usage`: what a program, or a shell's builtin, prints for `--help`.
+
+Nothing is run unless the subject says that it may be, and then only what refusal.py and flag_check.py let
+pass. What came back is kept by the identity of the program's file, so that it is asked once.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import zlib
+
+from dowsing.core.document import Document
+from dowsing.core.index.store import ShellRow
+from dowsing.core.record import Record
+from dowsing.core.settings import Settings
+from dowsing.core.sources.pagefile import Unreadable
+from dowsing.core.sources.source import Holding, Subject, nothing
+from dowsing.core.usage.cleaning import clean_lines
+
+FLAG = "--help"
+CACHE_VERSION = 3
+MOST_KEPT = 4000
+
+
+class Usage(Record):
+    """What was asked and what came back. `kind` is that of usage.verdict, or `refused` or `trouble`."""
+
+    kind: str
+    says: str
+    text: str
+
+
+def holdings(subject: Subject) -> list[Holding]:
+    """Of the first executable of that name on PATH."""
+    files = subject.executables
+    if not files:
+        return nothing("usage", "no program of that name on PATH")
+    usage = ask_program(files[0], subject.name, subject.settings, subject.ask)
+    return [_holding("usage", f"{files[0]} {FLAG}", files[0], usage)]
+
+
+def builtin_holdings(subject: Subject) -> list[Holding]:
+    """Of the builtin of the user's own shell, else of the first shell that has one."""
+    rows = subject.in_shells[:1]
+    if not rows:
+        return nothing("builtin-usage", "no shell here has a builtin of that name")
+    usage = ask_builtin(rows[0], subject.settings, subject.ask)
+    return [_holding("builtin-usage", f"{rows[0].shell}: {subject.name} {FLAG}", rows[0].path, usage)]
+
+
+def _holding(source: str, where: str, path: str, usage: Usage | None) -> Holding:
+    if usage is None:
+        return Holding(source, None, where=where, path=path, note="not asked")
+    return Holding(source, usage.kind == "usage", where=where, path=path, note=usage.says)
+
+
+def read(subject: Subject, holding: Holding) -> Document:
+    """The usage text as a Document. Raises Unreadable with what came back instead."""
+    row = subject.in_shells[0] if subject.in_shells else None
+    if holding.source == "builtin-usage":
+        usage = ask_builtin(row, subject.settings, True) if row else None
+    else:
+        usage = ask_program(holding.path, subject.name, subject.settings, True)
+    if usage is None or usage.kind != "usage":
+        raise Unreadable(usage.says if usage else "it was not asked")
+    if holding.source == "builtin-usage" and row:
+        return _builtin_document(row, usage)
+    from dowsing.core.usage.reader import read_usage
+
+    return read_usage(usage.text, subject.name, "1", source="usage", path=holding.path, package=subject.program_package)
+
+
+def _builtin_document(row: ShellRow, usage: Usage) -> Document:
+    """A shell that has help prints just that; what others print is read like a program's usage."""
+    from dowsing.core.sources.builtin import help_document
+    from dowsing.core.usage.reader import read_usage
+
+    lines = clean_lines(usage.text)
+    if row.text and lines[:1] == row.text.split("\n")[:1]:
+        document = help_document(row)
+        document.source = "builtin-usage"
+        return document
+    return read_usage(usage.text, row.name, "builtin", source="builtin-usage", path=row.path)
+
+
+def ask_program(path: str, name: str, settings: Settings, ask: bool) -> Usage | None:
+    """What the program prints for `--help`; None if that is not known and may not be asked."""
+    from dowsing.core.running.refusal import refusal
+
+    if settings.values.get("usage") == "never":
+        return Usage("refused", "programs are not asked here: the settings say usage = never", "")
+    reason = refusal(path, settings.search_path)
+    if reason:
+        return Usage("refused", f"not asked: {reason}", "")
+    key = f"{path}\n{FLAG}\n{_identity(path)}"
+    kept = _kept(settings, key)
+    if kept is not None or not ask:
+        return kept
+    from dowsing.core.running.flag_check import knows_flag
+    from dowsing.core.running.guard import run_guarded
+
+    if not knows_flag(path, FLAG):
+        usage = Usage("refused", f"not asked: {name} does not know {FLAG} (its file does not hold it)", "")
+    else:
+        usage = _judged(run_guarded([path, FLAG], settings.search_path), name)
+    _keep(settings, key, usage)
+    return usage
+
+
+def ask_builtin(row: ShellRow, settings: Settings, ask: bool) -> Usage | None:
+    """What the builtin prints for `--help`; None if that is not known and may not be asked."""
+    if settings.values.get("usage") == "never":
+        return Usage("refused", "programs are not asked here: the settings say usage = never", "")
+    key = f"{row.path}\n{row.name} {FLAG}\n{_identity(row.path)}"
+    kept = _kept(settings, key)
+    if kept is not None or not ask:
+        return kept
+    from dowsing.core.shells.installed import installed_shells
+
+    shell = next((one for one in installed_shells(settings) if one.name == row.shell), None)
+    if shell is None:
+        return Usage("trouble", f"the shell {row.shell} is not there any more", "")
+    if row.kind == "keyword":
+        usage = Usage("refused", f"not asked: {row.name} is a keyword, {FLAG} after it would be a command", "")
+    else:
+        outcome = shell.help_for(row.name)
+        if outcome is None:
+            usage = Usage("refused", "the shell cannot be asked that", "")
+        elif row.text and not outcome.trouble and clean_lines(outcome.out) == row.text.split("\n"):
+            usage = Usage("usage", "", outcome.out)  # the shell's own help is usage, however it is laid out
+        else:
+            usage = _judged(outcome, row.name)
+    _keep(settings, key, usage)
+    return usage
+
+
+def _judged(outcome, name: str) -> Usage:  # type: ignore[no-untyped-def]
+    """The usage text out of what was printed: on stdout, else on stderr."""
+    from dowsing.core.usage.verdict import judge
+
+    if outcome.trouble:
+        verdict = judge(outcome.out, FLAG, name, None)
+        if verdict.kind != "usage" or outcome.ended == "output":
+            return Usage("trouble", f"{name} {FLAG}: {outcome.trouble}", "")
+    code = outcome.code if outcome.ended == "exit" else None
+    verdicts = [(judge(text, FLAG, name, code), text) for text in (outcome.out, outcome.err) if text.strip()]
+    for verdict, text in verdicts:
+        if verdict.kind == "usage":
+            return Usage("usage", "", text)
+    if verdicts:
+        chosen = next((v for v, _ in verdicts if v.kind == "error"), verdicts[0][0])
+        return Usage(chosen.kind, chosen.says, "")
+    return Usage("nothing", f"{name} {FLAG} prints nothing", "")
+
+
+def _identity(path: str) -> str:
+    """What changes when the program does: its real file, time and size."""
+    try:
+        real = os.path.realpath(path)
+        state = os.stat(real)
+    except OSError:
+        return ""
+    return f"{real} {state.st_ino} {state.st_mtime_ns} {state.st_size}"
+
+
+def _place(settings: Settings, key: str) -> str:
+    mark = zlib.crc32(key.encode("utf-8", "surrogateescape"))
+    return os.path.join(settings.cache, "usage", f"{mark:08x}.json")
+
+
+def _kept(settings: Settings, key: str) -> Usage | None:
+    """What is kept under the key, or None."""
+    try:
+        with open(_place(settings, key), encoding="utf-8") as file:
+            found = json.load(file)
+    except (OSError, ValueError):
+        return None
+    if not isinstance(found, dict) or found.get("key") != key or found.get("version") != CACHE_VERSION:
+        return None
+    return Usage(str(found.get("kind")), str(found.get("says")), str(found.get("text")))
+
+
+def _keep(settings: Settings, key: str, usage: Usage) -> None:
+    """Keep an answer; where that cannot be written the program is asked again next time."""
+    place = _place(settings, key)
+    new = f"{place}.{os.getpid()}"
+    entry = {"key": key, "version": CACHE_VERSION, "kind": usage.kind, "says": usage.says, "text": usage.text}
+    try:
+        os.makedirs(os.path.dirname(place), exist_ok=True)
+        with open(new, "w", encoding="utf-8", errors="replace") as file:
+            json.dump(entry, file)
+        os.replace(new, place)
+        kept = os.listdir(os.path.dirname(place))
+        for name in kept[: max(len(kept) - MOST_KEPT, 0)]:
+            os.unlink(os.path.join(os.path.dirname(place), name))
+    except OSError:
+        pass
