@@ -34,6 +34,8 @@ class Program:
     def __init__(self, folder: Path) -> None:
         self.folder = folder
         self.man = folder / "man"
+        self.bin = folder / "bin"
+        self.info = folder / "info"
         self.cache = folder / "cache"
 
     def page(self, name: str, text: str | bytes, folder: str | None = None) -> Path:
@@ -44,11 +46,21 @@ class Program:
         path.write_bytes(text.encode() if isinstance(text, str) else text)
         return path
 
+    def command(self, name: str, text: str, mode: int = 0o755) -> Path:
+        """Write a program into the test's only folder of PATH."""
+        self.bin.mkdir(exist_ok=True)
+        path = self.bin / name
+        path.write_text(text)
+        path.chmod(mode)
+        return path
+
     def environment(self, **more: str) -> dict[str, str]:
         """The environment the program runs in."""
-        kept = {key: os.environ[key] for key in ("PATH", "TERM", "TMPDIR") if key in os.environ}
+        kept = {key: os.environ[key] for key in ("TERM", "TMPDIR") if key in os.environ}
         own = {
             "HOME": str(self.folder),
+            "PATH": str(self.bin),
+            "INFOPATH": str(self.info),
             "MANPATH": str(self.man),
             "DOWSING_CACHE": str(self.cache),
             "DOWSING_CONFIG": str(self.folder / "config"),
@@ -75,7 +87,9 @@ class Program:
         """What a run prints, which must end well and say nothing on stderr but that the index was built."""
         done = self.run(*arguments, **more)
         said = [
-            line for line in done.stderr.splitlines() if "building the index" not in line and "pages read" not in line
+            line
+            for line in done.stderr.splitlines()
+            if "building the index" not in line and not line.endswith((" pages read", " names read"))
         ]
         assert (done.returncode, said) == (0, []), done.stderr
         return done.stdout

@@ -138,7 +138,7 @@ def test_the_demo_runs_through(program: Program) -> None:
 def test_the_pager_gets_what_does_not_fit(garden: Program) -> None:
     garden.run("index")
     pager = garden.folder / "pager"
-    pager.write_text("#!/bin/sh\necho PAGED; cat\n")
+    pager.write_text('#!/bin/sh\necho PAGED; while IFS= read -r line; do echo "$line"; done\n')
     pager.chmod(0o755)
     paged = garden.run("read", "vent", "--pager", "always", PAGER=str(pager))
     assert paged.stdout.startswith("PAGED\nvent(1)")

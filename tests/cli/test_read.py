@@ -154,7 +154,7 @@ def test_json(garden: Program) -> None:
     page = json.loads(garden.out("read", "harvest", "--format", "json"))
     assert list(page) == [
         "name", "section", "names", "source", "path", "package", "language", "summary", "synopsis", "sections",
-        "options", "examples", "see_also",
+        "options", "examples", "subcommands", "see_also",
     ]  # fmt: skip
     assert page["synopsis"] == ["harvest [options] [--] <bed>..."]
     assert page["options"][0] == {

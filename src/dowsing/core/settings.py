@@ -21,7 +21,7 @@ class Settings(Record):
     PATH. `info_path`: folders of Info files given by the user, or None for the usual ones. `language`: a
     language code such as `de` or `pt_BR`, or "". `demo`: the demo library is in use. `shell`: the user's
     shell, "" if not known. `shells`: shells that the settings describe. `doc_folder`: where packages keep
-    their documentation. `values`: the other keys of the settings file (`pager`, `color`, `width`, `shell`,
+    their documentation. `package_lists`: where dpkg keeps its lists, whose paths begin at `package_root`. `values`: the other keys of the settings file (`pager`, `color`, `width`, `shell`,
     `usage`).
     """
 
@@ -37,6 +37,7 @@ class Settings(Record):
     shells: dict[str, dict[str, object]] = {}  # noqa: RUF012 - a record is immutable
     doc_folder: str = "/usr/share/doc"
     package_lists: str = "/var/lib/dpkg"
+    package_root: str = ""
     values: dict[str, str] = {}  # noqa: RUF012 - a record is immutable
 
 
@@ -94,18 +95,23 @@ def read_settings(environment: dict[str, str] | None = None, demo: bool = False)
 def _demo_settings(env: dict[str, str], config: str, values: dict[str, str]) -> Settings:
     """Those of the demo library: its own manual, programs, Info files, shell and package lists, and no others."""
     library = DEMO_LIBRARY
+    shells = {
+        name: {**described, "path": os.path.join(library, str(described["path"]))}
+        for name, described in _read_values(os.path.join(library, "config.toml"))[1].items()
+    }
     return Settings(
         cache=_folder("cache", "DOWSING_CACHE", "XDG_CACHE_HOME", ".cache", env),
         data=_folder("data", "DOWSING_DATA", "XDG_DATA_HOME", os.path.join(".local", "share"), env),
         config=config,
         man_path=os.path.join(library, "man"),
-        search_path=[os.path.join(library, "bin"), "/usr/bin", "/bin"],
+        search_path=[os.path.join(library, "bin")],
         info_path=os.path.join(library, "info"),
         language=values.get("language", ""),
         demo=True,
-        shells={},
+        shells=shells,
         doc_folder=os.path.join(library, "doc"),
         package_lists=os.path.join(library, "packages"),
+        package_root=library,
         values=values,
     )
 
@@ -128,5 +134,7 @@ def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]
         elif isinstance(value, list):
             values[key] = os.pathsep.join(str(item) for item in value)
     described = found.get("shell")
-    shells = {name: one for name, one in described.items() if isinstance(one, dict)} if isinstance(described, dict) else {}
+    shells = (
+        {name: one for name, one in described.items() if isinstance(one, dict)} if isinstance(described, dict) else {}
+    )
     return values, shells

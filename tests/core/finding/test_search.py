@@ -10,6 +10,7 @@ from dowsing.core.finding.lookup import look_up, nearest_names
 from dowsing.core.finding.search import make_query, search
 from dowsing.core.index.build import build
 from dowsing.core.index.store import Store
+from dowsing.core.settings import Settings
 
 PAGES = {
     "pack.1": ("pack", "press files into an archive", "Also named in the text: zipper."),
@@ -22,6 +23,10 @@ PAGES = {
 }
 
 
+def settings(root: Path) -> Settings:
+    return Settings("", "", "", str(root), [], info_path=str(root / "none"))
+
+
 @pytest.fixture(scope="module")
 def store(tmp_path_factory: pytest.TempPathFactory) -> Store:
     root = tmp_path_factory.mktemp("man")
@@ -30,7 +35,7 @@ def store(tmp_path_factory: pytest.TempPathFactory) -> Store:
         folder.mkdir(exist_ok=True)
         (folder / file).write_text(f".TH X {file[-1]}\n.SH NAME\n{names} \\- {summary}\n.SH D\n{text or 'x'}\n")
     path = Path(root) / "cache" / "index.sqlite"
-    build(str(path), [str(root)])
+    build(str(path), settings(root), [str(root)])
     return Store(str(path))
 
 
@@ -102,18 +107,18 @@ def test_the_limit_is_on_the_list_not_on_the_count(store: Store) -> None:
 
 
 def test_look_up(store: Store) -> None:
-    pack = look_up(store, ["pack"])
+    pack = look_up(store, ["pack"], settings(Path("/nowhere")))
     assert pack.entry is not None
     assert (pack.entry.label, [entry.label for entry in pack.others]) == ("pack(1)", ["pack(3)"])
-    function = look_up(store, ["pack.3"])
+    function = look_up(store, ["pack.3"], settings(Path("/nowhere")))
     assert function.entry is not None
     assert (function.entry.label, [entry.label for entry in function.others]) == ("pack(3)", ["pack(1)"])
-    assert look_up(store, ["kit", "3"]).entry.label == "kit-3(1)"  # type: ignore[union-attr]
-    assert look_up(store, ["pack(9)"]).entry is None
+    assert look_up(store, ["kit", "3"], settings(Path("/nowhere"))).entry.label == "kit-3(1)"  # type: ignore[union-attr]
+    assert look_up(store, ["pack(9)"], settings(Path("/nowhere"))).entry is None
 
 
 def test_nearest_names(store: Store) -> None:
-    assert look_up(store, ["unpakc"]).nearest[0] == "unpack(1)"
+    assert look_up(store, ["unpakc"], settings(Path("/nowhere"))).nearest[0] == "unpack(1)"
     assert nearest_names(store, "arkive")[0] == "archive(5)"
     assert nearest_names(store, "qqqqqqqq") == []
     assert nearest_names(store, "") == []

@@ -93,14 +93,3 @@ def test_a_later_folder_is_hidden_behind_an_earlier_one(tmp_path: Path) -> None:
         str(two / "man1" / "tie.1"): True,
         str(two / "man1" / "knot.1"): False,
     }
-
-
-def test_packages_own_their_pages(tmp_path: Path) -> None:
-    from dowsing.core.index.packages import owner, owners_of_pages
-
-    (tmp_path / "ropes:amd64.list").write_text("/.\n/usr/bin/tie\n/usr/share/man/man1/tie.1.gz\n")
-    (tmp_path / "other.list").write_text("/usr/bin/x\n")
-    owners = owners_of_pages(str(tmp_path))
-    assert owner("/usr/share/man/man1/tie.1.gz", owners) == "ropes"
-    assert owner("/usr/share/man/man1/x.1.gz", owners) is None
-    assert owners_of_pages(str(tmp_path / "nowhere")) == {}

@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from dowsing.core.index.build import CannotBuild, build
-from dowsing.core.index.refresh import changed_folders, open_index, refresh, remove_old_indexes
+from dowsing.core.index.refresh import Changes, changed_folders, open_index, refresh, remove_old_indexes
 from dowsing.core.index.store import Store, Unusable, index_path, match_expression
 from dowsing.core.settings import Settings
 
@@ -30,12 +30,12 @@ def root(tmp_path: Path) -> Path:
 
 @pytest.fixture
 def settings(root: Path) -> Settings:
-    return Settings(str(root.parent / "cache"), "", "", str(root), [])
+    return Settings(str(root.parent / "cache"), "", "", str(root), [], info_path=str(root / "none"))
 
 
 @pytest.fixture
 def store(settings: Settings, root: Path) -> Store:
-    build(index_path(settings.cache, [str(root)]), [str(root)])
+    build(index_path(settings.cache, [str(root)]), settings, [str(root)])
     return open_index(settings)[0]
 
 
@@ -87,14 +87,14 @@ def test_status(store: Store, root: Path) -> None:
 
 
 def test_nothing_changed_costs_nothing(store: Store, settings: Settings, root: Path) -> None:
-    assert changed_folders(store, [str(root)]) == []
+    assert changed_folders(store, settings, [str(root)]) == Changes([], [])
     assert refresh(settings, store, [str(root)]) == 0
 
 
 def test_changes_are_taken_up(store: Store, settings: Settings, root: Path) -> None:
     (root / "man1" / "splice.1").write_text(page("splice", "join two ropes"))
     (root / "man1" / "tie.1").unlink()
-    assert changed_folders(store, [str(root)]) == [str(root / "man1")]
+    assert changed_folders(store, settings, [str(root)]) == Changes([str(root / "man1")], [])
     assert refresh(settings, store, [str(root)]) == 2
     assert names_of(store, store.matching_names("*")) == ["splice(1)", "tie(3pm)", "untie(1)"]
     assert names_of(store, store.in_heads(["rope"])) == ["splice(1)", "untie(1)"]
@@ -183,7 +183,7 @@ def test_only_the_newest_indexes_are_kept(tmp_path: Path) -> None:
     assert sorted(p.name[6:14] for p in tmp_path.glob("*.sqlite")) == [f"{n:08x}" for n in range(3, 9)]
 
 
-def test_a_folder_that_cannot_be_made(tmp_path: Path, root: Path) -> None:
+def test_a_folder_that_cannot_be_made(tmp_path: Path, settings: Settings, root: Path) -> None:
     (tmp_path / "file").write_text("")
     with pytest.raises(CannotBuild, match="cannot be made"):
-        build(str(tmp_path / "file" / "cache" / "index.sqlite"), [str(root)])
+        build(str(tmp_path / "file" / "cache" / "index.sqlite"), settings, [str(root)])

@@ -30,7 +30,8 @@ def show(session: Session, found: Lookup) -> int:
     assert found.entry is not None
     document = open_found(session, found)
     others = catalogue.others(subject_of(session, found, ask=False), document.source)
-    card = make_card(document, found.entry, found.others, [document.source, *others])
+    typed = found.entry.label if found.name.section else found.entry.name
+    card = make_card(document, found.entry, typed, found.others, [document.source, *others])
     if session.json:
         session.print_json(card)
     else:

@@ -41,7 +41,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     if options.source is not None and options.source not in (*catalogue.SOURCES, "all"):
         raise Failure(
-            f"there is no source “{options.source[:40]}”; sources are {', '.join(catalogue.SOURCES)}, or all", status=2
+            f"there is no source “{options.source[:40]}”; sources are {', '.join(catalogue.SOURCES)}, or all",
+            status=2,
         )
     found = find_entry(session, options.name)
     if options.source == "all":

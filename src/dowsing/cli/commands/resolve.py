@@ -34,7 +34,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
         from dowsing.core.finding.lookup import nearest_names
 
         raise Failure(
-            f"nothing here is named {subject.name[:80]}; nearest names", nearest=nearest_names(session.store, subject.name)
+            f"nothing here is named {subject.name[:80]}; nearest names",
+            nearest=nearest_names(session.store, subject.name),
         )
     if session.json:
         session.print_json(as_json(found))

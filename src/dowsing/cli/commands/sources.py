@@ -6,7 +6,7 @@ import argparse
 
 from dowsing.cli.commands.naming import any_subject
 from dowsing.cli.failure import Failure
-from dowsing.cli.output.comparisons import difference_lines, source_lines, wording_lines
+from dowsing.cli.output.comparisons import difference_lines, next_lines, source_lines, wording_lines
 from dowsing.cli.session import Session
 from dowsing.core.comparison.differences import differences, wordings
 from dowsing.core.comparison.table import Compared, compare
@@ -52,12 +52,10 @@ def run(session: Session, options: argparse.Namespace) -> int:
         session.print_json(_as_json(subject, compared, options.differences is not None, chosen))
         return 0
     width = session.screen.width
-    order = catalogue.order_for(subject)
-    lines = source_lines(subject.name, _runs(subject), compared.rows, width, session.program, order)
-    if options.differences is not None:
-        lines = lines[:-2]
-        while lines and lines[-1] == "":
-            lines.pop()
+    lines = source_lines(subject.name, _runs(subject), compared.rows, width)
+    if options.differences is None:
+        lines += next_lines(subject.name, compared.rows, width, session.program, catalogue.order_for(subject))
+    else:
         lines += difference_lines(differences(compared, chosen), width)
         if chosen:
             one, other = (_document(compared, source) for source in chosen)

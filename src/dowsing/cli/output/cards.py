@@ -21,12 +21,15 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
     entry = card.entry
     facts = [
         entry.kind,
+        "" if entry.section else "no manual page",
         f"package {entry.package}" if entry.package else "",
         f"also {', '.join(entry.aliases[:4])}{' …' if len(entry.aliases) > 4 else ''}" if entry.aliases else "",
     ]
-    lines = title_lines(entry.label, clean_line(entry.summary), [clean_line(f) for f in facts], width)
+    lines = title_lines(entry.label, clean_line(card.summary), [clean_line(f) for f in facts], width)
     if len(card.sources) > 1 or card.sources != ["manual"]:
-        sources = f"from: {card.sources[0]}" + (f" · also in: {', '.join(card.sources[1:])}" if card.sources[1:] else "")
+        sources = f"from: {card.sources[0]}" + (
+            f" · also in: {', '.join(card.sources[1:])}" if card.sources[1:] else ""
+        )
         lines += [f"{FAINT}{line}" for line in wrap(sources, width)]
     if card.form:
         form = wrap(groups_kept(card.form), width, INDENT, 4)
@@ -58,8 +61,8 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
 
 def _shown_name(card: Card) -> str:
     """The name as it has to be typed to mean this entry."""
-    name = clean_line(card.entry.name if not card.others else card.entry.label)
-    return f"'{name}'" if "(" in name or " " in name else name
+    name = clean_line(card.typed)
+    return name if all(char.isalnum() or char in "-_.+:@" for char in name) else f"'{name}'"
 
 
 def _next(card: Card, width: int, program: str) -> list[str]:

@@ -15,11 +15,8 @@ GAP = 2
 _MARKS = {True: "yes", False: "no", None: "?"}
 
 
-def source_lines(name: str, runs: str, rows: list[Row], width: int, program: str, order: tuple[str, ...]) -> list[str]:
-    """The table: source, present, words, lines, and where it is or why it is not.
-
-    `order` are the sources in the order in which they answer for what would run.
-    """
+def source_lines(name: str, runs: str, rows: list[Row], width: int) -> list[str]:
+    """The table: source, present, words, lines, and where it is or why it is not."""
     there = list(dict.fromkeys(row.source for row in rows if row.present))
     summary = f"{len(there)} of {len({row.source for row in rows})} sources have a text; {runs}"
     lines = title_lines(clean_line(name), summary, [], width)
@@ -34,14 +31,20 @@ def source_lines(name: str, runs: str, rows: list[Row], width: int, program: str
         style = BOLD if row.present else ""
         start = f"{style}{row.source:<{column}}{ROMAN if style else ''}  {mark:<5} {counts}  "
         lines += _row(start, indent, _where(row), width)
-    shown = f"'{clean_line(name)}'" if not name.isalnum() else clean_line(name)
+    return lines
+
+
+def next_lines(name: str, rows: list[Row], width: int, program: str, order: tuple[str, ...]) -> list[str]:
+    """How to go on from the table. `order`: the sources as they answer for what would run."""
+    there = list(dict.fromkeys(row.source for row in rows if row.present))
+    shown = clean_line(name) if name.isalnum() else f"'{clean_line(name)}'"
     second = [source for source in order if source in there][1:2]
     steps = [f"{program} read {shown} --from {source}" for source in second]
     if len(there) > 1:
         steps += [f"{program} sources {shown} --differences", f"{program} read {shown} --from all"]
     if not steps:
         steps = [f"{program} resolve {shown}"]
-    return [*lines, "", *(f"{FAINT}{line}" for line in wrap("Next: " + unbroken(steps), width))]
+    return ["", *(f"{FAINT}{line}" for line in wrap("Next: " + unbroken(steps), width))]
 
 
 def _where(row: Row) -> list[str]:
@@ -81,7 +84,8 @@ def difference_lines(found: list[Difference], width: int) -> list[str]:
         for one in chosen:
             lines += wrap(f"{BOLD}{clean_line(one.item)}{ROMAN}", width, INDENT, 2)
             places = ", ".join(
-                source + (f" ({clean_line(one.where[source])})" if one.where.get(source) else "") for source in one.said_by
+                source + (f" ({clean_line(one.where[source])})" if one.where.get(source) else "")
+                for source in one.said_by
             )
             lines += wrap(f"in {places}", width, INDENT + 2, 2)
             if one.not_said_by:

@@ -28,7 +28,9 @@ def audit_lines(found: Audit, width: int) -> list[str]:
         lines += ["", f"{HEADING}OPTIONS THAT NOT ALL TEXTS HAVE ({len(found.missing)}, of {names} names)"]
         for name, one in found.missing[:MOST_LISTED]:
             said = f"{BOLD}{clean_line(name)}{ROMAN} {clean_line(one.item)}"
-            lines += wrap(f"{said}  in {', '.join(one.said_by)}, not in {', '.join(one.not_said_by)}", width, INDENT, 4)
+            lines += wrap(
+                f"{said}  in {', '.join(one.said_by)}, not in {', '.join(one.not_said_by)}", width, INDENT, 4
+            )
         if len(found.missing) > MOST_LISTED:
             lines.append(f"{FAINT}{' ' * INDENT}… and {len(found.missing) - MOST_LISTED} more: --format json")
     return lines

@@ -118,4 +118,4 @@ def _line(subject: Subject) -> Line:
 
 def _of_a_function(holding: Holding) -> bool:
     """A page of section 2 or 3 has the name and is about something else."""
-    return holding.source in ("manual", "standard") and not holding.detail.rpartition("(")[2][:1] in ("1", "6", "8")
+    return holding.source in ("manual", "standard") and holding.detail.rpartition("(")[2][:1] not in ("1", "6", "8")

@@ -72,7 +72,7 @@ def _read(subject: Subject, holding: Holding) -> tuple[Document | None, str]:
 
 def _of_another_package(subject: Subject, path: str) -> str:
     """A remark where an Info manual is not of the package whose program would run."""
-    owner = dpkg.owner(path, subject.settings.package_lists)
+    owner = dpkg.owner(path, subject.settings.package_lists, subject.settings.package_root)
     if owner is None or owner.name == subject.program_package:
         return ""
     return f"of the package {owner.name}; the program is of {subject.program_package}"

@@ -50,7 +50,7 @@ def options_of_forms(forms: list[str], known: list[Option]) -> list[Option]:
 def _cluster(flag: str, form: str, end: int, spelled_long: bool) -> str:
     """The letters of a flag that stands for several single ones; "" if it is one flag.
 
-    Nothing but the letters tells: words repeat letters seldom, have a vowel early and one case.
+    Nothing but the letters tells: clusters repeat none and often go by the alphabet, words have a vowel early.
     """
     letters = flag[1:]
     if flag.startswith("--") or len(letters) < 2 or len(set(letters)) < len(letters) or "-" in letters:
@@ -60,7 +60,8 @@ def _cluster(flag: str, form: str, end: int, spelled_long: bool) -> str:
     if form[max(end - len(flag) - 1, 0) : end - len(flag)] != "[" and _VOWELS & set(letters.lower()):
         return ""
     mixed = letters != letters.lower() and letters != letters.upper()
-    word = not mixed and letters.isalpha() and letters.islower() and bool(_VOWELS & set(letters[:3]))
+    in_order = list(letters.lower()) == sorted(letters.lower())
+    word = not mixed and letters.isalpha() and not in_order and bool(_VOWELS & set(letters[:3].lower()))
     if word and (len(letters) > 3 or spelled_long):
         return ""
     return letters

@@ -14,7 +14,9 @@ if TYPE_CHECKING:
 
 _COMMANDS = re.compile(r"\bcommands?\b|\bsubcommands?\b|\bverbs\b|\bactions\b", re.IGNORECASE)
 _TAKES_COMMAND = re.compile(r"[<\[{( ](?:SUB)?COMMANDS?\b|<command>|\bcommand\b", re.IGNORECASE)
-_OTHER_LISTS = re.compile(r"\boptions?\b|\bflags\b|\barguments\b|\bvariables?\b|\bexamples?\b|\bformats?\b", re.IGNORECASE)
+_OTHER_LISTS = re.compile(
+    r"\boptions?\b|\bflags\b|\barguments\b|\bvariables?\b|\bexamples?\b|\bformats?\b", re.IGNORECASE
+)
 _WORD = re.compile(r"[a-z][\w.:+-]*")
 
 
@@ -28,7 +30,9 @@ def read_subcommands(document: Document) -> list[Subcommand]:
         named = bool(_COMMANDS.search(section.title))
         under_other = bool(_OTHER_LISTS.search(section.title)) and not named
         announced = any(
-            _COMMANDS.search(plain(block.text)) for block in section.blocks[:1] if not isinstance(block, Item) and hasattr(block, "text")
+            _COMMANDS.search(plain(block.text))
+            for block in section.blocks[:1]
+            if not isinstance(block, Item) and hasattr(block, "text")
         )
         if not named and (under_other or not (takes or announced)):
             continue

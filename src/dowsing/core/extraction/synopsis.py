@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from itertools import pairwise
 
 from dowsing.core.document import Block, Item, Literal, Paragraph
 from dowsing.core.extraction.walk import flatten
@@ -54,7 +55,7 @@ def _announced(document: Document) -> list[Block]:
     """What stands after running text that ends with `Synopsis:`, as Info manuals have it."""
     for section in document.sections[:3]:
         blocks = list(flatten(section.blocks))
-        for block, after in zip(blocks, blocks[1:], strict=False):
+        for block, after in pairwise(blocks):
             if isinstance(block, Paragraph) and re.search(r"\bsynops[ie]s:\s*\Z", plain(block.text), re.IGNORECASE):
                 return [after]
     return []

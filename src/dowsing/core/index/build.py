@@ -80,7 +80,7 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         db.executescript(schema.FAST + schema.TABLES)
         work = _start_reading(found.pages)
         # done while the workers read: nothing of it waits for them
-        owners = dpkg.owners(("/man/man",), settings.package_lists)
+        owners = dpkg.owners(("/man/man",), settings.package_lists, settings.package_root)
         stamps = {file.path: stamp(file.path) for page in found.pages for file in (page.page, *page.links)}
         readings = _take_readings(db, work, len(found.pages), progress)
         entries = make_entries(readings, found.pages)

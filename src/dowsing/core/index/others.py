@@ -43,7 +43,9 @@ def take_others(db: sqlite3.Connection, settings: Settings) -> None:
     _take_info(db, settings)
     pages = {
         row[0]
-        for row in db.execute(f"SELECT name FROM names WHERE substr(section,1,1) IN {_PROGRAM_SECTIONS!r} OR section='builtin'")
+        for row in db.execute(
+            f"SELECT name FROM names WHERE substr(section,1,1) IN {_PROGRAM_SECTIONS!r} OR section='builtin'"
+        )
     }
     wanted = {(extra.name, extra.section): extra for extra in [*_builtins(db), *_pageless(places, pages, settings)]}
     known = {
@@ -54,7 +56,12 @@ def take_others(db: sqlite3.Connection, settings: Settings) -> None:
     }
     for key, (number, old) in known.items():
         new = wanted.get(key)
-        if new is not None and (new.kind, new.summary, new.package, new.path) == (old.kind, old.summary, old.package, old.path):
+        if new is not None and (new.kind, new.summary, new.package, new.path) == (
+            old.kind,
+            old.summary,
+            old.package,
+            old.path,
+        ):
             del wanted[key]
         else:
             db.execute("UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,))
@@ -62,7 +69,8 @@ def take_others(db: sqlite3.Connection, settings: Settings) -> None:
     _insert(db, list(wanted.values()))
     db.execute("DELETE FROM folders WHERE kind='other'")
     db.executemany(
-        "INSERT OR IGNORE INTO folders VALUES(?,?,'other')", ((place, _modified(place)) for place in dict.fromkeys(places))
+        "INSERT OR IGNORE INTO folders VALUES(?,?,'other')",
+        ((place, _modified(place)) for place in dict.fromkeys(places)),
     )
 
 
@@ -124,18 +132,17 @@ def _pageless(places: list[str], pages: set[str], settings: Settings) -> list[Ex
             for name in commands(folder):
                 if name not in pages and name.isprintable():
                     files.setdefault(name, os.path.join(folder, name))
-    if settings.demo:  # the library's own programs, not those of the machine that its programs need
-        own = os.path.dirname(settings.doc_folder)
-        files = {name: path for name, path in files.items() if path.startswith(own)}
     if not files:
         return []
-    owners = dpkg.owners(("/bin/", "/sbin/", "/games/"), settings.package_lists)
+    owners = dpkg.owners(("/bin/", "/sbin/", "/games/"), settings.package_lists, settings.package_root)
     described = dpkg.descriptions(settings.package_lists)
     found = []
     for name, path in files.items():
         package = next((owners[one] for one in dpkg.spellings(path) if one in owners), None)
         says = described.get(package or "", "")
-        summary = f"no manual page; part of {package}" + (f": {says}" if says else "") if package else "no manual page"
+        summary = (
+            f"no manual page; part of {package}" + (f": {says}" if says else "") if package else "no manual page"
+        )
         found.append(Extra(name, "", "command", summary, package, path, says))
     return found
 
@@ -157,7 +164,9 @@ def _take_info(db: sqlite3.Connection, settings: Settings) -> None:
             try:
                 info = read_info_file(path)
             except Unreadable as error:
-                db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,0,NULL,?)", (path, folder, f"as an Info file: {error}"))
+                db.execute(
+                    "INSERT OR REPLACE INTO files VALUES(?,?,0,0,NULL,?)", (path, folder, f"as an Info file: {error}")
+                )
                 continue
             manual = bare_name(os.path.basename(path))
             db.executemany(

@@ -126,7 +126,7 @@ def _take_up(store: Store, settings: Settings, roots: list[str], changed: list[s
             for n, page in enumerate(pages)
         }
         entries = make_entries(readings, pages)
-        owners = dpkg.owners(("/man/man",), settings.package_lists) if entries else {}
+        owners = dpkg.owners(("/man/man",), settings.package_lists, settings.package_root) if entries else {}
         programs = {row[0] for row in db.execute("SELECT DISTINCT family FROM entries WHERE family IS NOT NULL")}
         for entry in entries:
             text = readings[entry.number].text

@@ -194,8 +194,13 @@ class Store:
         return self._shell_rows("WHERE shell=? AND kind='keyword' ORDER BY rowid", (shell,))
 
     def _shell_rows(self, condition: str, values: tuple[str, ...]) -> list[ShellRow]:
-        rows = self._rows(f"SELECT shell, path, name, kind, summary, text, manual FROM shell_names {condition}", values)
-        return [ShellRow(*row[:6], row[6].split("\n") if row[6] else []) for row in rows]
+        rows = self._rows(
+            f"SELECT shell, path, name, kind, summary, text, manual FROM shell_names {condition}", values
+        )
+        return [
+            ShellRow(shell, path, name, kind, summary, text, manual.split("\n") if manual else [])
+            for shell, path, name, kind, summary, text, manual in rows
+        ]
 
     def shells(self) -> list[str]:
         """The names of the shells that were asked, in order."""

@@ -16,11 +16,10 @@ STEP = 5  # how far a list's text or a display is set in from what surrounds it
 FILLED = 58  # a set-in line at least so long is likely to be filled text
 
 
-def node_sections(text: str, name: str, depth: int, menus: bool) -> list[Section]:
+def node_sections(text: str, name: str, depth: int) -> list[Section]:
     """The sections of a node: its own under its title, then those of headings inside it.
 
-    `depth` is how far below the first node it lies; without `menus` the menu is left out, since what it leads to
-    follows.
+    `depth` is how far below the first node it lies.
     """
     text = text.replace(INDEX_MARK, "")
     body, menu = _without_menu(text.split("\n"))
@@ -52,7 +51,7 @@ def node_sections(text: str, name: str, depth: int, menus: bool) -> list[Section
     close()
     sections[0].title = sections[0].title or name
     sections[0].anchor = name
-    if menus and menu:
+    if menu:
         sections[0].blocks += _menu_blocks(menu)
     return sections
 
@@ -66,26 +65,34 @@ def _without_menu(lines: list[str]) -> tuple[list[str], list[str]]:
 
 
 def _menu_blocks(lines: list[str]) -> list[Block]:
-    """Entries as a list; headings between them as paragraphs."""
+    """Entries as a list, with the text that stands between them and after."""
     done: list[Block] = []
-    group: list[str] = []
-
-    def close() -> None:
-        for entry in parse_menu(group):
-            label = entry.label if entry.label == entry.target else f"{entry.label}: {entry.target}"
-            item = Item(tag(label), compact=True, beside=True)
-            if entry.text:
-                item.body.append(Paragraph(inline(entry.text)))
-            done.append(item)
-        group.clear()
-
-    for line in lines:
-        if line and not line.startswith(("*", " ", "-----")):
-            close()
-            done.append(Paragraph(inline(line)))
+    entries: list[str] = []
+    text: list[str] = []
+    for line in [*lines, "* "]:
+        if line.startswith("* "):
+            done += blocks(text)
+            text.clear()
+            entries.append(line)
+        elif entries and line.startswith("  ") and entries[-1]:
+            entries.append(line)  # goes on with the entry above
+        elif not line and not text:
+            entries.append(line)
         else:
-            group.append(line)
-    close()
+            done += _entry_items(entries)
+            entries.clear()
+            text.append(line)
+    return done + _entry_items(entries[:-1])
+
+
+def _entry_items(lines: list[str]) -> list[Block]:
+    done: list[Block] = []
+    for entry in parse_menu(lines):
+        label = entry.label if entry.label == entry.target else f"{entry.label}: {entry.target}"
+        item = Item(tag(label), compact=True, beside=True)
+        if entry.text:
+            item.body.append(Paragraph(inline(entry.text)))
+        done.append(item)
     return done
 
 

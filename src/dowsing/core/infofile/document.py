@@ -5,7 +5,7 @@ from __future__ import annotations
 from dowsing.core.document import Document, Section
 from dowsing.core.extraction import read_fact
 from dowsing.core.infofile.content import node_sections
-from dowsing.core.infofile.menus import below, is_index, whole
+from dowsing.core.infofile.menus import below, whole
 from dowsing.core.infofile.reader import InfoFile, Node
 from dowsing.core.markup import clean_line
 from dowsing.core.sources.pagefile import Unreadable
@@ -19,7 +19,7 @@ def node_document(info: InfoFile, node_name: str, name: str, *, package: str | N
     nodes = whole(info) if node.name == "Top" else below(info, node)
     sections: list[Section] = []
     for one, depth in nodes:
-        sections += node_sections(one.text, one.name, depth, menus=depth == 0 or is_index(one))
+        sections += node_sections(one.text, one.name, depth)
     return Document(
         name, "info", "info", sections, names=[name], summary=_summary(info, node, name), path=info.path,
         package=package, read_fact=read_fact,

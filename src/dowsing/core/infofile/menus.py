@@ -42,10 +42,14 @@ def parse_menu(lines: list[str]) -> list[MenuEntry]:
         at += 1
         if line.startswith("* ") and not line.startswith("* Menu:"):
             match = _ENTRY.match(line)
-            if match is None and at < len(lines):  # a long label goes on in the next line
-                match = _ENTRY.match(line + "\n" + lines[at])
-                at += match is not None
+            if (match is None or match.end() < len(line.rstrip())) and at < len(lines):
+                longer = _ENTRY.match(line + "\n" + lines[at])  # a long label or target goes on in the next line
+                if longer and longer.end() > len(line):
+                    match = longer
+                    at += 1
             if match is None:
+                text = line[2:].strip()
+                found.append(MenuEntry(text, text, ""))
                 continue
             label = " ".join((match["short"] or match["label"]).split())
             target = label if match["short"] else " ".join(match["target"].strip("\x7f").split())

@@ -7,7 +7,9 @@ import re
 from dowsing.core.infofile.menus import is_index, menu_entries
 from dowsing.core.infofile.reader import InfoFile
 
-_ABOUT = re.compile(r"(?:Invoking|Running|Using) ([\w.+-]+)\Z|([\w.+-]+) [Ii]nvocation\Z|The ([\w.+-]+) (?:[Cc]ommand|[Bb]uiltin|[Pp]rogram)\Z")
+_ABOUT = re.compile(
+    r"(?:Invoking|Running|Using) ([\w.+-]+)\Z|([\w.+-]+) [Ii]nvocation\Z|The ([\w.+-]+) (?:[Cc]ommand|[Bb]uiltin|[Pp]rogram)\Z"
+)
 _OF_COMMANDS = re.compile(r"built-?in|command|program|reserved", re.IGNORECASE)
 _WORD = re.compile(r"[\w.+:\[-]+\Z")
 
@@ -34,9 +36,9 @@ def names_of(info: InfoFile, manual: str) -> list[tuple[str, str, int]]:
     add(manual, "Top" if "Top" in info.nodes else next(iter(info.nodes)), BY_MANUAL)
     for node in info.nodes.values():
         if is_index(node):
-            for entry in menu_entries(node):
+            for item in menu_entries(node):
                 # an index of terms names what a text mentions; only one of commands, or a title, says it is about it
-                about = _OF_COMMANDS.search(node.name) or entry.label in entry.target.split()
-                if about and _WORD.match(entry.label) and len(entry.label) > 1 and entry.target in info.nodes:
-                    add(entry.label, entry.target, BY_INDEX)
+                about = _OF_COMMANDS.search(node.name) or item.label in item.target.split()
+                if about and _WORD.match(item.label) and len(item.label) > 1 and item.target in info.nodes:
+                    add(item.label, item.target, BY_INDEX)
     return [(name, node, rank) for name, (node, rank) in found.items()]

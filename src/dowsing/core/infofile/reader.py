@@ -93,7 +93,9 @@ def read_info_file(path: str) -> InfoFile:
 
 
 def _text(path: str) -> str:
-    return decode(read_bytes(path).replace(b"\x00\x08[", b"\x02[").replace(b"\x00\x08]", b"\x03]").replace(b"\x00", b""))
+    return decode(
+        read_bytes(path).replace(b"\x00\x08[", b"\x02[").replace(b"\x00\x08]", b"\x03]").replace(b"\x00", b"")
+    )
 
 
 def _pieces(indirect: str, info: InfoFile, path: str) -> list[str]:
@@ -138,9 +140,9 @@ def _check_tags(tags: str | None, info: InfoFile, size: int | None) -> None:
     lost = []
     for kind, name, place in _TAG.findall(tags):
         if kind == "Node":
-            if name.strip("\x7f") not in info.nodes and " ".join(name.split()) not in info.nodes:
-                lost.append(name)
-            elif size is not None and not 0 <= int(place) <= size:
+            if (name.strip("\x7f") not in info.nodes and " ".join(name.split()) not in info.nodes) or (
+                size is not None and not 0 <= int(place) <= size
+            ):
                 lost.append(name)
         else:
             # places are counted in bytes, ours in characters: near enough, as anchors stand inside nodes

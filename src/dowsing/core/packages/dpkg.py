@@ -12,8 +12,11 @@ FOLDER = "/var/lib/dpkg"
 _PARAGRAPH_FIELD = re.compile(r"^(Package|Version|Homepage|Description): (.*)$", re.MULTILINE)
 
 
-def owners(parts: tuple[str, ...], folder: str = FOLDER) -> dict[str, str]:
-    """Path of every file whose path has one of `parts` in it, such as `/man/man` -> the package that brought it."""
+def owners(parts: tuple[str, ...], folder: str = FOLDER, root: str = "") -> dict[str, str]:
+    """Path of every file whose path has one of `parts` in it, such as `/man/man` -> the package that brought it.
+
+    `root` is the folder that the lists take for `/`, "" for the real one; so it is in all functions here.
+    """
     found: dict[str, str] = {}
     for package, text in _lists(folder):
         if not any(part in text for part in parts):
@@ -21,7 +24,7 @@ def owners(parts: tuple[str, ...], folder: str = FOLDER) -> dict[str, str]:
         for line in text.split("\n"):
             for part in parts:
                 if part in line:
-                    found[line] = package
+                    found[root + line] = package
                     break
     return found
 
@@ -66,9 +69,11 @@ def spellings(path: str) -> tuple[str, ...]:
     return path, "/usr" + path
 
 
-def owner(path: str, folder: str = FOLDER) -> Package | None:
+def owner(path: str, folder: str = FOLDER, root: str = "") -> Package | None:
     """The package that brought the file, or None."""
-    wanted = spellings(path)
+    if not path.startswith(root):
+        return None
+    wanted = spellings(path.removeprefix(root))
     for name, text in _lists(folder):
         if any(f"\n{one}\n" in f"\n{text}\n" for one in wanted):
             return package(name, folder)
@@ -83,9 +88,9 @@ def package(name: str, folder: str = FOLDER) -> Package:
     )
 
 
-def files(name: str, folder: str = FOLDER) -> list[str]:
+def files(name: str, folder: str = FOLDER, root: str = "") -> list[str]:
     """The files and folders that a package brought."""
     for one, text in _lists(folder):
         if one == name:
-            return [line for line in text.split("\n") if line and line != "/."]
+            return [root + line for line in text.split("\n") if line and line != "/."]
     return []

@@ -45,14 +45,10 @@ def read_header(blob: bytes) -> dict[int, list[str] | list[int]]:
 
 def header_files(header: dict[int, list[str] | list[int]]) -> list[str]:
     """The files of a package by their full paths."""
-    folders = header.get(DIR_NAMES, [])
-    places = header.get(DIR_INDEXES, [])
-    names = header.get(BASE_NAMES, [])
-    return [
-        f"{folders[int(place)]}{name}"
-        for place, name in zip(places, names, strict=False)
-        if int(place) < len(folders)
-    ]
+    folders = [str(folder) for folder in header.get(DIR_NAMES, [])]
+    places = [int(place) for place in header.get(DIR_INDEXES, [])]
+    names = [str(name) for name in header.get(BASE_NAMES, [])]
+    return [f"{folders[place]}{name}" for place, name in zip(places, names, strict=False) if place < len(folders)]
 
 
 def _header_of(path: str, places: tuple[str, ...]) -> dict[int, list[str] | list[int]] | None:

@@ -14,7 +14,8 @@ FEW_RELATED = 8
 
 
 class Card(Record):
-    """A name at a glance. `page` is the page that says so; `form` the first way to write it.
+    """A name at a glance. `typed` is how the name is written to mean this entry, `summary` what the text says it
+    is, `page` the text that says so; `form` the first way to write it.
 
     `options` are those the page speaks of most, in the page's order, `options_in_all` their number;
     `others` are the pages of the same name in other sections; `sources` the sources that have a text, the one
@@ -22,6 +23,8 @@ class Card(Record):
     """
 
     entry: Entry
+    typed: str
+    summary: str
     page: str
     form: str
     forms_in_all: int
@@ -34,11 +37,13 @@ class Card(Record):
     sources: list[str]
 
 
-def make_card(document: Document, entry: Entry, others: list[Entry], sources: list[str]) -> Card:
+def make_card(document: Document, entry: Entry, typed: str, others: list[Entry], sources: list[str]) -> Card:
     """The card of `entry`, read out of its document."""
     forms = document.synopsis
     return Card(
         entry=entry,
+        typed=typed,
+        summary=(document.summary if document.source != "package" else "") or entry.summary,
         page=document.label,
         form=next((form for form in forms if not form.startswith("#include")), forms[0] if forms else ""),
         forms_in_all=len(forms),

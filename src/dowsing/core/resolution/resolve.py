@@ -13,7 +13,25 @@ from dowsing.core.resolution.search_path import folder_problems
 from dowsing.core.sources.source import Subject
 
 MOST_SOURCES = 200
-_SOURCE_SUFFIXES = (".c", ".h", ".cc", ".cpp", ".hpp", ".rs", ".go", ".py", ".pl", ".pm", ".rb", ".js", ".ts", ".sh", ".lua", ".java", ".tcl")
+_SOURCE_SUFFIXES = (
+    ".c",
+    ".h",
+    ".cc",
+    ".cpp",
+    ".hpp",
+    ".rs",
+    ".go",
+    ".py",
+    ".pl",
+    ".pm",
+    ".rb",
+    ".js",
+    ".ts",
+    ".sh",
+    ".lua",
+    ".java",
+    ".tcl",
+)
 
 
 class Candidate(Record):
@@ -87,9 +105,7 @@ def _on_path(subject: Subject) -> list[Candidate]:
         seen.setdefault(file, path)
         known = next((c.package for c in found if c.path == earlier), None)
         package = known if earlier else packages.owner(path, subject.settings)
-        found.append(
-            Candidate("command", path, "", links, file, file_kind(file) if file else "", package, earlier)
-        )
+        found.append(Candidate("command", path, "", links, file, file_kind(file) if file else "", package, earlier))
     return found
 
 
@@ -121,5 +137,3 @@ def _source_files(program: Candidate, subject: Subject) -> list[str]:
             if len(found) >= MOST_SOURCES:
                 break
     return found
-
-

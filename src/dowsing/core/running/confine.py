@@ -61,7 +61,11 @@ def unshare() -> int:
             continue
         if flags & CLONE_NEWUSER:
             try:
-                for file, text in (("setgroups", "deny"), ("uid_map", f"{uid} {uid} 1"), ("gid_map", f"{gid} {gid} 1")):
+                for file, text in (
+                    ("setgroups", "deny"),
+                    ("uid_map", f"{uid} {uid} 1"),
+                    ("gid_map", f"{gid} {gid} 1"),
+                ):
                     with open(f"/proc/self/{file}", "w") as opened:
                         opened.write(text)
             except OSError:

@@ -20,13 +20,22 @@ _PARSERS = re.compile(
     rb"|minimist|meow|sade|GetOptions|cobra|urfave/cli|structopt|clap)\b"
 )
 #: Marks of option parsers inside compiled programs: Go's, Rust's usual one, the C library's larger one.
-_COMPILED = (b"flag: help requested", b"Print help", b"Prints help", b"rint this help", b"display this help", b"argp_parse")
+_COMPILED = (
+    b"flag: help requested",
+    b"Print help",
+    b"Prints help",
+    b"rint this help",
+    b"display this help",
+    b"argp_parse",
+)
 _SHEBANG = re.compile(rb"#!\s*(\S+)(?:[ \t]+(\S+))?(?:[ \t]+(\S+))?")
 _PYTHON_IMPORT = re.compile(rb"^\s*(?:from\s+([\w.]+)\s+import|import\s+([\w.]+))", re.MULTILINE)
 _ENTRY_POINT = re.compile(rb"['\"]([\w.-]+)(?:==[^'\"]*)?['\"],\s*['\"]console_scripts['\"]")
 _STARTED = re.compile(rb"(?:^|[\s\"'=(])(/[\w./+-]+|\$\{?\w+\}?/[\w./+-]+|\.{1,2}/[\w./+-]+)", re.MULTILINE)
 #: A program by its bare name that a shell script hands its own arguments to.
-_HANDED_ON = re.compile(rb"(?:^|[;&|])[ \t]*(?:exec[ \t]+)?([a-z][\w.+-]*)\b[^\n]*\"?\$(?:@|\{1\+\"\$@\"\})", re.MULTILINE)
+_HANDED_ON = re.compile(
+    rb"(?:^|[;&|])[ \t]*(?:exec[ \t]+)?([a-z][\w.+-]*)\b[^\n]*\"?\$(?:@|\{1\+\"\$@\"\})", re.MULTILINE
+)
 
 
 def knows_flag(path: str, flag: str = "--help") -> bool:
@@ -62,7 +71,9 @@ class _Check:
         return self.word + b"\x00" in data  # linkers store a word as the end of a longer one
 
     def in_script(self, data: bytes, path: str, depth: int) -> bool:
-        text = b"\n".join(line for line in data.split(b"\n") if not line.lstrip().startswith(b"#") or line.startswith(b"#!"))
+        text = b"\n".join(
+            line for line in data.split(b"\n") if not line.lstrip().startswith(b"#") or line.startswith(b"#!")
+        )
         if self.flag in text or (self.word == b"help" and _PARSERS.search(text)):
             return True
         shebang = _SHEBANG.match(data)
@@ -83,7 +94,9 @@ class _Check:
                     versions = [n for n in os.listdir(folder) if n.startswith(("python3", "pypy3"))]
                 except OSError:
                     continue
-                bases += [os.path.join(folder, v, kind) for v in versions for kind in ("site-packages", "dist-packages")]
+                bases += [
+                    os.path.join(folder, v, kind) for v in versions for kind in ("site-packages", "dist-packages")
+                ]
         found = []
         modules = [(first or second) for first, second in _PYTHON_IMPORT.findall(text)]
         modules += [name.replace(b"-", b"_") for name in _ENTRY_POINT.findall(text)]
@@ -166,7 +179,9 @@ def elf_libraries(data: bytes, path: str) -> list[str]:
     places += [f"{base}/{kind}" for base in ("/lib", "/usr/lib") for kind in _architectures(base)]
     found = []
     for name in needed:
-        if name.startswith(("libc.", "libm.", "ld-linux", "libpthread.", "libdl.", "librt.", "libstdc++", "libgcc_s")):
+        if name.startswith(
+            ("libc.", "libm.", "ld-linux", "libpthread.", "libdl.", "librt.", "libstdc++", "libgcc_s")
+        ):
             continue
         for place in places:
             file = os.path.join(place, name)
@@ -207,7 +222,9 @@ def _dynamic(data: bytes) -> tuple[list[str], list[str]]:
         struct.unpack_from(form, dynamic, at) for at in range(0, len(dynamic) - step + 1, step)
     ]
     table = next((value for tag, value in values if tag == 5), 0)
-    strings = next((start + table - address for address, size, start in segments if address <= table < address + size), 0)
+    strings = next(
+        (start + table - address for address, size, start in segments if address <= table < address + size), 0
+    )
 
     def text(at: int) -> str:
         return data[strings + at : data.index(b"\x00", strings + at)].decode()

@@ -55,8 +55,9 @@ class Outcome(Record):
 
 def environment(search_path: list[str], folder: str) -> dict[str, str]:
     """What a guarded program sees of the environment."""
+    folders = dict.fromkeys([*search_path, "/usr/bin", "/bin"])  # what scripts are made of is there in any case
     return {
-        "PATH": os.pathsep.join(search_path),
+        "PATH": os.pathsep.join(folders),
         "HOME": folder,
         "TMPDIR": folder,
         "PWD": folder,

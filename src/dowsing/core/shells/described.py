@@ -1,11 +1,11 @@
 """A shell that the settings describe: how it lists its names, gives help and runs a line.
 
-    [shell.loam]
-    path = "/opt/loam/bin/loam"
-    list = ["--names"]            # prints NAME, KIND and SUMMARY on each line, tabs between
-    help = ["--explain", "{name}"]
-    line = ["-c", "{line}"]
-    manual = ["loam"]
+[shell.loam]
+path = "/opt/loam/bin/loam"
+list = ["--names"]            # prints NAME, KIND and SUMMARY on each line, tabs between
+help = ["--explain", "{name}"]
+line = ["-c", "{line}"]
+manual = ["loam"]
 """
 
 from __future__ import annotations

@@ -6,7 +6,9 @@ from dowsing.core.shells.bash import ask_interactive
 from dowsing.core.shells.shell import Shell, ShellName, quoted
 
 #: Names that the shell lists as builtins and that its language takes as keywords.
-_KEYWORDS = frozenset("and begin break builtin case command continue else end exec for function if not or return switch time while".split())
+_KEYWORDS = frozenset(
+    "and begin break builtin case command continue else end exec for function if not or return switch time while".split()
+)
 
 _DEFINED = r"""
 alias | string match -- 'alias '%(name)s' *'

@@ -19,7 +19,9 @@ def holdings(subject: Subject) -> list[Holding]:
     """One for each shell that has help for the name."""
     rows = subject.in_shells
     found = [
-        Holding(NAME, True, where=f"{row.shell}: {row.kind}", path=row.path, detail=row.shell) for row in rows if row.text
+        Holding(NAME, True, where=f"{row.shell}: {row.kind}", path=row.path, detail=row.shell)
+        for row in rows
+        if row.text
     ]
     if found:
         return found

@@ -65,7 +65,7 @@ def read(subject: Subject, holding: Holding) -> Document:
 
 def runs_in_shell(subject: Subject) -> bool:
     """Whether the user's shell takes the name itself, before any program of that name."""
-    return not subject.section.strip("builtin") and subject.in_own_shell is not None
+    return subject.section in ("", "builtin") and subject.in_own_shell is not None
 
 
 def order_for(subject: Subject) -> tuple[str, ...]:
@@ -75,7 +75,11 @@ def order_for(subject: Subject) -> tuple[str, ...]:
     """
     if runs_in_shell(subject):
         return _FOR_SHELL
-    if subject.in_shells and not subject.executables and not any(e.section not in ("", "builtin") for e in subject.entries):
+    if (
+        subject.in_shells
+        and not subject.executables
+        and not any(e.section not in ("", "builtin") for e in subject.entries)
+    ):
         return _FOR_SHELL  # another shell's builtin, and nothing else has the name
     return _FOR_COMMAND
 

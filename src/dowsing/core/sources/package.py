@@ -14,9 +14,22 @@ from dowsing.core.sources.source import Holding, Subject, nothing
 NAME = "package"
 MOST_FILES = 400
 MOST_TEXT = 200_000  # characters that are shown of all texts together; the others are listed
-_TEXT = re.compile(r"(?:\.(?:txt|md|markdown|rst|text|org|adoc|conf|cfg|ini|toml|yaml|yml|sh|example|sample))?\Z", re.IGNORECASE)
+_TEXT = re.compile(
+    r"(?:\.(?:txt|md|markdown|rst|text|org|adoc|conf|cfg|ini|toml|yaml|yml|sh|example|sample))?\Z", re.IGNORECASE
+)
 _ORDER = ("readme", "faq", "usage", "tutorial", "manual", "guide", "intro", "news", "notes", "todo", "bugs")
-_LAST = ("changelog", "changes", "history", "copyright", "license", "licence", "copying", "authors", "thanks", "contributors")
+_LAST = (
+    "changelog",
+    "changes",
+    "history",
+    "copyright",
+    "license",
+    "licence",
+    "copying",
+    "authors",
+    "thanks",
+    "contributors",
+)
 
 
 def holdings(subject: Subject) -> list[Holding]:
@@ -30,7 +43,7 @@ def holdings(subject: Subject) -> list[Holding]:
         if not os.path.isdir(place):
             notes.append(f"the package {package} has no folder in {subject.settings.doc_folder}")
             continue
-        telling = [file for file in doc_files(place) if not _rank(file)[0] == 3]
+        telling = [file for file in doc_files(place) if _rank(file)[0] != 3]
         if telling:
             listed = ", ".join(telling[:4]) + (f" and {len(telling) - 4} more" if len(telling) > 4 else "")
             found.append(Holding(NAME, True, where=place, path=place, detail=package, note=listed))

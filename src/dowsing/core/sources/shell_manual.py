@@ -19,7 +19,9 @@ from dowsing.core.sources.source import Holding, Subject, nothing
 
 NAME = "shell-manual"
 _ABOUT_BUILTINS = re.compile(r"built-?ins?\b", re.IGNORECASE)
-_NOT_ABOUT = re.compile(r"reserved words|aliases|synopsis|options|invocation|^name$|see also|readline|completion|history", re.IGNORECASE)
+_NOT_ABOUT = re.compile(
+    r"reserved words|aliases|synopsis|options|invocation|^name$|see also|readline|completion|history", re.IGNORECASE
+)
 _ITALIC = re.compile(f"{ITALIC}[^{ROMAN}]*{ROMAN}?")
 MOST_PAGES = 6
 
@@ -156,7 +158,9 @@ def _in_displays(sections: list[Section], name: str) -> ManualEntry | None:
                 continue
             for inner in block.body:
                 if isinstance(inner, (Paragraph, Literal)) and name in _literal_words(inner.text):
-                    return ManualEntry([line.strip() for line in inner.text.split("\n")], section.blocks, section.title)
+                    return ManualEntry(
+                        [line.strip() for line in inner.text.split("\n")], section.blocks, section.title
+                    )
     return None
 
 

@@ -68,7 +68,9 @@ def read(subject: Subject, holding: Holding) -> Document:
         return _builtin_document(row, usage)
     from dowsing.core.usage.reader import read_usage
 
-    return read_usage(usage.text, subject.name, "1", source="usage", path=holding.path, package=subject.program_package)
+    return read_usage(
+        usage.text, subject.name, "usage", source="usage", path=holding.path, package=subject.program_package
+    )
 
 
 def _builtin_document(row: ShellRow, usage: Usage) -> Document:

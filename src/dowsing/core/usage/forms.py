@@ -6,7 +6,9 @@ import re
 
 from dowsing.core.usage.cleaning import indentation
 
-_MARK = re.compile(r"(?P<before>\s*(?:\S+:\s+)?)(?P<mark>usage|use|synopsis)(?P<colon>\s*:)\s*(?P<rest>.*)", re.IGNORECASE)
+_MARK = re.compile(
+    r"(?P<before>\s*(?:\S+:\s+)?)(?P<mark>usage|use|synopsis)(?P<colon>\s*:)\s*(?P<rest>.*)", re.IGNORECASE
+)
 _BARE_MARK = re.compile(r"\s*(?:USAGE|SYNOPSIS)\s*$")
 _OR = re.compile(r"\s*or\b\s*:?\s+(?=\S)")
 _DEFINITION = re.compile(r"\s*(?:where\s+)?[A-Z][A-Z_-]* := ")

@@ -19,8 +19,12 @@ _GAP = re.compile(r"\s{2,}|\s+:\s+(?=\S)|(?<=\S):\s{2,}")
 _TERM_GAP = re.compile(r"\s{2,}")
 #: A subcommand whose placeholders reach into the column of the texts: `set-property UNIT NAME=VALUE... Sets one`
 _LONG_TERM = re.compile(r"([a-z][\w-]+(?: [\[<A-Z][^a-z ]*)+) (?=[A-Z][a-z]+ )")
-_PROSE = frozenset("or and is are option options must implies means may can turns the with which that this where when".split())
-_TERM = re.compile(r"[^\s\"'.,;:!?()|*#<>=\[\]{}$][\w.:+@/*|,-]*(?:, ?[\w.:+-]+)*(?: (?:\[?[<A-Z{(\[][^ ]*|\.\.\.|[\w-]+))*\Z")
+_PROSE = frozenset(
+    "or and is are option options must implies means may can turns the with which that this where when".split()
+)
+_TERM = re.compile(
+    r"[^\s\"'.,;:!?()|*#<>=\[\]{}$][\w.:+@/*|,-]*(?:, ?[\w.:+-]+)*(?: (?:\[?[<A-Z{(\[][^ ]*|\.\.\.|[\w-]+))*\Z"
+)
 _SINGLE_SPACED = re.compile(
     rf"(?:{_FLAG})(?:(?:,\s*|\s*\|\s*|\s+)(?:{_FLAG}))*(?:[ =](?:<[^>]*>|\[[^\]]*\]|[A-Z][A-Z0-9_:|/-]*(?:\.\.\.)?(?=\s|$)))?"
 )
@@ -55,9 +59,7 @@ def read_usage(
     for part in sections[:2]:
         if part.title == "DESCRIPTION" and part.blocks and isinstance(part.blocks[0], Paragraph):
             summary = _first_sentence(part.blocks[0].text)
-    return Document(
-        name, section, source, sections, summary=summary, path=path, package=package, read_fact=read_fact
-    )
+    return Document(name, section, source, sections, summary=summary, path=path, package=package, read_fact=read_fact)
 
 
 def read_help(lines: list[str]) -> list[Section]:
