@@ -64,12 +64,13 @@ def make_option(tag: str, body: list[Block], title: str) -> Option | None:
     """The option that `tag` names, or None if it names none."""
     flags: list[str] = []
     argument: str | None = None
-    optional = False
+    optional = repeatable = False
     for piece in _SEPARATOR.split(tag):
         match = _FLAG.fullmatch(piece.strip())
         if not match or not match[2].strip("-+"):
             continue
         flag = match[2].rstrip(".:;")
+        repeatable = repeatable or match[2].endswith("...")
         either = _NO_FORM.fullmatch(flag)
         spelled = [either[1] + either[3], either[1] + either[2] + either[3]] if either else [flag]
         flags += [one for one in spelled if one not in flags]
@@ -81,7 +82,7 @@ def make_option(tag: str, body: list[Block], title: str) -> Option | None:
     text = own_text(body)
     default = _DEFAULT.search(text)
     value = default[1].rstrip(".") if default else None
-    return Option(flags, argument, optional, text, title, value or None)
+    return Option(flags, argument, optional, text, title, value or None, repeatable=repeatable)
 
 
 def _argument(rest: str) -> tuple[str | None, bool]:

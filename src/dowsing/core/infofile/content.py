@@ -149,7 +149,7 @@ def _bullet_item(lines: list[str], at: int, bullet: re.Match[str], done: list[Bl
     end = at + 1
     while end < len(lines) and (not lines[end].strip() or _indent(lines[end]) >= column):
         end += 1
-    item = Item(bullet[2], compact=end > at and bool(lines[end - 1].strip()), bullet=True)
+    item = Item(bullet[2], compact=at > 0 and bool(lines[at - 1].strip()), bullet=True)
     inner = [" " * column + lines[at][column:], *lines[at + 1 : end]]
     item.body = blocks(inner, column)
     done.append(item)

@@ -31,7 +31,7 @@ _COMPILED = (
 _SHEBANG = re.compile(rb"#!\s*(\S+)(?:[ \t]+(\S+))?(?:[ \t]+(\S+))?")
 _PYTHON_IMPORT = re.compile(rb"^\s*(?:from\s+([\w.]+)\s+import|import\s+([\w.]+))", re.MULTILINE)
 _ENTRY_POINT = re.compile(rb"['\"]([\w.-]+)(?:==[^'\"]*)?['\"],\s*['\"]console_scripts['\"]")
-_STARTED = re.compile(rb"(?:^|[\s\"'=(])(/[\w./+-]+|\$\{?\w+\}?/[\w./+-]+|\.{1,2}/[\w./+-]+)", re.MULTILINE)
+_STARTED = re.compile(rb"(?:^|[\s\"'=(])(/[\w./+-]+|\$\{?\w+\}?/[\w./+-]+|\$\([^)\n]*\)/[\w./+-]+|\.{1,2}/[\w./+-]+)", re.MULTILINE)
 #: A program by its bare name that a shell script hands its own arguments to.
 _HANDED_ON = re.compile(
     rb"(?:^|[;&|])[ \t]*(?:exec[ \t]+)?([a-z][\w.+-]*)\b[^\n]*\"?\$(?:@|\{1\+\"\$@\"\})", re.MULTILINE
@@ -119,7 +119,7 @@ class _Check:
         for match in _STARTED.findall(text)[:60]:
             name = match.decode("utf-8", "surrogateescape")
             if name.startswith("$"):
-                name = name.partition("/")[2]
+                name = name.rpartition(")")[2].partition("/")[2] if name[1:2] == "(" else name.partition("/")[2]
             for candidate in (os.path.join(folder, name), os.path.join(os.path.dirname(folder), name)):
                 for suffix in ("", ".js", ".cjs", ".mjs"):
                     if os.path.isfile(candidate + suffix):
@@ -171,7 +171,7 @@ def elf_libraries(data: bytes, path: str) -> list[str]:
     """
     try:
         needed, folders = _dynamic(data)
-    except (struct.error, IndexError, ValueError, UnicodeDecodeError):
+    except (struct.error, IndexError, ValueError, OverflowError):
         return []
     origin = os.path.dirname(path)
     places = [f.replace("$ORIGIN", origin).replace("${ORIGIN}", origin) for f in folders]

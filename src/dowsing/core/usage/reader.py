@@ -242,6 +242,8 @@ def _split_option(text: str) -> tuple[str, str]:
             if not rest.startswith("--"):
                 break
         if following is None:
+            if len(rest.split()) > 2:
+                break  # a text that begins with the name of another option
             return " ".join(text.split()), ""
         gap = following
     if gap:

@@ -68,4 +68,4 @@ def looks_like_usage(filled: list[str], name: str) -> bool:
 def _is_complaint(line: str) -> bool:
     """`usage: unknown option` says nothing of the usage."""
     rest = line.partition(":")[2]
-    return bool(_REFUSAL.search(rest)) and "[" not in rest and "<" not in rest and "-" not in rest
+    return bool(_REFUSAL.search(rest)) and "[" not in rest and "<" not in rest

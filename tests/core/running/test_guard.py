@@ -1,0 +1,128 @@
+"""The guard against small hostile programs: what they may do, how they end, what they leave behind."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+import pytest
+
+from dowsing.core.running.guard import MOST_OUTPUT, Outcome, run_guarded
+
+pytestmark = pytest.mark.skipif(not os.path.exists("/bin/sh"), reason="these are shell scripts")
+MODES = ["", "plain"] if sys.platform.startswith("linux") else ["plain"]
+
+
+@pytest.fixture(params=MODES, ids=lambda mode: mode or "all layers")
+def run(request: pytest.FixtureRequest, tmp_path: Path, monkeypatch: pytest.MonkeyPatch):  # type: ignore[no-untyped-def]
+    """Runs a script under the guard: with all that the system offers, and as on one that offers no namespaces."""
+    monkeypatch.setenv("TMPDIR", str(tmp_path / "tmp"))
+    monkeypatch.setattr(tempfile, "tempdir", None)
+    (tmp_path / "tmp").mkdir()
+    if request.param:
+        monkeypatch.setenv("DOWSING_CONFINE", request.param)
+
+    def guarded(script: str, shell: str = "/bin/sh") -> Outcome:
+        program = tmp_path / "program"
+        program.write_text(f"#!{shell}\n{script}\n")
+        program.chmod(0o755)
+        outcome = run_guarded([str(program), "--help"], ["/usr/bin", "/bin"])
+        assert os.listdir(tmp_path / "tmp") == []  # nothing is left of the folder it ran in
+        return outcome
+
+    return guarded
+
+
+def processes(mark: str) -> list[str]:
+    found = subprocess.run(["ps", "-eo", "args"], capture_output=True, text=True, check=False).stdout.split("\n")
+    return [line for line in found if mark in line and "ps -eo" not in line]
+
+
+def short(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("dowsing.core.running.guard.SECONDS", 1)
+
+
+def test_output_status_and_streams(run) -> None:  # type: ignore[no-untyped-def]
+    outcome = run('echo "out $1"; echo err >&2; exit 64')
+    assert outcome == Outcome("exit", 64, "out --help\n", "err\n")
+    assert outcome.trouble == ""
+
+
+def test_a_program_that_hangs_is_ended(run, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
+    short(monkeypatch)
+    outcome = run("echo before; exec sleep 4711")
+    assert (outcome.ended, outcome.out) == ("time", "before\n")
+    assert processes("sleep 4711") == []
+
+
+def test_a_flood_is_cut(run) -> None:  # type: ignore[no-untyped-def]
+    outcome = run("while :; do echo aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa; done")
+    assert outcome.ended == "output"
+    assert len(outcome.out) <= MOST_OUTPUT
+    assert outcome.trouble == "it printed more than 1 MB"
+
+
+def test_what_it_starts_ends_with_it(run) -> None:  # type: ignore[no-untyped-def]
+    outcome = run("sleep 4712 & (setsid sleep 4712 >/dev/null 2>&1 &) ; echo done")
+    assert outcome.out == "done\n"
+    assert processes("sleep 4712") == []
+
+
+def test_too_many_processes(run, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
+    short(monkeypatch)
+    outcome = run("i=0; while [ $i -lt 200 ]; do sleep 4713 & i=$((i+1)); done; wait")
+    assert outcome.ended in ("processes", "time", "exit")
+    assert processes("sleep 4713") == []
+
+
+def test_it_cannot_kill_who_runs_it(run, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
+    short(monkeypatch)
+    outcome = run("kill -9 $PPID; sleep 4714")
+    assert outcome.ended in ("time", "signal", "exit")
+    assert processes("sleep 4714") == []
+
+
+def test_there_is_no_input_and_no_terminal(run) -> None:  # type: ignore[no-untyped-def]
+    outcome = run(
+        'if read line; then echo "read $line"; else echo nothing; fi; (: </dev/tty) 2>/dev/null || echo no tty'
+    )
+    assert outcome.out == "nothing\nno tty\n"
+
+
+def test_folder_and_environment_are_empty(run, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
+    monkeypatch.setenv("GARDEN_SECRET", "rose")
+    outcome = run('ls -A; [ "$HOME" = "$(pwd)" ] && echo home; env | grep -c GARDEN; touch here && ls')
+    assert outcome.out == "home\n0\nhere\n"
+
+
+def test_files_are_small(run) -> None:  # type: ignore[no-untyped-def]
+    outcome = run("head -c 5000000 /dev/zero > big 2>/dev/null; wc -c < big | tr -d ' '")
+    assert outcome.out == "1048576\n"
+
+
+@pytest.mark.skipif(not sys.platform.startswith("linux"), reason="Linux closes the file system")
+def test_nothing_is_written_elsewhere(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    target = tmp_path / "target"
+    target.write_text("as it was")
+    tmp_path.chmod(0o777)
+    outcome = run(f"echo x > {tmp_path}/new; echo x > {target}; rm -f {target}; echo done")
+    assert outcome.out == "done\n"
+    if not any(word in outcome.err.lower() for word in ("read-only", "denied", "not permitted", "can't", "cannot")):
+        pytest.skip("this kernel has neither namespaces for users nor Landlock")
+    assert target.read_text() == "as it was"
+    assert not (tmp_path / "new").exists()
+
+
+def test_a_program_that_cannot_start(run) -> None:  # type: ignore[no-untyped-def]
+    outcome = run("echo hello", shell="/no/such/interpreter")
+    assert outcome.ended == "start"
+    assert outcome.trouble == "it could not be started (no such file or directory)"
+
+
+def test_a_crash_is_told(run) -> None:  # type: ignore[no-untyped-def]
+    outcome = run("kill -SEGV $$")
+    assert outcome.ended == "signal"
+    assert outcome.trouble == "it was ended by signal 11"
