@@ -89,7 +89,7 @@ class Program:
         said = [
             line
             for line in done.stderr.splitlines()
-            if "building the index" not in line and not line.endswith((" pages read", " names read"))
+            if "building the index" not in line and not line.endswith((" pages read", " names read", " names"))
         ]
         assert (done.returncode, said) == (0, []), done.stderr
         return done.stdout

@@ -78,7 +78,7 @@ def test_a_family_that_floods_the_list_is_folded(program: Program) -> None:
 def test_limit_and_count(garden: Program) -> None:
     assert len(json.loads(garden.out("find", "*", "--limit", "3", "--format", "json"))["entries"]) == 3
     assert int(garden.out("find", "*", "--count")) == 34
-    assert int(garden.out("find", "--count", "compost")) == 3
+    assert int(garden.out("find", "--count", "compost")) == 4
 
 
 def test_nothing_found_is_one_line_and_status_1(garden: Program) -> None:

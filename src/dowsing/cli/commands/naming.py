@@ -97,3 +97,12 @@ def any_subject(session: Session, words: list[str], ask: bool) -> Subject:
     if found.entry is not None:
         return subject_of(session, found, ask)
     return catalogue.subject_of(asked, None, session.store, session.settings, ask=ask)
+
+
+def unknown(session: Session, name: str) -> Failure:
+    """The failure that there is nothing of that name here, with the nearest names."""
+    from dowsing.core.finding.lookup import nearest_names
+
+    nearest = nearest_names(session.store, name)
+    hint = "nearest names" if nearest else f"search with: {session.program} find {name[:40]}"
+    return Failure(f"nothing here is named {name[:80]}; {hint}", nearest=nearest)

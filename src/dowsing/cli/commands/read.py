@@ -95,14 +95,14 @@ def _beyond(subject: Subject, held: Holding, part: str) -> Document | None:
     if held.source == "info":
         from dowsing.core.sources import info
 
-        try:
-            choose_part(catalogue.read(subject, held), part)
+        key = " ".join(part.casefold().split())
+        sections = catalogue.read(subject, held).sections
+        if any(key in (section.title.casefold(), section.anchor.casefold()) for section in sections):
             return None
-        except UnknownPart:
-            try:
-                return info.read_node(subject, held, part)
-            except Unreadable:
-                return None
+        try:
+            return info.read_node(subject, held, part)
+        except Unreadable:
+            return None
     if held.source == "package":
         from dowsing.core.sources import package
 

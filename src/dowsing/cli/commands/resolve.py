@@ -4,8 +4,7 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import any_subject
-from dowsing.cli.failure import Failure
+from dowsing.cli.commands.naming import any_subject, unknown
 from dowsing.cli.output.resolutions import resolution_lines
 from dowsing.cli.session import Session
 from dowsing.core.record import dump
@@ -31,12 +30,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     subject = any_subject(session, options.name, ask=False)
     found = resolve(subject, options.startup)
     if not found.candidates and not found.documents:
-        from dowsing.core.finding.lookup import nearest_names
-
-        raise Failure(
-            f"nothing here is named {subject.name[:80]}; nearest names",
-            nearest=nearest_names(session.store, subject.name),
-        )
+        raise unknown(session, subject.name)
     if session.json:
         session.print_json(as_json(found))
     else:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import any_subject
+from dowsing.cli.commands.naming import any_subject, unknown
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.comparisons import difference_lines, next_lines, source_lines, wording_lines
 from dowsing.cli.session import Session
@@ -44,10 +44,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     subject = any_subject(session, options.name, ask=not options.no_usage)
     compared = compare(subject)
     if not compared.documents and not subject.executables and not subject.in_shells:
-        from dowsing.core.finding.lookup import nearest_names
-
-        nearest = nearest_names(session.store, subject.name)
-        raise Failure(f"nothing here is named {subject.name[:80]}; nearest names", nearest=nearest)
+        raise unknown(session, subject.name)
     if session.json:
         session.print_json(_as_json(subject, compared, options.differences is not None, chosen))
         return 0

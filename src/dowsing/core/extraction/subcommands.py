@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.document import Item, Subcommand
+from dowsing.core.document import Item, Section, Subcommand
 from dowsing.core.extraction.walk import items, own_text
 from dowsing.core.markup import plain
 
@@ -18,6 +18,16 @@ _OTHER_LISTS = re.compile(
     r"\boptions?\b|\bflags\b|\barguments\b|\bvariables?\b|\bexamples?\b|\bformats?\b", re.IGNORECASE
 )
 _WORD = re.compile(r"[a-z][\w.:+-]*")
+
+
+def _choices(section: Section) -> set[str]:
+    """The words of an argument that is one of several, `{add,remove}`, below which each has its own line."""
+    found: set[str] = set()
+    for item in items(section.blocks):
+        tag = plain(item.tag)
+        if tag.startswith("{") and tag.endswith("}"):
+            found |= set(tag[1:-1].split(","))
+    return found
 
 
 def read_subcommands(document: Document) -> list[Subcommand]:
@@ -34,9 +44,12 @@ def read_subcommands(document: Document) -> list[Subcommand]:
             for block in section.blocks[:1]
             if not isinstance(block, Item) and hasattr(block, "text")
         )
-        if not named and (under_other or not (takes or announced)):
+        choices = _choices(section)
+        if not choices and not named and (under_other or not (takes or announced)):
             continue
         for item in items(section.blocks):
+            if choices and not named and plain(item.tag) not in choices:
+                continue
             for tag in plain(item.tag).split(", "):
                 word = _WORD.match(tag)
                 if word and word[0] not in found:

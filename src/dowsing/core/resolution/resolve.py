@@ -111,14 +111,15 @@ def _on_path(subject: Subject) -> list[Candidate]:
 
 def _documents(subject: Subject) -> list[tuple[str, str]]:
     """The files that document the name, with their sources."""
-    from dowsing.core.sources import package, pages
+    from dowsing.core.sources import package, pages, shell_manual
 
     found: list[tuple[str, str]] = []
     for source in ("manual", "standard"):
         found += [(h.path, source) for h in pages.holdings(subject, source) if h.present]
     for row in subject.in_shells[:1]:
-        for name in row.manual[:1]:
-            found += [(entry.path, "shell-manual") for entry in subject.store.named(name)[:1]]
+        own = shell_manual.own_page(row)
+        pages_of_shell = [entry.path for name in row.manual for entry in subject.store.named(name)[:1]]
+        found += [(path, "shell-manual") for path in ([own] if own else pages_of_shell[:1])]
     found += [(place.path, "info") for place in subject.store.info_places(subject.name)[:1]]
     for holding in package.holdings(subject):
         if holding.present:

@@ -31,7 +31,9 @@ _COMPILED = (
 _SHEBANG = re.compile(rb"#!\s*(\S+)(?:[ \t]+(\S+))?(?:[ \t]+(\S+))?")
 _PYTHON_IMPORT = re.compile(rb"^\s*(?:from\s+([\w.]+)\s+import|import\s+([\w.]+))", re.MULTILINE)
 _ENTRY_POINT = re.compile(rb"['\"]([\w.-]+)(?:==[^'\"]*)?['\"],\s*['\"]console_scripts['\"]")
-_STARTED = re.compile(rb"(?:^|[\s\"'=(])(/[\w./+-]+|\$\{?\w+\}?/[\w./+-]+|\$\([^)\n]*\)/[\w./+-]+|\.{1,2}/[\w./+-]+)", re.MULTILINE)
+_STARTED = re.compile(
+    rb"(?:^|[\s\"'=(])(/[\w./+-]+|\$\{?\w+\}?/[\w./+-]+|\$\([^)\n]*\)/[\w./+-]+|\.{1,2}/[\w./+-]+)", re.MULTILINE
+)
 #: A program by its bare name that a shell script hands its own arguments to.
 _HANDED_ON = re.compile(
     rb"(?:^|[;&|])[ \t]*(?:exec[ \t]+)?([a-z][\w.+-]*)\b[^\n]*\"?\$(?:@|\{1\+\"\$@\"\})", re.MULTILINE

@@ -21,6 +21,7 @@ for name in $(compgen -b); do ask "$name" builtin; done
 """
 
 _DEFINED = r"""
+printf '\036'
 alias -- %(name)s 2>/dev/null
 printf '\037'
 declare -f -- %(name)s 2>/dev/null
@@ -73,9 +74,9 @@ def ask_interactive(command: list[str]) -> list[tuple[str, str]]:
     except (OSError, subprocess.TimeoutExpired):
         return []
     output = run.stdout.decode("utf-8", "replace")
-    if RECORD_END not in output or SEPARATOR not in output:
+    parts = output.split(RECORD_END)  # what start-up files print comes before
+    if len(parts) < 3 or SEPARATOR not in parts[-2]:
         return []
-    before, _, function = output.rpartition(RECORD_END)[0].rpartition(SEPARATOR)
-    alias = before.rpartition("\n")[2] if "\n" in before.strip("\n") else before
+    alias, _, function = parts[-2].partition(SEPARATOR)
     found = [("alias", bare(alias.strip("\n"))), ("function", bare(function.strip("\n")))]
     return [(kind, text) for kind, text in found if text.strip()]

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import os
+
+from dowsing.core.running.guard import Outcome
 from dowsing.core.shells.bash import ask_interactive
 from dowsing.core.shells.shell import Shell, ShellName, quoted
 
@@ -11,6 +14,7 @@ _KEYWORDS = frozenset(
 )
 
 _DEFINED = r"""
+printf '\036'
 alias | string match -- 'alias '%(name)s' *'
 printf '\037'
 functions -- %(name)s 2>/dev/null
@@ -21,7 +25,14 @@ printf '\036'
 class Fish(Shell):
     """The friendly interactive shell."""
 
-    manual = ("fish",)
+    def __init__(self, name: str, path: str, search_path: list[str]) -> None:
+        super().__init__(name, path, search_path)
+        prefix = os.path.dirname(os.path.dirname(os.path.realpath(path)))
+        self.manual = (os.path.join(prefix, "share", "fish", "man", "man1"), "fish")
+
+    def help_for(self, name: str) -> Outcome | None:
+        """Not asked: it would start another program to lay out its page."""
+        return None
 
     def line(self, text: str) -> list[str]:
         """Without start-up files."""

@@ -36,7 +36,7 @@ class ShellTrouble(Exception):
 class Shell:
     """A shell at `path`. The classes below it say how it is asked."""
 
-    #: Pages of its manual that describe its builtins and keywords.
+    #: Pages of its manual that describe its builtins and keywords, or a folder (given from the root) with one for each.
     manual: tuple[str, ...] = ()
     #: Whether it has help of its own for its builtins.
     has_help = False

@@ -12,6 +12,7 @@ for name in ${(ok)builtins}; do printf '%s\037builtin\036' "$name"; done
 """
 
 _DEFINED = r"""
+printf '\036'
 alias -- %(name)s 2>/dev/null
 printf '\037'
 typeset -f -- %(name)s 2>/dev/null

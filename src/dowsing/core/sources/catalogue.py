@@ -100,7 +100,11 @@ def best(subject: Subject) -> tuple[Document, Holding]:
 
 
 def others(subject: Subject, taken: str) -> list[str]:
-    """The sources besides `taken` that are likely to have a text, told without reading or running anything."""
+    """The sources besides `taken` that have a text, told without reading any.
+
+    A program that was not asked and may not be asked now is `usage?`.
+    """
+    from dowsing.core.sources import shell_manual
     from dowsing.core.sources.pages import is_standard
     from dowsing.core.sources.usage import ask_program
 
@@ -108,7 +112,7 @@ def others(subject: Subject, taken: str) -> list[str]:
     pages = [entry for entry in subject.entries if entry.section not in ("", "builtin")]
     found = {
         "builtin": any(row.text for row in rows),
-        "shell-manual": any(subject.store.named(name) for row in rows[:1] for name in row.manual[:1]),
+        "shell-manual": bool(rows) and shell_manual.may_have(subject, rows[0]),
         "manual": any(not is_standard(entry) for entry in pages),
         "usage": False,
         "info": bool(subject.store.info_places(subject.name)),
@@ -116,6 +120,8 @@ def others(subject: Subject, taken: str) -> list[str]:
         "package": bool(holdings_of(subject, "package")[0].present),
     }
     if subject.executables:
-        known = ask_program(subject.executables[0], subject.name, subject.settings, False)
+        known = ask_program(subject.executables[0], subject.name, subject.settings, subject.ask)
         found["usage"] = known is None or known.kind == "usage"
+        if known is None and taken != "usage":
+            found = {source if source != "usage" else "usage?": there for source, there in found.items()}
     return [source for source, there in found.items() if there and source != taken]

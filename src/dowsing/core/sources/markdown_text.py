@@ -56,7 +56,7 @@ class _Builder:
                 self.open.append(item.body)
             elif kind in ("list_item_close", "blockquote_close") and len(self.open) > 1:
                 self.open.pop()
-        return [section for section in self.sections if section.blocks or section.level > 1]
+        return self.sections
 
 
 def _plain_inline(token: Token) -> str:

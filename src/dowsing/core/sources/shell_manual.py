@@ -7,6 +7,7 @@ displays, or in the running text of a part that is about them.
 
 from __future__ import annotations
 
+import os
 import re
 
 from dowsing.core.document import Block, Document, Indent, Item, Literal, Paragraph, Section
@@ -14,7 +15,7 @@ from dowsing.core.extraction import read_fact
 from dowsing.core.index.store import ShellRow
 from dowsing.core.markup import ITALIC, ROMAN, plain
 from dowsing.core.sources import manual
-from dowsing.core.sources.pagefile import Unreadable
+from dowsing.core.sources.pagefile import SUFFIXES, Unreadable
 from dowsing.core.sources.source import Holding, Subject, nothing
 
 NAME = "shell-manual"
@@ -30,6 +31,10 @@ def holdings(subject: Subject) -> list[Holding]:
     """One for each shell whose manual has an entry for the name."""
     found = []
     for row in subject.in_shells:
+        own = own_page(row)
+        if own is not None:
+            found.append(Holding(NAME, True, where=own, path=own, detail=f"{row.shell}\n{own}"))
+            continue
         for page in shell_pages(subject, row):
             entry = find_entry(page, row.name, row.kind)
             if entry is not None:
@@ -44,12 +49,30 @@ def holdings(subject: Subject) -> list[Holding]:
     return nothing(NAME, "no shell here has a builtin of that name")
 
 
+def own_page(row: ShellRow) -> str | None:
+    """The file of the page that the shell keeps for the name alone, or None."""
+    for folder in row.manual:
+        if os.path.isabs(folder) and "/" not in row.name:
+            for suffix in ("", *SUFFIXES):
+                file = os.path.join(folder, f"{row.name}.1{suffix}")
+                if os.path.isfile(file):
+                    return file
+    return None
+
+
+def may_have(subject: Subject, row: ShellRow) -> bool:
+    """Whether there is a page to look for the entry in, without reading it."""
+    return own_page(row) is not None or any(
+        subject.store.named(name) for name in row.manual if not os.path.isabs(name)
+    )
+
+
 def shell_pages(subject: Subject, row: ShellRow) -> list[Document]:
     """The pages of the shell's manual that are here. Kept for the next name that is asked for."""
     cache: dict[str, list[Document]] = subject.store.memory.setdefault("shell pages", {})
     if row.shell not in cache:
         pages = []
-        for name in row.manual[:MOST_PAGES]:
+        for name in [name for name in row.manual if not os.path.isabs(name)][:MOST_PAGES]:
             for entry in subject.store.named(name)[:1]:
                 try:
                     pages.append(manual.read_page_file(entry.path, entry.name, entry.section, package=entry.package))
@@ -63,6 +86,10 @@ def read(subject: Subject, holding: Holding) -> Document:
     """The entry as a Document of its own. Raises Unreadable if it is not there."""
     shell, _, label = holding.detail.partition("\n")
     for row in subject.in_shells:
+        if row.shell == shell and os.path.isabs(label):
+            page = manual.read_page_file(label, row.name, "builtin")
+            page.source, page.origin = NAME, shell
+            return page
         if row.shell == shell:
             for page in shell_pages(subject, row):
                 entry = find_entry(page, row.name, row.kind) if page.label == label else None

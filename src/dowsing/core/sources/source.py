@@ -97,8 +97,13 @@ class Subject:
 
     @property
     def packages(self) -> list[str]:
-        """The packages that the entries of the name come from, that of the likeliest first."""
-        return list(dict.fromkeys(entry.package for entry in self.entries if entry.package))
+        """The packages that the name comes from, that of the likeliest entry first.
+
+        Pages of functions and files count only where no command has the name.
+        """
+        owned = [entry for entry in self.entries if entry.package]
+        commands = [entry for entry in owned if entry.section[:1] in ("", "1", "6", "8", "b")]
+        return list(dict.fromkeys(str(entry.package) for entry in commands or owned))
 
     @property
     def program_package(self) -> str | None:

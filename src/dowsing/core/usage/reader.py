@@ -23,7 +23,7 @@ _PROSE = frozenset(
     "or and is are option options must implies means may can turns the with which that this where when".split()
 )
 _TERM = re.compile(
-    r"[^\s\"'.,;:!?()|*#<>=\[\]{}$][\w.:+@/*|,-]*(?:, ?[\w.:+-]+)*(?: (?:\[?[<A-Z{(\[][^ ]*|\.\.\.|[\w-]+))*\Z"
+    r"\{[\w,-]+\}\Z|<[\w-]+>(?:\.\.\.)?\Z|[^\s\"'.,;:!?()|*#<>=\[\]{}$][\w.:+@/*|,-]*(?:, ?[\w.:+-]+)*(?: (?:\[?[<A-Z{(\[][^ ]*|\.\.\.|[\w-]+))*\Z"
 )
 _SINGLE_SPACED = re.compile(
     rf"(?:{_FLAG})(?:(?:,\s*|\s*\|\s*|\s+)(?:{_FLAG}))*(?:[ =](?:<[^>]*>|\[[^\]]*\]|[A-Z][A-Z0-9_:|/-]*(?:\.\.\.)?(?=\s|$)))?"

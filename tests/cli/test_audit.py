@@ -1,0 +1,96 @@
+"""`audit`: matrix, counts, options that are missing, and the chart."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+from conftest import Program
+
+
+def test_the_builtins_of_a_shell(program: Program) -> None:
+    found = json.loads(program.out("--demo", "audit", "--shell", "loam", "--format", "json"))
+    assert found["scope"] == {"kind": "shell", "name": "loam"}
+    assert [line["name"] for line in found["names"]] == ["row", "endrow", "hollo", "mulch", "note", "walk"]
+    assert found["counts"]["builtin"] == {"present": 5, "absent": 1, "not_asked": 0}
+    mulch = next(line for line in found["names"] if line["name"] == "mulch")
+    assert [source for source, there in mulch["sources"].items() if there] == [
+        "builtin", "shell-manual", "builtin-usage", "manual", "usage", "info", "package",
+    ]  # fmt: skip
+    hollo = next(line for line in found["names"] if line["name"] == "hollo")
+    assert hollo["notes"]["usage"] == "hollo --help prints the words it is given"
+    assert found["undocumented"] == []
+    assert [(one["name"], one["item"], one["not_said_by"]) for one in found["missing_options"]][:2] == [
+        ("mulch", "-r", ["builtin", "builtin-usage"]),
+        ("mulch", "-q", ["builtin", "shell-manual"]),
+    ]
+
+
+def test_as_text(program: Program) -> None:
+    text = program.out("--demo", "audit", "--shell", "loam", "--width", "100")
+    assert text.startswith("Builtins and keywords of loam  6 names\n")
+    row = next(line for line in text.split("\n") if line.startswith("   endrow "))
+    assert row.split() == ["endrow", "·", "●", "·", "·", "·", "·", "·", "●"]
+    assert "WITHOUT ANY DOCUMENTATION (0)\n   none\n" in text
+    narrow = program.out("--demo", "audit", "--shell", "loam", "--width", "60")
+    assert "name       bltn  shman  b-use  manual  usage  info  std  pkg" in narrow
+
+
+def test_a_package_and_a_family(program: Program) -> None:
+    package = json.loads(program.out("--demo", "audit", "--package", "dibble", "--format", "json"))
+    assert [line["name"] for line in package["names"]] == ["dibble"]
+    assert package["names"][0]["sources"]["usage"] is True
+    family = json.loads(program.out("--demo", "audit", "--family", "glasshouse", "--format", "json"))
+    assert family["counts"]["manual"]["present"] == len(family["names"]) == 6
+
+
+def test_everything_on_path_is_not_asked(program: Program) -> None:
+    program.man.joinpath("man1").mkdir()
+    program.command("rake", "#!/bin/sh\n: --help\necho 'Usage: rake [-x]'\n")
+    program.command("mute", "#!/bin/sh\n: nothing\n")
+    found = json.loads(program.out("audit", "--format", "json"))
+    assert [(line["name"], line["sources"]["usage"]) for line in found["names"]] == [("mute", None), ("rake", None)]
+    assert found["undocumented"] == ["mute", "rake"]
+    asked = json.loads(program.out("audit", "--usage", "--format", "json"))
+    assert [(line["name"], line["sources"]["usage"]) for line in asked["names"]] == [("mute", False), ("rake", True)]
+    assert asked["undocumented"] == ["mute"]
+
+
+def test_comma_separated_values(program: Program) -> None:
+    lines = program.out("--demo", "audit", "--shell", "loam", "--format", "csv").split("\n")
+    assert lines[0] == "name,kind,builtin,shell-manual,builtin-usage,manual,usage,info,standard,package"
+    assert lines[1] == "row,keyword,yes,yes,no,no,no,no,no,yes"
+    assert program.run("--demo", "find", "mulch", "--format", "csv").returncode == 2
+
+
+@pytest.mark.parametrize(("name", "magic"), [("coverage.png", b"\x89PNG"), ("coverage.svg", b"<?xml")])
+def test_charts(program: Program, name: str, magic: bytes) -> None:
+    pytest.importorskip("matplotlib")
+    program.out("--demo", "audit", "--shell", "loam", "--chart", name)
+    data = (program.folder / name).read_bytes()
+    assert data.startswith(magic)
+    if name.endswith("svg"):
+        assert b"Documentation of the builtins and keywords of loam: 6 names" in data or b"<path" in data
+
+
+@pytest.mark.parametrize(
+    ("arguments", "status", "says"),
+    [
+        (["--shell", "zzsh"], 1, "the shell zzsh is not here or could not be asked; shells here: loam"),
+        (["--package", "nothing"], 1, "the package nothing is not known here; find one with: dowsing find nothing"),
+        (["--family", "sprout"], 1, "the family sprout is not known here"),
+        (["--shell", "loam", "--package", "x"], 2, "not allowed with argument --shell"),
+        (["--shell", "loam", "--chart", "x.pdf"], 2, "a chart is a .png or an .svg, not x.pdf"),
+        (
+            ["--shell", "loam", "--chart", "/no/such/x.png"],
+            3,
+            "cannot write /no/such/x.png: no such file or directory",
+        ),
+        (["--format", "html"], 2, "this command prints text or json or csv, not html"),
+    ],
+)
+def test_bad_input(program: Program, arguments: list[str], status: int, says: str) -> None:
+    done = program.run("--demo", "audit", *arguments)
+    assert done.returncode == status
+    assert says in done.stderr
+    assert "Traceback" not in done.stderr

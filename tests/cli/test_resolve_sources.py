@@ -1,0 +1,165 @@
+"""`resolve` and `sources`, on the demo library and on folders written for the test."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+from conftest import LIBRARY, Program
+
+DEMO = LIBRARY.parent
+
+
+def test_resolve_says_what_runs(program: Program) -> None:
+    lines = program.out("--demo", "resolve", "mulch").split("\n")
+    assert lines[0] == "mulch  is taken by loam itself: a builtin"
+    assert lines[2] == f"1  builtin of loam {DEMO}/bin/loam  (this runs)"
+    assert lines[4:8] == [
+        f"2  command {DEMO}/bin/mulch",
+        "   script (sh)",
+        "   package fernhollow-glasshouse 4.2 (dpkg)",
+        "   https://fernhollow.example/glasshouse",
+    ]
+    assert lines[9] == "DOCUMENTATION"
+
+
+def test_resolve_in_json(program: Program) -> None:
+    found = json.loads(program.out("--demo", "resolve", "mulch", "--format", "json"))
+    assert (found["name"], found["runs"]["kind"], found["runs"]["shell"]) == ("mulch", "builtin", "loam")
+    assert [candidate["kind"] for candidate in found["candidates"]] == ["builtin", "command"]
+    assert found["candidates"][1]["package"]["version"] == "4.2"
+    assert {document["source"] for document in found["documents"]} == {"manual", "shell-manual", "info", "package"}
+    assert found["sources"] == [f"{DEMO}/bin/mulch"]
+
+
+def test_links_copies_and_a_path_in_trouble(program: Program, tmp_path: Path) -> None:
+    program.man.joinpath("man1").mkdir()
+    real = program.command("tie-1.4", "#!/usr/bin/env python3\n")
+    (program.bin / "tie").symlink_to("tie-1.4")
+    (tmp_path / "sbin").symlink_to("bin")
+    path = f"{program.bin}:{tmp_path}/sbin:{tmp_path}/none:{real}"
+    text = program.out("resolve", "tie", "--width", "400", PATH=path)
+    assert (
+        text.split("\n\nNext")[0]
+        == f"""\
+tie  runs {program.bin}/tie
+
+1  command {program.bin}/tie  (this runs)
+   a link: {program.bin}/tie → tie-1.4
+   script (python3)
+   no package is known to own it
+
+2  command {tmp_path}/sbin/tie
+   the folder is a link: {tmp_path}/sbin → bin
+   a link: {program.bin}/tie → tie-1.4
+   script (python3)
+   the same file as {program.bin}/tie
+
+SOURCE TEXT
+   {real}
+
+PATH
+   {tmp_path}/none does not exist
+   {real} is a file, not a folder"""
+    )
+
+
+def test_start_up_files_are_read_only_when_asked_for(program: Program) -> None:
+    import shutil
+
+    import pytest
+
+    bash = shutil.which("bash")
+    if bash is None:
+        pytest.skip("bash is not installed")
+    program.man.joinpath("man1").mkdir()
+    program.bin.mkdir()
+    (program.bin / "bash").symlink_to(bash)
+    (program.folder / ".bashrc").write_text("dig() { echo dug; }\nalias dig='spade -v'\necho noise\n")
+    plain = program.run("resolve", "dig")
+    assert (plain.returncode, "nothing here is named dig" in plain.stderr) == (1, True)
+    text = program.out("resolve", "dig", "--startup")
+    assert text.split("\n")[0] == "dig  runs the alias of the start-up files of bash"
+    assert "alias dig='spade -v'" in text and "echo dug" in text
+    kill = json.loads(program.out("resolve", "cd", "--startup", "--format", "json"))
+    assert [candidate["kind"] for candidate in kill["candidates"]] == ["builtin"]
+
+
+def test_names_that_are_none(program: Program) -> None:
+    for command in ("resolve", "sources"):
+        done = program.run("--demo", command, "mulhc")
+        assert (done.returncode, done.stdout) == (1, "")
+        assert done.stderr.startswith("dowsing: nothing here is named mulhc; nearest names: mulch")
+        assert program.run("--demo", command).returncode == 2
+        assert program.run("--demo", command, "../../etc/passwd").returncode == 1
+        assert program.run("--demo", command, "a\x1b[31m").returncode == 1
+
+
+def rows(text: str) -> dict[str, str]:
+    """Source and whether it is there, of a table."""
+    lines = text.split("\n\n")[1].split("\n")[1:]
+    return {line.split()[0]: line.split()[1] for line in lines if not line.startswith(" ")}
+
+
+def test_sources_side_by_side(program: Program) -> None:
+    text = program.out("--demo", "sources", "mulch")
+    assert text.startswith("mulch  7 of 8 sources have a text; loam takes it itself (builtin)\n")
+    assert rows(text) == {
+        "builtin": "yes", "shell-manual": "yes", "builtin-usage": "yes", "manual": "yes", "usage": "yes",
+        "info": "yes", "standard": "no", "package": "yes",
+    }  # fmt: skip
+    hollo = program.out("--demo", "sources", "hollo")
+    assert rows(hollo)["usage"] == "no" and "hollo --help prints the words it is given" in " ".join(hollo.split())
+
+
+def test_programs_are_not_asked_with_no_usage(program: Program) -> None:
+    assert rows(program.out("--demo", "sources", "mulch", "--no-usage"))["usage"] == "?"
+    program.out("--demo", "sources", "mulch")
+    assert rows(program.out("--demo", "sources", "mulch", "--no-usage"))["usage"] == "yes"  # it was asked before
+
+
+def test_differences(program: Program) -> None:
+    text = program.out("--demo", "sources", "mulch", "--differences")
+    assert (
+        "OPTIONS THAT NOT ALL TEXTS HAVE\n   -r\n     in shell-manual (BUILTIN COMMANDS)\n     not in builtin" in text
+    )
+    assert "DEFAULTS THAT DIFFER\n   -d, --depth: 6 (manual), 8 (usage), 6 (info)\n" in text
+
+
+def test_differences_of_two_sources(program: Program) -> None:
+    text = program.out("--demo", "sources", "mulch", "--differences", "manual", "builtin")
+    side = text[text.index("   manual  ") :].split("\n")
+    assert [line.split() for line in side[:1]] == [["manual", "builtin"]]
+    assert "--renew\n   Take away the mulch of last year       not there\n   first." in text
+    assert program.run("--demo", "sources", "mulch", "--differences", "manual").returncode == 2
+    done = program.run("--demo", "sources", "mulch", "--differences", "manual", "standard")
+    assert (done.returncode, "there is no text in the source standard to compare" in done.stderr) == (1, True)
+
+
+def test_sources_in_json(program: Program) -> None:
+    found = json.loads(program.out("--demo", "sources", "mulch", "--differences", "--format", "json"))
+    assert list(found) == ["name", "resolution", "sources", "differences"]
+    assert [one["kind"] for one in found["resolution"]] == ["builtin", "command"]
+    usage = next(row for row in found["sources"] if row["source"] == "usage")
+    assert (usage["present"], usage["words"], usage["same_as"]) == (True, 61, None)
+    assert {"option", "default", "variable", "file"} <= {one["what"] for one in found["differences"]}
+    both = json.loads(
+        program.out("--demo", "sources", "mulch", "--differences", "manual", "usage", "--format", "json")
+    )
+    assert both["wordings"][0] == {
+        "item": "-d, --depth",
+        "one": "Spread it so deep. The default is 6.",
+        "other": "spread it CM centimetres deep (default: 8)",
+    }
+
+
+def test_a_path_with_many_commands(program: Program) -> None:
+    program.man.joinpath("man1").mkdir()
+    program.bin.mkdir()
+    for n in range(2000):
+        (program.bin / f"c{n}").write_text("#!/bin/sh\n")
+        (program.bin / f"c{n}").chmod(0o755)
+    assert program.out("find", "c*", "--count") == "2000\n"
+    assert program.out("find", "c1999").split("\n")[0] == "1  c1999  no manual page"
+    (program.bin / "c1999").unlink()
+    assert program.run("find", "c1999").returncode == 1
