@@ -25,6 +25,10 @@ _VALUED = ("--format", "--color", "--pager", "--width")
 _SHORT = ("--demo", "--help", "-h", "--version")
 
 
+# The texts here are English alone: looking for a catalogue of translations would take a tenth of a look-up's time.
+argparse._ = str  # type: ignore[attr-defined]
+
+
 class Parser(argparse.ArgumentParser):
     """A parser whose errors are one line that says what to do."""
 

@@ -104,15 +104,13 @@ def others(subject: Subject, taken: str) -> list[str]:
 
     A program that was not asked and may not be asked now is `usage?`.
     """
-    from dowsing.core.sources import shell_manual
     from dowsing.core.sources.pages import is_standard
-    from dowsing.core.sources.usage import ask_program
 
     rows = subject.in_shells
     pages = [entry for entry in subject.entries if entry.section not in ("", "builtin")]
     found = {
         "builtin": any(row.text for row in rows),
-        "shell-manual": bool(rows) and shell_manual.may_have(subject, rows[0]),
+        "shell-manual": bool(rows) and _shell_page(subject),
         "manual": any(not is_standard(entry) for entry in pages),
         "usage": False,
         "info": bool(subject.store.info_places(subject.name)),
@@ -120,8 +118,31 @@ def others(subject: Subject, taken: str) -> list[str]:
         "package": bool(holdings_of(subject, "package")[0].present),
     }
     if subject.executables:
-        known = ask_program(subject.executables[0], subject.name, subject.settings, subject.ask)
-        found["usage"] = known is None or known.kind == "usage"
+        known = _usage_text(subject)
+        found["usage"] = known is not False
         if known is None and taken != "usage":
             found = {source if source != "usage" else "usage?": there for source, there in found.items()}
     return [source for source, there in found.items() if there and source != taken]
+
+
+def _shell_page(subject: Subject) -> bool:
+    from dowsing.core.sources.shell_manual import may_have
+
+    return may_have(subject, subject.in_shells[0])
+
+
+def _usage_text(subject: Subject) -> bool | None:
+    """Whether the program that would run has a usage text; None if it was not asked and may not be now."""
+    from dowsing.core.running.refusal import refusal
+    from dowsing.core.sources import asked
+
+    path, settings = subject.executables[0], subject.settings
+    if settings.values.get("usage") == "never" or refusal(path, settings.search_path):
+        return False
+    known = asked.has_text(settings, asked.key_of(path, asked.FLAG))
+    if known is None and subject.ask:
+        from dowsing.core.sources.usage import ask_program
+
+        usage = ask_program(path, subject.name, settings, True)
+        return usage is not None and usage.kind == "usage"
+    return known

@@ -10,18 +10,18 @@ from dowsing.core.sources import manual
 from dowsing.core.sources.pagefile import Unreadable, read_text
 from dowsing.core.sources.source import Holding, Subject, nothing
 
-_STANDARD = re.compile(r"[0-9](?:p|posix|x|susv[0-9])\Z", re.IGNORECASE)
-_SAYS_STANDARD = re.compile(r"POSIX|IEEE|Open Group|Single UNIX|ISO/IEC")
+_STANDARD = r"[0-9](?:p|posix|x|susv[0-9])\Z"
+_SAYS_STANDARD = r"POSIX|IEEE|Open Group|Single UNIX|ISO/IEC"
 
 
 def is_standard(entry: Entry) -> bool:
     """Whether a page is that of a standard: its section has the suffix, and the page says so."""
-    if not _STANDARD.match(entry.section):
+    if len(entry.section) < 2 or not re.match(_STANDARD, entry.section, re.IGNORECASE):
         return False
     if entry.section.endswith("posix"):
         return True
     try:
-        return _SAYS_STANDARD.search(read_text(entry.path)[:4000]) is not None
+        return re.search(_SAYS_STANDARD, read_text(entry.path)[:4000]) is not None
     except Unreadable:
         return False
 

@@ -19,11 +19,9 @@ from dowsing.core.sources.pagefile import SUFFIXES, Unreadable
 from dowsing.core.sources.source import Holding, Subject, nothing
 
 NAME = "shell-manual"
-_ABOUT_BUILTINS = re.compile(r"built-?ins?\b", re.IGNORECASE)
-_NOT_ABOUT = re.compile(
-    r"reserved words|aliases|synopsis|options|invocation|^name$|see also|readline|completion|history", re.IGNORECASE
-)
-_ITALIC = re.compile(f"{ITALIC}[^{ROMAN}]*{ROMAN}?")
+_ABOUT_BUILTINS = r"(?i)built-?ins?\b"
+_NOT_ABOUT = r"(?i)reserved words|aliases|synopsis|options|invocation|^name$|see also|readline|completion|history"
+_ITALIC = f"{ITALIC}[^{ROMAN}]*{ROMAN}?"
 MOST_PAGES = 6
 
 
@@ -109,8 +107,8 @@ class ManualEntry:
 
 def find_entry(page: Document, name: str, kind: str) -> ManualEntry | None:
     """The entry of a name in a shell's page, or None."""
-    about = [section for section in page.sections if _ABOUT_BUILTINS.search(section.title)]
-    others = [s for s in page.sections if s not in about and not _NOT_ABOUT.search(s.title)]
+    about = [section for section in page.sections if re.search(_ABOUT_BUILTINS, section.title)]
+    others = [s for s in page.sections if s not in about and not re.search(_NOT_ABOUT, s.title)]
     if kind == "keyword":
         return (
             _in_items(others, name, anywhere=False)
@@ -131,7 +129,7 @@ def _heads(tag: str) -> list[str]:
 
 def _literal_words(tag: str) -> list[str]:
     """The words of a tag that stand for themselves: not the placeholders in italics."""
-    bare = plain(_ITALIC.sub(" ", tag))
+    bare = plain(re.sub(_ITALIC, " ", tag))
     words = re.split(r"[\s;()]+", bare.replace("((", " (( ").replace("))", " )) "))
     return [*words, *(word.strip("[]|,") for word in words)]
 

@@ -6,29 +6,12 @@ pass. What came back is kept by the identity of the program's file, so that it i
 
 from __future__ import annotations
 
-import json
-import os
-import zlib
-
 from dowsing.core.document import Document
 from dowsing.core.index.store import ShellRow
-from dowsing.core.record import Record
 from dowsing.core.settings import Settings
+from dowsing.core.sources.asked import FLAG, Usage, keep, kept, key_of
 from dowsing.core.sources.pagefile import Unreadable
 from dowsing.core.sources.source import Holding, Subject, nothing
-from dowsing.core.usage.cleaning import clean_lines
-
-FLAG = "--help"
-CACHE_VERSION = 3
-MOST_KEPT = 4000
-
-
-class Usage(Record):
-    """What was asked and what came back. `kind` is that of usage.verdict, or `refused` or `trouble`."""
-
-    kind: str
-    says: str
-    text: str
 
 
 def holdings(subject: Subject) -> list[Holding]:
@@ -76,6 +59,7 @@ def read(subject: Subject, holding: Holding) -> Document:
 def _builtin_document(row: ShellRow, usage: Usage) -> Document:
     """A shell that has help prints just that; what others print is read like a program's usage."""
     from dowsing.core.sources.builtin import help_document
+    from dowsing.core.usage.cleaning import clean_lines
     from dowsing.core.usage.reader import read_usage
 
     lines = clean_lines(usage.text)
@@ -95,10 +79,10 @@ def ask_program(path: str, name: str, settings: Settings, ask: bool) -> Usage | 
     reason = refusal(path, settings.search_path)
     if reason:
         return Usage("refused", f"not asked: {reason}", "")
-    key = f"{path}\n{FLAG}\n{_identity(path)}"
-    kept = _kept(settings, key)
-    if kept is not None or not ask:
-        return kept
+    key = key_of(path, FLAG)
+    known = kept(settings, key)
+    if known is not None or not ask:
+        return known
     from dowsing.core.running.flag_check import knows_flag
     from dowsing.core.running.guard import run_guarded
 
@@ -106,7 +90,7 @@ def ask_program(path: str, name: str, settings: Settings, ask: bool) -> Usage | 
         usage = Usage("refused", f"not asked: {name} does not know {FLAG} (its file does not hold it)", "")
     else:
         usage = _judged(run_guarded([path, FLAG], settings.search_path), name)
-    _keep(settings, key, usage)
+    keep(settings, key, usage)
     return usage
 
 
@@ -114,11 +98,12 @@ def ask_builtin(row: ShellRow, settings: Settings, ask: bool) -> Usage | None:
     """What the builtin prints for `--help`; None if that is not known and may not be asked."""
     if settings.values.get("usage") == "never":
         return Usage("refused", "programs are not asked here: the settings say usage = never", "")
-    key = f"{row.path}\n{row.name} {FLAG}\n{_identity(row.path)}"
-    kept = _kept(settings, key)
-    if kept is not None or not ask:
-        return kept
+    key = key_of(row.path, f"{row.name} {FLAG}")
+    known = kept(settings, key)
+    if known is not None or not ask:
+        return known
     from dowsing.core.shells.installed import installed_shells
+    from dowsing.core.usage.cleaning import clean_lines
 
     shell = next((one for one in installed_shells(settings) if one.name == row.shell), None)
     if shell is None:
@@ -133,7 +118,7 @@ def ask_builtin(row: ShellRow, settings: Settings, ask: bool) -> Usage | None:
             usage = Usage("usage", "", outcome.out)  # the shell's own help is usage, however it is laid out
         else:
             usage = _judged(outcome, row.name)
-    _keep(settings, key, usage)
+    keep(settings, key, usage)
     return usage
 
 
@@ -154,47 +139,3 @@ def _judged(outcome, name: str) -> Usage:  # type: ignore[no-untyped-def]
         chosen = next((v for v, _ in verdicts if v.kind == "error"), verdicts[0][0])
         return Usage(chosen.kind, chosen.says, "")
     return Usage("nothing", f"{name} {FLAG} prints nothing", "")
-
-
-def _identity(path: str) -> str:
-    """What changes when the program does: its real file, time and size."""
-    try:
-        real = os.path.realpath(path)
-        state = os.stat(real)
-    except OSError:
-        return ""
-    return f"{real} {state.st_ino} {state.st_mtime_ns} {state.st_size}"
-
-
-def _place(settings: Settings, key: str) -> str:
-    mark = zlib.crc32(key.encode("utf-8", "surrogateescape"))
-    return os.path.join(settings.cache, "usage", f"{mark:08x}.json")
-
-
-def _kept(settings: Settings, key: str) -> Usage | None:
-    """What is kept under the key, or None."""
-    try:
-        with open(_place(settings, key), encoding="utf-8") as file:
-            found = json.load(file)
-    except (OSError, ValueError):
-        return None
-    if not isinstance(found, dict) or found.get("key") != key or found.get("version") != CACHE_VERSION:
-        return None
-    return Usage(str(found.get("kind")), str(found.get("says")), str(found.get("text")))
-
-
-def _keep(settings: Settings, key: str, usage: Usage) -> None:
-    """Keep an answer; where that cannot be written the program is asked again next time."""
-    place = _place(settings, key)
-    new = f"{place}.{os.getpid()}"
-    entry = {"key": key, "version": CACHE_VERSION, "kind": usage.kind, "says": usage.says, "text": usage.text}
-    try:
-        os.makedirs(os.path.dirname(place), exist_ok=True)
-        with open(new, "w", encoding="utf-8", errors="replace") as file:
-            json.dump(entry, file)
-        os.replace(new, place)
-        kept = os.listdir(os.path.dirname(place))
-        for name in kept[: max(len(kept) - MOST_KEPT, 0)]:
-            os.unlink(os.path.join(os.path.dirname(place), name))
-    except OSError:
-        pass
