@@ -166,8 +166,21 @@ def run(arguments: list[str]) -> int:
     return status
 
 
+def program() -> None:
+    """The program as it is installed: ends the process at once, without taking it apart piece by piece."""
+    import os
+
+    status = main()
+    try:
+        sys.stdout.flush()
+        sys.stderr.flush()
+    except (OSError, ValueError, AttributeError):
+        pass
+    os._exit(status)
+
+
 def main(arguments: list[str] | None = None) -> int:
-    """The program: returns the exit status."""
+    """Run a command line: returns the exit status."""
     given = sys.argv[1:] if arguments is None else arguments
     gc.disable()  # a look-up is over before a collection could pay
     try:
@@ -188,4 +201,4 @@ def main(arguments: list[str] | None = None) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main())
+    program()

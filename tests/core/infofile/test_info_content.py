@@ -49,6 +49,7 @@ of ‘hemp’:
           $ tie --tight
 
 ‘-l N’
+
      Loops.
 
  -- Command: slip ROPE

@@ -23,6 +23,8 @@ def audit_lines(found: Audit, width: int) -> list[str]:
     lines += ["", *_counts(found), "", *_matrix(found, width)]
     lines += ["", f"{HEADING}WITHOUT ANY DOCUMENTATION ({len(found.undocumented)})"]
     lines += wrap(clean_line(", ".join(found.undocumented)) or "none", width, INDENT)
+    if any(found.counts[source]["not_asked"] for source in found.sources):
+        lines += wrap("Programs were not asked for their usage; --usage asks them.", width, INDENT)
     if found.missing:
         names = len({name for name, _ in found.missing})
         lines += ["", f"{HEADING}OPTIONS THAT NOT ALL TEXTS HAVE ({len(found.missing)}, of {names} names)"]

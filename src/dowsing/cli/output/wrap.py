@@ -9,8 +9,8 @@ from dowsing.cli.output.width import display_width
 from dowsing.core.markup import ROMAN
 
 _FONT = re.compile("[\x01-\x05]")
-_LINKS = re.compile("\x0e[^\x0f]*\x0f|\x11")
-_GROUP = re.compile(r"\[(?:[^\[\]\n]|\[[^\[\]\n]*\]){1,48}\]")
+_LINKS = "\x0e[^\x0f]*\x0f|\x11"
+_GROUP = r"\[(?:[^\[\]\n]|\[[^\[\]\n]*\]){1,48}\]"
 _IDEOGRAPHS = (
     "[\u2e80-\u9fff\uf900-\ufaff\uff00-\uffef][\u3001\u3002\uff09\uff0c]?|[^\u2e80-\u9fff\uf900-\ufaff\uff00-\uffef]+"
 )
@@ -19,12 +19,12 @@ NARROWEST = 12
 
 def without_links(text: str) -> str:
     """Marked text without link targets."""
-    return _LINKS.sub("", text) if "\x0e" in text else text
+    return re.sub(_LINKS, "", text) if "\x0e" in text else text
 
 
 def groups_kept(form: str) -> str:
     """A form in which short bracketed groups are not broken over lines."""
-    return _GROUP.sub(lambda match: match[0].replace(" ", "\xa0"), form)
+    return re.sub(_GROUP, lambda match: match[0].replace(" ", "\xa0"), form)
 
 
 def unbroken(parts: list[str]) -> str:

@@ -69,40 +69,55 @@ def differences(compared: Compared, sources: tuple[str, ...] = ()) -> list[Diffe
 
 def _options(documents: dict[str, Document]) -> list[Difference]:
     """Options by any of their flags: a text that has one spelling has the option."""
-    merged: list[tuple[set[str], dict[str, Option]]] = []
-    for source, document in documents.items():
-        known = {flag for option in document.options for flag in option.flags}
-        for option in document.options:
-            if set(option.flags) <= {"+n", "+N"} or (option.flags == ["-N"] and "+N" in known):
-                continue  # a number, which texts write in many ways
-            flags = {normal_flag(flag) for flag in option.flags}
-            group = next((g for g in merged if g[0] & flags), None)
-            if group is None:
-                merged.append((flags, {source: option}))
-            else:
-                group[0].update(flags)
-                group[1].setdefault(source, option)
+    tables = {source: _telling(document) for source, document in documents.items()}
+    known = {source: {flag for flags, _ in table for flag in flags} for source, table in tables.items()}
+    seen: set[str] = set()
     missing, arguments = [], []
-    for _, by_source in merged:
-        first = next(iter(by_source.values()))
-        item = ", ".join(first.flags)
-        where = {source: option.section for source, option in by_source.items()}
-        absent = [source for source in documents if source not in by_source and documents[source].options]
-        if absent:
-            missing.append(Difference("option", item, list(by_source), absent, where, _short(first.text)))
-        taking = {source: option for source, option in by_source.items() if option.argument}
-        # a form's cluster of letters says nothing of their arguments
-        bare = [s for s, option in by_source.items() if not option.argument and option.text]
-        if taking and bare:
-            said = next(iter(taking.values()))
-            arguments.append(
-                Difference("argument", f"{item} {said.argument}", list(taking), bare, where, _short(said.text))
-            )
-        defaults = {source: option.default for source, option in by_source.items() if option.default}
-        if len(set(defaults.values())) > 1:
-            item = f"{item}: " + ", ".join(f"{value} ({source})" for source, value in defaults.items())
-            arguments.append(Difference("default", item, list(defaults), [], where))
+    for table in tables.values():
+        for flags, option in table:
+            if flags <= seen:
+                continue
+            seen |= flags
+            by_source = {s: found for s, table in tables.items() if (found := _counterpart(flags, table)) is not None}
+            item = ", ".join(option.flags)
+            where = {source: one.section for source, one in by_source.items()}
+            absent = [source for source, there in known.items() if there and not there & flags]
+            if absent:
+                missing.append(Difference("option", item, list(by_source), absent, where, _short(option.text)))
+            arguments += _arguments(item, by_source, where)
     return missing + arguments
+
+
+def _telling(document: Document) -> list[tuple[set[str], Option]]:
+    """The options with their flags as they are compared; numbers such as `+N`, which texts write in many ways, go."""
+    named = {flag for option in document.options for flag in option.flags}
+    return [
+        ({normal_flag(flag) for flag in option.flags}, option)
+        for option in document.options
+        if not (set(option.flags) <= {"+n", "+N"} or (option.flags == ["-N"] and "+N" in named))
+    ]
+
+
+def _counterpart(flags: set[str], table: list[tuple[set[str], Option]]) -> Option | None:
+    """The option that has most of the flags in common and fewest others."""
+    sharing = [(len(flags & theirs), -len(theirs), -n) for n, (theirs, _) in enumerate(table) if flags & theirs]
+    return table[-max(sharing)[2]][1] if sharing else None
+
+
+def _arguments(item: str, by_source: dict[str, Option], where: dict[str, str]) -> list[Difference]:
+    """Whether all texts give the option an argument, and the same default."""
+    found = []
+    taking = {source: option for source, option in by_source.items() if option.argument}
+    # a form's cluster of letters says nothing of their arguments
+    bare = [source for source, option in by_source.items() if not option.argument and option.text]
+    if taking and bare:
+        said = next(iter(taking.values()))
+        found.append(Difference("argument", f"{item} {said.argument}", list(taking), bare, where, _short(said.text)))
+    defaults = {source: option.default for source, option in by_source.items() if option.default}
+    if len({value.casefold() for value in defaults.values()}) > 1:
+        listed = ", ".join(f"{value} ({source})" for source, value in defaults.items())
+        found.append(Difference("default", f"{item}: {listed}", list(defaults), [], where))
+    return found
 
 
 def normal_flag(flag: str) -> str:

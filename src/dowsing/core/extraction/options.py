@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.document import Block, Indent, Item, Option
+from dowsing.core.document import Block, Indent, Item, Option, Paragraph
 from dowsing.core.extraction.walk import own_text
-from dowsing.core.markup import plain
+from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -15,6 +15,8 @@ if TYPE_CHECKING:
 _SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=-)|\bor\b)\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
 _FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL)
 _NO_FORM = re.compile(r"(--?)\[([\w-]+)\](.+)")
+_MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
+_TAG_ALONE = r"--?[\w?#@][^\s,]*(?:(?:, ?| \| ?)--?[\w?#@][^\s,]*)*(?:[ =][\w<\[][^\s.]*)?"
 _DEFAULT = re.compile(
     r"(?:\(default(?:s to| is)?:?|(?:The )?[Dd]efault (?:value )?is|[Dd]efaults? to|default:)\s+"
     r"[\"'“‘`]*([^\s\"'”’`,;()\[\]]+)"
@@ -39,7 +41,14 @@ def read_options(document: Document) -> list[Option]:
 
 def _collect(blocks: list[Block], title: str, found: list[Option], own_column: bool) -> None:
     waiting: list[str] = []
-    for block in blocks:
+
+    def add(body: list[Block]) -> None:
+        option = make_option("\n".join(waiting), body, title) if waiting else None
+        waiting.clear()
+        if option is not None:
+            found.append(option)
+
+    for n, block in enumerate(blocks):
         if isinstance(block, Item):
             tag = plain(block.tag).strip()
             if block.beside and not own_column:
@@ -47,17 +56,24 @@ def _collect(blocks: list[Block], title: str, found: list[Option], own_column: b
             if tag[:1] in ("-", "+") and not block.bullet and len(tag) > 1:
                 waiting.append(tag)
                 if block.body or block.beside:
-                    option = make_option("\n".join(waiting), block.body, title)
-                    waiting = []
-                    if option is not None:
-                        found.append(option)
+                    add(block.body)
             _collect(block.body, title, found, own_column)
         elif isinstance(block, Indent):
-            _collect(block.body, title, found, own_column)
-    if waiting:
-        option = make_option("\n".join(waiting), [], title)
-        if option is not None:
-            found.append(option)
+            if not waiting:
+                _collect(block.body, title, found, own_column)
+        elif isinstance(block, Paragraph) and block.text[:6].lstrip(_MARKS)[:1] == "-":
+            tag = plain(block.text).strip()
+            below = blocks[n + 1 :]
+            if re.fullmatch(_TAG_ALONE, tag) and below and isinstance(below[0], (Indent, Item)):
+                waiting.append(tag)  # a tag as a paragraph of its own, with its text set in below
+                body: list[Block] = []
+                for one in below:
+                    if not isinstance(one, Indent):
+                        break
+                    body += one.body
+                if body:
+                    add(body)
+    add([])
 
 
 def make_option(tag: str, body: list[Block], title: str) -> Option | None:

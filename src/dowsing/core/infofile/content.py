@@ -11,6 +11,7 @@ from dowsing.core.infofile.menus import INDEX_MARK, parse_menu
 _UNDERLINE = re.compile(r"([*=.~^#-])\1+\Z")
 _BULLET = re.compile(r"( *)(•|\*|-|−|◦|‣|\([0-9a-z]+\)|[0-9]+\.|[a-z]\.) +(?=\S)")
 _DEFINITION = re.compile(r" -- (?:[^:\n]+: )?\S")
+_QUOTED = re.compile(r"(?:‘[^’]+’|`[^']+'|'[^']+')(?:,? (?:or )?(?:‘[^’]+’|`[^']+'|'[^']+'))*\Z")
 _LEVELS = {"*": 1, "=": 2, "-": 3, ".": 4}
 STEP = 5  # how far a list's text or a display is set in from what surrounds it
 FILLED = 58  # a set-in line at least so long is likely to be filled text
@@ -128,6 +129,8 @@ def _one_block(lines: list[str], at: int, margin: int, done: list[Block]) -> int
         tags += 1
     if tags > at and tags < end and _indent(lines[tags]) >= margin + STEP:
         return _tagged(lines, at, tags, margin, done)
+    if tags == end and _alone(lines, at, end, margin):
+        return _tagged(lines, at, end, margin, done)
     if here >= margin + STEP or (here > margin and here - margin not in (1, 2, 3)):
         return _set_in(lines, at, margin, done)
     # a paragraph ends where a list begins without a gap
@@ -136,6 +139,12 @@ def _one_block(lines: list[str], at: int, margin: int, done: list[Block]) -> int
         stop += 1
     done.append(Paragraph(inline(" ".join(line.strip() for line in lines[at:stop]))))
     return stop
+
+
+def _alone(lines: list[str], at: int, end: int, margin: int) -> bool:
+    """Whether lines that an empty one follows are tags: nothing but what is quoted, and text set in after them."""
+    after = next((line for line in lines[end:] if line.strip()), "")
+    return _indent(after) >= margin + STEP and all(_QUOTED.match(line[margin:]) for line in lines[at:end])
 
 
 def _goes_on(lines: list[str], at: int, column: int) -> bool:
