@@ -10,7 +10,7 @@ from dowsing.core.usage.cleaning import clean_lines
 _USAGE = re.compile(r"^\s*(?:\S+:\s+)?(?:usage|use|synopsis)\s*(?::|$|of\b)|^\s*usage\s+\S+", re.IGNORECASE)
 _OPTION_LINE = re.compile(r"^\s*-{1,2}[\w?][\w-]*(?:[ =,|\[<]|\s{2,}|$)")
 _HEADING = re.compile(
-    r"^\s*(?:[\w ]*\b(?:options|commands|arguments|flags|switches)\b[^.]{0,40}):?\s*$", re.IGNORECASE
+    r"^\s*(?:[\w ]*\b(?:options|commands|arguments|flags|switches)\b[^.]{0,60}):?\s*$", re.IGNORECASE
 )
 _REFUSAL = re.compile(
     r"\b(?:invalid|illegal|unknown|unrecogni[sz]ed|bad|unexpected|not found|no such|cannot|can't|missing|failed|error"
