@@ -21,9 +21,15 @@ STEPS = (
     ("The whole page is laid out for your terminal; --part takes one part of it:", "read mist --part options"),
     ("--around finds a word in a page and shows where it stands:", "read compost --around heap"),
     ("Pages of other kinds are read the same way, tables included:", "read seedbank.5 --part description"),
-    ("A shell has a builtin and the system a program of one name. What runs, and what belongs to it:", "resolve mulch"),
+    (
+        "A shell has a builtin and the system a program of one name. What runs, and what belongs to it:",
+        "resolve mulch",
+    ),
     ("Every documentation of a name, side by side; --differences says where they disagree:", "sources mulch"),
-    ("What runs is read first; --from takes another source, here what the program prints:", "read mulch --from usage"),
+    (
+        "What runs is read first; --from takes another source, here what the program prints:",
+        "read mulch --from usage",
+    ),
     ("Which documentation do all builtins of a shell have?", "audit --shell loam"),
     ("A name with a slip in it gets the nearest names:", "read prunne"),
     ("And this is what all of it is looked up in:", "index --status"),

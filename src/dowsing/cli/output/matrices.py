@@ -44,7 +44,7 @@ def _counts(found: Audit) -> list[str]:
     lines = [f"{HEADING}{'source':<{column + INDENT}}  there  share  not asked"]
     for source in found.sources:
         count = found.counts[source]
-        share = f"{100 * count['present'] // total}%"
+        share = f"{round(100 * count['present'] / total)}%"
         unasked = f"{count['not_asked'] or '':>9}"
         lines.append(f"{' ' * INDENT}{source:<{column}}  {count['present']:>5}  {share:>5}  {unasked}".rstrip())
     return lines

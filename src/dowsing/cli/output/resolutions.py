@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import os
+
 from dowsing.cli.output.layout import title_lines
 from dowsing.cli.output.line_marks import FAINT, HEADING
 from dowsing.cli.output.wrap import unbroken, wrap
@@ -22,9 +24,7 @@ def resolution_lines(found: Resolution, width: int, program: str) -> list[str]:
         lines += ["", *_candidate_lines(candidate, n, width)]
     if found.documents:
         lines += ["", f"{HEADING}DOCUMENTATION"]
-        for path, source in found.documents[:MOST_FILES]:
-            lines.append(f"{' ' * INDENT}{clean_line(source):<13} {clean_line(path)}")
-        lines += _more(len(found.documents), program, name)
+        lines += _document_lines(found.documents, width)
     if found.sources:
         lines += ["", f"{HEADING}SOURCE TEXT"]
         lines += [f"{' ' * INDENT}{clean_line(path)}" for path in found.sources[:MOST_FILES]]
@@ -36,6 +36,25 @@ def resolution_lines(found: Resolution, width: int, program: str) -> list[str]:
     shown = f"'{name}'" if not name.isalnum() else name
     steps = [f"{program} sources {shown}", f"{program} read {shown}"]
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap("Next: " + unbroken(steps), width))]
+
+
+def _document_lines(documents: list[tuple[str, str]], width: int) -> list[str]:
+    """A line for each file; those of a package's folder together."""
+    lines: list[str] = []
+    folders: dict[str, list[str]] = {}
+    for path, source in documents:
+        if source == "package":
+            folder, file = os.path.split(path)
+            folders.setdefault(folder, []).append(file)
+        else:
+            lines += wrap(f"{source:<13} {clean_line(path)}", width, INDENT, 2)
+    for folder, files in folders.items():
+        listed = ", ".join(files[:MOST_FILES]) + (
+            f" and {len(files) - MOST_FILES} more" if len(files) > MOST_FILES else ""
+        )
+        lines += wrap(f"{'package':<13} {clean_line(folder)}", width, INDENT, 2)
+        lines += wrap(clean_line(listed), width, INDENT + 14, 0)
+    return lines
 
 
 def _more(count: int, program: str, name: str) -> list[str]:

@@ -73,9 +73,12 @@ def _options(documents: dict[str, Document]) -> list[Difference]:
     known = {source: {flag for flags, _ in table for flag in flags} for source, table in tables.items()}
     seen: set[str] = set()
     missing, arguments = [], []
-    for table in tables.values():
+    for first, table in zip(documents, tables.values(), strict=True):
+        own = first == next(iter(documents))
         for flags, option in table:
-            if flags <= seen:
+            # within one text two options may share a spelling; in another text a shared one makes it the same option
+            if flags <= seen or (not own and flags & seen):
+                seen |= flags
                 continue
             seen |= flags
             by_source = {s: found for s, table in tables.items() if (found := _counterpart(flags, table)) is not None}
