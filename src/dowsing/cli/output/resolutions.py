@@ -12,6 +12,7 @@ from dowsing.core.resolution.links import Step
 from dowsing.core.resolution.resolve import Candidate, Resolution
 
 INDENT = 3
+SOURCE = 14  # the column of sources
 MOST_FILES = 12
 
 
@@ -39,21 +40,19 @@ def resolution_lines(found: Resolution, width: int, program: str) -> list[str]:
 
 
 def _document_lines(documents: list[tuple[str, str]], width: int) -> list[str]:
-    """A line for each file; those of a package's folder together."""
+    """A line for each file; those of a package's folder together. Paths stay whole, to be copied."""
     lines: list[str] = []
     folders: dict[str, list[str]] = {}
     for path, source in documents:
-        if source == "package":
-            folder, file = os.path.split(path)
-            folders.setdefault(folder, []).append(file)
-        else:
-            lines += wrap(f"{source:<13} {clean_line(path)}", width, INDENT, 2)
+        if source != "package":
+            lines.append(f"{' ' * INDENT}{source:<{SOURCE}}{clean_line(path)}")
+            continue
+        above = next((folder for folder in folders if path.startswith(folder + os.sep)), os.path.dirname(path))
+        folders.setdefault(above, []).append(os.path.relpath(path, above))
     for folder, files in folders.items():
-        listed = ", ".join(files[:MOST_FILES]) + (
-            f" and {len(files) - MOST_FILES} more" if len(files) > MOST_FILES else ""
-        )
-        lines += wrap(f"{'package':<13} {clean_line(folder)}", width, INDENT, 2)
-        lines += wrap(clean_line(listed), width, INDENT + 14, 0)
+        more = f" and {len(files) - MOST_FILES} more" if len(files) > MOST_FILES else ""
+        lines.append(f"{' ' * INDENT}{'package':<{SOURCE}}{clean_line(folder)}")
+        lines += wrap(clean_line(", ".join(files[:MOST_FILES]) + more), width, INDENT + SOURCE)
     return lines
 
 
