@@ -10,25 +10,28 @@ import os
 from dowsing.core.packages.package import Package
 
 
-def _distributions(path: str) -> list[str]:
-    """The `.dist-info` folders beside the folder that a script stands in."""
-    prefix = os.path.dirname(os.path.dirname(os.path.abspath(path)))
+def library_folders(prefix: str) -> list[str]:
+    """The folders in which Python interpreters installed at `prefix` look for modules."""
     found = []
     for lib in ("lib", "local/lib"):
         base = os.path.join(prefix, lib)
         try:
-            versions = [name for name in os.listdir(base) if name.startswith(("python", "pypy"))]
+            versions = sorted(name for name in os.listdir(base) if name.startswith(("python3", "pypy3")))
         except OSError:
             continue
-        for version in versions:
-            for kind in ("site-packages", "dist-packages"):
-                place = os.path.join(base, version, kind)
-                try:
-                    names = sorted(name for name in os.listdir(place) if name.endswith(".dist-info"))
-                except OSError:
-                    continue
-                found += [os.path.join(place, name) for name in names]
-    return found
+        found += [os.path.join(base, v, kind) for v in versions for kind in ("site-packages", "dist-packages")]
+    return [folder for folder in found if os.path.isdir(folder)]
+
+
+def _distributions(path: str) -> list[str]:
+    """The `.dist-info` folders beside the folder that a script stands in."""
+    prefix = os.path.dirname(os.path.dirname(os.path.abspath(path)))
+    return [
+        os.path.join(folder, name)
+        for folder in library_folders(prefix)
+        for name in sorted(os.listdir(folder))
+        if name.endswith(".dist-info")
+    ]
 
 
 def _record(distribution: str) -> list[str]:

@@ -10,6 +10,8 @@ import os
 import re
 import struct
 
+from dowsing.core.packages.pip import library_folders
+
 MOST_BYTES = 64 << 20
 MOST_FILES = 300
 MOST_DEPTH = 3
@@ -89,16 +91,8 @@ class _Check:
     def python_modules(self, text: bytes, path: str, shebang: re.Match[bytes] | None) -> list[str]:
         """The files of the modules that a Python script imports from the folders of its interpreter."""
         bases = [os.path.dirname(path)]
-        for start in {os.path.dirname(os.path.dirname(path)), _prefix(shebang)}:
-            for lib in ("lib", "local/lib"):
-                folder = os.path.join(start, lib)
-                try:
-                    versions = [n for n in os.listdir(folder) if n.startswith(("python3", "pypy3"))]
-                except OSError:
-                    continue
-                bases += [
-                    os.path.join(folder, v, kind) for v in versions for kind in ("site-packages", "dist-packages")
-                ]
+        for prefix in {os.path.dirname(os.path.dirname(path)), _prefix(shebang)}:
+            bases += library_folders(prefix)
         found = []
         modules = [(first or second) for first, second in _PYTHON_IMPORT.findall(text)]
         modules += [name.replace(b"-", b"_") for name in _ENTRY_POINT.findall(text)]
