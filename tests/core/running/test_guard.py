@@ -13,6 +13,7 @@ import pytest
 from dowsing.core.running.guard import MOST_OUTPUT, Outcome, run_guarded
 
 pytestmark = pytest.mark.skipif(not os.path.exists("/bin/sh"), reason="these are shell scripts")
+NAP = f"sleep 4711{os.getpid()}"  # no other process of the tests sleeps as long
 MODES = ["", "plain"] if sys.platform.startswith("linux") else ["plain"]
 
 
@@ -53,9 +54,9 @@ def test_output_status_and_streams(run) -> None:  # type: ignore[no-untyped-def]
 
 def test_a_program_that_hangs_is_ended(run, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
     short(monkeypatch)
-    outcome = run("echo before; exec sleep 4711")
+    outcome = run(f"echo before; exec {NAP}")
     assert (outcome.ended, outcome.out) == ("time", "before\n")
-    assert processes("sleep 4711") == []
+    assert processes(NAP) == []
 
 
 def test_a_flood_is_cut(run) -> None:  # type: ignore[no-untyped-def]
@@ -66,23 +67,23 @@ def test_a_flood_is_cut(run) -> None:  # type: ignore[no-untyped-def]
 
 
 def test_what_it_starts_ends_with_it(run) -> None:  # type: ignore[no-untyped-def]
-    outcome = run("sleep 4712 & (setsid sleep 4712 >/dev/null 2>&1 &) ; echo done")
+    outcome = run(f"{NAP} & (setsid {NAP} >/dev/null 2>&1 &) ; echo done")
     assert outcome.out == "done\n"
-    assert processes("sleep 4712") == []
+    assert processes(NAP) == []
 
 
 def test_too_many_processes(run, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
     short(monkeypatch)
-    outcome = run("i=0; while [ $i -lt 200 ]; do sleep 4713 & i=$((i+1)); done; wait")
+    outcome = run(f"i=0; while [ $i -lt 200 ]; do {NAP} & i=$((i+1)); done; wait")
     assert outcome.ended in ("processes", "time", "exit")
-    assert processes("sleep 4713") == []
+    assert processes(NAP) == []
 
 
 def test_it_cannot_kill_who_runs_it(run, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
     short(monkeypatch)
-    outcome = run("kill -9 $PPID; sleep 4714")
+    outcome = run(f"kill -9 $PPID; {NAP}")
     assert outcome.ended in ("time", "signal", "exit")
-    assert processes("sleep 4714") == []
+    assert processes(NAP) == []
 
 
 def test_there_is_no_input_and_no_terminal(run) -> None:  # type: ignore[no-untyped-def]
