@@ -83,7 +83,11 @@ def in_shell_page(name: str, kind: str, builtins: str, grammar: str) -> bool:
         return any(re.sub(r"^\.[BI]+ ", "", tag).split()[:1] == [name] for tag in tags)
     tags = re.findall(r"^\.(?:TP|RS|PP)\n(?:\.PP\n)?(.*)", grammar.replace("\\\n", " "), re.MULTILINE)
     bare_tags = [re.sub(r"\\f.|\\&|^\.[BI]+ ", "", tag) for tag in tags]
-    return any(name in re.findall(r"\[\[|\]\]|[!{}]|\w+", tag) for tag in bare_tags if not tag.startswith(("The ", "When ", "If ")))
+    return any(
+        name in re.findall(r"\[\[|\]\]|[!{}]|\w+", tag)
+        for tag in bare_tags
+        if not tag.startswith(("The ", "When ", "If "))
+    )
 
 
 def info_text() -> str:
@@ -98,7 +102,13 @@ def is_usage(name: str, output: tuple[int, str, str], help_text: str) -> bool:
     text = output[1].strip() or output[2].strip()
     if help_text.strip() and text.split() == help_text.split():
         return True
-    return bool(re.search(rf"\A(?:.*\n)?\s*usage:?\s+(?:.*\n\s+or: +)*\S*{re.escape(name)}(?:\s|\Z)|(?m:^{re.escape(name)}: usage:)", text, re.I))
+    return bool(
+        re.search(
+            rf"\A(?:.*\n)?\s*usage:?\s+(?:.*\n\s+or: +)*\S*{re.escape(name)}(?:\s|\Z)|(?m:^{re.escape(name)}: usage:)",
+            text,
+            re.I,
+        )
+    )
 
 
 def truth() -> dict[str, dict[str, bool]]:
@@ -129,7 +139,9 @@ def main() -> int:
     """Print where the two differ, and the counts."""
     right = truth()
     said = json.loads(
-        subprocess.run([PROGRAM, "audit", "--shell", "bash", "--format", "json"], capture_output=True, check=True).stdout
+        subprocess.run(
+            [PROGRAM, "audit", "--shell", "bash", "--format", "json"], capture_output=True, check=True
+        ).stdout
     )
     answers = {line["name"]: line["sources"] for line in said["names"]}
     cells = wrong = 0

@@ -44,7 +44,9 @@ def raw_words(text: str) -> collections.Counter[str]:
     for part in re.split(r"\x1f\x0c?\n?", text)[1:]:
         if part.startswith("File:"):
             body = part.partition("\n")[2]
-            body = re.sub(r"\0\x08\[index\0\x08\]|\(line\s+\d+\)|^\* Menu:|\*[Nn]ote\b", " ", body, flags=re.MULTILINE)
+            body = re.sub(
+                r"\0\x08\[index\0\x08\]|\(line\s+\d+\)|^\* Menu:|\*[Nn]ote\b", " ", body, flags=re.MULTILINE
+            )
             body = re.sub(r"\0\x08\[image(.*?)\0\x08\]", _picture, body, flags=re.DOTALL)
             counted.update(WORD.findall(body))
     return counted
