@@ -20,7 +20,7 @@ def demo(program: Program, *words: str) -> str:
 
 def test_what_the_shell_runs_is_read_first(program: Program) -> None:
     text = demo(program, "read", "mulch")
-    assert text.startswith("mulch(builtin)  Cover the bed you stand in\nbuiltin of loam, its own help ·")
+    assert text.startswith("mulch(builtin)  Cover the bed you stand in\nbuiltin of loam, its own help")
     assert "other sources (--from): shell-manual, manual, usage?, info, package\n" in text
     assert below_head(text).startswith("SYNOPSIS\n   mulch [-n] [-d CM] [BED]\n")
 

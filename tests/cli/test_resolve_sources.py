@@ -5,9 +5,9 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
-from conftest import LIBRARY, Program
+from conftest import Program
 
-DEMO = LIBRARY.parent
+from dowsing.core.settings import DEMO_LIBRARY as DEMO
 
 
 def test_resolve_says_what_runs(program: Program) -> None:
@@ -85,6 +85,32 @@ def test_start_up_files_are_read_only_when_asked_for(program: Program) -> None:
     assert [candidate["kind"] for candidate in kill["candidates"]] == ["builtin"]
 
 
+def test_a_subcommand_is_run_by_its_program(program: Program) -> None:
+    page = ".TH X 1\n.SH NAME\n{0} \\- ties\n.SH SYNOPSIS\n{1} [-x]\n.SH D\nx\n"
+    program.page("tie.1", page.format("tie", "tie"))
+    program.page("tie-fast.1", page.format("tie-fast", "tie fast"))
+    tie = program.command("tie", "#!/bin/sh\n")
+    text = program.out("resolve", "tie", "fast", "--width", "300")
+    assert text.split("\n")[:4] == [
+        f"tie-fast  is a subcommand: {tie} runs it", "", f"1  subcommand of {tie}  (this runs)", "   script (sh)",
+    ]  # fmt: skip
+    assert program.out("sources", "tie", "fast").startswith(
+        "tie-fast  1 of 8 sources have a text; a subcommand of tie\n"
+    )
+
+
+def test_pages_of_a_standard(program: Program) -> None:
+    page = ".TH X {0}\n.SH NAME\ntie \\- {1}\n.SH D\n{1}\n"
+    program.page("tie.1", page.format("1", "ties"))
+    program.page("tie.1posix", page.format("1posix", "ties by the book"), "man1")
+    program.page("knot.1p", page.format("1p", "a script").replace("tie", "knot"), "man1")
+    program.page("bend.1p", page.format("1p", "what POSIX says").replace("tie", "bend"), "man1")
+    assert rows(program.out("sources", "tie"))["standard"] == "yes"
+    assert program.out("read", "tie", "--from", "standard").startswith("tie(1posix)  ties by the book\nstandard")
+    assert rows(program.out("sources", "knot"))["standard"] == "no"
+    assert rows(program.out("sources", "bend"))["standard"] == "yes"
+
+
 def test_names_that_are_none(program: Program) -> None:
     for command in ("resolve", "sources"):
         done = program.run("--demo", command, "mulhc")
@@ -156,10 +182,10 @@ def test_sources_in_json(program: Program) -> None:
 def test_a_path_with_many_commands(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
     program.bin.mkdir()
-    for n in range(2000):
+    for n in range(10_000):
         (program.bin / f"c{n}").write_text("#!/bin/sh\n")
         (program.bin / f"c{n}").chmod(0o755)
-    assert program.out("find", "c*", "--count") == "2000\n"
-    assert program.out("find", "c1999").split("\n")[0] == "1  c1999  no manual page"
-    (program.bin / "c1999").unlink()
-    assert program.run("find", "c1999").returncode == 1
+    assert program.out("find", "c*", "--count") == "10000\n"
+    assert program.out("find", "c9999").split("\n")[0] == "1  c9999  no manual page"
+    (program.bin / "c9999").unlink()
+    assert program.run("find", "c9999").returncode == 1

@@ -67,6 +67,8 @@ def _runs(subject: Subject) -> str:
         return f"{row.shell} takes it itself ({row.kind})"
     if subject.executables:
         return f"{subject.executables[0]} would run"
+    if subject.program != subject.name:
+        return f"a subcommand of {subject.program}"
     return "nothing of that name would run"
 
 

@@ -6,6 +6,7 @@ import re
 
 from dowsing.cli.output.layout import title_lines
 from dowsing.cli.output.line_marks import FAINT, HEADING
+from dowsing.cli.output.typed import typed
 from dowsing.cli.output.width import display_width
 from dowsing.cli.output.wrap import groups_kept, unbroken, wrap
 from dowsing.core.document import Option
@@ -37,7 +38,7 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
             form = [*form[:MOST_FORM], " " * (INDENT + 4) + "…"]
         lines += ["", *form]
         if card.forms_in_all > 1:
-            more = f"… {card.forms_in_all} forms: {program} read {_shown_name(card)} --part synopsis"
+            more = f"… {card.forms_in_all} forms: {program} read {typed(card.typed)} --part synopsis"
             lines.append(f"{FAINT}{' ' * INDENT}{more}")
     if card.options:
         count = f" ({len(card.options)} of {card.options_in_all})" if card.options_in_all > len(card.options) else ""
@@ -59,14 +60,8 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
     return lines
 
 
-def _shown_name(card: Card) -> str:
-    """The name as it has to be typed to mean this entry."""
-    name = clean_line(card.typed)
-    return name if all(char.isalnum() or char in "-_.+:@" for char in name) else f"'{name}'"
-
-
 def _next(card: Card, width: int, program: str) -> list[str]:
-    name = _shown_name(card)
+    name = typed(card.typed)
     steps = [f"{program} read {name}"]
     if card.options_in_all > len(card.options):
         steps.append(f"{program} read {name} --part options")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dowsing.cli.output.layout import title_lines
 from dowsing.cli.output.line_marks import FAINT, HEADING
+from dowsing.cli.output.typed import typed
 from dowsing.cli.output.width import display_width
 from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.comparison.differences import Difference, Wording
@@ -37,7 +38,7 @@ def source_lines(name: str, runs: str, rows: list[Row], width: int) -> list[str]
 def next_lines(name: str, rows: list[Row], width: int, program: str, order: tuple[str, ...]) -> list[str]:
     """How to go on from the table. `order`: the sources as they answer for what would run."""
     there = list(dict.fromkeys(row.source for row in rows if row.present))
-    shown = clean_line(name) if name.isalnum() else f"'{clean_line(name)}'"
+    shown = typed(name)
     second = [source for source in order if source in there][1:2]
     steps = [f"{program} read {shown} --from {source}" for source in second]
     if len(there) > 1:

@@ -6,6 +6,7 @@ import os
 
 from dowsing.cli.output.layout import title_lines
 from dowsing.cli.output.line_marks import FAINT, HEADING
+from dowsing.cli.output.typed import typed
 from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.markup import BOLD, CODE, ROMAN, clean_line
 from dowsing.core.resolution.links import Step
@@ -34,7 +35,7 @@ def resolution_lines(found: Resolution, width: int, program: str) -> list[str]:
         lines += ["", f"{HEADING}PATH"]
         for folder, says in found.problems.items():
             lines += wrap(f"{clean_line(folder) or '(empty)'} {says}", width, INDENT, 2)
-    shown = f"'{name}'" if not name.isalnum() else name
+    shown = typed(found.name)
     steps = [f"{program} sources {shown}", f"{program} read {shown}"]
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap("Next: " + unbroken(steps), width))]
 
@@ -69,17 +70,21 @@ def _runs(first: Candidate | None) -> str:
         return f"runs the {first.kind} of the start-up files of {first.shell}"
     if first.kind in ("keyword", "builtin"):
         return f"is taken by {first.shell} itself: a {first.kind}"
+    if first.kind == "subcommand":
+        return f"is a subcommand: {clean_line(first.path)} runs it"
     return f"runs {clean_line(first.path)}"
 
 
 def _candidate_lines(candidate: Candidate, number: int, width: int) -> list[str]:
-    where = candidate.path if candidate.kind == "command" else f"of {candidate.shell} {candidate.path}".strip()
+    where = f"of {candidate.shell} {candidate.path}".strip() if candidate.shell else candidate.path
+    if candidate.kind == "subcommand":
+        where = f"of {candidate.path}"
     mark = f"{number}  {BOLD}{candidate.kind}{ROMAN} {clean_line(where)}"
     lines = [mark + ("  (this runs)" if number == 1 else "")]
     for step in candidate.links:
         lines += wrap(_step(step), width, INDENT, 2)
     facts = []
-    if candidate.kind == "command":
+    if candidate.kind in ("command", "subcommand"):
         facts.append(candidate.file_kind if candidate.file else "the links lead nowhere")
         if candidate.same_as:
             facts.append(f"the same file as {clean_line(candidate.same_as)}")

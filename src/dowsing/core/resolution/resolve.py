@@ -9,7 +9,7 @@ from dowsing.core.packages.package import Package
 from dowsing.core.record import Record
 from dowsing.core.resolution.file_kind import file_kind
 from dowsing.core.resolution.links import Step, follow
-from dowsing.core.resolution.search_path import folder_problems
+from dowsing.core.resolution.search_path import executables, folder_problems
 from dowsing.core.sources.source import Subject
 
 MOST_SOURCES = 200
@@ -37,7 +37,7 @@ _SOURCE_SUFFIXES = (
 class Candidate(Record):
     """One thing that the name may mean.
 
-    `kind`: `alias`, `function`, `keyword`, `builtin`, `command`. `path` is the file of a command or of the shell,
+    `kind`: `alias`, `function`, `keyword`, `builtin`, `command`, `subcommand` (of the program at `path`). `path` is the file of a command or of the shell,
     `links` the links on the way to `file`, the file at the end. `same_as` is an earlier candidate's path with the
     same file. `text` is what an alias or function is defined as.
     """
@@ -69,7 +69,7 @@ class Resolution(Record):
 def resolve(subject: Subject, startup: bool = False) -> Resolution:
     """Everything that the name may mean. `startup`: the user's shell is asked with its start-up files."""
     candidates = [*(_defined(subject) if startup else []), *_in_shell(subject), *_on_path(subject)]
-    programs = [c for c in candidates if c.kind == "command"]
+    programs = [c for c in candidates if c.kind in ("command", "subcommand")]
     return Resolution(
         subject.name,
         candidates,
@@ -99,13 +99,14 @@ def _in_shell(subject: Subject) -> list[Candidate]:
 def _on_path(subject: Subject) -> list[Candidate]:
     found: list[Candidate] = []
     seen: dict[str, str] = {}
-    for path in subject.executables:
+    kind = "command" if subject.program == subject.name or subject.executables else "subcommand"
+    for path in subject.executables or executables(subject.program, subject.settings.search_path):
         links, file = follow(path)
         earlier = seen.get(file, "")
         seen.setdefault(file, path)
         known = next((c.package for c in found if c.path == earlier), None)
         package = known if earlier else packages.owner(path, subject.settings)
-        found.append(Candidate("command", path, "", links, file, file_kind(file) if file else "", package, earlier))
+        found.append(Candidate(kind, path, "", links, file, file_kind(file) if file else "", package, earlier))
     return found
 
 

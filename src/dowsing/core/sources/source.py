@@ -96,6 +96,14 @@ class Subject:
         return self._executables
 
     @property
+    def program(self) -> str:
+        """The program that is run for the name: of a subcommand the one that it belongs to."""
+        entry = self.entries[0] if self.entries else None
+        if entry is not None and entry.kind == "subcommand" and entry.family:
+            return entry.family
+        return self.name
+
+    @property
     def packages(self) -> list[str]:
         """The packages that the name comes from, that of the likeliest entry first.
 
