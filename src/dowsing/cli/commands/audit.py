@@ -36,6 +36,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     session.only("text", "json", "csv")
     if options.chart is not None and not options.chart.endswith((".png", ".svg")):
         raise Failure(f"a chart is a .png or an .svg, not {options.chart[:80]}", status=2)
+    if options.chart is not None:
+        _check_charts()
     try:
         scope = _scope(session, options)
     except EmptyScope as error:
@@ -65,13 +67,21 @@ def _scope(session: Session, options: argparse.Namespace) -> Scope:
     return path_scope(session.settings, session.store)
 
 
+def _check_charts() -> None:
+    """Whether a chart can be drawn is said before the work, not after."""
+    from dowsing.cli.output.charts import NoCharts, check
+
+    try:
+        check()
+    except NoCharts as error:
+        raise Failure(str(error), status=3) from None
+
+
 def _draw(found: Audit, path: str) -> None:
-    from dowsing.cli.output.charts import NoCharts, draw
+    from dowsing.cli.output.charts import draw
 
     try:
         draw(found, path)
-    except NoCharts as error:
-        raise Failure(str(error), status=3) from None
     except OSError as error:
         raise Failure(f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3) from None
 

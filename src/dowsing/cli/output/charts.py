@@ -15,12 +15,18 @@ class NoCharts(Exception):
     """Charts need a library that is not installed."""
 
 
+def check() -> None:
+    """Raises NoCharts if a picture cannot be drawn here."""
+    from importlib.util import find_spec
+
+    if find_spec("matplotlib") is None:
+        raise NoCharts("charts need Matplotlib: install it with pip install 'dowsing[chart]'")
+
+
 def draw(found: Audit, path: str) -> None:
-    """Write the picture to `path`, a PNG or SVG by its name. Raises NoCharts, OSError."""
-    try:
-        import matplotlib
-    except ImportError:
-        raise NoCharts("charts need Matplotlib: install it with pip install 'dowsing[chart]'") from None
+    """Write the picture to `path`, a PNG or SVG by its name. Raises OSError."""
+    import matplotlib
+
     matplotlib.use("Agg")
     matplotlib.rcParams["svg.hashsalt"] = "dowsing"
     from matplotlib.figure import Figure
