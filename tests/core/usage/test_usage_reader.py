@@ -141,6 +141,19 @@ def test_cobra() -> None:
     assert options(document) == [("-h --help", None, "help for pump"), ("--pressure", "float", "bars (default 2.5)")]
 
 
+def test_lists_before_the_forms() -> None:
+    text = (
+        "Runs pumps.\n\nBasic Commands (Beginner):\n  start   Start it\n  stop    Stop it\n\nUsage:\n  pump [flags]\n"
+    )
+    document = read_usage(text, "pump")
+    assert [section.title for section in document.sections] == [
+        "SYNOPSIS",
+        "DESCRIPTION",
+        "Basic Commands (Beginner)",
+    ]
+    assert names(document) == [("start", "Start it"), ("stop", "Stop it")]
+
+
 CLAP = """\
 Sorts seeds by size
 

@@ -46,14 +46,13 @@ def read_usage(
         synopsis = Section("SYNOPSIS")
         synopsis.blocks = [Paragraph(form, hanging=True) for form in found.forms]
         lead = Section("DESCRIPTION")
-        lead.blocks = _Reader(before).blocks() if any(before) else []
-        sections.append(synopsis)
-        rest = _Reader(after).sections()
-        if rest and rest[0].title == "DESCRIPTION":
-            lead.blocks += rest.pop(0).blocks
-        if lead.blocks:
-            sections.append(lead)
-        sections += rest
+        rest: list[Section] = []
+        for part in (before, after):
+            parts = _Reader(part).sections() if any(part) else []
+            if parts and parts[0].title == "DESCRIPTION":
+                lead.blocks += parts.pop(0).blocks
+            rest += parts
+        sections = [synopsis, *([lead] if lead.blocks else []), *rest]
     else:
         sections = _Reader(lines).sections()
     for part in sections[:2]:
