@@ -27,20 +27,35 @@ class Extra(Record):
     words: str
 
 
-def watched(settings: Settings) -> list[str]:
-    """The folders and files whose change changes what this module takes up."""
+#: Kinds of places that are looked at besides manual folders, as the index keeps them.
+PATH, INFO, SHELL = "path", "info", "shell"
+#: What stands as the size of a file that could not be taken up, to tell these from pages.
+OF_SHELL, OF_INFO = -1, -2
+
+
+def watched(settings: Settings) -> dict[str, str]:
+    """The folders and files whose change changes what this module takes up, with their kinds."""
     from dowsing.core.shells.installed import installed_shells
 
-    folders = [os.path.normpath(folder) for folder in settings.search_path if os.path.isabs(folder)]
-    return list(dict.fromkeys([*folders, *info_folders(settings), *(s.path for s in installed_shells(settings))]))
+    places = {os.path.normpath(folder): PATH for folder in settings.search_path if os.path.isabs(folder)}
+    places |= dict.fromkeys(info_folders(settings), INFO)
+    return places | {shell.path: SHELL for shell in installed_shells(settings)}
 
 
 def take_others(db: sqlite3.Connection, settings: Settings) -> None:
-    """Bring what is not a page up to date. Entries that stay keep their rows."""
-    folders = {row[0] for row in db.execute("SELECT path FROM folders WHERE kind='other'")}
-    places = [*watched(settings), *sorted(folder for folder in folders if os.path.exists(folder))]
-    _take_shells(db, settings)
-    _take_info(db, settings)
+    """Bring what is not a page up to date: only what changed is asked and read anew; entries that stay keep their rows."""
+    known = {
+        path: (modified, kind)
+        for path, modified, kind in db.execute("SELECT path, modified, kind FROM folders WHERE kind<>'manual'")
+    }
+    places = watched(settings)
+    # a folder of PATH in another terminal is still known here
+    places |= {path: kind for path, (_, kind) in known.items() if kind == PATH and os.path.isdir(path)}
+    now = {path: (_modified(path), kind) for path, kind in places.items()}
+    if _of_kind(known, SHELL) != _of_kind(now, SHELL):
+        _take_shells(db, settings)
+    if _of_kind(known, INFO) != _of_kind(now, INFO):
+        _take_info(db, settings)
     pages = {
         row[0]
         for row in db.execute(
@@ -67,11 +82,13 @@ def take_others(db: sqlite3.Connection, settings: Settings) -> None:
             db.execute("UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,))
             db.execute("DELETE FROM names WHERE entry=?", (number,))
     _insert(db, list(wanted.values()))
-    db.execute("DELETE FROM folders WHERE kind='other'")
-    db.executemany(
-        "INSERT OR IGNORE INTO folders VALUES(?,?,'other')",
-        ((place, _modified(place)) for place in dict.fromkeys(places)),
-    )
+    db.execute("DELETE FROM folders WHERE kind<>'manual'")
+    rows = ((path, modified, kind) for path, (modified, kind) in now.items())
+    db.executemany("INSERT OR IGNORE INTO folders VALUES(?,?,?)", rows)
+
+
+def _of_kind(places: dict[str, tuple[int, str]], kind: str) -> dict[str, int]:
+    return {path: modified for path, (modified, one) in places.items() if one == kind}
 
 
 def _modified(path: str) -> int:
@@ -102,11 +119,14 @@ def _take_shells(db: sqlite3.Connection, settings: Settings) -> None:
     from dowsing.core.shells.shell import ShellTrouble
 
     db.execute("DELETE FROM shell_names")
+    db.execute("DELETE FROM files WHERE size=?", (OF_SHELL,))
     for shell in installed_shells(settings):
         try:
             names = shell.names()
         except ShellTrouble as trouble:
-            db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,0,NULL,?)", (shell.path, "", str(trouble)))
+            db.execute(
+                "INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", (shell.path, "", OF_SHELL, str(trouble))
+            )
             continue
         db.executemany(
             "INSERT INTO shell_names VALUES(?,?,?,?,?,?,?)",
@@ -124,11 +144,11 @@ def _builtins(db: sqlite3.Connection) -> list[Extra]:
     return list(found.values())
 
 
-def _pageless(places: list[str], pages: set[str], settings: Settings) -> list[Extra]:
+def _pageless(places: dict[str, str], pages: set[str], settings: Settings) -> list[Extra]:
     """The commands in the folders of PATH that no page describes."""
     files: dict[str, str] = {}
-    for folder in places:
-        if os.path.isdir(folder):
+    for folder, kind in places.items():
+        if kind == PATH:
             for name in commands(folder):
                 if name not in pages and name.isprintable():
                     files.setdefault(name, os.path.join(folder, name))
@@ -153,19 +173,21 @@ def _take_info(db: sqlite3.Connection, settings: Settings) -> None:
     from dowsing.core.infofile.reader import read_info_file
 
     db.execute("DELETE FROM info_names")
+    db.execute("DELETE FROM files WHERE size=?", (OF_INFO,))
     for folder in info_folders(settings):
         try:
             files = info_files(folder)
         except OSError as error:
             says = (error.strerror or "it cannot be read").lower()
-            db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,0,NULL,?)", (folder, "", says))
+            db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", (folder, "", OF_INFO, says))
             continue
         for path in files:
             try:
                 info = read_info_file(path)
             except Unreadable as error:
                 db.execute(
-                    "INSERT OR REPLACE INTO files VALUES(?,?,0,0,NULL,?)", (path, folder, f"as an Info file: {error}")
+                    "INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)",
+                    (path, folder, OF_INFO, f"as an Info file: {error}"),
                 )
                 continue
             manual = bare_name(os.path.basename(path))

@@ -117,7 +117,7 @@ def _take_up(store: Store, settings: Settings, roots: list[str], changed: list[s
             db.execute("UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,))
             db.execute("DELETE FROM names WHERE entry=?", (number,))
         db.executemany("DELETE FROM files WHERE path=?", ((path,) for path in (*gone, *paths)))
-        db.execute("DELETE FROM files WHERE modified=0")  # which are told anew
+        db.execute("DELETE FROM files WHERE modified=0 AND size=0")  # which are told anew
         first = (db.execute("SELECT max(id) FROM entries").fetchone()[0] or 0) + 1
         readings = {
             n: read[page.page.path]._replace(number=n)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 #: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
-VERSION = 4
+VERSION = 5
 
 TABLES = """
 CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;

@@ -47,8 +47,8 @@ def read_usage(
         synopsis.blocks = [Paragraph(form, hanging=True) for form in found.forms]
         lead = Section("DESCRIPTION")
         rest: list[Section] = []
-        for part in (before, after):
-            parts = _Reader(part).sections() if any(part) else []
+        for text in (before, after):
+            parts = _Reader(text).sections() if any(text) else []
             if parts and parts[0].title == "DESCRIPTION":
                 lead.blocks += parts.pop(0).blocks
             rest += parts
