@@ -21,8 +21,8 @@ class _Builder:
     def __init__(self, title: str) -> None:
         self.sections = [Section(title)]
         self.open: list[list[Block]] = [self.sections[0].blocks]
-        self.markers: list[str] = []
         self.numbers: list[int] = []
+        self.begun = False  # whether the list that is open has an item already
 
     def build(self, tokens: list[Token]) -> list[Section]:
         heading = 0
@@ -44,14 +44,17 @@ class _Builder:
                 self.open.append(indent.body)
             elif kind in ("bullet_list_open", "ordered_list_open"):
                 self.numbers.append(int(token.attrGet("start") or 1) if kind.startswith("ordered") else -1)
+                self.begun = False
             elif kind in ("bullet_list_close", "ordered_list_close"):
                 self.numbers.pop()
+                self.begun = True
             elif kind == "list_item_open":
                 mark = "•"
                 if self.numbers and self.numbers[-1] >= 0:
                     mark = f"{self.numbers[-1]}."
                     self.numbers[-1] += 1
-                item = Item(mark, compact=True, bullet=True)
+                item = Item(mark, compact=self.begun, bullet=True)
+                self.begun = True
                 self.open[-1].append(item)
                 self.open.append(item.body)
             elif kind in ("list_item_close", "blockquote_close") and len(self.open) > 1:
