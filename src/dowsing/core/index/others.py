@@ -62,7 +62,9 @@ def take_others(db: sqlite3.Connection, settings: Settings) -> None:
             f"SELECT name FROM names WHERE substr(section,1,1) IN {_PROGRAM_SECTIONS!r} OR section='builtin'"
         )
     }
-    wanted = {(extra.name, extra.section): extra for extra in [*_builtins(db), *_pageless(places, pages, settings)]}
+    wanted = {
+        (extra.name, extra.section): extra for extra in [*_builtins(db), *_pageless(db, places, pages, settings)]
+    }
     known = {
         (row[1], row[2]): (row[0], Extra(row[1], row[2], row[3], row[4] or "", row[5], row[6], ""))
         for row in db.execute(
@@ -144,27 +146,41 @@ def _builtins(db: sqlite3.Connection) -> list[Extra]:
     return list(found.values())
 
 
-def _pageless(places: dict[str, str], pages: set[str], settings: Settings) -> list[Extra]:
-    """The commands in the folders of PATH that no page describes."""
+def _pageless(db: sqlite3.Connection, places: dict[str, str], pages: set[str], settings: Settings) -> list[Extra]:
+    """The commands in the folders of PATH that no page describes. The packages of all commands are taken up too."""
     files: dict[str, str] = {}
+    owned: list[tuple[str, str]] = []
+    owners = dpkg.owners(("/bin/", "/sbin/", "/games/", "/lib/"), settings.package_lists, settings.package_root)
     for folder, kind in places.items():
-        if kind == PATH:
-            for name in commands(folder):
-                if name not in pages and name.isprintable():
-                    files.setdefault(name, os.path.join(folder, name))
-    if not files:
-        return []
-    owners = dpkg.owners(("/bin/", "/sbin/", "/games/"), settings.package_lists, settings.package_root)
-    described = dpkg.descriptions(settings.package_lists)
+        if kind != PATH:
+            continue
+        for name in commands(folder):
+            path = os.path.join(folder, name)
+            package = _owner(path, owners) if owners else None
+            if package:
+                owned.append((path, package))
+            if name not in pages and name.isprintable():
+                files.setdefault(name, path)
+    db.execute("DELETE FROM programs")
+    db.executemany("INSERT OR IGNORE INTO programs VALUES(?,?)", owned)
+    packages = dict(owned)
+    described = dpkg.descriptions(settings.package_lists) if files else {}
     found = []
     for name, path in files.items():
-        package = next((owners[one] for one in dpkg.spellings(path) if one in owners), None)
+        package = packages.get(path)
         says = described.get(package or "", "")
-        summary = (
-            f"no manual page; part of {package}" + (f": {says}" if says else "") if package else "no manual page"
-        )
-        found.append(Extra(name, "", "command", summary, package, path, says))
+        summary = f"no manual page; part of {package}" if package else "no manual page"
+        found.append(Extra(name, "", "command", f"{summary}: {says}" if says else summary, package, path, says))
     return found
+
+
+def _owner(path: str, owners: dict[str, str]) -> str | None:
+    """The package of a file or, where no package brought a link, of what it leads to."""
+    for one in dpkg.spellings(path):
+        if one in owners:
+            return owners[one]
+    real = os.path.realpath(path)
+    return next((owners[one] for one in dpkg.spellings(real) if one in owners), None) if real != path else None
 
 
 def _take_info(db: sqlite3.Connection, settings: Settings) -> None:

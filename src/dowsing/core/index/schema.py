@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 #: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
-VERSION = 5
+VERSION = 6
 
 TABLES = """
 CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;
@@ -14,6 +14,7 @@ CREATE TABLE entries(id INTEGER PRIMARY KEY, name TEXT, section TEXT, aliases TE
                      package TEXT, family TEXT, path TEXT, place INTEGER, hidden INTEGER DEFAULT 0);
 CREATE TABLE names(key TEXT, name TEXT, section TEXT, entry INTEGER, alias INTEGER);
 CREATE TABLE shell_names(shell TEXT, path TEXT, name TEXT, kind TEXT, summary TEXT, text TEXT, manual TEXT);
+CREATE TABLE programs(path TEXT PRIMARY KEY, package TEXT) WITHOUT ROWID;
 CREATE TABLE info_names(name TEXT, path TEXT, manual TEXT, node TEXT, rank INTEGER);
 CREATE VIRTUAL TABLE heads USING fts5(names, summary, content='', tokenize="porter unicode61");
 CREATE VIRTUAL TABLE bodies USING fts5(text, content='', tokenize="porter unicode61");

@@ -206,6 +206,11 @@ class Store:
         """The names of the shells that were asked, in order."""
         return [row[0] for row in self._rows("SELECT shell FROM shell_names GROUP BY shell ORDER BY min(rowid)")]
 
+    def package_of(self, path: str) -> str | None:
+        """The package of a program on PATH, None if none is known."""
+        rows = self._rows("SELECT package FROM programs WHERE path=?", (path,))
+        return str(rows[0][0]) if rows else None
+
     def info_places(self, name: str) -> list[InfoPlace]:
         """The nodes that the name leads to, the surest first."""
         rows = self._rows(

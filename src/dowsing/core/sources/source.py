@@ -105,18 +105,27 @@ class Subject:
 
     @property
     def packages(self) -> list[str]:
-        """The packages that the name comes from, that of the likeliest entry first.
+        """The packages that the name comes from: that of the shell whose builtin it is, of the program, of its pages.
 
         Pages of functions and files count only where no command has the name.
         """
-        owned = [entry for entry in self.entries if entry.package]
-        commands = [entry for entry in owned if entry.section[:1] in ("", "1", "6", "8", "b")]
-        return list(dict.fromkeys(str(entry.package) for entry in commands or owned))
+        shells = [entry.package for entry in self.entries if entry.section == "builtin"]
+        pages = [entry for entry in self.entries if entry.section != "builtin"]
+        commands = [entry.package for entry in pages if entry.section[:1] in ("", "1", "6", "8")]
+        found = [*shells, self._program_owner, *commands]
+        if not any(found):
+            found = [entry.package for entry in pages]
+        return list(dict.fromkeys(package for package in found if package))
 
     @property
     def program_package(self) -> str | None:
-        """The package that the program of that name comes from, as its page or its entry has it."""
-        return next((e.package for e in self.entries if e.package and e.section[:1] in ("", "1", "6", "8")), None)
+        """The package that the program of that name comes from; where that is not known, of its page."""
+        pages = [e.package for e in self.entries if e.package and e.section[:1] in ("", "1", "6", "8")]
+        return self._program_owner or (pages[0] if pages else None)
+
+    @property
+    def _program_owner(self) -> str | None:
+        return self.store.package_of(self.executables[0]) if self.executables else None
 
 
 def nothing(source: str, note: str) -> list[Holding]:
