@@ -59,6 +59,7 @@ def test_builtins_and_commands_without_a_page(store: Store) -> None:
     assert named(store, "dig") == [("dig(builtin)", "builtin", "Dig a hole")]
     assert named(store, "sod") == [("sod", "command", "no manual page")]
     assert named(store, "tie") == [("tie(1)", "command", "fasten")]
+    assert [store.named(name)[0].sources for name in ("dig", "sod", "tie")] == [["builtin"], [], ["manual"]]
     assert store.shells() == ["sod"]
     assert [(row.shell, row.text) for row in store.in_shells("dig")] == [("sod", "dig: dig [-d]")]
     assert [match.name for match in store.in_heads(["hole"])] == ["dig"]

@@ -308,4 +308,13 @@ def _plain_runs(pattern: str) -> list[str]:
 
 def _entry(row: tuple) -> Entry:  # type: ignore[type-arg]
     aliases = row[2].split("\n") if row[2] else []
-    return Entry(row[0], row[1], aliases, row[3], row[4], row[5], row[6], row[7])
+    return Entry(row[0], row[1], aliases, row[3], row[4], row[5], row[6], row[7], sources=_sources(row[1], row[4]))
+
+
+def _sources(section: str, summary: str) -> list[str]:
+    """The source that an entry was made from; which others there are is found when the name is looked up."""
+    if section == "builtin":
+        return ["builtin" if summary else "shell-manual"]
+    if not section:
+        return []
+    return ["standard" if section.endswith("posix") else "manual"]
