@@ -12,6 +12,8 @@ from dowsing.cli.failure import Failure
 #: Every command with its one line of help; the module of that name in `commands` holds the rest.
 COMMANDS = {
     "find": "find entries by words, or names by a pattern",
+    "near": "what is related to a name, grouped by why",
+    "words": "the packages, families and kinds to narrow a search to",
     "card": "what a name is, in one screen",
     "read": "read the documentation of a name",
     "sources": "every documentation of a name, side by side",

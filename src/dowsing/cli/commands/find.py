@@ -7,6 +7,7 @@ import argparse
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.hits import hit_lines
 from dowsing.cli.session import Session
+from dowsing.core.finding.filters import KINDS, Filters
 from dowsing.core.finding.search import Answer, make_query, search
 
 DESCRIPTION = (
@@ -18,8 +19,26 @@ DESCRIPTION = (
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument("words", nargs="*", metavar="WORD", help="a word, or a pattern such as '*zip*'")
+    add_filters(parser)
     parser.add_argument("--limit", type=_count, default=20, metavar="N", help="at most so many (20)")
     parser.add_argument("--count", action="store_true", help="only say how many match")
+
+
+def add_filters(parser: argparse.ArgumentParser) -> None:
+    """The options that narrow entries."""
+    group = parser.add_argument_group("narrow to (each a name or a pattern)")
+    group.add_argument("--package", default="", metavar="P", help="entries of this package")
+    group.add_argument("--family", default="", metavar="F", help="a program and its subcommands")
+    group.add_argument("--kind", default="", metavar="K", help=", ".join(KINDS[:8]) + " …")
+    group.add_argument("--section", default="", metavar="S", help="a section, such as 1 or 3pm, or builtin")
+
+
+def filters_of(options: argparse.Namespace) -> Filters:
+    """The filters of a command line. Raises Failure for a kind that there is not."""
+    kind = options.kind
+    if kind and not any(sign in kind for sign in "*?[") and kind not in KINDS:
+        raise Failure(f"there is no kind “{kind[:40]}”; kinds are {', '.join(KINDS)}", status=2)
+    return Filters(options.package[:200], options.family[:200], kind[:200], options.section[:200])
 
 
 def _count(text: str) -> int:
@@ -31,15 +50,18 @@ def _count(text: str) -> int:
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
-    if not any(word.strip() for word in options.words):
+    filters = filters_of(options)
+    if not any(word.strip() for word in options.words) and not filters.any:
         raise Failure("say what to look for, for example: dowsing find delete file", status=2)
-    return answer(session, options.words, options.limit, options.count)
+    return answer(session, options.words, options.limit, options.count, filters)
 
 
-def answer(session: Session, words: list[str], limit: int, count: bool = False) -> int:
+def answer(
+    session: Session, words: list[str], limit: int, count: bool = False, filters: Filters | None = None
+) -> int:
     """Search and print what was found."""
-    query = make_query(words, limit)
-    if not query.words and not query.patterns:
+    query = make_query(words, limit, filters)
+    if not query.words and not query.patterns and (any(word.strip() for word in words) or not query.filters.any):
         raise Failure(f"there is nothing to look for in “{' '.join(words)[:60]}”; give a word or a pattern")
     found = search(session.store, query)
     if session.json:
@@ -48,6 +70,9 @@ def answer(session: Session, words: list[str], limit: int, count: bool = False) 
     if count:
         session.screen.show([str(found.total)])
         return 0 if found.total else 1
+    if not found.total and query.filters.any:
+        asked = f"for “{' '.join(words)[:100]}” " if any(words) else ""
+        raise Failure(f"nothing found {asked}in {query.filters.described()}; without that: {_wider(session, words)}")
     if not found.total:
         raise Failure(
             f"nothing found for “{' '.join(words)[:200]}”; try fewer or shorter words, "
@@ -55,6 +80,11 @@ def answer(session: Session, words: list[str], limit: int, count: bool = False) 
         )
     session.screen.show(hit_lines(found, session.screen.width, session.program))
     return 0
+
+
+def _wider(session: Session, words: list[str]) -> str:
+    """How to look without filters, or at what there is to narrow to."""
+    return f"{session.program} find {' '.join(words)[:100]}" if any(words) else f"{session.program} words packages"
 
 
 def as_json(found: Answer) -> dict[str, object]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.core.finding.filters import Filters
 from dowsing.core.index.store import Entry, Match, Store
 from dowsing.core.record import Record
 
@@ -30,6 +31,7 @@ class Query(Record):
     words: list[str]
     patterns: list[str]
     limit: int = 20
+    filters: Filters = Filters()
 
 
 class Hit(Record):
@@ -50,7 +52,7 @@ class Answer(Record):
     hits: list[Hit]
 
 
-def make_query(words: list[str], limit: int = 20) -> Query:
+def make_query(words: list[str], limit: int = 20, filters: Filters | None = None) -> Query:
     """A query from the words of a command line; a word with `*`, `?` or `[…]` is a pattern."""
     plain_words: list[str] = []
     patterns: list[str] = []
@@ -61,7 +63,7 @@ def make_query(words: list[str], limit: int = 20) -> Query:
         else:
             plain_words += _tokens(word.casefold())
     telling = [word for word in dict.fromkeys(plain_words) if word not in _EMPTY]
-    return Query(telling or list(dict.fromkeys(plain_words)), patterns, limit)
+    return Query(telling or list(dict.fromkeys(plain_words)), patterns, limit, filters or Filters())
 
 
 def _tokens(word: str) -> list[str]:
@@ -73,6 +75,8 @@ def search(store: Store, query: Query) -> Answer:
     """The entries that match the query, best first. Loosens where nothing has every word, and says so."""
     relaxed = None
     words, patterns = query.words, query.patterns
+    narrowed = query.filters
+    store.narrow(narrowed.package, narrowed.family, narrowed.kind, narrowed.section)
     notes = []
     if len(words) > MOST_WORDS:
         words = words[:MOST_WORDS]
@@ -102,6 +106,9 @@ def _matches(store: Store, words: list[str], patterns: list[str]) -> dict[int, t
     """Matching entries with their scores and the reason."""
     found: dict[int, tuple[Match, float, str]] = {}
     allowed: set[int] | None = None
+    if not words and not patterns:
+        reason = "what it is narrowed to"
+        return {m.number: (m, 20.0 - _cost(m) - len(m.name) / 20, reason) for m in store.all_matches()}
     for pattern in patterns:
         matches = store.matching_names(pattern)
         numbers = {match.number for match in matches}
@@ -171,7 +178,12 @@ def _folded(store: Store, ranked: list[tuple[Match, float, str]], query: Query, 
     chosen: list[tuple[Match, float, str]] = []
     for item in ranked:
         family = item[0].family
-        if family and sizes[family] > max(query.limit // FAMILY_SHARE, 1) and family.casefold() not in named:
+        if (
+            family
+            and not query.filters.family
+            and sizes[family] > max(query.limit // FAMILY_SHARE, 1)
+            and family.casefold() not in named
+        ):
             if family in folded_into:
                 continue
             folded_into[family] = sizes[family] - 1

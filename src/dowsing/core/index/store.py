@@ -94,6 +94,7 @@ class Store:
     def __init__(self, path: str, writable: bool = False) -> None:
         self.path = path
         self.memory: dict[str, Any] = {}  # what sources keep for the time of a run
+        self._narrowed, self._narrowed_by = "", list[str]()
         if not os.path.exists(path):
             raise Unusable("there is no index yet")
         mode = "rw" if writable else "ro"
@@ -158,6 +159,37 @@ class Store:
         """Every name and alias with its section."""
         return [(row[0], row[1]) for row in self._rows("SELECT DISTINCT name, section FROM names")]
 
+    def narrow(self, package: str = "", family: str = "", kind: str = "", section: str = "") -> None:
+        """Have all matches from here on fulfil these, each a name or a shell pattern in any case, "" for all.
+
+        A section takes in those with a suffix: `3` has `3pm` in it.
+        """
+        self._narrowed, self._narrowed_by = "", []
+        for column, value in (("package", package), ("family", family), ("kind", kind)):
+            if value:
+                self._narrowed += f" AND lower(e.{column}) GLOB ?"
+                self._narrowed_by.append(value.lower())
+        if section:
+            self._narrowed += " AND (e.section GLOB ? OR e.section GLOB ?)"
+            self._narrowed_by += [section, section + "[a-zA-Z]*"]
+
+    def all_matches(self) -> list[Match]:
+        """All entries, as far as they are narrowed."""
+        rows = self._rows(
+            f"SELECT e.id, 0, e.name, e.section, e.family FROM entries e WHERE NOT e.hidden{self._narrowed}",
+            self._narrowed_by,
+        )
+        return [Match(*row) for row in rows]
+
+    def vocabulary(self, column: str) -> list[tuple[str, int]]:
+        """The values of `package`, `family` or `kind` with the number of entries, as far as they are narrowed."""
+        rows = self._rows(
+            f"SELECT e.{column}, count(*) FROM entries e WHERE NOT e.hidden AND e.{column}<>''{self._narrowed} "
+            f"GROUP BY e.{column} ORDER BY 2 DESC, 1",
+            self._narrowed_by,
+        )
+        return [(row[0], row[1]) for row in rows]
+
     def matching_names(self, pattern: str) -> list[Match]:
         """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case.
 
@@ -174,8 +206,8 @@ class Store:
             condition += " AND n.rowid IN (SELECT rowid FROM pieces WHERE pieces MATCH ?)"
         rows = self._rows(
             "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON e.id=n.entry "
-            f"WHERE {condition} AND NOT e.hidden GROUP BY e.id",
-            (value, _quoted(run.casefold())) if len(run) >= 3 else (value,),
+            f"WHERE {condition} AND NOT e.hidden{self._narrowed} GROUP BY e.id",
+            [value, *([_quoted(run.casefold())] if len(run) >= 3 else []), *self._narrowed_by],
         )
         return [Match(*row) for row in rows]
 
@@ -234,18 +266,20 @@ class Store:
         return self._matches("bodies", "bm25(bodies)", words)
 
     def _matches(self, table: str, score: str, words: list[str]) -> list[Match]:
+        most = -1 if self._narrowed else MOST_MATCHES  # what is narrowed to may be far down
         rows = self._rows(
             f"SELECT t.rowid, t.score, e.name, e.section, e.family FROM (SELECT rowid, {score} AS score "
-            f"FROM {table} WHERE {table} MATCH ? ORDER BY score LIMIT {MOST_MATCHES}) t "
-            "JOIN entries e ON e.id=t.rowid WHERE NOT e.hidden",
-            (match_expression(words),),
+            f"FROM {table} WHERE {table} MATCH ? ORDER BY score LIMIT {most}) t "
+            f"JOIN entries e ON e.id=t.rowid WHERE NOT e.hidden{self._narrowed}",
+            [match_expression(words), *self._narrowed_by],
         )
         return [Match(*row) for row in rows]
 
     def count(self, table: str, words: list[str]) -> int:
         """How many entries have all words in `heads` or `bodies`."""
-        sql = f"SELECT count(*) FROM {table} WHERE {table} MATCH ?"
-        return int(self._rows(sql, (match_expression(words),))[0][0])
+        join = f" t JOIN entries e ON e.id=t.rowid WHERE {table} MATCH ?{self._narrowed}" if self._narrowed else ""
+        sql = f"SELECT count(*) FROM {table}" + (join or f" WHERE {table} MATCH ?")
+        return int(self._rows(sql, [match_expression(words), *self._narrowed_by])[0][0])
 
     # --- the index itself ----------------------------------------------------------------------------
 

@@ -1,0 +1,37 @@
+"""`near`: related entries, grouped by why."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.commands.naming import find_entry, open_document
+from dowsing.cli.failure import Failure
+from dowsing.cli.output.groups import group_lines
+from dowsing.cli.session import Session
+from dowsing.core.finding.related import related
+
+DESCRIPTION = "What is near a name: what its page refers to, its family, its package."
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument("name", nargs="*", metavar="NAME", help="tar, 'printf(3)', git commit")
+    parser.add_argument(
+        "--limit", type=int, choices=range(1, 1001), default=8, metavar="N", help="so many a group (8)"
+    )
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    found = find_entry(session, options.name)
+    assert found.entry is not None
+    page = found.entry.section not in ("", "builtin")
+    groups = related(session.store, found.entry, open_document(session, found.entry) if page else None, options.limit)
+    if session.json:
+        session.print_json({"name": found.entry.label, "groups": groups})
+        return 0
+    if not groups:
+        raise Failure(f"nothing is known to be near {found.entry.label}; search with: {session.program} find WORDS")
+    session.screen.show(group_lines(found.entry, groups, session.screen.width, session.program))
+    return 0

@@ -1,0 +1,61 @@
+"""Groups of entries, and words with counts, as lines."""
+
+from __future__ import annotations
+
+from dowsing.cli.output.layout import title_lines
+from dowsing.cli.output.line_marks import FAINT, HEADING
+from dowsing.cli.output.typed import typed
+from dowsing.cli.output.width import display_width
+from dowsing.cli.output.wrap import unbroken, wrap
+from dowsing.core.finding.related import Group
+from dowsing.core.index.store import Entry
+from dowsing.core.markup import BOLD, ROMAN, clean_line
+
+INDENT = 3
+WIDEST_LABEL = 30
+
+
+def group_lines(entry: Entry, groups: list[Group], width: int, program: str) -> list[str]:
+    """Each group under its reason: label and summary in two columns."""
+    lines = title_lines(clean_line(entry.label), clean_line(entry.summary), [], width)
+    labels = [clean_line(other.label) for group in groups for other in group.entries]
+    column = min(max((display_width(label) for label in labels), default=0), WIDEST_LABEL)
+    for group in groups:
+        count = f" ({len(group.entries)} of {group.total})" if group.total > len(group.entries) else ""
+        lines += ["", f"{HEADING}{clean_line(group.why).upper()}{count}"]
+        for other in group.entries:
+            label = clean_line(other.label)
+            size = display_width(label)
+            body = wrap(clean_line(other.summary) or "(no summary)", width, INDENT + column + 2)
+            head = f"{' ' * INDENT}{BOLD}{label}{ROMAN}"
+            if size <= column:
+                lines += [head + " " * (column + 2 - size) + body[0].lstrip(" "), *body[1:]]
+            else:
+                lines += [head, *body]
+    first = groups[0].entries[0]
+    steps = [f"{program} {typed(first.name)}"]
+    larger = next((group for group in groups if group.total > len(group.entries)), None)
+    if larger is not None:
+        steps.append(f"{program} near {typed(entry.name)} --limit {larger.total}")
+    return [*lines, "", *(f"{FAINT}{line}" for line in wrap("Next: " + unbroken(steps), width))]
+
+
+def count_lines(what: str, counts: list[tuple[str, int]], limit: int, width: int, example: str) -> list[str]:
+    """Words with counts in as many columns as fit, the most frequent first, down each column."""
+    shown = [(clean_line(word), count) for word, count in counts[:limit]]
+    number = len(str(shown[0][1]))
+    column = number + 2 + max(display_width(word) for word, _ in shown) + 3
+    columns = max(1, (width - INDENT) // column)
+    rows = -(-len(shown) // columns)
+    lines = title_lines(
+        what, f"{len(counts)} in all" + (f", {limit} shown" if len(counts) > limit else ""), [], width
+    )
+    lines.append("")
+    for row in range(rows):
+        line = " " * INDENT
+        for word, count in shown[row::rows]:
+            cell = f"{count:>{number}}  {BOLD}{word}{ROMAN}"
+            line += cell + " " * max(column - number - 2 - display_width(word), 1)
+        lines.append(line.rstrip())
+    more = [f"--limit {len(counts)} shows all"] if len(counts) > limit else []
+    return [*lines, "", *(f"{FAINT}{line}" for line in wrap(unbroken([*more, f"next: {example}"]), width))]
