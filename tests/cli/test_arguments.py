@@ -73,13 +73,16 @@ def test_demo_option_uses_the_demo_library(program: Program) -> None:
     assert done.stdout.startswith("moth(6)  catch moths")
 
 
+COMMANDS = ("find", "near", "words", "card", "read", "sources", "resolve", "audit", "index", "demo")
+
+
 def test_help(program: Program) -> None:
     for arguments in ([], ["--help"], ["-h"]):
         text = program.out(*arguments)
         assert text.startswith("dowsing finds, shows and explains")
-        assert all(f"dowsing {command}" in text for command in ("find", "card", "read", "index", "demo"))
+        assert all(f"dowsing {command} " in text for command in COMMANDS)
     assert program.out("--version").startswith("dowsing 0.")
-    for command in ("find", "card", "read", "index", "demo"):
+    for command in COMMANDS:
         text = program.out(command, "--help")
         assert text.startswith(f"usage: dowsing {command}")
         assert "--format" in text
@@ -88,7 +91,8 @@ def test_help(program: Program) -> None:
 @pytest.mark.parametrize("columns", ["1", "7", "0", "-3", "x", "100000"])
 def test_any_width_of_the_terminal(garden: Program, columns: str) -> None:
     garden.run("index")
-    for arguments in (["read", "seedbank"], ["vent"], ["find", "water"], ["index", "--status"]):
+    for arguments in (["read", "seedbank"], ["vent"], ["find", "water"], ["index", "--status"], ["near", "vent"],
+                      ["words", "kinds"], ["sources", "vent", "--differences"], ["resolve", "vent"]):  # fmt: skip
         done = garden.run(*arguments, COLUMNS=columns)
         assert (done.returncode, done.stderr) == (0, "")
         assert done.stdout
