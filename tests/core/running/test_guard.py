@@ -132,6 +132,15 @@ def test_a_program_that_cannot_start(run) -> None:  # type: ignore[no-untyped-de
     assert outcome.trouble == "it could not be started (no such file or directory)"
 
 
+def test_no_temporary_folder(monkeypatch: pytest.MonkeyPatch) -> None:
+    def full(**_: object) -> str:
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(tempfile, "mkdtemp", full)
+    outcome = run_guarded(["/bin/sh", "-c", "echo x"], [])
+    assert outcome.trouble == "it could not be started (no temporary folder: no space left on device)"
+
+
 def test_a_crash_is_told(run) -> None:  # type: ignore[no-untyped-def]
     outcome = run("kill -SEGV $$")
     assert outcome.ended == "signal"

@@ -96,10 +96,13 @@ def _ask_all(subjects: list[Subject], progress: Progress | None) -> None:
         for file in files:
             ask_program(file, subject.name, subject.settings, True)
 
-    with ThreadPoolExecutor(WORKERS) as pool:
+    pool = ThreadPoolExecutor(WORKERS)
+    try:
         for n, _ in enumerate(pool.map(ask, asked), 1):
             if progress:
                 progress(n, len(subjects))
+    finally:
+        pool.shutdown(cancel_futures=True)  # an interrupt does not wait for those not yet asked
 
 
 def _line(subject: Subject) -> Line:

@@ -40,6 +40,7 @@ WRITE_FILE = 0x2
 STATUS = int(sys.argv[1]) if len(sys.argv) > 1 else -1
 TIME_UP, TOO_MANY, NO_START = 121, 122, 123
 POLL = 0.02
+MARGIN = 5
 
 libc = ctypes.CDLL(None, use_errno=True)
 
@@ -151,7 +152,9 @@ def become(program: list[str], folder: str, seconds: int, memory: int, processes
         limit("RLIMIT_DATA" if sys.platform.startswith("linux") else "RLIMIT_AS", memory)
         if not os.getuid() and separate_user(os.getuid()):
             become_nobody(folder)
-        limit("RLIMIT_NPROC", processes_of(os.getuid()) + processes)
+        # the system counts all processes of the user, also those of programs asked at the same time: this limit only
+        # holds off what outruns the counting in watch()
+        limit("RLIMIT_NPROC", processes_of(os.getuid()) + MARGIN * processes)
         signal.signal(signal.SIGPIPE, signal.SIG_DFL)
         prctl(PR_SET_NO_NEW_PRIVS, 1)
         landlock(folder)

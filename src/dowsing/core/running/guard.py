@@ -73,7 +73,10 @@ def environment(search_path: list[str], folder: str) -> dict[str, str]:
 
 def run_guarded(program: list[str], search_path: list[str]) -> Outcome:
     """Run `program` (its first part an absolute path) and wait until it and all it started are gone."""
-    folder = tempfile.mkdtemp(prefix="dowsing-")
+    try:
+        folder = tempfile.mkdtemp(prefix="dowsing-")
+    except OSError as error:
+        return Outcome("start", 0, "", f"no temporary folder: {error.strerror or error}")
     try:
         return _run(program, search_path, folder)
     finally:
