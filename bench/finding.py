@@ -31,7 +31,7 @@ def rank(entries: list[Entry], accepted: set[str]) -> int:
 
 def plain(store: Store, query: str) -> list[Entry]:
     """What plain full-text ranking gives."""
-    words = [word for word in "".join(c if c.isalnum() else " " for c in query).split()]
+    words = "".join(c if c.isalnum() else " " for c in query).split()
     for glue in (" AND ", " OR "):
         text = glue.join(f'"{word}"' for word in words)
         rows = store._rows(
