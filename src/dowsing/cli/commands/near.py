@@ -33,5 +33,6 @@ def run(session: Session, options: argparse.Namespace) -> int:
         return 0
     if not groups:
         raise Failure(f"nothing is known to be near {found.entry.label}; search with: {session.program} find WORDS")
-    session.screen.show(group_lines(found.entry, groups, session.screen.width, session.program))
+    written = found.entry.label if found.name.section else found.entry.name
+    session.screen.show(group_lines(found.entry, written, groups, session.screen.width, session.program))
     return 0

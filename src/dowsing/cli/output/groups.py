@@ -15,8 +15,8 @@ INDENT = 3
 WIDEST_LABEL = 30
 
 
-def group_lines(entry: Entry, groups: list[Group], width: int, program: str) -> list[str]:
-    """Each group under its reason: label and summary in two columns."""
+def group_lines(entry: Entry, written: str, groups: list[Group], width: int, program: str) -> list[str]:
+    """Each group under its reason: label and summary in two columns. `written`: the name as it means the entry."""
     lines = title_lines(clean_line(entry.label), clean_line(entry.summary), [], width)
     labels = [clean_line(other.label) for group in groups for other in group.entries]
     column = min(max((display_width(label) for label in labels), default=0), WIDEST_LABEL)
@@ -33,10 +33,10 @@ def group_lines(entry: Entry, groups: list[Group], width: int, program: str) -> 
             else:
                 lines += [head, *body]
     first = groups[0].entries[0]
-    steps = [f"{program} {typed(first.name)}"]
+    steps = [f"{program} {typed(first.label if first.name == entry.name else first.name)}"]
     larger = next((group for group in groups if group.total > len(group.entries)), None)
     if larger is not None:
-        steps.append(f"{program} near {typed(entry.name)} --limit {larger.total}")
+        steps.append(f"{program} near {typed(written)} --limit {larger.total}")
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap("Next: " + unbroken(steps), width))]
 
 
