@@ -94,6 +94,19 @@ def test_a_page_for_a_command_that_had_none(store: Store, settings: Settings, tm
     assert named(store, "sod") == [("sod(1)", "command", "a shell")]
 
 
+def test_a_refresh_ends_where_a_build_does(settings: Settings, tmp_path: Path) -> None:
+    program(tmp_path / "bin" / "dig")  # a program without a page that has a builtin's name
+    roots = [str(settings.man_path)]
+    build(index_path(settings.cache, roots), settings, roots)
+    built = open_index(settings)[0]
+    before = sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()]))
+    for folder in ("bin", "info", "man/man1", "bin/sod"):
+        later(tmp_path / folder)
+    refresh(settings, built, roots)
+    assert sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()])) == before
+    assert before == ["dig", "dig(builtin)", "sod", "tie(1)"]
+
+
 def test_only_what_changed_is_asked_anew(
     store: Store, settings: Settings, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:

@@ -57,10 +57,7 @@ def take_others(db: sqlite3.Connection, settings: Settings) -> None:
     if _of_kind(known, INFO) != _of_kind(now, INFO):
         _take_info(db, settings)
     pages = {
-        row[0]
-        for row in db.execute(
-            f"SELECT name FROM names WHERE substr(section,1,1) IN {_PROGRAM_SECTIONS!r} OR section='builtin'"
-        )
+        row[0] for row in db.execute(f"SELECT name FROM names WHERE substr(section,1,1) IN {_PROGRAM_SECTIONS!r}")
     }
     wanted = {
         (extra.name, extra.section): extra for extra in [*_builtins(db), *_pageless(db, places, pages, settings)]
