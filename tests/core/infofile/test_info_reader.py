@@ -9,7 +9,7 @@ import pytest
 
 from dowsing.core.infofile.menus import below, is_index, menu_entries, parse_menu, whole
 from dowsing.core.infofile.names import BY_DIRECTORY, BY_INDEX, BY_MANUAL, BY_TITLE, names_of
-from dowsing.core.infofile.places import info_files, info_folders, locate_info
+from dowsing.core.infofile.places import info_files, info_folders
 from dowsing.core.infofile.reader import read_info_file
 from dowsing.core.settings import Settings
 from dowsing.core.sources.pagefile import Unreadable
@@ -163,5 +163,3 @@ def test_places(tmp_path: Path) -> None:
     assert [Path(p).name for p in info_files(str(tmp_path / "info"))] == ["a.info.gz", "b.info", "c"]
     folders = info_folders(Settings("", "", "", "", [], info_path=f"{tmp_path}/none:{tmp_path}/info"))
     assert folders == [str(tmp_path / "info")]
-    assert locate_info("a", folders) == str(tmp_path / "info" / "a.info.gz")
-    assert locate_info("../secret", folders) is None

@@ -56,15 +56,3 @@ def info_files(folder: str) -> list[str]:
         if not _PIECE.search(name) and (name.endswith((".info", ".inf")) or "." not in name):
             found.append(entry.path)
     return sorted(found)
-
-
-def locate_info(name: str, folders: list[str]) -> str | None:
-    """The file of the manual that Info texts call `name`, or None. No path leads out of the folders."""
-    name = os.path.basename(name)
-    for folder in folders:
-        for stem in (name + ".info", name + ".inf", name):
-            for suffix in ("", *SUFFIXES):
-                file = os.path.join(folder, stem + suffix)
-                if os.path.isfile(file):
-                    return file
-    return None

@@ -51,11 +51,6 @@ def holdings_of(subject: Subject, source: str) -> list[Holding]:
     return list(getattr(module, function)(subject))
 
 
-def survey(subject: Subject) -> list[Holding]:
-    """What every source has of the subject, source by source."""
-    return [holding for source in SOURCES for holding in holdings_of(subject, source)]
-
-
 def read(subject: Subject, holding: Holding) -> Document:
     """What a source holds, as a Document. Raises Unreadable."""
     module = import_module(f"dowsing.core.sources.{_MODULES[holding.source][0]}")

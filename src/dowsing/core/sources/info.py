@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dowsing.core.document import Document
-from dowsing.core.sources.pagefile import Unreadable
 from dowsing.core.sources.source import Holding, Subject, nothing
 
 NAME = "info"
@@ -32,13 +31,3 @@ def read_node(subject: Subject, holding: Holding, node: str) -> Document:
     document = node_document(info, node, subject.name)
     document.origin = "; ".join(info.problems)
     return document
-
-
-def node_names(holding: Holding) -> list[str]:
-    """The names of all nodes of the manual."""
-    from dowsing.core.infofile.reader import read_info_file
-
-    try:
-        return list(read_info_file(holding.path).nodes)
-    except Unreadable:
-        return []
