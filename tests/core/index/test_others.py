@@ -31,6 +31,9 @@ def settings(tmp_path: Path) -> Settings:
     program(tmp_path / "bin" / "sod", SOD)
     (tmp_path / "info").mkdir()
     (tmp_path / "info" / "knots.info").write_text(NODE)
+    (tmp_path / "info" / "dir").write_text(
+        "* Menu:\n\n* lash: (knots)Top.   Lash.\n* gone: (other)Top.  x\n* odd: (knots)No.  x\n"
+    )
     return Settings(
         str(tmp_path / "cache"), "", "", str(tmp_path / "man"), [str(tmp_path / "bin")],
         info_path=str(tmp_path / "info"), package_lists=str(tmp_path / "dpkg"),
@@ -67,7 +70,8 @@ def test_builtins_and_commands_without_a_page(store: Store) -> None:
 
 def test_nodes_of_info_manuals(store: Store, settings: Settings) -> None:
     assert store.info_places("knots") == [InfoPlace(f"{settings.info_path}/knots.info", "knots", "Top")]
-    assert store.info_places("nothing") == []
+    assert [place.node for place in store.info_places("lash")] == ["Top"]  # the folder's directory file says so
+    assert store.info_places("nothing") == store.info_places("gone") == store.info_places("odd") == []
 
 
 def test_nothing_changed(store: Store, settings: Settings) -> None:

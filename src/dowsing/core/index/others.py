@@ -183,7 +183,7 @@ def _owner(path: str, owners: dict[str, str]) -> str | None:
 def _take_info(db: sqlite3.Connection, settings: Settings) -> None:
     """The nodes that names lead to: by the directory entries, the titles of nodes, and the indices."""
     from dowsing.core.infofile.names import names_of
-    from dowsing.core.infofile.reader import read_info_file
+    from dowsing.core.infofile.reader import read_directory, read_info_file
 
     db.execute("DELETE FROM info_names")
     db.execute("DELETE FROM files WHERE size=?", (OF_INFO,))
@@ -194,6 +194,7 @@ def _take_info(db: sqlite3.Connection, settings: Settings) -> None:
             says = (error.strerror or "it cannot be read").lower()
             db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", (folder, "", OF_INFO, says))
             continue
+        listed = read_directory(folder)
         for path in files:
             try:
                 info = read_info_file(path)
@@ -206,5 +207,5 @@ def _take_info(db: sqlite3.Connection, settings: Settings) -> None:
             manual = bare_name(os.path.basename(path))
             db.executemany(
                 "INSERT INTO info_names VALUES(?,?,?,?,?)",
-                ((name, path, manual, node, rank) for name, node, rank in names_of(info, manual)),
+                ((name, path, manual, node, rank) for name, node, rank in names_of(info, manual, listed)),
             )

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.core.infofile.menus import is_index, menu_entries
-from dowsing.core.infofile.reader import InfoFile
+from dowsing.core.infofile.reader import DirEntry, InfoFile
 
 _ABOUT = re.compile(
     r"(?:Invoking|Running|Using) ([\w.+-]+)\Z|([\w.+-]+) [Ii]nvocation\Z|The ([\w.+-]+) (?:[Cc]ommand|[Bb]uiltin|[Pp]rogram)\Z"
@@ -17,15 +17,18 @@ _WORD = re.compile(r"[\w.+:\[-]+\Z")
 BY_DIRECTORY, BY_TITLE, BY_MANUAL, BY_INDEX = range(4)
 
 
-def names_of(info: InfoFile, manual: str) -> list[tuple[str, str, int]]:
-    """Names with the node each leads to and how sure that is, each name once."""
+def names_of(info: InfoFile, manual: str, listed: list[DirEntry] | None = None) -> list[tuple[str, str, int]]:
+    """Names with the node each leads to and how sure that is, each name once.
+
+    `listed` are the entries of the folder's directory file, which may know more than the manual's own.
+    """
     found: dict[str, tuple[str, int]] = {}
 
     def add(name: str, node: str, rank: int) -> None:
         if name and (name not in found or rank < found[name][1]):
             found[name] = (node, rank)
 
-    for entry in info.entries:
+    for entry in [*info.entries, *(listed or [])]:
         if _WORD.match(entry.label) and entry.file.casefold() == manual.casefold() and info.find(entry.node):
             # an entry for the manual as a whole says less than a node about the command
             add(entry.label, entry.node, BY_DIRECTORY if entry.node != "Top" else BY_MANUAL)

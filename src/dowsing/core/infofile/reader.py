@@ -156,6 +156,18 @@ def _check_tags(tags: str | None, info: InfoFile, size: int | None) -> None:
         )
 
 
+def read_directory(folder: str) -> list[DirEntry]:
+    """The entries of the `dir` file of a folder; none if there is none that can be read."""
+    for suffix in ("", *SUFFIXES):
+        path = os.path.join(folder, "dir" + suffix)
+        if os.path.isfile(path):
+            try:
+                return directory_entries(_text(path))
+            except Unreadable:
+                return []
+    return []
+
+
 def directory_entries(text: str) -> list[DirEntry]:
     """The entries of an Info directory or of a file's own block for it."""
     return [
