@@ -81,7 +81,7 @@ def test_words_cannot_break_out_of_the_expression(store: Store) -> None:
 
 
 def test_status(store: Store, root: Path) -> None:
-    assert store.counts() == {"entries": 3, "names": 4, "files": 3, "problems": 0}
+    assert store.counts() == {"entries": 3, "info_names": 0, "names": 4, "files": 3, "problems": 0}
     assert store.meta()["roots"] == str(root)
     assert set(store.folders()) == {str(root), str(root / "man1"), str(root / "man3")}
 

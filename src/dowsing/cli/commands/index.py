@@ -46,6 +46,7 @@ def status_of(session: Session) -> dict[str, object]:
         "built": int(meta["built"]),
         "pages": int(meta["pages"]),
         **store.counts(),
+        "shells": store.shells(),
         "folders": [{"path": root, "sections": inside[root]} for root in roots],
         "problems": store.problems(),
     }
@@ -67,6 +68,8 @@ def status_lines(status: dict, width: int, program: str) -> list[str]:  # type: 
     lines = title_lines("The index", f"{status['pages']} pages, {status['entries']} entries", [], width)
     rows = [
         ("names", f"{status['names']}"),
+        ("info", f"{status['info_names']} names in Info manuals"),
+        ("shells", clean_line(", ".join(status["shells"])) or "none"),
         ("size", shown),
         ("built", f"{time.strftime('%Y-%m-%d %H:%M', time.localtime(status['built']))} ({_age(status['built'])})"),
         ("file", clean_line(status["file"])),

@@ -296,9 +296,10 @@ class Store:
         return self._rows("SELECT path, modified, kind FROM folders")
 
     def counts(self) -> dict[str, int]:
-        """Numbers of entries, names and files, and of files that could not be read."""
+        """Numbers of entries, names, names in Info manuals and files, and of files that could not be read."""
         return {
             "entries": self._rows("SELECT count(*) FROM entries")[0][0],
+            "info_names": self._rows("SELECT count(*) FROM info_names")[0][0],
             "names": self._rows("SELECT count(*) FROM names")[0][0],
             "files": self._rows("SELECT count(*) FROM files")[0][0],
             "problems": self._rows("SELECT count(*) FROM files WHERE problem IS NOT NULL")[0][0],
