@@ -177,6 +177,14 @@ def test_programs_that_give_no_usage(program: Program, script: str, says: str) -
     assert done.stderr.count("\n") <= 3  # the index was built, and one line
 
 
+def test_what_did_not_even_start_is_asked_again(program: Program) -> None:
+    program.man.joinpath("man1").mkdir()
+    program.command("rake", "#!/no/such/interpreter\n: --help\n")
+    done = program.run("read", "rake")
+    assert (done.returncode, "it could not be started (no such file or directory)" in done.stderr) == (1, True)
+    assert not (program.cache / "usage").exists()
+
+
 def test_control_sequences_of_a_program_stay_out(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
     program.command(

@@ -56,7 +56,7 @@ def open_found(session: Session, found: Lookup, language: str | None = None) -> 
     from dowsing.core.sources import catalogue
 
     try:
-        return catalogue.best(subject_of(session, found, ask=True))[0]
+        return catalogue.best(subject_of(session, found, ask=True))
     except Unreadable as error:
         label = found.entry.label
         raise Failure(

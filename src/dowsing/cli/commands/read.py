@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import contextlib
 
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.failure import Failure
@@ -82,32 +83,32 @@ def _from_source(session: Session, found: Lookup, options: argparse.Namespace) -
         why = holdings[0].note or "nothing is there"
         raise Failure(f"{subject.name} has no text in the source {options.source}: {why}{others}")
     try:
-        beyond = _beyond(subject, held, options.part) if options.part is not None else None
-        if beyond is not None:
-            options.part = None
-        return beyond or catalogue.read(subject, held)
+        document, options.part = _with_part(subject, held, options.part)
+        return document
     except Unreadable as error:
         raise Failure(f"{held.where} cannot be read: {error}", status=3) from None
 
 
-def _beyond(subject: Subject, held: Holding, part: str) -> Document | None:
-    """A part that lies outside the document: another node of an Info manual, a file of a package."""
-    if held.source == "info":
+def _with_part(subject: Subject, held: Holding, part: str | None) -> tuple[Document, str | None]:
+    """The document that has the part in it, and what is left to choose in it.
+
+    A part may lie outside the document of the name: another node of an Info manual, one file of a package.
+    """
+    if held.source == "package" and part is not None:
+        from dowsing.core.sources import package
+
+        file = package.read_file(subject, held, part)
+        if file is not None:
+            return file, None
+    document = catalogue.read(subject, held)
+    if held.source == "info" and part is not None:
         from dowsing.core.sources import info
 
         key = " ".join(part.casefold().split())
-        sections = catalogue.read(subject, held).sections
-        if any(key in (section.title.casefold(), section.anchor.casefold()) for section in sections):
-            return None
-        try:
-            return info.read_node(subject, held, part)
-        except Unreadable:
-            return None
-    if held.source == "package":
-        from dowsing.core.sources import package
-
-        return package.read_file(subject, held, part)
-    return None
+        if not any(key in (section.title.casefold(), section.anchor.casefold()) for section in document.sections):
+            with contextlib.suppress(Unreadable):
+                return info.read_node(subject, held, part), None
+    return document, part
 
 
 def _all_documents(session: Session, found: Lookup) -> list[Document]:

@@ -72,7 +72,10 @@ def _read(subject: Subject, holding: Holding) -> tuple[Document | None, str]:
 
 def _of_another_package(subject: Subject, path: str) -> str:
     """A remark where an Info manual is not of the package whose program would run."""
-    owner = dpkg.owner(path, subject.settings.package_lists, subject.settings.package_root)
+    owners = subject.store.memory.setdefault("owners of Info manuals", {})  # few manuals have the nodes of many names
+    if path not in owners:
+        owners[path] = dpkg.owner(path, subject.settings.package_lists, subject.settings.package_root)
+    owner = owners[path]
     if owner is None or owner.name == subject.program_package:
         return ""
     return f"of the package {owner.name}; the program is of {subject.program_package}"

@@ -59,31 +59,26 @@ def take_others(db: sqlite3.Connection, settings: Settings) -> None:
     pages = {
         row[0] for row in db.execute(f"SELECT name FROM names WHERE substr(section,1,1) IN {_PROGRAM_SECTIONS!r}")
     }
-    wanted = {
-        (extra.name, extra.section): extra for extra in [*_builtins(db), *_pageless(db, places, pages, settings)]
-    }
-    known = {
-        (row[1], row[2]): (row[0], Extra(row[1], row[2], row[3], row[4] or "", row[5], row[6], ""))
-        for row in db.execute(
-            "SELECT id, name, section, kind, summary, package, path FROM entries WHERE section IN ('', 'builtin') AND name<>''"
-        )
-    }
-    for key, (number, old) in known.items():
-        new = wanted.get(key)
-        if new is not None and (new.kind, new.summary, new.package, new.path) == (
-            old.kind,
-            old.summary,
-            old.package,
-            old.path,
-        ):
-            del wanted[key]
+    _bring_entries(db, [*_builtins(db), *_pageless(db, places, pages, settings)])
+    db.execute("DELETE FROM folders WHERE kind<>'manual'")
+    rows = ((path, modified, kind) for path, (modified, kind) in now.items())
+    db.executemany("INSERT OR IGNORE INTO folders VALUES(?,?,?)", rows)
+
+
+def _bring_entries(db: sqlite3.Connection, extras: list[Extra]) -> None:
+    """Have just these entries without a page: those that are there and the same keep their rows."""
+    wanted = {(extra.name, extra.section): extra for extra in extras}
+    rows = db.execute(
+        "SELECT name, section, kind, summary, package, path, id FROM entries WHERE section IN ('', 'builtin') AND name<>''"
+    )
+    for *told, number in rows.fetchall():
+        new = wanted.get((told[0], told[1]))
+        if new is not None and told == [new.name, new.section, new.kind, new.summary, new.package, new.path]:
+            del wanted[told[0], told[1]]
         else:
             db.execute("UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,))
             db.execute("DELETE FROM names WHERE entry=?", (number,))
     _insert(db, list(wanted.values()))
-    db.execute("DELETE FROM folders WHERE kind<>'manual'")
-    rows = ((path, modified, kind) for path, (modified, kind) in now.items())
-    db.executemany("INSERT OR IGNORE INTO folders VALUES(?,?,?)", rows)
 
 
 def _of_kind(places: dict[str, tuple[int, str]], kind: str) -> dict[str, int]:
@@ -173,11 +168,11 @@ def _pageless(db: sqlite3.Connection, places: dict[str, str], pages: set[str], s
 
 def _owner(path: str, owners: dict[str, str]) -> str | None:
     """The package of a file or, where no package brought a link, of what it leads to."""
-    for one in dpkg.spellings(path):
-        if one in owners:
-            return owners[one]
-    real = os.path.realpath(path)
-    return next((owners[one] for one in dpkg.spellings(real) if one in owners), None) if real != path else None
+    for spelled in (dpkg.spellings(path), dpkg.spellings(os.path.realpath(path))):
+        for one in spelled:
+            if one in owners:
+                return owners[one]
+    return None
 
 
 def _take_info(db: sqlite3.Connection, settings: Settings) -> None:

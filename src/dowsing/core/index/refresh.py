@@ -51,7 +51,7 @@ def refresh(settings: Settings, store: Store, roots: list[str]) -> int | None:
     changed = changed_folders(store, settings, roots)
     if not changed.manual and not changed.others:
         return 0
-    done = _take_up(store, settings, roots, changed.manual) if changed.manual else 0
+    done = _take_up(store, settings, roots) if changed.manual else 0
     if done is not None:
         _take_up_others(store, settings)
     return done
@@ -74,7 +74,7 @@ def _take_up_others(store: Store, settings: Settings) -> None:
         writer.close()
 
 
-def _take_up(store: Store, settings: Settings, roots: list[str], changed: list[str]) -> int | None:
+def _take_up(store: Store, settings: Settings, roots: list[str]) -> int | None:
     from dowsing.core.index.build import insert_entries, insert_files, stamp
     from dowsing.core.index.entries import make_entries
     from dowsing.core.index.reading import read_for_index

@@ -23,7 +23,6 @@ class DescribedShell(Shell):
         self._help = _words(description.get("help"))
         self._line = _words(description.get("line"))
         self.manual = tuple(_words(description.get("manual")))
-        self.has_help = bool(self._help)
 
     def names(self) -> list[ShellName]:
         """The names it lists, each with its help."""

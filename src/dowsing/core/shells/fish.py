@@ -5,25 +5,19 @@ from __future__ import annotations
 import os
 
 from dowsing.core.running.guard import Outcome
-from dowsing.core.shells.bash import ask_interactive
-from dowsing.core.shells.shell import Shell, ShellName, quoted
+from dowsing.core.shells.shell import Shell, ShellName
 
 #: Names that the shell lists as builtins and that its language takes as keywords.
 _KEYWORDS = frozenset(
     "and begin break builtin case command continue else end exec for function if not or return switch time while".split()
 )
 
-_DEFINED = r"""
-printf '\036'
-alias | string match -- 'alias '%(name)s' *'
-printf '\037'
-functions -- %(name)s 2>/dev/null
-printf '\036'
-"""
-
 
 class Fish(Shell):
     """The friendly interactive shell."""
+
+    print_alias = "alias | string match -- 'alias '{name}' *'"
+    print_function = "functions -- {name} 2>/dev/null"
 
     def __init__(self, name: str, path: str, search_path: list[str]) -> None:
         super().__init__(name, path, search_path)
@@ -42,7 +36,3 @@ class Fish(Shell):
         """Its builtins; those that are part of the language are keywords."""
         names = self.ask(self.line("builtin --names")).split("\n")
         return [ShellName(n, "keyword" if n in _KEYWORDS else "builtin") for n in names if n.strip() and n != "_"]
-
-    def defined(self, name: str) -> list[tuple[str, str]]:
-        """From an interactive shell with the user's own environment."""
-        return ask_interactive([self.path, "-i", "-c", _DEFINED % {"name": quoted(name)}])

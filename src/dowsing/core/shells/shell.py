@@ -38,8 +38,10 @@ class Shell:
 
     #: Pages of its manual that describe its builtins and keywords, or a folder (given from the root) with one for each.
     manual: tuple[str, ...] = ()
-    #: Whether it has help of its own for its builtins.
-    has_help = False
+
+    #: What makes an interactive shell print the alias and the function `{name}`, "" if it cannot be asked.
+    print_alias = ""
+    print_function = ""
 
     def __init__(self, name: str, path: str, search_path: list[str]) -> None:
         self.name = name
@@ -60,7 +62,12 @@ class Shell:
 
     def defined(self, name: str) -> list[tuple[str, str]]:
         """Alias and function of that name as (kind, text), from the user's start-up files, which run for it."""
-        return []
+        if not self.print_alias:
+            return []
+        from dowsing.core.shells.interactive import ask_definitions
+
+        word = quoted(name)
+        return ask_definitions(self.path, self.print_alias.format(name=word), self.print_function.format(name=word))
 
     def ask(self, arguments: list[str]) -> str:
         """What the shell prints. Raises ShellTrouble."""

@@ -18,11 +18,16 @@ MOST_KEPT = 4000
 
 
 class Usage(Record):
-    """What was asked and what came back. `kind` is that of usage.verdict, or `refused` or `trouble`."""
+    """What was asked and what came back. `kind` is that of usage.verdict, or `refused`, `trouble`, or `start`."""
 
     kind: str
     says: str
     text: str
+
+
+def may_ask(settings: Settings) -> bool:
+    """Whether the settings let programs be asked at all."""
+    return settings.values.get("usage") != "never"
 
 
 def key_of(path: str, words: str) -> str:

@@ -43,12 +43,13 @@ def subject_of(
 
 
 def holdings_of(subject: Subject, source: str) -> list[Holding]:
-    """What one source has of the subject, or why it has nothing."""
-    module_name, function = _MODULES[source]
-    module = import_module(f"dowsing.core.sources.{module_name}")
-    if module_name == "pages":
-        return list(module.holdings(subject, source))
-    return list(getattr(module, function)(subject))
+    """What one source has of the subject, or why it has nothing. Found out once for a subject."""
+    if source not in subject.held:
+        module_name, function = _MODULES[source]
+        module = import_module(f"dowsing.core.sources.{module_name}")
+        arguments = (subject, source) if module_name == "pages" else (subject,)
+        subject.held[source] = getattr(module, function)(*arguments)
+    return subject.held[source]
 
 
 def read(subject: Subject, holding: Holding) -> Document:
@@ -79,14 +80,14 @@ def order_for(subject: Subject) -> tuple[str, ...]:
     return _FOR_COMMAND
 
 
-def best(subject: Subject) -> tuple[Document, Holding]:
+def best(subject: Subject) -> Document:
     """The first source that has a text, as a Document. Raises Unreadable with the first reason if none has."""
     reasons: list[str] = []
     for source in order_for(subject):
         for holding in holdings_of(subject, source):
             if holding.present:
                 try:
-                    return read(subject, holding), holding
+                    return read(subject, holding)
                 except Unreadable as error:
                     reasons.append(f"{holding.where}: {error}")
             elif holding.note and source in ("usage", "builtin-usage"):
@@ -132,7 +133,7 @@ def _usage_text(subject: Subject) -> bool | None:
     from dowsing.core.sources import asked
 
     path, settings = subject.executables[0], subject.settings
-    if settings.values.get("usage") == "never" or refusal(path, settings.search_path):
+    if not asked.may_ask(settings) or refusal(path, settings.search_path):
         return False
     known = asked.has_text(settings, asked.key_of(path, asked.FLAG))
     if known is None and subject.ask:

@@ -65,6 +65,7 @@ class Subject:
         self.section = section
         self.ask = ask
         self.shell = shell
+        self.held: dict[str, list[Holding]] = {}  # what sources were found to have
         self._shells: list[ShellRow] | None = None
         self._executables: list[str] | None = None
 

@@ -6,10 +6,12 @@ pass. What came back is kept by the identity of the program's file, so that it i
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from dowsing.core.document import Document
 from dowsing.core.index.store import ShellRow
 from dowsing.core.settings import Settings
-from dowsing.core.sources.asked import FLAG, Usage, keep, kept, key_of
+from dowsing.core.sources.asked import FLAG, Usage, keep, kept, key_of, may_ask
 from dowsing.core.sources.pagefile import Unreadable
 from dowsing.core.sources.source import Holding, Subject, nothing
 
@@ -74,51 +76,53 @@ def ask_program(path: str, name: str, settings: Settings, ask: bool) -> Usage | 
     """What the program prints for `--help`; None if that is not known and may not be asked."""
     from dowsing.core.running.refusal import refusal
 
-    if settings.values.get("usage") == "never":
-        return Usage("refused", "programs are not asked here: the settings say usage = never", "")
     reason = refusal(path, settings.search_path)
-    if reason:
+    if reason and may_ask(settings):
         return Usage("refused", f"not asked: {reason}", "")
-    key = key_of(path, FLAG)
-    known = kept(settings, key)
-    if known is not None or not ask:
-        return known
-    from dowsing.core.running.flag_check import knows_flag
-    from dowsing.core.running.guard import run_guarded
 
-    if not knows_flag(path, FLAG):
-        usage = Usage("refused", f"not asked: {name} does not know {FLAG} (its file does not hold it)", "")
-    else:
-        usage = _judged(run_guarded([path, FLAG], settings.search_path), name)
-    keep(settings, key, usage)
-    return usage
+    def answer() -> Usage:
+        from dowsing.core.running.flag_check import knows_flag
+        from dowsing.core.running.guard import run_guarded
+
+        if not knows_flag(path, FLAG):
+            return Usage("refused", f"not asked: {name} does not know {FLAG} (its file does not hold it)", "")
+        return _judged(run_guarded([path, FLAG], settings.search_path), name)
+
+    return _answered(key_of(path, FLAG), settings, ask, answer)
 
 
 def ask_builtin(row: ShellRow, settings: Settings, ask: bool) -> Usage | None:
     """What the builtin prints for `--help`; None if that is not known and may not be asked."""
-    if settings.values.get("usage") == "never":
+
+    def answer() -> Usage:
+        from dowsing.core.shells.installed import installed_shells
+        from dowsing.core.usage.cleaning import clean_lines
+
+        if row.kind == "keyword":
+            return Usage("refused", f"not asked: {row.name} is a keyword, {FLAG} after it would be a command", "")
+        shell = next((one for one in installed_shells(settings) if one.name == row.shell), None)
+        if shell is None:
+            return Usage("start", f"the shell {row.shell} is not there any more", "")
+        outcome = shell.help_for(row.name)
+        if outcome is None:
+            return Usage("refused", "the shell cannot be asked that", "")
+        if row.text and not outcome.trouble and clean_lines(outcome.out) == row.text.split("\n"):
+            return Usage("usage", "", outcome.out)  # the shell's own help is usage, however it is laid out
+        return _judged(outcome, row.name)
+
+    return _answered(key_of(row.path, f"{row.name} {FLAG}"), settings, ask, answer)
+
+
+def _answered(key: str, settings: Settings, ask: bool, answer: Callable[[], Usage]) -> Usage | None:
+    """The answer that is kept under the key; if there is none and it may be asked for, a new one, which is kept."""
+    if not may_ask(settings):
         return Usage("refused", "programs are not asked here: the settings say usage = never", "")
-    key = key_of(row.path, f"{row.name} {FLAG}")
     known = kept(settings, key)
     if known is not None or not ask:
         return known
-    from dowsing.core.shells.installed import installed_shells
-    from dowsing.core.usage.cleaning import clean_lines
-
-    shell = next((one for one in installed_shells(settings) if one.name == row.shell), None)
-    if shell is None:
-        return Usage("trouble", f"the shell {row.shell} is not there any more", "")
-    if row.kind == "keyword":
-        usage = Usage("refused", f"not asked: {row.name} is a keyword, {FLAG} after it would be a command", "")
-    else:
-        outcome = shell.help_for(row.name)
-        if outcome is None:
-            usage = Usage("refused", "the shell cannot be asked that", "")
-        elif row.text and not outcome.trouble and clean_lines(outcome.out) == row.text.split("\n"):
-            usage = Usage("usage", "", outcome.out)  # the shell's own help is usage, however it is laid out
-        else:
-            usage = _judged(outcome, row.name)
-    keep(settings, key, usage)
+    usage = answer()
+    if usage.kind != "start":  # what did not even start may do so next time
+        keep(settings, key, usage)
     return usage
 
 
@@ -129,7 +133,7 @@ def _judged(outcome, name: str) -> Usage:  # type: ignore[no-untyped-def]
     if outcome.trouble:
         verdict = judge(outcome.out, FLAG, name, None)
         if verdict.kind != "usage" or outcome.ended == "output":
-            return Usage("trouble", f"{name} {FLAG}: {outcome.trouble}", "")
+            return Usage("start" if outcome.ended == "start" else "trouble", f"{name} {FLAG}: {outcome.trouble}", "")
     code = outcome.code if outcome.ended == "exit" else None
     verdicts = [(judge(text, FLAG, name, code), text) for text in (outcome.out, outcome.err) if text.strip()]
     for verdict, text in verdicts:

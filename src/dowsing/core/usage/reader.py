@@ -39,7 +39,6 @@ def read_usage(
     """The Document of what a program printed. `name` is the program's; never raises."""
     lines = clean_lines(output)
     found = find_forms(lines, name)
-    sections: list[Section] = []
     summary = ""
     if found is not None:
         before, after = lines[: found.start], lines[found.end :]
@@ -237,9 +236,9 @@ def _split_option(text: str) -> tuple[str, str]:
     while gap and gap.end() < len(text) and _OPTION.match(text[gap.end() :]) and len(text[: gap.start()]) < 24:
         following = _GAP.search(text, gap.end())  # the second spelling stands in a column of its own
         rest = text[gap.end() :]
-        if rest.startswith("--") or following is None or not text[: gap.start()].rstrip().endswith((",", "|")):
-            if not rest.startswith("--"):
-                break
+        spelling = rest.startswith("--") or (following and text[: gap.start()].rstrip().endswith((",", "|")))
+        if not spelling:
+            break
         if following is None:
             if len(rest.split()) > 2:
                 break  # a text that begins with the name of another option
