@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import contextlib
 
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.failure import Failure
@@ -106,8 +105,10 @@ def _with_part(subject: Subject, held: Holding, part: str | None) -> tuple[Docum
 
         key = " ".join(part.casefold().split())
         if not any(key in (section.title.casefold(), section.anchor.casefold()) for section in document.sections):
-            with contextlib.suppress(Unreadable):
+            try:
                 return info.read_node(subject, held, part), None
+            except Unreadable:  # no such node: it may still be the beginning of a title
+                pass
     return document, part
 
 
