@@ -27,11 +27,14 @@ _DEFAULT = re.compile(
 _SHORT_SOURCES = ("builtin", "shell-manual", "usage", "builtin-usage")
 
 
+#: A tag (several are lines of it), what is said of it, and the title of its section.
+Tagged = tuple[str, list[Block], str]
+
+
 def read_options(document: Document) -> list[Option]:
     """All options of the document in the order of its text, then those that only its forms show."""
-    found: list[Option] = []
-    for section in document.sections:
-        _collect(section.blocks, section.title, found, document.source != "info")
+    made = (make_option(*tagged) for tagged in tagged_flags(document))
+    found = [option for option in made if option is not None]
     if document.source in _SHORT_SOURCES:
         from dowsing.core.extraction.form_options import options_of_forms
 
@@ -39,14 +42,21 @@ def read_options(document: Document) -> list[Option]:
     return found
 
 
-def _collect(blocks: list[Block], title: str, found: list[Option], own_column: bool) -> None:
+def tagged_flags(document: Document) -> list[Tagged]:
+    """The items of the text whose tag is a flag, as they are written."""
+    found: list[Tagged] = []
+    for section in document.sections:
+        _collect(section.blocks, section.title, found, document.source != "info")
+    return found
+
+
+def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: bool) -> None:
     waiting: list[str] = []
 
     def add(body: list[Block]) -> None:
-        option = make_option("\n".join(waiting), body, title) if waiting else None
-        waiting.clear()
-        if option is not None:
-            found.append(option)
+        if waiting:
+            found.append(("\n".join(waiting), body, title))
+            waiting.clear()
 
     for n, block in enumerate(blocks):
         if isinstance(block, Item):
@@ -57,7 +67,8 @@ def _collect(blocks: list[Block], title: str, found: list[Option], own_column: b
                 waiting.append(tag)
                 if block.body or block.beside:
                     add(block.body)
-            _collect(block.body, title, found, own_column)
+            if block.body:
+                _collect(block.body, title, found, own_column)
         elif isinstance(block, Indent):
             if not waiting:
                 _collect(block.body, title, found, own_column)

@@ -1,7 +1,10 @@
-"""What entries are narrowed to besides words: package, family, kind and section."""
+"""What entries are narrowed to besides words: package, family, kind, section, verb, noun and option."""
 
 from __future__ import annotations
 
+from dowsing.core.index.store import Store
+from dowsing.core.index.vocabulary import heads_meant
+from dowsing.core.language.stems import stem
 from dowsing.core.record import Record
 
 #: Kinds of entries, in the order in which they are offered.
@@ -22,19 +25,43 @@ KINDS = (
 class Filters(Record):
     """Each is a name or a pattern with `*`, `?` or `[…]`, in any case; "" does not narrow.
 
-    A section takes in those with a suffix: `3` has `3pm` in it.
+    A section takes in those with a suffix: `3` has `3pm` in it. `does` and `what` are verbs and nouns: a word means
+    its whole group of equal words. `takes` are flags (`-r`, `--no-*`) or words that one option has all of.
     """
 
     package: str = ""
     family: str = ""
     kind: str = ""
     section: str = ""
+    does: str = ""
+    what: str = ""
+    takes: str = ""
 
     @property
     def any(self) -> bool:
         """Whether anything is narrowed."""
-        return any((self.package, self.family, self.kind, self.section))
+        return any(getattr(self, name) for name in self._fields)
 
     def described(self) -> str:
         """The filters in words: `package tar, section 1`."""
         return ", ".join(f"{name} {value}" for name in self._fields if (value := getattr(self, name)))
+
+
+def narrow(store: Store, filters: Filters) -> None:
+    """Have the store narrow all matches to what the filters say, but for options (see facet.py)."""
+    store.narrow(
+        filters.package,
+        filters.family,
+        filters.kind,
+        filters.section,
+        meant(store, "verbs", filters.does),
+        meant(store, "nouns", filters.what),
+    )
+
+
+def meant(store: Store, kind: str, word: str) -> list[str]:
+    """The verbs or nouns that entries are kept under and that a word or pattern means: its group, or itself."""
+    word = word.casefold().strip()
+    if not word:
+        return []
+    return list(dict.fromkeys([*heads_meant(store, kind, word, stem(word)), word, stem(word)]))

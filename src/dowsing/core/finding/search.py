@@ -1,197 +1,200 @@
-"""Search: words narrow, patterns match names; names count before summaries before text."""
+"""Search: words, patterns and filters to a ranked list, and what was done to get one."""
 
 from __future__ import annotations
 
-from dowsing.core.finding.filters import Filters
-from dowsing.core.index.store import Entry, Match, Store
+from dowsing.core.finding.facet import Taken, options_taken, takers
+from dowsing.core.finding.filters import narrow
+from dowsing.core.finding.folding import folded
+from dowsing.core.finding.loosening import OF_BEGINNING, add_texts, drop_least_telling, settle
+from dowsing.core.finding.matching import Matches, Term, match, terms_of
+from dowsing.core.finding.query import MOST_PATTERN, MOST_WORDS, Query, make_query
+from dowsing.core.finding.ranking import Scored, refine, score
+from dowsing.core.finding.standing import MIDDLE, UNIT
+from dowsing.core.finding.weights import WEIGHTS, Weights, section_costs
+from dowsing.core.index.store import Candidate, Entry, Store
+from dowsing.core.index.vocabulary import standings, tasks_of, terms_beginning
 from dowsing.core.record import Record
 
-MOST_WORDS = 24
-MOST_PATTERN = 200
-FAMILY_SHARE = 5  # a family with more hits than one in so many lines of the list is folded
+__all__ = ["Answer", "Hit", "make_query", "search"]
 
-#: Words that say nothing of what is looked for.
-_EMPTY = frozenset(
-    """
-        a an the of to in on for with and or my me i do does is are how what which that it its from by at please
-        can want show-me
-    """.split()
-)
-
-#: How much worse an entry of a section is than one of section 1, in units of the full-text score.
-_SECTION_COST = {"1": 0.0, "8": 0.4, "6": 0.6, "5": 2.0, "7": 2.0, "2": 3.0, "3": 3.5, "4": 3.0, "9": 4.0}
-
-
-_DEPTH_COST = 0.8
-
-
-class Query(Record):
-    """What is searched for: plain words, patterns on names, and how much is wanted."""
-
-    words: list[str]
-    patterns: list[str]
-    limit: int = 20
-    filters: Filters = Filters()
+LOOKED_AT = 240  # entries that are fetched, at least
+LOOKED_AT_TWICE = 60  # entries whose summaries and tasks are looked at, at least
+#: An entry without every word is listed if its words are worth so much of what the best one's are, by the number of
+#: words; few words are meant one by one, a sentence is meant as a whole.
+AS_GOOD = {1: 1.0, 2: 0.8, 3: 0.6}
+AS_GOOD_SENTENCE = 0.35
+INSIDE_NAME = 0.8  # what it is worth that a name holds the one word that is searched for
 
 
 class Hit(Record):
-    """An entry found, its score (larger is better), why it was found, and how many of its family it stands for."""
+    """An entry found, its score (larger is better), why, how many of its family it stands for, the options asked for."""
 
     entry: Entry
     score: float
     why: list[str]
     folded: int = 0
+    options: list[Taken] = []  # noqa: RUF012 - a record is immutable
 
 
 class Answer(Record):
-    """The hits, the number of matching entries, and what was loosened to find them (None if nothing)."""
+    """The hits, the number of matching entries and their numbers, and what was loosened to find them (None if nothing).
+
+    `terms`: what was searched for, with what may stand for it.
+    """
 
     query: Query
     total: int
     relaxed: str | None
     hits: list[Hit]
+    numbers: list[int]
+    terms: list[Term]
 
 
-def make_query(words: list[str], limit: int = 20, filters: Filters | None = None) -> Query:
-    """A query from the words of a command line; a word with `*`, `?` or `[…]` is a pattern."""
-    plain_words: list[str] = []
-    patterns: list[str] = []
-    for word in " ".join(words).split():
-        question = word.endswith("?") and "*" not in word and "[" not in word and len(word.rstrip("?")) > 3
-        if not question and any(sign in word for sign in "*?["):
-            patterns.append(word)
-        else:
-            plain_words += _tokens(word.casefold())
-    telling = [word for word in dict.fromkeys(plain_words) if word not in _EMPTY]
-    return Query(telling or list(dict.fromkeys(plain_words)), patterns, limit, filters or Filters())
+def search(store: Store, query: Query, why: bool = False, weights: Weights = WEIGHTS) -> Answer:
+    """The entries that match the query, best first. Loosens where nothing has every word, and says so.
 
-
-def _tokens(word: str) -> list[str]:
-    """The runs of letters and digits."""
-    return "".join(char if char.isalnum() or char == "_" else " " for char in word).split()
-
-
-def search(store: Store, query: Query) -> Answer:
-    """The entries that match the query, best first. Loosens where nothing has every word, and says so."""
-    relaxed = None
+    `why`: give the reasons of each hit. `weights`: what things are worth, to be changed by measurements only.
+    """
+    notes: list[str] = []
     words, patterns = query.words, query.patterns
-    narrowed = query.filters
-    store.narrow(narrowed.package, narrowed.family, narrowed.kind, narrowed.section)
-    notes = []
     if len(words) > MOST_WORDS:
         words = words[:MOST_WORDS]
         notes.append(f"only the first {MOST_WORDS} words were used")
     if any(len(pattern) > MOST_PATTERN for pattern in patterns):
         patterns = [pattern[:MOST_PATTERN] for pattern in patterns]
         notes.append(f"patterns were cut to {MOST_PATTERN} characters")
-    scores = _matches(store, words, patterns)
-    if not scores and patterns and not words:
-        widened = [f"*{pattern.strip('*')}*" for pattern in patterns]
-        scores = _matches(store, [], widened)
-        if scores:
-            notes.append("no name matches that whole; these have it inside")
-    if not scores and words:
-        words, dropped = _loosened(store, words)
-        scores = _matches(store, words, patterns) if words else {}
-        if scores:
-            listed = ", ".join(f"“{word}”" for word in dropped)
-            notes.append(f"nothing has every word; left out: {listed}")
-    if notes and scores:
-        relaxed = "; ".join(notes)
-    ranked = sorted(scores.values(), key=lambda pair: (-pair[1], len(pair[0].name), pair[0].name))
-    return Answer(query, len(ranked), relaxed, _folded(store, ranked, query, words))
-
-
-def _matches(store: Store, words: list[str], patterns: list[str]) -> dict[int, tuple[Match, float, str]]:
-    """Matching entries with their scores and the reason."""
-    found: dict[int, tuple[Match, float, str]] = {}
-    allowed: set[int] | None = None
-    if not words and not patterns:
-        reason = "what it is narrowed to"
-        return {m.number: (m, 20.0 - _cost(m) - len(m.name) / 20, reason) for m in store.all_matches()}
-    for pattern in patterns:
-        matches = store.matching_names(pattern)
-        numbers = {match.number for match in matches}
-        allowed = numbers if allowed is None else allowed & numbers
-        for match in matches:
-            score = 30.0 - len(match.name) / 4 - _cost(match) - match.score
-            found[match.number] = (match, score, f"name matches {pattern}")
+    narrow(store, query.filters)
+    allowed, bonus = _allowed(store, query, patterns, bool(words), notes)
+    matches, numbers, scored = Matches([], [], []), set[int](), list[Scored]()
     if words:
-        inside: dict[int, tuple[Match, float, str]] = {}
-        for match in store.in_heads(words):
-            score = 20.0 - match.score - _cost(match) + _name_bonus(match, words)
-            inside[match.number] = (match, score, "name or summary")
-        if len(words) == 1 and len(words[0]) > 1:
-            for match in store.names_holding(words[0]):
-                if match.number not in inside:
-                    inside[match.number] = (match, 12.0 - len(match.name) / 8 - _cost(match), "part of a name")
-        if len(inside) < 8 or allowed is not None:
-            heads = [store.numbers_in_heads(word) for word in words] if len(words) > 1 else []
-            for match in store.in_bodies(words):
-                if match.number not in inside:
-                    share = sum(match.number in numbers for numbers in heads) / len(words)
-                    score = min(-match.score, 6.0) + 8.0 * share - _cost(match)
-                    inside[match.number] = (match, score, "text, and some words in the summary" if share else "text")
-        if allowed is None:
-            return inside
-        found = {number: inside[number] for number in inside if number in allowed}
+        matches, numbers, scored = _by_words(store, words, allowed, bonus, notes, max(LOOKED_AT, query.limit * 3), weights)
     elif allowed is not None:
-        found = {number: match for number, match in found.items() if number in allowed}
-    return found
+        numbers, scored = allowed, _by_standing(store, allowed, bonus, patterns)
+    ranked, scores, tasks = _ranked(store, scored, matches, max(LOOKED_AT_TWICE, query.limit * 2), weights)
+    named = (
+        {*words, query.filters.family.casefold()} if query.filters.family == "" else {c.family or "" for c in ranked}
+    )
+    shown, over = folded(ranked, query.limit, named)
+    reasons = _reasons(store, shown, matches, tasks, patterns) if why else {}
+    taken = options_taken(store, [one.number for one in shown], query.filters.takes) if query.filters.takes else {}
+    entries = store.entries([one.number for one in shown])
+    counts = {family: store.count_family(family, numbers) for family in over}
+    hits: list[Hit] = []
+    for one, entry in zip(shown, entries, strict=True):
+        more = counts.pop(entry.family or "", 0)
+        if more:
+            more -= sum(other.family == one.family for other in shown)
+        hits.append(
+            Hit(entry, round(scores[one.number], 3), reasons.get(one.number, []), more, taken.get(one.number, []))
+        )
+    relaxed = "; ".join(notes) if notes and hits else None
+    return Answer(query, len(numbers), relaxed, hits, list(numbers), matches.terms)
 
 
-def _cost(match: Match) -> float:
-    """What an entry loses for its section, and for being far down in a family: the deeper, the more special."""
-    depth = match.name.count("-") + match.name.count("_") if match.family else 0
-    return _SECTION_COST.get(match.section[:1], 2.0) + min(depth, 5) * _DEPTH_COST
+def _allowed(
+    store: Store, query: Query, patterns: list[str], words: bool, notes: list[str]
+) -> tuple[set[int] | None, dict[int, float]]:
+    """The entries that filters and patterns allow, None if they allow all; and what the option asked for is worth."""
+    allowed: set[int] | None = None
+    for pattern in patterns:
+        numbers = {found.number for found in store.matching_names(pattern)}
+        allowed = numbers if allowed is None else allowed & numbers
+    if patterns and not allowed and not words:
+        for pattern in patterns:
+            numbers = {found.number for found in store.matching_names(f"*{pattern.strip('*')}*")}
+            allowed = numbers if not allowed else allowed & numbers
+        if allowed:
+            notes.append("no name matches that whole; these have it inside")
+    if allowed is None and store.narrowed:
+        allowed = {found.number for found in store.all_matches()}
+    bonus: dict[int, float] = {}
+    if query.filters.takes:
+        bonus = takers(store, query.filters.takes)
+        allowed = bonus.keys() & allowed if allowed is not None else set(bonus)
+    return allowed, bonus
 
 
-def _name_bonus(match: Match, words: list[str]) -> float:
-    name = match.name.casefold()
-    if name in words:
-        return 10.0 if len(words) == 1 else 4.0
-    if len(words) == 1 and name.startswith(words[0]):
-        return 3.0
-    return -min(len(name), 40) / 20
+def _by_words(
+    store: Store, words: list[str], allowed: set[int] | None, bonus: dict[int, float], notes: list[str], most: int, weights: Weights
+) -> tuple[Matches, set[int], list[Scored]]:
+    """The terms with what entries get for them, the entries that are found, and the best of them with scores."""
+    settled = settle(store, terms_of(store, words, weights))
+    notes += settled.notes
+    terms = settled.terms
+    alone = terms[0] if len(terms) == 1 else None
+    if alone is not None and len(alone.word) > 1 and not settled.missing:
+        known = {variant for variant, _ in alone.variants}
+        begun = [(one, OF_BEGINNING) for one in terms_beginning(store, alone.term) if one not in known]
+        terms = [Term(alone.word, alone.term, [*alone.variants, *begun])]
+    matches = match(store, terms, weights)
+    if alone is not None and len(alone.word) > 1:
+        gain = matches.gains[0]
+        for inside in store.names_holding(alone.word):
+            gain.setdefault(inside.number, INSIDE_NAME)
+    hidden = store.hidden()
+    if settled.missing:
+        worth = max([*matches.telling, 4.0])
+        add_texts(store, matches, settled.missing, worth)
+    for gain in matches.gains:
+        for number in hidden & gain.keys():
+            del gain[number]
+        if allowed is not None:
+            for number in gain.keys() - allowed:
+                del gain[number]
+    numbers, left_out = drop_least_telling(matches)
+    if left_out and any(matches.gains):
+        notes.append(f"nothing has every word; left out: {', '.join(f'“{word}”' for word in left_out)}")
+    scored = score(store, matches, None, most, weights)
+    if bonus:
+        scored = sorted(
+            (Scored(one.number, one.score + bonus.get(one.number, 0.0), one.covered) for one in scored),
+            key=lambda one: -one.score,
+        )
+    middle = MIDDLE / UNIT * weights.standing
+    part = AS_GOOD.get(len(terms), AS_GOOD_SENTENCE)
+    least = middle + part * (scored[0].score - middle) if scored else 0.0
+    scored = [one for one in scored if one.number in numbers or one.score >= least]
+    return matches, numbers | {one.number for one in scored}, scored
 
 
-def _loosened(store: Store, words: list[str]) -> tuple[list[str], list[str]]:
-    """The words without those that occur nowhere, then without the least telling ones."""
-    counts = {word: store.count("bodies", [word]) + store.count("heads", [word]) for word in words}
-    dropped = [word for word in words if not counts[word]]
-    left = [word for word in words if counts[word]]
-    while len(left) > 1 and not store.count("heads", left) and not store.count("bodies", left):
-        common = max(left, key=lambda word: counts[word])
-        left.remove(common)
-        dropped.append(common)
-    return left, dropped
-
-
-def _folded(store: Store, ranked: list[tuple[Match, float, str]], query: Query, words: list[str]) -> list[Hit]:
-    """The best hits, each family that would flood the list folded into its best entry."""
-    sizes: dict[str, int] = {}
-    for match, _, _ in ranked:
-        if match.family:
-            sizes[match.family] = sizes.get(match.family, 0) + 1
-    named = set(query.words)
-    folded_into: dict[str, int] = {}
-    chosen: list[tuple[Match, float, str]] = []
-    for item in ranked:
-        family = item[0].family
-        if (
-            family
-            and not query.filters.family
-            and sizes[family] > max(query.limit // FAMILY_SHARE, 1)
-            and family.casefold() not in named
-        ):
-            if family in folded_into:
-                continue
-            folded_into[family] = sizes[family] - 1
-        chosen.append(item)
-        if len(chosen) >= query.limit:
-            break
-    entries = store.entries([match.number for match, _, _ in chosen])
+def _by_standing(store: Store, allowed: set[int], bonus: dict[int, float], patterns: list[str]) -> list[Scored]:
+    """Entries without words to rank them by: how they stand, and whether they take the option by its name."""
+    standing = standings(store)
+    size = len(standing)
     return [
-        Hit(entry, round(score, 3), [why], folded_into.get(match.family or "", 0))
-        for entry, (match, score, why) in zip(entries, chosen, strict=True)
+        Scored(number, (standing[number] / UNIT if number < size else 0.0) + bonus.get(number, 0.0), 1.0)
+        for number in allowed
     ]
+
+
+def _ranked(
+    store: Store, scored: list[Scored], matches: Matches, twice: int, weights: Weights
+) -> tuple[list[Candidate], dict[int, float], dict[int, list[str]]]:
+    """Candidates in their final order, with their scores, and the tasks of the best ones."""
+    scores = {one.number: one.score for one in scored}
+    candidates = store.candidates(scores)
+    costs = section_costs({term.term for term in matches.terms}, weights)
+    for one in candidates:
+        scores[one.number] -= costs.get(one.section[:1], 2.0)
+        if not matches.terms:
+            scores[one.number] -= len(one.name) / 8
+    candidates.sort(key=lambda one: (-scores[one.number], len(one.name), one.name))
+    tasks: dict[int, list[str]] = {}
+    if matches.terms:
+        best = candidates[:twice]
+        tasks = tasks_of(store, [one.number for one in best])
+        scores |= refine(best, scores, tasks, matches, weights)
+        best.sort(key=lambda one: (-scores[one.number], len(one.name), one.name))
+        candidates[:twice] = best
+    return candidates, scores, tasks
+
+
+def _reasons(
+    store: Store, shown: list[Candidate], matches: Matches, tasks: dict[int, list[str]], patterns: list[str]
+) -> dict[int, list[str]]:
+    if not matches.terms:
+        listed = ", ".join(patterns)
+        return {one.number: [f"its name matches {listed}" if listed else "what it is narrowed to"] for one in shown}
+    from dowsing.core.finding.reasons import reasons
+
+    return reasons(store, shown, matches, tasks)

@@ -9,10 +9,12 @@ import time
 from collections.abc import Callable, Generator, Iterator
 
 from dowsing.core.index import schema
+from dowsing.core.index.aids import Aided, insert_aids, insert_language, referrals
 from dowsing.core.index.entries import Entry, make_entries
 from dowsing.core.index.others import take_others
 from dowsing.core.index.reading import Reading, Task, read_many
 from dowsing.core.index.scan import Found, Scan, scan
+from dowsing.core.index.terms import Postings
 from dowsing.core.packages import dpkg
 from dowsing.core.settings import Settings
 
@@ -82,11 +84,14 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         # done while the workers read: nothing of it waits for them
         owners = dpkg.owners(("/man/man",), settings.package_lists, settings.package_root)
         stamps = {file.path: stamp(file.path) for page in found.pages for file in (page.page, *page.links)}
-        readings = _take_readings(db, work, len(found.pages), progress)
+        insert_language(db)
+        texts = Postings()
+        readings = _take_readings(db, work, len(found.pages), texts, progress)
         entries = make_entries(readings, found.pages)
         for entry in entries:
             entry.package = owners.get(entry.found.page.path)
-        insert_entries(db, entries)
+        insert_entries(db, entries, readings)
+        insert_aids(db, aided(entries, readings, dpkg.priorities(settings.package_lists)), texts)
         insert_files(db, found, stamps, readings, entries)
         db.executemany("INSERT INTO folders VALUES(?,?,'manual')", found.folders.items())
         meta = {
@@ -118,15 +123,20 @@ def _start_reading(pages: list[Found]) -> Work:
     return Workers(portions).results()
 
 
-def _take_readings(db: sqlite3.Connection, work: Work, total: int, progress: Progress | None) -> dict[int, Reading]:
-    """Write the texts as they come; what else was read is kept."""
+def _take_readings(
+    db: sqlite3.Connection, work: Work, total: int, texts: Postings, progress: Progress | None
+) -> dict[int, Reading]:
+    """Write the texts and options as they come, collect the terms; what else was read is kept."""
     readings: dict[int, Reading] = {}
     try:
         for portion in work:
-            texts = ((reading.number, reading.text) for reading in portion if reading.text)
-            db.executemany("INSERT INTO bodies(rowid, text) VALUES(?,?)", texts)
+            bodies = ((reading.number, reading.text) for reading in portion if reading.text)
+            db.executemany("INSERT INTO bodies(rowid, text) VALUES(?,?)", bodies)
+            options = ((reading.number, reading.options) for reading in portion if reading.options)
+            db.executemany("INSERT INTO options VALUES(?,?)", options)
             for reading in portion:
-                readings[reading.number] = reading._replace(text="")
+                texts.add(reading.number, reading.terms)
+                readings[reading.number] = reading._replace(text="", terms={}, options="")
             if progress:
                 progress(len(readings), total)
     finally:
@@ -134,14 +144,47 @@ def _take_readings(db: sqlite3.Connection, work: Work, total: int, progress: Pro
     return readings
 
 
-def insert_entries(db: sqlite3.Connection, entries: list[Entry]) -> None:
-    """Write entries with their names and the words of their names and summaries."""
+def aided(
+    entries: list[Entry], readings: dict[int, Reading], priorities: dict[str, str], first: int = 0
+) -> list[Aided]:
+    """What is known of entries for their aids. `first` is what entry numbers are ahead of the readings' numbers."""
+    shown = [entry for entry in entries if not entry.hidden]
+    number_of = {f"{name}({section})": entry.number for entry in shown for name, section in _names(entry)}
+    families = {entry.number: entry.family for entry in shown}
+    references = {entry.number: readings[entry.number - first].references for entry in shown}
+    referred = referrals(references, number_of, families)
+    return [
+        Aided(
+            entry.number,
+            [name for name, _ in _names(entry)],
+            [f"{name}({section})" for name, section in _names(entry)],
+            entry.section,
+            entry.summary,
+            entry.family,
+            priorities.get(entry.package or "", ""),
+            readings[entry.number - first].verbs,
+            readings[entry.number - first].nouns,
+            referred[entry.number],
+        )
+        for entry in shown
+    ]
+
+
+def _names(entry: Entry) -> list[tuple[str, str]]:
+    return [(entry.name, entry.section), *entry.aliases]
+
+
+def insert_entries(
+    db: sqlite3.Connection, entries: list[Entry], readings: dict[int, Reading], first: int = 0
+) -> None:
+    """Write entries with their names. `first` is what entry numbers are ahead of the readings' numbers."""
     db.executemany(
-        "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?)",
+        "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,0)",
         (
             (
                 entry.number, entry.name, entry.section, "\n".join(entry.alias_labels), entry.kind, entry.summary,
                 entry.package, entry.family or None, entry.found.page.path, entry.found.place, int(entry.hidden),
+                readings[entry.number - first].verbs, readings[entry.number - first].nouns,
             )
             for entry in entries
         ),
@@ -152,18 +195,10 @@ def insert_entries(db: sqlite3.Connection, entries: list[Entry]) -> None:
         (
             (name.casefold(), name, section, entry.number, int(n > 0))
             for entry in entries
-            for n, (name, section) in enumerate([(entry.name, entry.section), *entry.aliases])
+            for n, (name, section) in enumerate(_names(entry))
         ),
     )
     db.execute("INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE rowid>?", (last,))
-    db.executemany(
-        "INSERT INTO heads(rowid, names, summary) VALUES(?,?,?)",
-        (
-            (entry.number, " ".join(dict.fromkeys([entry.name, *(n for n, _ in entry.aliases)])), entry.summary)
-            for entry in entries
-            if not entry.hidden
-        ),
-    )
 
 
 def stamp(path: str) -> tuple[int, int]:

@@ -25,6 +25,7 @@ class Extra(Record):
     package: str | None
     path: str
     words: str
+    options: list[str] = []  # noqa: RUF012 - a record is immutable
 
 
 #: Kinds of places that are looked at besides manual folders, as the index keeps them.
@@ -93,18 +94,34 @@ def _modified(path: str) -> int:
 
 
 def _insert(db: sqlite3.Connection, extras: list[Extra]) -> None:
+    from dowsing.core.index.aids import Aided, insert_aids
+    from dowsing.core.index.terms import IN_LEAD, MOST_LEAD, Postings, option_terms
+    from dowsing.core.language.meaning import meaning
+    from dowsing.core.language.stems import stems
+
+    texts, aided = Postings(), []
     number = (db.execute("SELECT max(id) FROM entries").fetchone()[0] or 0) + 1
     last = db.execute("SELECT coalesce(max(rowid), 0) FROM names").fetchone()[0]
     for n, extra in enumerate(extras, number):
-        db.execute(
-            "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?)",
-            (n, extra.name, extra.section, "", extra.kind, extra.summary, extra.package, None, extra.path, 0, 0),
-        )
-        db.execute("INSERT INTO names VALUES(?,?,?,?,0)", (extra.name.casefold(), extra.name, extra.section, n))
         # the description of a package says little of one of its commands: it is no summary to search
         summary = extra.summary if extra.section else ""
-        db.execute("INSERT INTO heads(rowid, names, summary) VALUES(?,?,?)", (n, extra.name, summary))
+        does = meaning(summary, extra.name, extra.section)
+        verbs, nouns = " ".join(does.verbs), " ".join(does.nouns)
+        db.execute(
+            "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,0)",
+            (
+                n, extra.name, extra.section, "", extra.kind, extra.summary, extra.package, None, extra.path, 0, 0,
+                verbs, nouns,
+            ),
+        )  # fmt: skip
+        db.execute("INSERT INTO names VALUES(?,?,?,?,0)", (extra.name.casefold(), extra.name, extra.section, n))
+        label = f"{extra.name}({extra.section})" if extra.section else extra.name
+        priority = "builtin" if extra.section else ""
+        aided.append(Aided(n, [extra.name], [label], extra.section, summary, "", priority, verbs, nouns))
+        texts.add(n, dict.fromkeys(stems(extra.words)[:MOST_LEAD], IN_LEAD) | option_terms(extra.options))
+        db.execute("INSERT INTO options VALUES(?,?)", (n, "\n".join(extra.options)))
         db.execute("INSERT INTO bodies(rowid, text) VALUES(?,?)", (n, extra.words))
+    insert_aids(db, aided, texts)
     db.execute("INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE rowid>?", (last,))
 
 
@@ -130,11 +147,16 @@ def _take_shells(db: sqlite3.Connection, settings: Settings) -> None:
 
 def _builtins(db: sqlite3.Connection) -> list[Extra]:
     """One entry for each name that shells know, of the first shell that says something of it."""
+    from dowsing.core.index.store import ShellRow
+    from dowsing.core.index.terms import option_lines
+    from dowsing.core.sources.builtin import help_document
+
     found: dict[str, Extra] = {}
     rows = db.execute("SELECT shell, path, name, kind, summary, text FROM shell_names ORDER BY summary='', rowid")
     for shell, path, name, kind, summary, text in rows.fetchall():
         if name not in found:
-            found[name] = Extra(name, "builtin", kind, summary, shell, path, f"{summary}\n{text}")
+            options = option_lines(help_document(ShellRow(shell, path, name, kind, summary, text, [])))
+            found[name] = Extra(name, "builtin", kind, summary, shell, path, f"{summary}\n{text}", options)
     return list(found.values())
 
 

@@ -6,6 +6,8 @@ import os
 from typing import NamedTuple
 
 from dowsing.core.document import Document, block_texts, document_text
+from dowsing.core.index.terms import option_lines, text_terms
+from dowsing.core.language.meaning import meaning
 from dowsing.core.markup import clean_line, plain
 from dowsing.core.sources import manual
 from dowsing.core.sources.pagefile import Unreadable, read_text
@@ -22,6 +24,8 @@ _UNQUOTED = str.maketrans("\"'", "  ")
 class Reading(NamedTuple):
     """What was read of the page of that number.
 
+    `terms`: in which fields of its text a term stands (see terms.py); `options`: a line for each, its flags, a tab
+    and what is said of it; `references`: the pages it sends to, as labels; `verbs` and `nouns`: what it does, to what.
     `problem` says why it could not be read; `target` is the file of a page that only refers to another;
     `subcommand`: it is the page of a subcommand, whose form writes the name as several words.
     """
@@ -33,6 +37,11 @@ class Reading(NamedTuple):
     text: str
     problem: str = ""
     target: str = ""
+    terms: dict[str, int] = {}  # noqa: RUF012 - never written to
+    options: str = ""
+    references: list[str] = []  # noqa: RUF012
+    verbs: str = ""
+    nouns: str = ""
 
 
 def read_for_index(task: Task) -> Reading:
@@ -51,7 +60,20 @@ def read_for_index(task: Task) -> Reading:
         page = manual.document(text, path, name, section)
         # marks may stay: to the full-text index they are separators like any other control character
         whole = document_text(page.sections, marked=True)[:MOST_TEXT]
-        return Reading(number, page.names, page.summary[:400], _is_subcommand(page), whole)
+        options = option_lines(page)
+        does = meaning(page.summary[:400], name, section)
+        return Reading(
+            number,
+            page.names,
+            page.summary[:400],
+            _is_subcommand(page),
+            whole,
+            terms=text_terms(page, options),
+            options="\n".join(options),
+            references=[f"{one.name}({one.section})" for one in page.see_also],
+            verbs=" ".join(does.verbs),
+            nouns=" ".join(does.nouns),
+        )
     except Unreadable as error:
         return _problem(number, str(error))
     except Exception as error:  # a page must never end a build

@@ -75,15 +75,17 @@ def _take_up_others(store: Store, settings: Settings) -> None:
 
 
 def _take_up(store: Store, settings: Settings, roots: list[str]) -> int | None:
-    from dowsing.core.index.build import insert_entries, insert_files, stamp
+    from dowsing.core.index.aids import insert_aids
+    from dowsing.core.index.build import aided, insert_entries, insert_files, stamp
     from dowsing.core.index.entries import make_entries
     from dowsing.core.index.reading import read_for_index
     from dowsing.core.index.scan import Scan, scan
+    from dowsing.core.index.terms import Postings
     from dowsing.core.packages import dpkg
 
     found = scan(roots)
     now = {file.path: file for page in found.pages for file in (page.page, *page.links)}
-    known = {row[0]: row[1:] for row in store._rows("SELECT path, modified, size, entry FROM files WHERE modified")}
+    known = {row[0]: row[1:] for row in store.rows("SELECT path, modified, size, entry FROM files WHERE modified")}
     gone = [path for path in known if path not in now]
     fresh = []
     for path in now:
@@ -127,9 +129,10 @@ def _take_up(store: Store, settings: Settings, roots: list[str]) -> int | None:
         }
         entries = make_entries(readings, pages)
         owners = dpkg.owners(("/man/man",), settings.package_lists, settings.package_root) if entries else {}
+        texts = Postings()
         programs = {row[0] for row in db.execute("SELECT DISTINCT family FROM entries WHERE family IS NOT NULL")}
         for entry in entries:
-            text = readings[entry.number].text
+            reading = readings[entry.number]
             entry.package = owners.get(entry.found.page.path)
             head = entry.name.split("-")[0].split("_")[0]
             if not entry.family and head in programs:
@@ -139,10 +142,14 @@ def _take_up(store: Store, settings: Settings, roots: list[str]) -> int | None:
                 (entry.name, entry.section, entry.found.place),
             ).fetchone():
                 entry.hidden = True
-            db.execute("INSERT INTO bodies(rowid, text) VALUES(?,?)", (entry.number + first, text))
+            db.execute("INSERT INTO bodies(rowid, text) VALUES(?,?)", (entry.number + first, reading.text))
+            db.execute("INSERT INTO options VALUES(?,?)", (entry.number + first, reading.options))
+            texts.add(entry.number + first, reading.terms)
         for entry in entries:
             entry.number += first
-        insert_entries(db, entries)
+        insert_entries(db, entries, readings, first)
+        priorities = dpkg.priorities(settings.package_lists) if entries else {}
+        insert_aids(db, aided(entries, readings, priorities, first), texts)
         insert_files(
             db, Scan(pages, {}, found.problems), {path: stamp(path) for path in paths}, readings, entries, first
         )

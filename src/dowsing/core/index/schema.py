@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 #: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
-VERSION = 6
+VERSION = 7
 
 TABLES = """
 CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;
@@ -11,12 +11,20 @@ CREATE TABLE folders(path TEXT PRIMARY KEY, modified INTEGER, kind TEXT) WITHOUT
 CREATE TABLE files(path TEXT PRIMARY KEY, folder TEXT, modified INTEGER, size INTEGER, entry INTEGER,
                    problem TEXT) WITHOUT ROWID;
 CREATE TABLE entries(id INTEGER PRIMARY KEY, name TEXT, section TEXT, aliases TEXT, kind TEXT, summary TEXT,
-                     package TEXT, family TEXT, path TEXT, place INTEGER, hidden INTEGER DEFAULT 0);
+                     package TEXT, family TEXT, path TEXT, place INTEGER, hidden INTEGER DEFAULT 0,
+                     verbs TEXT, nouns TEXT, referred INTEGER DEFAULT 0);
 CREATE TABLE names(key TEXT, name TEXT, section TEXT, entry INTEGER, alias INTEGER);
 CREATE TABLE shell_names(shell TEXT, path TEXT, name TEXT, kind TEXT, summary TEXT, text TEXT, manual TEXT);
 CREATE TABLE programs(path TEXT PRIMARY KEY, package TEXT) WITHOUT ROWID;
 CREATE TABLE info_names(name TEXT, path TEXT, manual TEXT, node TEXT, rank INTEGER);
-CREATE VIRTUAL TABLE heads USING fts5(names, summary, content='', tokenize="porter unicode61");
+CREATE TABLE postings(term TEXT, part INTEGER, spread REAL, entries BLOB, fields BLOB);
+CREATE TABLE standing(first INTEGER, marks BLOB);
+CREATE TABLE options(entry INTEGER PRIMARY KEY, lines TEXT);
+CREATE TABLE tasks(entry INTEGER, task TEXT, line TEXT);
+CREATE TABLE words(word TEXT PRIMARY KEY, term TEXT, count INTEGER) WITHOUT ROWID;
+CREATE TABLE related(term TEXT, other TEXT, weight REAL);
+CREATE TABLE meanings(kind TEXT, word TEXT, term TEXT, head TEXT);
+CREATE TABLE joined(apart TEXT PRIMARY KEY, term TEXT) WITHOUT ROWID;
 CREATE VIRTUAL TABLE bodies USING fts5(text, content='', tokenize="porter unicode61");
 CREATE VIRTUAL TABLE pieces USING fts5(key, content='', tokenize="trigram");
 INSERT INTO bodies(bodies, rank) VALUES('hashsize', 16777216);
@@ -27,6 +35,10 @@ INSERT INTO bodies(bodies, rank) VALUES('automerge', 0);
 INDEXES = """
 CREATE INDEX names_by_key ON names(key);
 CREATE INDEX names_by_entry ON names(entry);
+CREATE INDEX postings_by_term ON postings(term);
+CREATE INDEX hidden_entries ON entries(id) WHERE hidden;
+CREATE INDEX tasks_by_entry ON tasks(entry);
+CREATE INDEX related_by_term ON related(term);
 CREATE INDEX shell_names_by_name ON shell_names(name);
 CREATE INDEX info_names_by_name ON info_names(name);
 """

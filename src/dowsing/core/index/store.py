@@ -52,6 +52,16 @@ class Match(Record):
     family: str | None
 
 
+class Candidate(Record):
+    """What ranking looks at of an entry that words brought up."""
+
+    number: int
+    name: str
+    section: str
+    family: str | None
+    summary: str
+
+
 class ShellRow(Record):
     """What a shell says of one of its names. `manual`: the pages of its manual; `text`: its help, "" without."""
 
@@ -85,7 +95,7 @@ def index_path(cache: str, roots: list[str]) -> str:
     return os.path.join(cache, f"index-{mark:08x}.sqlite")
 
 
-_COLUMNS = "e.name, e.section, e.aliases, e.kind, e.summary, e.package, e.family, e.path"
+_COLUMNS = "e.name, e.section, e.aliases, e.kind, e.summary, e.package, e.family, e.path, e.verbs, e.nouns"
 
 
 class Store:
@@ -111,7 +121,8 @@ class Store:
         """Close the file."""
         self.db.close()
 
-    def _rows(self, sql: str, values: Iterable[object] = ()) -> list[tuple]:  # type: ignore[type-arg]
+    def rows(self, sql: str, values: Iterable[object] = ()) -> list[tuple]:  # type: ignore[type-arg]
+        """The rows that the statement gives; only for this package. Raises Unusable."""
         try:
             return self.db.execute(sql, tuple(values)).fetchall()
         except (sqlite3.DatabaseError, UnicodeDecodeError) as error:
@@ -124,13 +135,13 @@ class Store:
 
         `3` as a section takes in `3pm`.
         """
-        rows = self._rows(
+        rows = self.rows(
             f"SELECT {_COLUMNS}, n.name, n.section, n.alias, e.place FROM names n JOIN entries e ON e.id=n.entry "
             "WHERE n.key=? AND (?='' OR n.section=? OR substr(n.section,1,length(?))=?)",
             (name.casefold(), section, section, section, section),
         )
-        exact = [row for row in rows if row[8] == name] or rows
-        exact.sort(key=lambda row: (section != "" and row[9] != section, row[11], row[10]))
+        exact = [row for row in rows if row[10] == name] or rows
+        exact.sort(key=lambda row: (section != "" and row[11] != section, row[13], row[12]))
         return [_entry(row) for row in exact]
 
     def entries(self, numbers: list[int]) -> list[Entry]:
@@ -139,8 +150,8 @@ class Store:
         for start in range(0, len(numbers), 500):
             part = numbers[start : start + 500]
             marks = ",".join("?" * len(part))
-            for row in self._rows(f"SELECT {_COLUMNS}, e.id FROM entries e WHERE e.id IN ({marks})", part):
-                rows[row[8]] = row
+            for row in self.rows(f"SELECT {_COLUMNS}, e.id FROM entries e WHERE e.id IN ({marks})", part):
+                rows[row[10]] = row
         return [_entry(rows[number]) for number in numbers if number in rows]
 
     def of_package(self, package: str) -> list[Entry]:
@@ -153,16 +164,24 @@ class Store:
 
     def _entries(self, condition: str, value: str) -> list[Entry]:
         sql = f"SELECT {_COLUMNS} FROM entries e WHERE {condition} AND NOT e.hidden ORDER BY length(e.name), e.name"
-        return [_entry(row) for row in self._rows(sql, (value,))]
+        return [_entry(row) for row in self.rows(sql, (value,))]
 
     def all_names(self) -> list[tuple[str, str]]:
         """Every name and alias with its section."""
-        return [(row[0], row[1]) for row in self._rows("SELECT DISTINCT name, section FROM names")]
+        return [(row[0], row[1]) for row in self.rows("SELECT DISTINCT name, section FROM names")]
 
-    def narrow(self, package: str = "", family: str = "", kind: str = "", section: str = "") -> None:
+    def narrow(
+        self,
+        package: str = "",
+        family: str = "",
+        kind: str = "",
+        section: str = "",
+        verbs: list[str] | None = None,
+        nouns: list[str] | None = None,
+    ) -> None:
         """Have all matches from here on fulfil these, each a name or a shell pattern in any case, "" for all.
 
-        A section takes in those with a suffix: `3` has `3pm` in it.
+        A section takes in those with a suffix: `3` has `3pm` in it. Of `verbs` and `nouns` an entry has any.
         """
         self._narrowed, self._narrowed_by = "", []
         for column, value in (("package", package), ("family", family), ("kind", kind)):
@@ -172,23 +191,79 @@ class Store:
         if section:
             self._narrowed += " AND (e.section GLOB ? OR e.section GLOB ?)"
             self._narrowed_by += [section, section + "[a-zA-Z]*"]
+        for column, words in (("verbs", verbs), ("nouns", nouns)):
+            if words:
+                either = " OR ".join([f"' '||e.{column}||' ' GLOB ?"] * len(words))
+                self._narrowed += f" AND ({either})"
+                self._narrowed_by += [f"* {word} *" for word in words]
+
+    @property
+    def narrowed(self) -> bool:
+        """Whether matches are narrowed."""
+        return bool(self._narrowed)
+
+    def candidates(self, numbers: Iterable[int]) -> list[Candidate]:
+        """The entries of these numbers that are shown, in no order."""
+        rows = self.rows(
+            "SELECT id, name, section, family, summary FROM entries "
+            f"WHERE id IN ({','.join(map(str, numbers))}) AND NOT hidden"
+        )
+        return [Candidate(*row) for row in rows]
+
+    def hidden(self) -> set[int]:
+        """The numbers of entries that are not shown: others stand before them, or their pages are gone."""
+        return {row[0] for row in self.rows("SELECT id FROM entries INDEXED BY hidden_entries WHERE hidden")}
+
+    def count_family(self, family: str, numbers: Iterable[int]) -> int:
+        """How many of these entries are of a family."""
+        marks = ",".join(map(str, numbers))
+        return int(self.rows(f"SELECT count(*) FROM entries WHERE id IN ({marks}) AND family=?", (family,))[0][0])
+
+    def tally(self, column: str, numbers: Iterable[int]) -> list[tuple[str, int]]:
+        """The values of a column among entries of these numbers, with how many have each, the most frequent first.
+
+        A column of several words (`verbs`, `nouns`) counts each.
+        """
+        found: dict[str, int] = {}
+        for value, count in self.rows(
+            f"SELECT {column}, count(*) FROM entries WHERE id IN ({','.join(map(str, numbers))}) GROUP BY 1"
+        ):
+            for one in value.split() if value and column in ("verbs", "nouns") else [value or ""]:
+                found[one] = found.get(one, 0) + count
+        found.pop("", None)
+        return sorted(found.items(), key=lambda pair: (-pair[1], pair[0]))
 
     def all_matches(self) -> list[Match]:
         """All entries, as far as they are narrowed."""
-        rows = self._rows(
+        rows = self.rows(
             f"SELECT e.id, 0, e.name, e.section, e.family FROM entries e WHERE NOT e.hidden{self._narrowed}",
             self._narrowed_by,
         )
         return [Match(*row) for row in rows]
 
     def vocabulary(self, column: str) -> list[tuple[str, int]]:
-        """The values of `package`, `family` or `kind` with the number of entries, as far as they are narrowed."""
-        rows = self._rows(
+        """The values of a column with the number of entries, as far as they are narrowed.
+
+        The columns are `package`, `family`, `kind`, and `verbs` and `nouns`, of which each word counts.
+        """
+        if column in ("verbs", "nouns"):
+            return self._word_counts(column)
+        rows = self.rows(
             f"SELECT e.{column}, count(*) FROM entries e WHERE NOT e.hidden AND e.{column}<>''{self._narrowed} "
             f"GROUP BY e.{column} ORDER BY 2 DESC, 1",
             self._narrowed_by,
         )
         return [(row[0], row[1]) for row in rows]
+
+    def _word_counts(self, column: str) -> list[tuple[str, int]]:
+        found: dict[str, int] = {}
+        for words, count in self.rows(
+            f"SELECT e.{column}, count(*) FROM entries e WHERE NOT e.hidden AND e.{column}<>''{self._narrowed} GROUP BY 1",
+            self._narrowed_by,
+        ):
+            for word in words.split():
+                found[word] = found.get(word, 0) + count
+        return sorted(found.items(), key=lambda pair: (-pair[1], pair[0]))
 
     def matching_names(self, pattern: str) -> list[Match]:
         """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case.
@@ -204,7 +279,7 @@ class Store:
     def _names(self, condition: str, value: str, run: str) -> list[Match]:
         if len(run) >= 3:
             condition += " AND n.rowid IN (SELECT rowid FROM pieces WHERE pieces MATCH ?)"
-        rows = self._rows(
+        rows = self.rows(
             "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON e.id=n.entry "
             f"WHERE {condition} AND NOT e.hidden{self._narrowed} GROUP BY e.id",
             [value, *([_quoted(run.casefold())] if len(run) >= 3 else []), *self._narrowed_by],
@@ -226,7 +301,7 @@ class Store:
         return self._shell_rows("WHERE shell=? AND kind='keyword' ORDER BY rowid", (shell,))
 
     def _shell_rows(self, condition: str, values: tuple[str, ...]) -> list[ShellRow]:
-        rows = self._rows(
+        rows = self.rows(
             f"SELECT shell, path, name, kind, summary, text, manual FROM shell_names {condition}", values
         )
         return [
@@ -236,30 +311,21 @@ class Store:
 
     def shells(self) -> list[str]:
         """The names of the shells that were asked, in order."""
-        return [row[0] for row in self._rows("SELECT shell FROM shell_names GROUP BY shell ORDER BY min(rowid)")]
+        return [row[0] for row in self.rows("SELECT shell FROM shell_names GROUP BY shell ORDER BY min(rowid)")]
 
     def package_of(self, path: str) -> str | None:
         """The package of a program on PATH, None if none is known."""
-        rows = self._rows("SELECT package FROM programs WHERE path=?", (path,))
+        rows = self.rows("SELECT package FROM programs WHERE path=?", (path,))
         return str(rows[0][0]) if rows else None
 
     def info_places(self, name: str) -> list[InfoPlace]:
         """The nodes that the name leads to, the surest first."""
-        rows = self._rows(
+        rows = self.rows(
             "SELECT path, manual, node FROM info_names WHERE name=? ORDER BY rank, manual<>name, rowid", (name,)
         )
         return [InfoPlace(*row) for row in rows]
 
     # --- words ---------------------------------------------------------------------------------------
-
-    def in_heads(self, words: list[str]) -> list[Match]:
-        """Entries with all words in names or summary, a word of a name counting more."""
-        return self._matches("heads", "bm25(heads, 8.0, 3.0)", words)
-
-    def numbers_in_heads(self, word: str) -> set[int]:
-        """The numbers of the entries with the word in names or summary."""
-        sql = "SELECT rowid FROM heads WHERE heads MATCH ?"
-        return {row[0] for row in self._rows(sql, (match_expression([word]),))}
 
     def in_bodies(self, words: list[str]) -> list[Match]:
         """Entries with all words in their text."""
@@ -267,7 +333,7 @@ class Store:
 
     def _matches(self, table: str, score: str, words: list[str]) -> list[Match]:
         most = -1 if self._narrowed else MOST_MATCHES  # what is narrowed to may be far down
-        rows = self._rows(
+        rows = self.rows(
             f"SELECT t.rowid, t.score, e.name, e.section, e.family FROM (SELECT rowid, {score} AS score "
             f"FROM {table} WHERE {table} MATCH ? ORDER BY score LIMIT {most}) t "
             f"JOIN entries e ON e.id=t.rowid WHERE NOT e.hidden{self._narrowed}",
@@ -275,39 +341,33 @@ class Store:
         )
         return [Match(*row) for row in rows]
 
-    def count(self, table: str, words: list[str]) -> int:
-        """How many entries have all words in `heads` or `bodies`."""
-        join = f" t JOIN entries e ON e.id=t.rowid WHERE {table} MATCH ?{self._narrowed}" if self._narrowed else ""
-        sql = f"SELECT count(*) FROM {table}" + (join or f" WHERE {table} MATCH ?")
-        return int(self._rows(sql, [match_expression(words), *self._narrowed_by])[0][0])
-
     # --- the index itself ----------------------------------------------------------------------------
 
     def meta(self) -> dict[str, str]:
         """What the index says of itself: version, roots, built (seconds since 1970), pages."""
-        return dict(self._rows("SELECT key, value FROM meta"))
+        return dict(self.rows("SELECT key, value FROM meta"))
 
     def folders(self) -> dict[str, int]:
         """The manual folders looked through, with their modification times (ns) then."""
-        return dict(self._rows("SELECT path, modified FROM folders WHERE kind='manual'"))
+        return dict(self.rows("SELECT path, modified FROM folders WHERE kind='manual'"))
 
     def watched(self) -> list[tuple[str, int, str]]:
         """Every place that was looked at: its path, modification time (ns, 0 if it was not there) and kind."""
-        return self._rows("SELECT path, modified, kind FROM folders")
+        return self.rows("SELECT path, modified, kind FROM folders")
 
     def counts(self) -> dict[str, int]:
         """Numbers of entries, names, names in Info manuals and files, and of files that could not be read."""
         return {
-            "entries": self._rows("SELECT count(*) FROM entries")[0][0],
-            "info_names": self._rows("SELECT count(*) FROM info_names")[0][0],
-            "names": self._rows("SELECT count(*) FROM names")[0][0],
-            "files": self._rows("SELECT count(*) FROM files")[0][0],
-            "problems": self._rows("SELECT count(*) FROM files WHERE problem IS NOT NULL")[0][0],
+            "entries": self.rows("SELECT count(*) FROM entries")[0][0],
+            "info_names": self.rows("SELECT count(*) FROM info_names")[0][0],
+            "names": self.rows("SELECT count(*) FROM names")[0][0],
+            "files": self.rows("SELECT count(*) FROM files")[0][0],
+            "problems": self.rows("SELECT count(*) FROM files WHERE problem IS NOT NULL")[0][0],
         }
 
     def problems(self) -> list[Problem]:
         """The files and folders that could not be taken up."""
-        rows = self._rows("SELECT path, problem FROM files WHERE problem IS NOT NULL ORDER BY path")
+        rows = self.rows("SELECT path, problem FROM files WHERE problem IS NOT NULL ORDER BY path")
         return [Problem(*row) for row in rows]
 
     def problem_of(self, name: str, section: str = "") -> Problem | None:
@@ -343,7 +403,8 @@ def _plain_runs(pattern: str) -> list[str]:
 
 def _entry(row: tuple) -> Entry:  # type: ignore[type-arg]
     aliases = row[2].split("\n") if row[2] else []
-    return Entry(row[0], row[1], aliases, row[3], row[4], row[5], row[6], row[7], sources=_sources(row[1], row[4]))
+    verbs, nouns = (row[8] or "").split(), (row[9] or "").split()
+    return Entry(*row[:2], aliases, *row[3:8], verbs, nouns, _sources(row[1], row[4]))
 
 
 def _sources(section: str, summary: str) -> list[str]:

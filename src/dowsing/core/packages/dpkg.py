@@ -9,7 +9,7 @@ from dowsing.core.packages.package import Package
 
 MANAGER = "dpkg"
 FOLDER = "/var/lib/dpkg"
-_PARAGRAPH_FIELD = re.compile(r"^(Package|Version|Homepage|Description): (.*)$", re.MULTILINE)
+_PARAGRAPH_FIELD = re.compile(r"^(Package|Version|Homepage|Description|Priority|Essential): (.*)$", re.MULTILINE)
 
 
 def owners(parts: tuple[str, ...], folder: str = FOLDER, root: str = "") -> dict[str, str]:
@@ -46,6 +46,14 @@ def _lists(folder: str):  # type: ignore[no-untyped-def]
 def descriptions(folder: str = FOLDER) -> dict[str, str]:
     """The short description of every package."""
     return {name: fields.get("Description", "") for name, fields in _status(folder)}
+
+
+def priorities(folder: str = FOLDER) -> dict[str, str]:
+    """How basic each package is to a system: `essential`, or its priority (`required`, `important`, `standard`, …)."""
+    return {
+        name: "essential" if fields.get("Essential") == "yes" else fields.get("Priority", "")
+        for name, fields in _status(folder)
+    }
 
 
 def _status(folder: str) -> list[tuple[str, dict[str, str]]]:

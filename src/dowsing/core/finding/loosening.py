@@ -1,0 +1,114 @@
+"""What is done where words are not found as they are typed, and what is said of it."""
+
+from __future__ import annotations
+
+from dowsing.core.finding.matching import Matches, Term
+from dowsing.core.index.store import Store
+from dowsing.core.index.vocabulary import known_terms, spelled_words, terms_beginning
+from dowsing.core.record import Record
+
+SHORTEST_MISSPELLED = 4
+LIKE_ENOUGH = 0.74
+OF_BEGINNING = 0.6  # what a word counts that begins with what was typed
+OF_TEXT = 0.5  # what it is worth that a word stands somewhere in the text of a page
+
+
+class Found(Record):
+    """The terms as they are searched for, notes on what was changed, and words that no entry has."""
+
+    terms: list[Term]
+    notes: list[str]
+    missing: list[str]
+
+
+def settle(store: Store, terms: list[Term]) -> Found:
+    """Terms that nothing has are taken as beginnings of words, then as misspelled ones; what is left is missing."""
+    known = known_terms(store, {variant for term in terms for variant, _ in term.variants})
+    settled: list[Term] = []
+    notes: list[str] = []
+    missing: list[str] = []
+    for term in terms:
+        if any(variant in known for variant, _ in term.variants):
+            settled.append(term)
+            continue
+        begun = terms_beginning(store, term.word) or terms_beginning(store, term.term)
+        if begun:
+            settled.append(Term(term.word, term.term, [*term.variants, *((one, OF_BEGINNING) for one in begun)]))
+            continue
+        spelled = nearest_word(store, term.word)
+        if spelled:
+            notes.append(f"“{term.word}” is not known; taken as “{spelled[0]}”")
+            settled.append(Term(spelled[0], spelled[1], [(spelled[1], 1.0)]))
+            continue
+        settled.append(term)
+        missing.append(term.word)
+    return Found(settled, notes, missing)
+
+
+def nearest_word(store: Store, word: str) -> tuple[str, str] | None:
+    """The known word that is written most like this one, with its term; the more frequent of several. None if none is."""
+    if len(word) < SHORTEST_MISSPELLED or not word.isalpha():
+        return None
+    import warnings
+
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        from rapidfuzz import distance, process
+
+    known = spelled_words(store)
+    near = process.extract(
+        word[:60],
+        [row[0] for row in known],
+        scorer=distance.OSA.normalized_similarity,
+        limit=12,
+        score_cutoff=LIKE_ENOUGH,
+    )
+    if not near:
+        return None
+    best = max(near, key=lambda hit: (round(hit[1], 2), hit[0][0] == word[0], known[hit[2]][2]))
+    return known[best[2]][0], known[best[2]][1]
+
+
+def add_texts(store: Store, matches: Matches, missing: list[str], worth: float) -> list[str]:
+    """Let missing words count where they stand anywhere in a text; those that stand nowhere are returned."""
+    nowhere = []
+    for n, term in enumerate(matches.terms):
+        if term.word not in missing:
+            continue
+        found = {match.number: OF_TEXT * worth for match in store.in_bodies([term.word])}
+        if found:
+            matches.gains[n] = found
+            matches.telling[n] = worth
+        else:
+            nowhere.append(term.word)
+    return nowhere
+
+
+def having_all(matches: Matches, without: set[int]) -> set[int]:
+    """The entries that have all terms, but those at the places in `without`."""
+    gains = [gain for n, gain in enumerate(matches.gains) if n not in without]
+    if not gains:
+        return set()
+    gains.sort(key=len)
+    found = set(gains[0])
+    for gain in gains[1:]:
+        found &= gain.keys()
+    return found
+
+
+def drop_least_telling(matches: Matches) -> tuple[set[int], list[str]]:
+    """The entries that have all terms; where none has, the least telling terms are left out one by one.
+
+    Returns the entries and the words left out.
+    """
+    empty = {n for n, gain in enumerate(matches.gains) if not gain}
+    order = sorted(range(len(matches.terms)), key=lambda n: matches.telling[n])
+    without = set(empty)
+    found = having_all(matches, without)
+    for n in order:
+        if found or len(without) >= len(matches.terms) - 1:
+            break
+        if n not in without:
+            without.add(n)
+            found = having_all(matches, without)
+    return found, [matches.terms[n].word for n in sorted(without)]

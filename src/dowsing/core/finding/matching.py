@@ -1,0 +1,129 @@
+"""The terms of a query, what may stand for them, and what each entry gets for having them."""
+
+from __future__ import annotations
+
+import math
+
+from dowsing.core.finding.query import EMPTY
+from dowsing.core.finding.weights import WEIGHTS, Weights, field_worths
+from dowsing.core.index.store import Store
+from dowsing.core.index.terms import HEADS
+from dowsing.core.index.vocabulary import joined_terms, known_terms, postings, related_terms
+from dowsing.core.language.stems import stem
+from dowsing.core.record import Record
+
+OWN_ONLY = 0.85  # a word that counts no more than that for another is looked for in the heads only
+
+
+class Term(Record):
+    """A word of the query: its stem, and the terms that may stand for it with how much each counts (itself first)."""
+
+    word: str
+    term: str
+    variants: list[tuple[str, float]]
+
+
+def terms_of(store: Store, words: list[str], weights: Weights = WEIGHTS) -> list[Term]:
+    """The terms of the telling words of a query, with what may stand for each."""
+    roots = [stem(word) for word in words]
+    runs = {" ".join(roots[at : at + size]): (at, size) for size in (3, 2) for at in range(len(roots) - size + 1)}
+    joined = joined_terms(store, list(runs))
+    taken: dict[int, tuple[int, str]] = {}
+    for run, term in joined.items():
+        at, size = runs[run]
+        taken[at] = (size, term)
+    chosen: list[tuple[str, str, list[str]]] = []  # word, term, the stems it was said with
+    at = 0
+    while at < len(roots):
+        if at in taken:
+            size, term = taken[at]
+            chosen.append(
+                (" ".join(words[at : at + size]), term, [one for one in roots[at : at + size] if one not in EMPTY])
+            )
+            at += size
+            continue
+        if roots[at] not in EMPTY:
+            chosen.append((words[at], roots[at], []))
+        at += 1
+    if not chosen:
+        chosen = [(word, one, []) for word, one in zip(words, roots, strict=True)]
+    pairs = {stem(words[n] + words[n + 1]): n for n in range(len(words) - 1)} if len(words) < 12 else {}
+    glued = known_terms(store, pairs) if pairs else set()
+    related = related_terms(store, [term for _, term, _ in chosen])
+    found = []
+    for word, term, said in chosen:
+        variants = {term: 1.0}
+        for other in said:
+            variants[other] = 0.5
+        for other, weight in related.get(term, ()):
+            variants[other] = max(variants.get(other, 0.0), weight * weights.equal)
+        for pair in glued:
+            if word in words[pairs[pair] : pairs[pair] + 2]:
+                variants[pair] = 0.9
+        found.append(Term(word, term, list(variants.items())))
+    return found
+
+
+class Matches(Record):
+    """What a search among terms gave: for each term how telling it is and what each entry gets for it."""
+
+    terms: list[Term]
+    telling: list[float]
+    gains: list[dict[int, float]]
+
+
+def match(store: Store, terms: list[Term], weights: Weights = WEIGHTS) -> Matches:
+    """What each entry gets for each term."""
+    wanted = {variant for term in terms for variant, _ in term.variants}
+    lists: dict[str, list] = {}  # type: ignore[type-arg]
+    for posting in postings(store, wanted):
+        lists.setdefault(posting.term, []).append(posting)
+    total = _entries(store)
+    worths = field_worths(weights, len(terms))
+
+    def telling_of(term: str) -> float | None:
+        found = lists.get(term)
+        if not found:
+            return None
+        spread = sum(p.spread if p.part == HEADS else p.spread * weights.text_spread for p in found)
+        return math.log(1 + total / (spread + total / weights.ceiling))
+
+    most = math.log(1 + weights.ceiling)
+    telling, gains = [], []
+    for term in terms:
+        own = telling_of(term.term)
+        best = 0.0
+        worth_of: list[dict[int, float]] = []
+        for variant, weight in term.variants:
+            value = telling_of(variant)
+            if value is None:
+                continue
+            value = weight * min(value, own if own is not None else most)
+            best = max(best, value)
+            for posting in lists[variant]:
+                if posting.part == HEADS or weight > OWN_ONLY:
+                    worth = [one * value for one in worths[posting.part]]
+                    worth_of.append(dict(zip(posting.entries, map(worth.__getitem__, posting.fields))))  # noqa: B905
+        telling.append(own if own is not None else best)
+        gains.append(_best(worth_of))
+    return Matches(terms, telling, gains)
+
+
+def _best(several: list[dict[int, float]]) -> dict[int, float]:
+    """For each entry the best it has in any; the largest is taken as it is, for most of the time goes into this."""
+    if not several:
+        return {}
+    several.sort(key=len, reverse=True)
+    best = several[0]
+    for one in several[1:]:
+        for number, value in one.items():
+            if value > best.get(number, 0.0):
+                best[number] = value
+    return best
+
+
+def _entries(store: Store) -> float:
+    found = store.memory.get("effective entries")
+    if found is None:
+        found = store.memory["effective entries"] = 4000.0
+    return float(found)

@@ -1,0 +1,79 @@
+"""Why an entry was found and stands where it does, in words."""
+
+from __future__ import annotations
+
+from dowsing.core.finding.matching import Matches
+from dowsing.core.finding.ranking import Phrase, telling_stems
+from dowsing.core.finding.standing import MIDDLE, UNIT
+from dowsing.core.finding.weights import WEIGHTS, field_worths, section_costs
+from dowsing.core.index.store import Candidate, Store
+from dowsing.core.index.terms import (
+    HEADS,
+    IN_ALIAS,
+    IN_HEADING,
+    IN_LEAD,
+    IN_NAME,
+    IN_OPTION,
+    IN_SUMMARY,
+    IN_TASK,
+    IS_FLAG,
+    IS_MEANING,
+    WHOLE_NAME,
+)
+from dowsing.core.index.vocabulary import postings, standings
+
+_PLACES = {
+    HEADS: {
+        WHOLE_NAME: "is its name", IN_NAME: "in its name", IN_ALIAS: "in another name of it", IN_SUMMARY: "in its summary",
+        IS_MEANING: "what it does or to what", IN_TASK: "in a task it is for",
+    },
+    1 - HEADS: {
+        IS_FLAG: "in an option", IN_LEAD: "in its first paragraph", IN_HEADING: "in a heading",
+        IN_OPTION: "in the text of an option",
+    },
+}  # fmt: skip
+
+
+def reasons(
+    store: Store, shown: list[Candidate], matches: Matches, tasks: dict[int, list[str]]
+) -> dict[int, list[str]]:
+    """For each entry: where each word was found and what that is worth, the task it fits, and how it stands."""
+    worths = field_worths(WEIGHTS, len(matches.terms))
+    lists: dict[str, list] = {}  # type: ignore[type-arg]
+    for posting in postings(store, {variant for term in matches.terms for variant, _ in term.variants}):
+        places = dict(zip(posting.entries, posting.fields, strict=True))
+        lists.setdefault(posting.term, []).append((posting.part, places))
+    standing = standings(store)
+    costs = section_costs({term.term for term in matches.terms}, WEIGHTS)
+    phrase = Phrase(matches)
+    found = {}
+    for one in shown:
+        said = []
+        for n, term in enumerate(matches.terms):
+            gain = matches.gains[n].get(one.number)
+            if gain is None:
+                continue
+            best: tuple[float, str, int, int] | None = None
+            for variant, weight in term.variants:
+                for part, places in lists.get(variant, ()):
+                    fields = places.get(one.number, 0)
+                    worth = weight * worths[part][fields]
+                    if fields and (best is None or worth > best[0]):
+                        best = worth, variant, part, fields
+            if best is None:
+                said.append(f"“{term.word}” in its text or a longer word of its names (+{gain:.1f})")
+                continue
+            _, variant, part, fields = best
+            where = " and ".join(text for bit, text in _PLACES[part].items() if fields & bit)
+            instead = f" as “{variant}”" if variant != term.term else ""
+            said.append(f"“{term.word}”{instead} {where} (+{gain:.1f})")
+        fitting = [(phrase.fit(telling_stems(task)), task) for task in tasks.get(one.number, ())]
+        if fitting and max(fitting)[0] > 0.2:
+            said.append(f"it is for: {max(fitting)[1]}")
+        mark = (standing[one.number] - MIDDLE) / UNIT * WEIGHTS.standing if one.number < len(standing) else 0.0
+        cost = costs.get(one.section[:1], 2.0)
+        said.append(f"how it stands among pages and packages ({mark:+.1f})")
+        if cost:
+            said.append(f"section {one.section or 'none'} ({-cost:+.1f})")
+        found[one.number] = said
+    return found

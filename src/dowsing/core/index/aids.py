@@ -1,0 +1,94 @@
+"""Writes what searching needs besides names: terms, tasks, options, standings, and the words that stand for others."""
+
+from __future__ import annotations
+
+import re
+import sqlite3
+from collections import Counter
+from collections.abc import Iterable
+
+from dowsing.core.finding.standing import share, standing
+from dowsing.core.index.terms import HEADS, TEXT, Postings, head_terms
+from dowsing.core.language.lexicon import lexicon
+from dowsing.core.language.purposes import purposes
+from dowsing.core.language.stems import stem, words
+from dowsing.core.record import Record
+
+_SEPARATOR = re.compile(r"[-_. ]")
+
+
+class Aided(Record):
+    """What is known of an entry when its aids are written. The first of `names` is its own; `labels` are all with sections."""
+
+    number: int
+    names: list[str]
+    labels: list[str]
+    section: str
+    summary: str
+    family: str
+    priority: str
+    verbs: str
+    nouns: str
+    referred: int = 0
+
+
+def insert_language(db: sqlite3.Connection) -> None:
+    """The words that stand for others, which look-ups read from here."""
+    known = lexicon()
+    db.executemany("INSERT INTO related VALUES(?,?,?)", known.relations())
+    db.executemany("INSERT OR IGNORE INTO joined VALUES(?,?)", known.joins())
+    for kind, groups in (("verbs", known.verbs), ("nouns", known.nouns)):
+        db.executemany(
+            "INSERT INTO meanings VALUES(?,?,?,?)",
+            ((kind, word, stem(word), group.head) for group in groups for word in group.members),
+        )
+
+
+def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings) -> None:
+    """Write the aids of entries that have none yet; `texts` has the terms of their texts."""
+    batch = sorted(aided, key=lambda one: one.number)
+    if not batch:
+        return
+    known, tasks = lexicon(), purposes()
+    sizes = Counter(one.family for one in batch if one.family)
+    if len(sizes) and len(batch) < 1000:  # some of a family only: the rest is in the index
+        sizes.update(
+            dict(db.execute("SELECT family, count(*) FROM entries WHERE family<>'' GROUP BY family").fetchall())
+        )
+    shares = {one.number: share(sizes[one.family] if one.family else 1) for one in batch}
+    heads = Postings()
+    spelled: Counter[str] = Counter()
+    rows = []
+    first, last = batch[0].number, batch[-1].number
+    marks = bytearray(last - first + 1)
+    for one in batch:
+        phrases = [phrase for label in one.labels for phrase in tasks.get(label, ())]
+        rows += [(one.number, phrase) for phrase in phrases]
+        heads.add(
+            one.number, head_terms(one.names, one.summary, one.verbs.split(), one.nouns.split(), phrases, known)
+        )
+        for text in (*one.names, one.summary, *phrases):
+            spelled.update(words(text))
+        depth = len(_SEPARATOR.findall(one.names[0][len(one.family) :])) if one.family else 0
+        size = sizes[one.family] if one.family else 1
+        marks[one.number - first] = standing(one.section, size, depth, one.referred, one.priority)
+    db.executemany(
+        "INSERT INTO words VALUES(?,?,?) ON CONFLICT(word) DO UPDATE SET count=count+excluded.count",
+        ((word, stem(word), count) for word, count in spelled.items()),
+    )
+    db.executemany("INSERT INTO tasks VALUES(?,?,'')", rows)
+    db.execute("INSERT INTO standing VALUES(?,?)", (first, bytes(marks)))
+    heads.write(db, HEADS, shares.__getitem__)
+    texts.write(db, TEXT, lambda number: shares.get(number, 1.0))
+
+
+def referrals(references: dict[int, list[str]], number_of: dict[str, int], family_of: dict[int, str]) -> Counter[int]:
+    """How many pages, or whole families, send to each entry; a family's own pages do not count."""
+    seen: set[tuple[object, int]] = set()
+    for number, labels in references.items():
+        family = family_of.get(number, "")
+        for label in labels:
+            target = number_of.get(label)
+            if target is not None and target != number and (not family or family_of.get(target) != family):
+                seen.add((family or number, target))
+    return Counter(target for _, target in seen)
