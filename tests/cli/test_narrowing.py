@@ -28,7 +28,7 @@ def test_filters_without_words(program: Program) -> None:
 def test_filters_combine_with_words_and_with_each_other(program: Program) -> None:
     assert found(program, "mulch", "--kind", "command")[0] == "mulch(1)"
     assert found(program, "mulch", "--kind", "builtin") == ["mulch(builtin)"]
-    assert found(program, "*o*", "--section", "8", "--package", "fern*") == ["boiler(8)", "compost(8)"]
+    assert found(program, "*o*", "--section", "8", "--package", "fern*") == ["compost(8)", "boiler(8)"]
     assert program.out("--demo", "find", "--kind", "sub*", "--count") == "5\n"
 
 
@@ -74,7 +74,9 @@ def test_near(program: Program) -> None:
     groups = {group["why"]: [entry["name"] for entry in group["entries"]] for group in answer["groups"]}
     assert groups["the same name"] == ["mulch"]
     assert groups["its page refers to it"] == ["compost", "weed"]
-    assert list(groups) == ["the same name", "its page refers to it", "package fernhollow-glasshouse"]
+    assert list(groups) == [
+        "the same name", "its page refers to it", "package fernhollow-glasshouse", "same noun: bed",
+    ]  # fmt: skip
     text = program.out("--demo", "near", "glasshouse", "water")
     assert "FAMILY GLASSHOUSE\n   glasshouse(1)" in text
     assert "Next: dowsing --demo" in text

@@ -11,9 +11,9 @@ from dowsing.cli.failure import Failure
 
 #: Every command with its one line of help; the module of that name in `commands` holds the rest.
 COMMANDS = {
-    "find": "find entries by words, or names by a pattern",
+    "find": "find entries by words, a sentence, a verb and a noun, an option, a pattern",
     "near": "what is related to a name, grouped by why",
-    "words": "the packages, families and kinds to narrow a search to",
+    "words": "the verbs, nouns, packages, families and kinds to search by",
     "card": "what a name is, in one screen",
     "read": "read the documentation of a name",
     "sources": "every documentation of a name, side by side",

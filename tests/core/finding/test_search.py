@@ -45,15 +45,18 @@ def found(store: Store, *words: str, limit: int = 20) -> list[str]:
 
 def test_queries_tell_words_from_patterns() -> None:
     query = make_query(["how do I find", "*zip*", "the file?", "a[bc]d"])
-    assert (query.words, query.patterns) == (["find", "file"], ["*zip*", "a[bc]d"])
+    assert (query.words, query.patterns) == (["how", "do", "i", "find", "the", "file"], ["*zip*", "a[bc]d"])
     assert make_query(["the"]).words == ["the"]
-    assert make_query(["a-b_c", "a.b"]).words == ["b_c", "b"]
+    assert make_query(["a-b_c", "a.b"]).words == ["a", "b", "c"]
     assert make_query(["", " "]).words == []
     assert make_query(["?"]).patterns == ["?"]
 
 
 def test_the_command_comes_before_the_function(store: Store) -> None:
-    assert found(store, "pack")[:3] == ["pack(1)", "pack(3)", "unpack(1)"]
+    labels = found(store, "pack")
+    assert labels[:2] == ["pack(1)", "pack(3)"]
+    assert "unpack(1)" in labels
+    assert found(store, "pack", "function")[0] == "pack(3)"
 
 
 def test_names_before_summaries_before_text(store: Store) -> None:
@@ -64,10 +67,12 @@ def test_names_before_summaries_before_text(store: Store) -> None:
 
 
 def test_a_summary_with_some_of_the_words_comes_before_text_alone(store: Store) -> None:
-    answer = search(store, make_query(["pack", "writes"]))
-    assert [(hit.entry.label, hit.why) for hit in answer.hits] == [("archive(5)", ["text"])]
-    both = search(store, make_query(["archive", "zipper"]))
-    assert [(hit.entry.label, hit.why) for hit in both.hits] == [("pack(1)", ["text, and some words in the summary"])]
+    answer = search(store, make_query(["archive", "zipper"]), why=True)
+    assert [hit.entry.label for hit in answer.hits] == ["pack(1)"]
+    assert [reason.split(" (+")[0] for reason in answer.hits[0].why[:2]] == [
+        "“archive” in its summary",
+        "“zipper” in its first paragraph",
+    ]
 
 
 def test_all_words_are_wanted(store: Store) -> None:
@@ -83,20 +88,22 @@ def test_words_and_patterns_together(store: Store) -> None:
 
 
 def test_a_flooding_family_is_folded_unless_it_is_named(store: Store) -> None:
-    answer = search(store, make_query(["rope"]))
+    answer = search(store, make_query(["rope"], limit=4))
     folded = {hit.entry.family: hit.folded for hit in answer.hits if hit.folded}
-    assert folded == {"kit": 7}
+    assert folded == {"kit": 5}
     assert answer.total == 9
-    assert len(found(store, "kit", "rope")) == 8
+    assert "rope(7)" in [hit.entry.label for hit in answer.hits]
+    named = search(store, make_query(["kit", "rope"], limit=4))
+    assert [(hit.entry.family, hit.folded) for hit in named.hits] == [("kit", 0)] * 4
 
 
 def test_loosening(store: Store) -> None:
     answer = search(store, make_query(["archive", "zeppelin", "take"]))
     assert answer.relaxed == "nothing has every word; left out: “zeppelin”"
     assert [hit.entry.label for hit in answer.hits] == ["unpack(1)"]
-    both = search(store, make_query(["zipper", "buffer"]))
-    assert both.relaxed == "nothing has every word; left out: “buffer”" or "zipper" in (both.relaxed or "")
-    assert len(both.hits) == 1
+    either = search(store, make_query(["zipper", "buffer"]))
+    assert either.relaxed == "nothing has every word; left out: “buffer”"
+    assert sorted(hit.entry.label for hit in either.hits) == ["pack(1)", "pack(3)"]
     none = search(store, make_query(["zeppelin"]))
     assert (none.total, none.relaxed, none.hits) == (0, None, [])
 

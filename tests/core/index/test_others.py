@@ -65,7 +65,8 @@ def test_builtins_and_commands_without_a_page(store: Store) -> None:
     assert [store.named(name)[0].sources for name in ("dig", "sod", "tie")] == [["builtin"], [], ["manual"]]
     assert store.shells() == ["sod"]
     assert [(row.shell, row.text) for row in store.in_shells("dig")] == [("sod", "dig: dig [-d]")]
-    assert [match.name for match in store.in_heads(["hole"])] == ["dig"]
+    assert [match.name for match in store.in_bodies(["hole"])] == ["dig"]
+    assert (store.named("dig")[0].verbs, store.named("dig")[0].nouns) == ([], ["hole"])
 
 
 def test_nodes_of_info_manuals(store: Store, settings: Settings) -> None:

@@ -1,4 +1,4 @@
-"""`find`: entries by words, names by a pattern."""
+"""`find`: entries by words, patterns on names, verbs, nouns, options and what else narrows."""
 
 from __future__ import annotations
 
@@ -11,9 +11,10 @@ from dowsing.core.finding.filters import KINDS, Filters
 from dowsing.core.finding.search import Answer, make_query, search
 
 DESCRIPTION = (
-    "Finds entries that have all the words in name, summary or text. "
+    "Finds entries by what they are for: words or a whole sentence, the best first. "
     "A word with * ? or [...] is a pattern that a name must match (quote it)."
 )
+MOST_FILTER = 200
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
@@ -22,11 +23,17 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     add_filters(parser)
     parser.add_argument("--limit", type=_count, default=20, metavar="N", help="at most so many (20)")
     parser.add_argument("--count", action="store_true", help="only say how many match")
+    parser.add_argument("--why", action="store_true", help="say of each why it was found and stands where it does")
 
 
 def add_filters(parser: argparse.ArgumentParser) -> None:
     """The options that narrow entries."""
-    group = parser.add_argument_group("narrow to (each a name or a pattern)")
+    group = parser.add_argument_group("narrow to (each a word, a name or a pattern)")
+    group.add_argument("--does", default="", metavar="VERB", help="what it does: remove, list, convert …")
+    group.add_argument("--what", default="", metavar="NOUN", help="to what: file, disk, user …")
+    group.add_argument(
+        "--takes", default="", metavar="OPTION", help="an option: recursive, --takes=-r, 'exclude dir'"
+    )
     group.add_argument("--package", default="", metavar="P", help="entries of this package")
     group.add_argument("--family", default="", metavar="F", help="a program and its subcommands")
     group.add_argument("--kind", default="", metavar="K", help=", ".join(KINDS[:8]) + " …")
@@ -38,7 +45,7 @@ def filters_of(options: argparse.Namespace) -> Filters:
     kind = options.kind
     if kind and not any(sign in kind for sign in "*?[") and kind not in KINDS:
         raise Failure(f"there is no kind “{kind[:40]}”; kinds are {', '.join(KINDS)}", status=2)
-    return Filters(options.package[:200], options.family[:200], kind[:200], options.section[:200])
+    return Filters(**{name: getattr(options, name)[:MOST_FILTER] for name in Filters._fields})
 
 
 def _count(text: str) -> int:
@@ -53,17 +60,22 @@ def run(session: Session, options: argparse.Namespace) -> int:
     filters = filters_of(options)
     if not any(word.strip() for word in options.words) and not filters.any:
         raise Failure("say what to look for, for example: dowsing find delete file", status=2)
-    return answer(session, options.words, options.limit, options.count, filters)
+    return answer(session, options.words, options.limit, options.count, filters, options.why)
 
 
 def answer(
-    session: Session, words: list[str], limit: int, count: bool = False, filters: Filters | None = None
+    session: Session,
+    words: list[str],
+    limit: int,
+    count: bool = False,
+    filters: Filters | None = None,
+    why: bool = False,
 ) -> int:
     """Search and print what was found."""
     query = make_query(words, limit, filters)
     if not query.words and not query.patterns and (any(word.strip() for word in words) or not query.filters.any):
         raise Failure(f"there is nothing to look for in “{' '.join(words)[:60]}”; give a word or a pattern")
-    found = search(session.store, query)
+    found = search(session.store, query, why or session.json)
     if session.json:
         session.print_json(as_json(found))
         return 0 if found.total else 1
@@ -78,7 +90,13 @@ def answer(
             f"nothing found for “{' '.join(words)[:200]}”; try fewer or shorter words, "
             f"or a pattern: {session.program} find '*{(query.words or ['part'])[0][:20]}*'"
         )
-    session.screen.show(hit_lines(found, session.screen.width, session.program))
+    more = []
+    if found.total > limit or (session.screen.is_terminal and found.total > len(found.hits)):
+        from dowsing.core.finding.hints import hints
+
+        more = hints(session.store, found.numbers, query.filters, query.words)
+    rich = session.screen.is_terminal or session.screen.color
+    session.screen.show(hit_lines(found, session.screen.width, session.program, more, rich, why))
     return 0
 
 
@@ -92,5 +110,6 @@ def as_json(found: Answer) -> dict[str, object]:
     entries = []
     for hit in found.hits:
         entry = {name: getattr(hit.entry, name) for name in hit.entry._fields}
-        entries.append({**entry, "score": hit.score, "why": hit.why, "folded": hit.folded})
+        told = {"score": hit.score, "why": hit.why, "folded": hit.folded, "options": hit.options}
+        entries.append({**entry, **told})
     return {"query": found.query, "total": found.total, "relaxed": found.relaxed, "entries": entries}

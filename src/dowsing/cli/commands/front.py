@@ -6,9 +6,10 @@ import argparse
 
 from dowsing.cli.commands import card, find
 from dowsing.cli.failure import Failure
+from dowsing.cli.output.line_marks import FAINT
 from dowsing.cli.output.terminal import message
 from dowsing.cli.session import Session
-from dowsing.core.finding.lookup import look_up
+from dowsing.core.finding.lookup import is_plain_word, look_up
 
 DESCRIPTION = "A card for a known name, otherwise a search for the words."
 
@@ -25,7 +26,10 @@ def run(session: Session, options: argparse.Namespace) -> int:
         raise Failure("say a name or some words, for example: dowsing tar", status=2)
     found = look_up(session.store, words, session.settings, nearest=False)
     if found.entry is not None:
-        return card.show(session, found)
+        status = card.show(session, found)
+        if not session.json and len(words) == 1 and is_plain_word(session.store, words[0]):
+            session.screen.show([f"{FAINT}“{words[0]}” is a word, too: {session.program} find {words[0]}"])
+        return status
     if len(words) == 1 and not session.json:
         message(f"no page is named {words[0][:80]}; searching for the word")
     return find.answer(session, words, 20)

@@ -6,16 +6,28 @@ import argparse
 
 from dowsing.cli.commands.find import add_filters, filters_of
 from dowsing.cli.failure import Failure
-from dowsing.cli.output.groups import count_lines
+from dowsing.cli.output.groups import Counted, count_lines
 from dowsing.cli.session import Session
+from dowsing.core.finding.filters import narrow
+from dowsing.core.index.vocabulary import meaning_groups
 
-DESCRIPTION = "Which packages, families and kinds there are, with the number of their entries."
-COLUMNS = {"packages": "package", "families": "family", "kinds": "kind"}
+DESCRIPTION = (
+    "Which verbs, nouns, packages, families and kinds there are to search by, with the number of their entries. "
+    "A verb or noun stands for a group of words that mean the same."
+)
+#: What is listed -> the column it is kept in, and the option of `find` that narrows to it.
+COLUMNS = {
+    "verbs": ("verbs", "does"),
+    "nouns": ("nouns", "what"),
+    "packages": ("package", "package"),
+    "families": ("family", "family"),
+    "kinds": ("kind", "kind"),
+}
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("what", choices=list(COLUMNS), help="what to list")
+    parser.add_argument("what_words", choices=list(COLUMNS), metavar="WHICH", help=", ".join(COLUMNS))
     add_filters(parser)
     parser.add_argument(
         "--limit", type=int, choices=range(1, 100_001), default=40, metavar="N", help="at most so many (40)"
@@ -26,14 +38,16 @@ def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
     filters = filters_of(options)
-    session.store.narrow(filters.package, filters.family, filters.kind, filters.section)
-    counts = session.store.vocabulary(COLUMNS[options.what])
+    narrow(session.store, filters, options=True)
+    which = options.what_words
+    column, option = COLUMNS[which]
+    equal = meaning_groups(session.store, which) if which in ("verbs", "nouns") else {}
+    counts = [Counted(word, count, equal.get(word, [])) for word, count in session.store.vocabulary(column)]
     if session.json:
-        words = [{"word": word, "count": count} for word, count in counts[: options.limit]]
-        session.print_json({"what": options.what, "total": len(counts), "words": words})
+        session.print_json({"what": which, "total": len(counts), "words": counts[: options.limit]})
         return 0 if counts else 1
     if not counts:
-        raise Failure(f"there are no {options.what} in {filters.described() or 'the index'}")
-    example = f"{session.program} find --{COLUMNS[options.what]} {counts[0][0]}"
-    session.screen.show(count_lines(options.what, counts, options.limit, session.screen.width, example))
+        raise Failure(f"there are no {which} in {filters.described() or 'the index'}")
+    example = f"{session.program} find --{option} {counts[0].word}"
+    session.screen.show(count_lines(which, counts, options.limit, session.screen.width, example))
     return 0

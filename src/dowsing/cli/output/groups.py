@@ -10,6 +10,7 @@ from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.finding.related import Group
 from dowsing.core.index.store import Entry
 from dowsing.core.markup import BOLD, ROMAN, clean_line
+from dowsing.core.record import Record
 
 INDENT = 3
 WIDEST_LABEL = 30
@@ -40,22 +41,37 @@ def group_lines(entry: Entry, written: str, groups: list[Group], width: int, pro
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap("Next: " + unbroken(steps), width))]
 
 
-def count_lines(what: str, counts: list[tuple[str, int]], limit: int, width: int, example: str) -> list[str]:
-    """Words with counts in as many columns as fit, the most frequent first, down each column."""
-    shown = [(clean_line(word), count) for word, count in counts[:limit]]
-    number = len(str(shown[0][1]))
-    column = number + 2 + max(display_width(word) for word, _ in shown) + 3
-    columns = max(1, (width - INDENT) // column)
-    rows = -(-len(shown) // columns)
-    lines = title_lines(
-        what, f"{len(counts)} in all" + (f", {limit} shown" if len(counts) > limit else ""), [], width
-    )
-    lines.append("")
-    for row in range(rows):
-        line = " " * INDENT
-        for word, count in shown[row::rows]:
-            cell = f"{count:>{number}}  {BOLD}{word}{ROMAN}"
-            line += cell + " " * max(column - number - 2 - display_width(word), 1)
-        lines.append(line.rstrip())
+class Counted(Record):
+    """A word to search by, the number of its entries, and the words that mean the same."""
+
+    word: str
+    count: int
+    equal: list[str] = []  # noqa: RUF012 - a record is immutable
+
+
+def count_lines(what: str, counts: list[Counted], limit: int, width: int, example: str) -> list[str]:
+    """Words with counts, the most frequent first: a line each with the words that mean the same, or in columns."""
+    shown = [Counted(clean_line(one.word), one.count, one.equal) for one in counts[:limit]]
+    number = len(str(shown[0].count))
+    widest = max(display_width(one.word) for one in shown)
+    told = f"{len(counts)} in all" + (f", {limit} shown" if len(counts) > limit else "")
+    lines = [*title_lines(what, told, [], width), ""]
+    if any(one.equal for one in shown):
+        indent = INDENT + number + 2 + widest + 2
+        for one in shown:
+            head = f"{' ' * INDENT}{one.count:>{number}}  {BOLD}{one.word}{ROMAN}"
+            body = wrap(", ".join(one.equal), width, indent)
+            gap = " " * (widest + 2 - display_width(one.word))
+            lines += [(head + gap + body[0].lstrip(" ")).rstrip(), *body[1:]]
+    else:
+        column = number + 2 + widest + 3
+        columns = max(1, (width - INDENT) // column)
+        rows = -(-len(shown) // columns)
+        for row in range(rows):
+            line = " " * INDENT
+            for one in shown[row::rows]:
+                cell = f"{one.count:>{number}}  {BOLD}{one.word}{ROMAN}"
+                line += cell + " " * max(column - number - 2 - display_width(one.word), 1)
+            lines.append(line.rstrip())
     more = [f"--limit {len(counts)} shows all"] if len(counts) > limit else []
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap(unbroken([*more, f"next: {example}"]), width))]

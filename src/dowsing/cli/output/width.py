@@ -15,7 +15,7 @@ def display_width(text: str) -> int:
     text = plain(text)
     if text.isascii():
         return len(text)
-    if not any(char > "\u02ff" and _is_unusual(char) for char in text):
+    if not any(char > "\u02ff" and not "\u2010" <= char <= "\u2027" and _is_unusual(char) for char in text):
         return len(text)
     from wcwidth import wcswidth
 

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import fnmatch
 
+from dowsing.core.index.fields import HEADS, IN_OPTION, IS_FLAG
 from dowsing.core.index.store import Store
-from dowsing.core.index.terms import IN_OPTION, IS_FLAG, TEXT
 from dowsing.core.index.vocabulary import options_of, postings, terms_like
 from dowsing.core.language.stems import stem, stems, words
 from dowsing.core.record import Record
 
 #: What it is worth that the flag itself has the word, and that only what is said of it has.
 OF_FLAG, OF_TEXT = 4.0, 1.5
-MOST_SHOWN = 3
+MOST_SHOWN = 2
 MOST_ASKED = 12
 
 
@@ -30,8 +30,8 @@ def takers(store: Store, asked: str) -> dict[int, float]:
     for one in wanted:
         worth: dict[int, float] = {}
         for term in _terms(store, one):
-            for posting in postings(store, [term]):
-                if posting.part == TEXT:
+            for posting in postings(store, [term], common=True):
+                if posting.part != HEADS:
                     for number, fields in zip(posting.entries, posting.fields, strict=True):
                         if fields & (IS_FLAG | IN_OPTION):
                             worth[number] = max(worth.get(number, 0.0), OF_FLAG if fields & IS_FLAG else OF_TEXT)

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 from dowsing.core.index.store import Store
-from dowsing.core.index.vocabulary import heads_meant
-from dowsing.core.language.stems import stem
 from dowsing.core.record import Record
 
 #: Kinds of entries, in the order in which they are offered.
@@ -47,8 +45,13 @@ class Filters(Record):
         return ", ".join(f"{name} {value}" for name in self._fields if (value := getattr(self, name)))
 
 
-def narrow(store: Store, filters: Filters) -> None:
-    """Have the store narrow all matches to what the filters say, but for options (see facet.py)."""
+def narrow(store: Store, filters: Filters, options: bool = False) -> None:
+    """Have the store narrow all matches to what the filters say; to those that take an option only with `options`."""
+    numbers = None
+    if options and filters.takes:
+        from dowsing.core.finding.facet import takers
+
+        numbers = list(takers(store, filters.takes))
     store.narrow(
         filters.package,
         filters.family,
@@ -56,6 +59,7 @@ def narrow(store: Store, filters: Filters) -> None:
         filters.section,
         meant(store, "verbs", filters.does),
         meant(store, "nouns", filters.what),
+        numbers,
     )
 
 
@@ -64,4 +68,7 @@ def meant(store: Store, kind: str, word: str) -> list[str]:
     word = word.casefold().strip()
     if not word:
         return []
+    from dowsing.core.index.vocabulary import heads_meant
+    from dowsing.core.language.stems import stem
+
     return list(dict.fromkeys([*heads_meant(store, kind, word, stem(word)), word, stem(word)]))

@@ -6,8 +6,9 @@ from collections import Counter
 
 from dowsing.core.index.store import Candidate
 
-SHARE = 4  # a family may have one line in so many of the list
-SUBJECT = 0.5  # a family that has this part of the best hits is what the words are about
+SHARE = 0.25  # of the lines a family may have
+OF_SUBJECT = 0.75  # and one that the words are about,
+SUBJECT = 0.5  # which is one that has this part of the best hits
 LOOKED_AT = 12
 
 
@@ -16,16 +17,17 @@ def folded(ranked: list[Candidate], limit: int, named: set[str]) -> tuple[list[C
 
     `named`: words of the query; a family that is among them is not folded.
     """
-    share = max(2, -(-limit // SHARE))
     best = Counter(one.family for one in ranked[:LOOKED_AT] if one.family)
     subject = {family for family, count in best.items() if count >= SUBJECT * min(len(ranked), LOOKED_AT)}
     shown: list[Candidate] = []
     lines: Counter[str] = Counter()
     over: set[str] = set()
+    if len(ranked) <= limit:
+        return ranked, over
     for one in ranked:
         family = one.family
-        if family and family.casefold() not in named and family not in subject:
-            if lines[family] >= share:
+        if family and family.casefold() not in named:
+            if lines[family] >= max(2, limit * (OF_SUBJECT if family in subject else SHARE)):
                 over.add(family)
                 continue
             lines[family] += 1

@@ -78,3 +78,14 @@ def nearest_names(store: Store, asked: str, count: int = 5) -> list[str]:
     ranked = sorted(found, key=lambda hit: (-round(hit[1], 2), section_rank(names[hit[2]][1])))
     labels = [Name(*names[hit[2]]).label for hit in ranked]
     return list(dict.fromkeys(labels))[:count]
+
+
+#: So many names, summaries and tasks have a name in them that is a word of the language as well.
+PLAIN_WORD = 8
+
+
+def is_plain_word(store: Store, name: str) -> bool:
+    """Whether a name is also a word that people search for: one of the lexicon, or one that many entries have."""
+    from dowsing.core.index.vocabulary import word_count
+
+    return name.isalpha() and word_count(store, name.casefold()) >= PLAIN_WORD

@@ -84,6 +84,11 @@ def add_texts(store: Store, matches: Matches, missing: list[str], worth: float) 
     return nowhere
 
 
+def in_texts(store: Store, words: list[str]) -> set[int]:
+    """The entries that have all the words somewhere in their texts."""
+    return {found.number for found in store.in_bodies([one for word in words for one in word.split()])}
+
+
 def having_all(matches: Matches, without: set[int]) -> set[int]:
     """The entries that have all terms, but those at the places in `without`."""
     gains = [gain for n, gain in enumerate(matches.gains) if n not in without]

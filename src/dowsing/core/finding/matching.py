@@ -6,12 +6,12 @@ import math
 
 from dowsing.core.finding.query import EMPTY
 from dowsing.core.finding.weights import WEIGHTS, Weights, field_worths
+from dowsing.core.index.fields import HEADS
 from dowsing.core.index.store import Store
-from dowsing.core.index.terms import HEADS
-from dowsing.core.index.vocabulary import joined_terms, known_terms, postings, related_terms
-from dowsing.core.language.stems import stem
+from dowsing.core.index.vocabulary import entries_in_all, joined_terms, known_words, postings, related_terms, stems_of
 from dowsing.core.record import Record
 
+GLUED = 0.9  # how much `timezone` counts for `time zone`
 OWN_ONLY = 0.85  # a word that counts no more than that for another is looked for in the heads only
 
 
@@ -25,7 +25,7 @@ class Term(Record):
 
 def terms_of(store: Store, words: list[str], weights: Weights = WEIGHTS) -> list[Term]:
     """The terms of the telling words of a query, with what may stand for each."""
-    roots = [stem(word) for word in words]
+    roots = stems_of(store, words)
     runs = {" ".join(roots[at : at + size]): (at, size) for size in (3, 2) for at in range(len(roots) - size + 1)}
     joined = joined_terms(store, list(runs))
     taken: dict[int, tuple[int, str]] = {}
@@ -38,17 +38,25 @@ def terms_of(store: Store, words: list[str], weights: Weights = WEIGHTS) -> list
         if at in taken:
             size, term = taken[at]
             chosen.append(
-                (" ".join(words[at : at + size]), term, [one for one in roots[at : at + size] if one not in EMPTY])
+                (
+                    " ".join(words[at : at + size]),
+                    term,
+                    [
+                        one
+                        for one, word in zip(roots[at : at + size], words[at : at + size], strict=True)
+                        if word not in EMPTY
+                    ],
+                )
             )
             at += size
             continue
-        if roots[at] not in EMPTY:
+        if words[at] not in EMPTY:
             chosen.append((words[at], roots[at], []))
         at += 1
     if not chosen:
         chosen = [(word, one, []) for word, one in zip(words, roots, strict=True)]
-    pairs = {stem(words[n] + words[n + 1]): n for n in range(len(words) - 1)} if len(words) < 12 else {}
-    glued = known_terms(store, pairs) if pairs else set()
+    pairs = {words[n] + words[n + 1]: n for n in range(len(words) - 1)}
+    glued = known_words(store, pairs) if pairs else {}
     related = related_terms(store, [term for _, term, _ in chosen])
     found = []
     for word, term, said in chosen:
@@ -57,9 +65,9 @@ def terms_of(store: Store, words: list[str], weights: Weights = WEIGHTS) -> list
             variants[other] = 0.5
         for other, weight in related.get(term, ()):
             variants[other] = max(variants.get(other, 0.0), weight * weights.equal)
-        for pair in glued:
+        for pair, one in glued.items():
             if word in words[pairs[pair] : pairs[pair] + 2]:
-                variants[pair] = 0.9
+                variants[one] = GLUED
         found.append(Term(word, term, list(variants.items())))
     return found
 
@@ -78,7 +86,7 @@ def match(store: Store, terms: list[Term], weights: Weights = WEIGHTS) -> Matche
     lists: dict[str, list] = {}  # type: ignore[type-arg]
     for posting in postings(store, wanted):
         lists.setdefault(posting.term, []).append(posting)
-    total = _entries(store)
+    total = entries_in_all(store)
     worths = field_worths(weights, len(terms))
 
     def telling_of(term: str) -> float | None:
@@ -120,10 +128,3 @@ def _best(several: list[dict[int, float]]) -> dict[int, float]:
             if value > best.get(number, 0.0):
                 best[number] = value
     return best
-
-
-def _entries(store: Store) -> float:
-    found = store.memory.get("effective entries")
-    if found is None:
-        found = store.memory["effective entries"] = 4000.0
-    return float(found)

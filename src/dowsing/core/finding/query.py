@@ -8,28 +8,29 @@ from dowsing.core.record import Record
 
 MOST_WORDS = 24
 MOST_PATTERN = 200
+LONGEST_NAME = 5  # words
 
-#: Stems of words that say nothing of what is looked for.
+#: Words that say nothing of what is looked for.
 EMPTY = frozenset(
-    stem(word)
-    for word in """
-        a an the of to in on for with and or my me i is are be been was it its that this these those by at from as into
-        which what how who whom do does did can could should would will shall may might must am please want need like
-        there where when why not no so if than then them they their you your we our us any some all each every has have
-        had having being get gets got let lets ones thing things something somebody someone anything everything just
-        only about over up out off again too very way ways use used using make makes making still same other another
-        show-me it's i'm don't isn't so such via onto it's
+    """
+    a an the of to in on for with and or my me i is are be been was were it its that this these those by at from as into
+    which what how who whom whose do does did doing can could should would will shall may might must am please want wants
+    need needs like there where when why not no so such if than then them they their you your we our us any some all each
+    every has have had having being get gets got getting let lets ones thing things something somebody someone anything
+    everything just only about over up out off again too very way ways use used uses using make made makes making still
+    same other another via onto s t m don isn doesn
     """.split()
 )
 
 
 class Query(Record):
-    """What is searched for: plain words, patterns on names, and how much is wanted."""
+    """What is searched for: plain words, patterns on names, how much is wanted, and what of it may be a name."""
 
     words: list[str]
     patterns: list[str]
     limit: int = 20
     filters: Filters = Filters()
+    names: list[str] = []  # noqa: RUF012 - a record is immutable
 
 
 def make_query(typed: list[str], limit: int = 20, filters: Filters | None = None) -> Query:
@@ -42,9 +43,17 @@ def make_query(typed: list[str], limit: int = 20, filters: Filters | None = None
             patterns.append(word)
         else:
             plain += words(word)
-    return Query(list(dict.fromkeys(plain)), patterns, limit, filters or Filters())
+    return Query(list(dict.fromkeys(plain)), patterns, limit, filters or Filters(), _names(typed))
 
 
-def telling(plain: list[str]) -> list[str]:
-    """The words that say what is looked for; all of them if none does."""
-    return [word for word in plain if stem(word) not in EMPTY] or plain
+def _names(typed: list[str]) -> list[str]:
+    """The names that the words could be, in lower case: written together, and each that has a sign of a name in it."""
+    parts = " ".join(typed).casefold().split()
+    whole = ["-".join(parts), "_".join(parts)] if len(parts) <= LONGEST_NAME else []
+    return list(dict.fromkeys([*whole, *(part for part in parts[:MOST_WORDS] if not part.isalnum())]))
+
+
+def telling_stems(text: str) -> list[str]:
+    """The stems of a text that say something; all of them if none does."""
+    found = words(text)
+    return [stem(word) for word in found if word not in EMPTY] or [stem(word) for word in found]

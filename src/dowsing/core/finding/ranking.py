@@ -9,54 +9,50 @@ with their summaries and tasks before the eyes.
 from __future__ import annotations
 
 from dowsing.core.finding.matching import Matches
-from dowsing.core.finding.query import EMPTY
 from dowsing.core.finding.standing import UNIT
 from dowsing.core.finding.weights import WEIGHTS, Weights
 from dowsing.core.index.store import Candidate, Store
-from dowsing.core.index.vocabulary import standings
-from dowsing.core.language.stems import stems
-from dowsing.core.record import Record
+from dowsing.core.index.vocabulary import Task, standings
 
-ENOUGH = 1500  # so many candidates are not widened by less telling words
-
-
-class Scored(Record):
-    """An entry's number, its score, and how much of what was asked it has (0 to 1)."""
-
-    number: int
-    score: float
-    covered: float
+MANY = 1500  # so many candidates are not widened by less telling words,
+ENOUGH = 150  # nor so many by words that all together tell little beside those before
+LITTLE = 0.4
 
 
-def score(
-    store: Store, matches: Matches, allowed: set[int] | None, most: int, weights: Weights = WEIGHTS
-) -> list[Scored]:
-    """The `most` best entries by terms, coverage and standing, in order; only `allowed` ones if that is given."""
+def score(store: Store, matches: Matches, most: int, weights: Weights = WEIGHTS) -> list[tuple[float, int]]:
+    """The `most` best entries by terms, coverage and standing, in order: their scores and numbers."""
     total: dict[int, float] = {}
-    had: dict[int, float] = {}
-    for telling, gain in sorted(zip(matches.telling, matches.gains, strict=True), key=lambda pair: -pair[0]):
-        if allowed is not None:
-            gain = {number: value for number, value in gain.items() if number in allowed}
+    had: dict[int, int] = {}  # which terms, a bit for each
+    asked = left = sum(matches.telling) or 1.0
+    order = sorted(range(len(matches.terms)), key=lambda n: -matches.telling[n])
+    for n in order:
+        gain, bit = matches.gains[n], 1 << n
         if not total:
-            total, had = gain.copy(), dict.fromkeys(gain, telling)
-        elif len(total) > ENOUGH:
+            total, had = gain.copy(), dict.fromkeys(gain, bit)
+        elif len(total) > MANY or (len(total) > ENOUGH and left < LITTLE * asked):
             for number in total.keys() & gain.keys():
                 total[number] += gain[number]
-                had[number] += telling
+                had[number] |= bit
         else:
             for number, value in gain.items():
                 total[number] = total.get(number, 0.0) + value
-                had[number] = had.get(number, 0.0) + telling
-    asked = sum(matches.telling) or 1.0
+                had[number] = had.get(number, 0) | bit
+        left -= matches.telling[n]
     standing = standings(store)
-    size, unit, power = len(standing), weights.standing / UNIT, weights.coverage
-    found = []
-    for number, value in total.items():
-        covered = had[number] / asked
-        mark = standing[number] if number < size else 0
-        found.append((value * covered**power + mark * unit, number, covered))
+    last = max(total, default=0)
+    if last >= len(standing):
+        standing.extend(bytes(last + 1 - len(standing)))
+    unit = weights.standing / UNIT
+    part = {
+        bits: (sum(telling for n, telling in enumerate(matches.telling) if bits >> n & 1) / asked) ** weights.coverage
+        for bits in set(had.values())
+    }
+    if len(total) > 3 * most:  # those that cannot come up any more are left where they are
+        least = sorted(total.values(), reverse=True)[2 * most]
+        total = {number: value for number, value in total.items() if value >= least}
+    found = [(value * part[had[number]] + standing[number] * unit, number) for number, value in total.items()]
     found.sort(reverse=True)
-    return [Scored(number, value, covered) for value, number, covered in found[:most]]
+    return found[:most]
 
 
 class Phrase:
@@ -90,7 +86,8 @@ class Phrase:
 def refine(
     candidates: list[Candidate],
     scores: dict[int, float],
-    tasks: dict[int, list[str]],
+    tasks: dict[int, list[Task]],
+    said: dict[int, list[str]],
     matches: Matches,
     weights: Weights = WEIGHTS,
 ) -> dict[int, float]:
@@ -99,12 +96,7 @@ def refine(
     found = {}
     for one in candidates:
         score = scores[one.number]
-        task = max((phrase.fit(telling_stems(text)) for text in tasks.get(one.number, ())), default=0.0)
-        summary = phrase.fit(telling_stems(one.summary))
+        task = max((phrase.fit(task.terms) for task in tasks.get(one.number, ())), default=0.0)
+        summary = phrase.fit(said.get(one.number) or [""])
         found[one.number] = score + weights.task * task**weights.fit + weights.summary * summary**weights.fit
     return found
-
-
-def telling_stems(text: str) -> list[str]:
-    found = stems(text)
-    return [one for one in found if one not in EMPTY] or found

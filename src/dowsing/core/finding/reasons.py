@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from dowsing.core.finding.matching import Matches
-from dowsing.core.finding.ranking import Phrase, telling_stems
+from dowsing.core.finding.ranking import Phrase
 from dowsing.core.finding.standing import MIDDLE, UNIT
 from dowsing.core.finding.weights import WEIGHTS, field_worths, section_costs
-from dowsing.core.index.store import Candidate, Store
-from dowsing.core.index.terms import (
+from dowsing.core.index.fields import (
     HEADS,
     IN_ALIAS,
     IN_HEADING,
@@ -20,7 +19,8 @@ from dowsing.core.index.terms import (
     IS_MEANING,
     WHOLE_NAME,
 )
-from dowsing.core.index.vocabulary import postings, standings
+from dowsing.core.index.store import Candidate, Store
+from dowsing.core.index.vocabulary import Task, postings, standings
 
 _PLACES = {
     HEADS: {
@@ -35,7 +35,7 @@ _PLACES = {
 
 
 def reasons(
-    store: Store, shown: list[Candidate], matches: Matches, tasks: dict[int, list[str]]
+    store: Store, shown: list[Candidate], matches: Matches, tasks: dict[int, list[Task]]
 ) -> dict[int, list[str]]:
     """For each entry: where each word was found and what that is worth, the task it fits, and how it stands."""
     worths = field_worths(WEIGHTS, len(matches.terms))
@@ -67,7 +67,9 @@ def reasons(
             where = " and ".join(text for bit, text in _PLACES[part].items() if fields & bit)
             instead = f" as “{variant}”" if variant != term.term else ""
             said.append(f"“{term.word}”{instead} {where} (+{gain:.1f})")
-        fitting = [(phrase.fit(telling_stems(task)), task) for task in tasks.get(one.number, ())]
+        if not said:
+            said.append("every word is somewhere in its text")
+        fitting = [(phrase.fit(task.terms), task.task) for task in tasks.get(one.number, ())]
         if fitting and max(fitting)[0] > 0.2:
             said.append(f"it is for: {max(fitting)[1]}")
         mark = (standing[one.number] - MIDDLE) / UNIT * WEIGHTS.standing if one.number < len(standing) else 0.0

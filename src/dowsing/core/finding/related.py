@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from dowsing.core.document import Document
 from dowsing.core.index.store import Entry, Store
+from dowsing.core.index.vocabulary import standings
 from dowsing.core.record import Record
+
+MOST_ALIKE = 500
 
 
 class Group(Record):
@@ -17,6 +20,8 @@ class Group(Record):
 
 def related(store: Store, entry: Entry, document: Document | None, limit: int = 8) -> list[Group]:
     """Groups of related entries, the strongest reason first; no entry stands in two groups."""
+    does, to = entry.verbs[:1], entry.nouns[:1]
+    meant = " · ".join([*does, *to])
     seen = {entry.label}
     groups = []
     referred = [
@@ -30,17 +35,29 @@ def related(store: Store, entry: Entry, document: Document | None, limit: int = 
         ("its page refers to it", referred),
         (f"family {entry.family}", store.of_family(entry.family) if entry.family else []),
         (f"package {entry.package}", store.of_package(entry.package) if entry.package else []),
+        (f"same verb and noun: {meant}", _meaning(store, does, to) if does and to else []),
+        (f"same verb: {does and does[0]}", _meaning(store, does, []) if does else []),
+        (f"same noun: {to and to[0]}", _meaning(store, [], to) if to else []),
     ]
     for why, entries in candidates:
         fresh = list({other.label: other for other in entries if other.label not in seen}.values())
         if fresh:
             seen |= {other.label for other in fresh}
-            groups.append(
-                Group(why, len(fresh), sorted(fresh, key=_usual)[:limit] if "page" not in why else fresh[:limit])
-            )
+            in_order = "page" in why or why.startswith("same verb") or why.startswith("same noun")
+            groups.append(Group(why, len(fresh), (fresh if in_order else sorted(fresh, key=_usual))[:limit]))
     return groups
 
 
 def _usual(entry: Entry) -> tuple[bool, int, str]:
     """Commands before functions and formats, short names first."""
     return entry.section[:1] not in ("1", "6", "8", "b", ""), len(entry.name), entry.name
+
+
+def _meaning(store: Store, verbs: list[str], nouns: list[str]) -> list[Entry]:
+    """The entries that do this to that, those that stand best first."""
+    standing = standings(store)
+    store.narrow(verbs=verbs, nouns=nouns)
+    numbers = [match.number for match in store.all_matches()]
+    store.narrow()
+    numbers.sort(key=lambda number: (-standing[number] if number < len(standing) else 0, number))
+    return store.entries(numbers[:MOST_ALIKE])

@@ -2,27 +2,32 @@
 
 from __future__ import annotations
 
-from dowsing.core.finding.facet import Taken, options_taken, takers
 from dowsing.core.finding.filters import narrow
 from dowsing.core.finding.folding import folded
-from dowsing.core.finding.loosening import OF_BEGINNING, add_texts, drop_least_telling, settle
+from dowsing.core.finding.loosening import OF_BEGINNING, add_texts, drop_least_telling, in_texts, settle
 from dowsing.core.finding.matching import Matches, Term, match, terms_of
 from dowsing.core.finding.query import MOST_PATTERN, MOST_WORDS, Query, make_query
-from dowsing.core.finding.ranking import Scored, refine, score
+from dowsing.core.finding.ranking import refine, score
 from dowsing.core.finding.standing import MIDDLE, UNIT
 from dowsing.core.finding.weights import WEIGHTS, Weights, section_costs
 from dowsing.core.index.store import Candidate, Entry, Store
-from dowsing.core.index.vocabulary import standings, tasks_of, terms_beginning
+from dowsing.core.index.vocabulary import Task, count_kin, standings, summary_terms, tasks_of, terms_beginning
 from dowsing.core.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.core.finding.facet import Taken
 
 __all__ = ["Answer", "Hit", "make_query", "search"]
 
-LOOKED_AT = 240  # entries that are fetched, at least
-LOOKED_AT_TWICE = 60  # entries whose summaries and tasks are looked at, at least
-#: An entry without every word is listed if its words are worth so much of what the best one's are, by the number of
+LOOKED_AT = 180  # entries that are fetched, at least
+LOOKED_AT_TWICE = 40  # entries whose summaries and tasks are looked at, at least
+#: An entry without every word is listed if it is worth so much of what the best one is that has them, by the number of
 #: words; few words are meant one by one, a sentence is meant as a whole.
-AS_GOOD = {1: 1.0, 2: 0.8, 3: 0.6}
+AS_GOOD = {1: 1.0, 2: 1.15, 3: 0.9}
 AS_GOOD_SENTENCE = 0.35
+FEW = 5  # so few entries are made more by those that have the words in their texts
+OF_NAME = 12.0  # what it is worth that what was typed is the name
 INSIDE_NAME = 0.8  # what it is worth that a name holds the one word that is searched for
 
 
@@ -65,25 +70,33 @@ def search(store: Store, query: Query, why: bool = False, weights: Weights = WEI
         notes.append(f"patterns were cut to {MOST_PATTERN} characters")
     narrow(store, query.filters)
     allowed, bonus = _allowed(store, query, patterns, bool(words), notes)
-    matches, numbers, scored = Matches([], [], []), set[int](), list[Scored]()
+    matches, numbers, scored = Matches([], [], []), set[int](), list[tuple[float, int]]()
     if words:
-        matches, numbers, scored = _by_words(store, words, allowed, bonus, notes, max(LOOKED_AT, query.limit * 3), weights)
+        for number in store.numbers_named(query.names):
+            if allowed is None or number in allowed:
+                bonus[number] = bonus.get(number, 0.0) + OF_NAME
+        most = max(LOOKED_AT, query.limit * 3)
+        matches, numbers, scored = _by_words(store, words, allowed, bonus, notes, most, weights)
     elif allowed is not None:
         numbers, scored = allowed, _by_standing(store, allowed, bonus, patterns)
-    ranked, scores, tasks = _ranked(store, scored, matches, max(LOOKED_AT_TWICE, query.limit * 2), weights)
+    ranked, scores, tasks = _ranked(store, scored, matches, max(LOOKED_AT_TWICE, query.limit * 3 // 2), weights)
     named = (
         {*words, query.filters.family.casefold()} if query.filters.family == "" else {c.family or "" for c in ranked}
     )
     shown, over = folded(ranked, query.limit, named)
     reasons = _reasons(store, shown, matches, tasks, patterns) if why else {}
-    taken = options_taken(store, [one.number for one in shown], query.filters.takes) if query.filters.takes else {}
+    taken: dict[int, list[Taken]] = {}
+    if query.filters.takes:
+        from dowsing.core.finding.facet import options_taken
+
+        taken = options_taken(store, [one.number for one in shown], query.filters.takes)
     entries = store.entries([one.number for one in shown])
-    counts = {family: store.count_family(family, numbers) for family in over}
+    counts = {one.family: one.number for one in reversed(shown) if one.family in over}
     hits: list[Hit] = []
     for one, entry in zip(shown, entries, strict=True):
-        more = counts.pop(entry.family or "", 0)
-        if more:
-            more -= sum(other.family == one.family for other in shown)
+        more = 0
+        if counts.pop(entry.family or "", None) is not None:
+            more = count_kin(store, one.number, numbers) - sum(other.family == one.family for other in shown)
         hits.append(
             Hit(entry, round(scores[one.number], 3), reasons.get(one.number, []), more, taken.get(one.number, []))
         )
@@ -109,14 +122,22 @@ def _allowed(
         allowed = {found.number for found in store.all_matches()}
     bonus: dict[int, float] = {}
     if query.filters.takes:
+        from dowsing.core.finding.facet import takers
+
         bonus = takers(store, query.filters.takes)
         allowed = bonus.keys() & allowed if allowed is not None else set(bonus)
     return allowed, bonus
 
 
 def _by_words(
-    store: Store, words: list[str], allowed: set[int] | None, bonus: dict[int, float], notes: list[str], most: int, weights: Weights
-) -> tuple[Matches, set[int], list[Scored]]:
+    store: Store,
+    words: list[str],
+    allowed: set[int] | None,
+    bonus: dict[int, float],
+    notes: list[str],
+    most: int,
+    weights: Weights,
+) -> tuple[Matches, set[int], list[tuple[float, int]]]:
     """The terms with what entries get for them, the entries that are found, and the best of them with scores."""
     settled = settle(store, terms_of(store, words, weights))
     notes += settled.notes
@@ -144,34 +165,39 @@ def _by_words(
     numbers, left_out = drop_least_telling(matches)
     if left_out and any(matches.gains):
         notes.append(f"nothing has every word; left out: {', '.join(f'“{word}”' for word in left_out)}")
-    scored = score(store, matches, None, most, weights)
+    scored = score(store, matches, most, weights)
     if bonus:
-        scored = sorted(
-            (Scored(one.number, one.score + bonus.get(one.number, 0.0), one.covered) for one in scored),
-            key=lambda one: -one.score,
-        )
+        scored = sorted(((value + bonus.get(number, 0.0), number) for value, number in scored), reverse=True)
     middle = MIDDLE / UNIT * weights.standing
-    part = AS_GOOD.get(len(terms), AS_GOOD_SENTENCE)
-    least = middle + part * (scored[0].score - middle) if scored else 0.0
-    scored = [one for one in scored if one.number in numbers or one.score >= least]
-    return matches, numbers | {one.number for one in scored}, scored
+    part = AS_GOOD.get(sum(map(bool, matches.gains)), AS_GOOD_SENTENCE)
+    best = max((value for value, number in scored if number in numbers), default=0.0)
+    least = middle + part * (best - middle)
+    scored = [(value, number) for value, number in scored if number in numbers or value >= least]
+    numbers = numbers | {number for _, number in scored}
+    if len(numbers) < FEW:
+        for number in in_texts(store, [term.word for term in terms]) - hidden - numbers:
+            if allowed is None or number in allowed:
+                numbers.add(number)
+                scored.append((middle / 2, number))
+    return matches, numbers, scored
 
 
-def _by_standing(store: Store, allowed: set[int], bonus: dict[int, float], patterns: list[str]) -> list[Scored]:
+def _by_standing(
+    store: Store, allowed: set[int], bonus: dict[int, float], patterns: list[str]
+) -> list[tuple[float, int]]:
     """Entries without words to rank them by: how they stand, and whether they take the option by its name."""
     standing = standings(store)
     size = len(standing)
     return [
-        Scored(number, (standing[number] / UNIT if number < size else 0.0) + bonus.get(number, 0.0), 1.0)
-        for number in allowed
+        ((standing[number] / UNIT if number < size else 0.0) + bonus.get(number, 0.0), number) for number in allowed
     ]
 
 
 def _ranked(
-    store: Store, scored: list[Scored], matches: Matches, twice: int, weights: Weights
-) -> tuple[list[Candidate], dict[int, float], dict[int, list[str]]]:
+    store: Store, scored: list[tuple[float, int]], matches: Matches, twice: int, weights: Weights
+) -> tuple[list[Candidate], dict[int, float], dict[int, list[Task]]]:
     """Candidates in their final order, with their scores, and the tasks of the best ones."""
-    scores = {one.number: one.score for one in scored}
+    scores = {number: value for value, number in scored}
     candidates = store.candidates(scores)
     costs = section_costs({term.term for term in matches.terms}, weights)
     for one in candidates:
@@ -179,18 +205,19 @@ def _ranked(
         if not matches.terms:
             scores[one.number] -= len(one.name) / 8
     candidates.sort(key=lambda one: (-scores[one.number], len(one.name), one.name))
-    tasks: dict[int, list[str]] = {}
+    tasks: dict[int, list[Task]] = {}
     if matches.terms:
         best = candidates[:twice]
-        tasks = tasks_of(store, [one.number for one in best])
-        scores |= refine(best, scores, tasks, matches, weights)
+        tasks_for = [one.number for one in best]
+        tasks = tasks_of(store, tasks_for)
+        scores |= refine(best, scores, tasks, summary_terms(store, tasks_for), matches, weights)
         best.sort(key=lambda one: (-scores[one.number], len(one.name), one.name))
         candidates[:twice] = best
     return candidates, scores, tasks
 
 
 def _reasons(
-    store: Store, shown: list[Candidate], matches: Matches, tasks: dict[int, list[str]], patterns: list[str]
+    store: Store, shown: list[Candidate], matches: Matches, tasks: dict[int, list[Task]], patterns: list[str]
 ) -> dict[int, list[str]]:
     if not matches.terms:
         listed = ", ".join(patterns)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.core.index.terms import (
+from dowsing.core.index.fields import (
     IN_ALIAS,
     IN_HEADING,
     IN_LEAD,
@@ -82,8 +82,8 @@ def field_worths(weights: Weights, words: int) -> tuple[list[float], list[float]
     text = {
         IN_LEAD: weights.in_lead, IS_FLAG: weights.is_flag, IN_OPTION: weights.in_option, IN_HEADING: weights.in_heading,
     }  # fmt: skip
-    return [_worth(bits, heads, weights.more) for bits in range(256)], [
-        _worth(bits, text, weights.more) for bits in range(256)
+    return [_worth(bits, heads, weights.more) for bits in range(64)], [
+        _worth(bits, text, weights.more) for bits in range(16)
     ]
 
 

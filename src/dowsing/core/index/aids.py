@@ -4,16 +4,21 @@ from __future__ import annotations
 
 import re
 import sqlite3
+import zlib
+from array import array
 from collections import Counter
 from collections.abc import Iterable
 
+from dowsing.core.finding.query import telling_stems
 from dowsing.core.finding.standing import share, standing
-from dowsing.core.index.terms import HEADS, TEXT, Postings, head_terms
-from dowsing.core.language.lexicon import lexicon
+from dowsing.core.index.fields import COMMON_TEXT, HEADS, TEXT
+from dowsing.core.index.terms import Postings, head_terms
+from dowsing.core.language.lexicon import NEAR, lexicon
 from dowsing.core.language.purposes import purposes
 from dowsing.core.language.stems import stem, words
 from dowsing.core.record import Record
 
+COMMON_SPREAD = 100  # entries; a term that more have in their heads is very common
 _SEPARATOR = re.compile(r"[-_. ]")
 
 
@@ -61,14 +66,17 @@ def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings)
     rows = []
     first, last = batch[0].number, batch[-1].number
     marks = bytearray(last - first + 1)
+    families = array("I", bytes(4 * len(marks)))
     for one in batch:
         phrases = [phrase for label in one.labels for phrase in tasks.get(label, ())]
-        rows += [(one.number, phrase) for phrase in phrases]
+        rows += [(one.number, phrase, " ".join(telling_stems(phrase))) for phrase in phrases]
         heads.add(
             one.number, head_terms(one.names, one.summary, one.verbs.split(), one.nouns.split(), phrases, known)
         )
         for text in (*one.names, one.summary, *phrases):
             spelled.update(words(text))
+        if one.family:
+            families[one.number - first] = zlib.crc32(one.family.encode("utf-8", "replace"))
         depth = len(_SEPARATOR.findall(one.names[0][len(one.family) :])) if one.family else 0
         size = sizes[one.family] if one.family else 1
         marks[one.number - first] = standing(one.section, size, depth, one.referred, one.priority)
@@ -76,10 +84,24 @@ def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings)
         "INSERT INTO words VALUES(?,?,?) ON CONFLICT(word) DO UPDATE SET count=count+excluded.count",
         ((word, stem(word), count) for word, count in spelled.items()),
     )
-    db.executemany("INSERT INTO tasks VALUES(?,?,'')", rows)
-    db.execute("INSERT INTO standing VALUES(?,?)", (first, bytes(marks)))
+    db.executemany(
+        "INSERT INTO said VALUES(?,?)", ((one.number, " ".join(telling_stems(one.summary))) for one in batch)
+    )
+    db.executemany("INSERT INTO tasks VALUES(?,?,?)", rows)
+    db.execute(
+        "INSERT INTO standing VALUES(?,?,?,?)", (first, bytes(marks), families.tobytes(), sum(shares.values()))
+    )
     heads.write(db, HEADS, shares.__getitem__)
     texts.write(db, TEXT, lambda number: shares.get(number, 1.0))
+
+
+def set_common_apart(db: sqlite3.Connection) -> None:
+    """Set the texts of very common terms apart, and drop the words that would only be near to them."""
+    common = "SELECT term FROM postings WHERE part=? GROUP BY term HAVING sum(spread)>?"
+    db.execute(
+        f"UPDATE postings SET part=? WHERE part=? AND term IN ({common})", (COMMON_TEXT, TEXT, HEADS, COMMON_SPREAD)
+    )
+    db.execute(f"DELETE FROM related WHERE weight<=? AND term IN ({common})", (NEAR, HEADS, COMMON_SPREAD))
 
 
 def referrals(references: dict[int, list[str]], number_of: dict[str, int], family_of: dict[int, str]) -> Counter[int]:

@@ -9,7 +9,7 @@ import time
 from collections.abc import Callable, Generator, Iterator
 
 from dowsing.core.index import schema
-from dowsing.core.index.aids import Aided, insert_aids, insert_language, referrals
+from dowsing.core.index.aids import Aided, insert_aids, insert_language, referrals, set_common_apart
 from dowsing.core.index.entries import Entry, make_entries
 from dowsing.core.index.others import take_others
 from dowsing.core.index.reading import Reading, Task, read_many
@@ -92,6 +92,7 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
             entry.package = owners.get(entry.found.page.path)
         insert_entries(db, entries, readings)
         insert_aids(db, aided(entries, readings, dpkg.priorities(settings.package_lists)), texts)
+        set_common_apart(db)
         insert_files(db, found, stamps, readings, entries)
         db.executemany("INSERT INTO folders VALUES(?,?,'manual')", found.folders.items())
         meta = {

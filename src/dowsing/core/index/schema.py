@@ -18,9 +18,10 @@ CREATE TABLE shell_names(shell TEXT, path TEXT, name TEXT, kind TEXT, summary TE
 CREATE TABLE programs(path TEXT PRIMARY KEY, package TEXT) WITHOUT ROWID;
 CREATE TABLE info_names(name TEXT, path TEXT, manual TEXT, node TEXT, rank INTEGER);
 CREATE TABLE postings(term TEXT, part INTEGER, spread REAL, entries BLOB, fields BLOB);
-CREATE TABLE standing(first INTEGER, marks BLOB);
+CREATE TABLE standing(first INTEGER, marks BLOB, families BLOB, weight REAL);
 CREATE TABLE options(entry INTEGER PRIMARY KEY, lines TEXT);
-CREATE TABLE tasks(entry INTEGER, task TEXT, line TEXT);
+CREATE TABLE said(entry INTEGER PRIMARY KEY, terms TEXT);
+CREATE TABLE tasks(entry INTEGER, task TEXT, terms TEXT);
 CREATE TABLE words(word TEXT PRIMARY KEY, term TEXT, count INTEGER) WITHOUT ROWID;
 CREATE TABLE related(term TEXT, other TEXT, weight REAL);
 CREATE TABLE meanings(kind TEXT, word TEXT, term TEXT, head TEXT);

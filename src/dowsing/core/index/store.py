@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import sqlite3
 import zlib
+from collections import namedtuple
 from collections.abc import Iterable
 
 from dowsing.core.index import schema
@@ -52,14 +53,8 @@ class Match(Record):
     family: str | None
 
 
-class Candidate(Record):
-    """What ranking looks at of an entry that words brought up."""
-
-    number: int
-    name: str
-    section: str
-    family: str | None
-    summary: str
+#: What ranking looks at of an entry that words brought up. A tuple, for a search makes hundreds of them.
+Candidate = namedtuple("Candidate", "number name section family summary")
 
 
 class ShellRow(Record):
@@ -178,12 +173,16 @@ class Store:
         section: str = "",
         verbs: list[str] | None = None,
         nouns: list[str] | None = None,
+        numbers: list[int] | None = None,
     ) -> None:
         """Have all matches from here on fulfil these, each a name or a shell pattern in any case, "" for all.
 
         A section takes in those with a suffix: `3` has `3pm` in it. Of `verbs` and `nouns` an entry has any.
+        `numbers`: only these entries.
         """
         self._narrowed, self._narrowed_by = "", []
+        if numbers is not None:
+            self._narrowed = f" AND e.id IN ({','.join(map(str, numbers))})"
         for column, value in (("package", package), ("family", family), ("kind", kind)):
             if value:
                 self._narrowed += f" AND lower(e.{column}) GLOB ?"
@@ -208,16 +207,11 @@ class Store:
             "SELECT id, name, section, family, summary FROM entries "
             f"WHERE id IN ({','.join(map(str, numbers))}) AND NOT hidden"
         )
-        return [Candidate(*row) for row in rows]
+        return [Candidate._make(row) for row in rows]
 
     def hidden(self) -> set[int]:
         """The numbers of entries that are not shown: others stand before them, or their pages are gone."""
         return {row[0] for row in self.rows("SELECT id FROM entries INDEXED BY hidden_entries WHERE hidden")}
-
-    def count_family(self, family: str, numbers: Iterable[int]) -> int:
-        """How many of these entries are of a family."""
-        marks = ",".join(map(str, numbers))
-        return int(self.rows(f"SELECT count(*) FROM entries WHERE id IN ({marks}) AND family=?", (family,))[0][0])
 
     def tally(self, column: str, numbers: Iterable[int]) -> list[tuple[str, int]]:
         """The values of a column among entries of these numbers, with how many have each, the most frequent first.
@@ -271,6 +265,11 @@ class Store:
         Where the pattern has three plain characters in a row, only names with these are tried.
         """
         return self._names("n.key GLOB ?", pattern.casefold(), max(_plain_runs(pattern), key=len, default=""))
+
+    def numbers_named(self, names: list[str]) -> list[int]:
+        """The numbers of the entries that have one of these names (in lower case)."""
+        marks = ",".join("?" * len(names))
+        return [row[0] for row in self.rows(f"SELECT DISTINCT entry FROM names WHERE key IN ({marks})", names)]
 
     def names_holding(self, piece: str) -> list[Match]:
         """The entries with a name that has `piece` in it."""
@@ -404,7 +403,9 @@ def _plain_runs(pattern: str) -> list[str]:
 def _entry(row: tuple) -> Entry:  # type: ignore[type-arg]
     aliases = row[2].split("\n") if row[2] else []
     verbs, nouns = (row[8] or "").split(), (row[9] or "").split()
-    return Entry(*row[:2], aliases, *row[3:8], verbs, nouns, _sources(row[1], row[4]))
+    return Entry(
+        row[0], row[1], aliases, row[3], row[4], row[5], row[6], row[7], verbs, nouns, _sources(row[1], row[4])
+    )
 
 
 def _sources(section: str, summary: str) -> list[str]:

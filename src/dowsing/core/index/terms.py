@@ -13,16 +13,21 @@ from collections.abc import Callable, Iterable
 
 from dowsing.core.document import Block, Document, Indent, Paragraph
 from dowsing.core.extraction.options import tagged_flags
+from dowsing.core.index.fields import (
+    IN_ALIAS,
+    IN_HEADING,
+    IN_LEAD,
+    IN_NAME,
+    IN_OPTION,
+    IN_SUMMARY,
+    IN_TASK,
+    IS_FLAG,
+    IS_MEANING,
+    WHOLE_NAME,
+)
 from dowsing.core.language.lexicon import Lexicon
 from dowsing.core.language.stems import stem, stems, words
 from dowsing.core.markup import plain
-
-HEADS, TEXT = 0, 1
-
-# Fields of the heads.
-WHOLE_NAME, IN_NAME, IN_ALIAS, IN_SUMMARY, IS_MEANING, IN_TASK = 1, 2, 4, 8, 16, 32
-# Fields of the text.
-IN_LEAD, IS_FLAG, IN_OPTION, IN_HEADING = 1, 2, 4, 8
 
 MOST_LEAD = 60  # words of the first paragraph
 MOST_SAID = 160  # characters of what is said of an option

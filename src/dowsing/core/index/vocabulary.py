@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from array import array
 from collections.abc import Iterable
 
+from dowsing.core.index.fields import COMMON_TEXT
 from dowsing.core.index.store import Store
 from dowsing.core.record import Record
 
@@ -21,19 +21,34 @@ class Posting(Record):
     fields: bytes
 
 
-def postings(store: Store, terms: Iterable[str]) -> list[Posting]:
-    """The postings of these terms; a term that no entry has, has none."""
+def postings(store: Store, terms: Iterable[str], common: bool = False) -> list[Posting]:
+    """The postings of these terms; a term that no entry has, has none.
+
+    `common`: also those in the texts of very common terms.
+    """
     wanted = list(dict.fromkeys(terms))
     found = []
     for start in range(0, len(wanted), 500):
         part = wanted[start : start + 500]
         rows = store.rows(
             "SELECT term, part, spread, entries, fields FROM postings INDEXED BY postings_by_term "
-            f"WHERE term IN ({','.join('?' * len(part))})",
-            part,
+            f"WHERE term IN ({','.join('?' * len(part))}) AND part<?",
+            [*part, COMMON_TEXT + common],
         )
-        found += [Posting(row[0], row[1], row[2], array("I", row[3]), row[4]) for row in rows]  # type: ignore[arg-type]
+        found += [Posting(row[0], row[1], row[2], memoryview(row[3]).cast("I"), row[4]) for row in rows]  # type: ignore[arg-type]
     return found
+
+
+def entries_in_all(store: Store) -> float:
+    """The number of entries, large families counting for a few only, as the spread of terms is counted."""
+    return float(store.rows("SELECT coalesce(sum(weight), 1) FROM standing")[0][0])
+
+
+def known_words(store: Store, words: Iterable[str]) -> dict[str, str]:
+    """Which of the words any name, summary or task has, with their terms."""
+    wanted = list(words)
+    marks = ",".join("?" * len(wanted))
+    return dict(store.rows(f"SELECT word, term FROM words WHERE word IN ({marks})", wanted))
 
 
 def known_terms(store: Store, terms: Iterable[str]) -> set[str]:
@@ -63,6 +78,12 @@ def terms_like(store: Store, pattern: str) -> list[str]:
 def spelled_words(store: Store) -> list[tuple[str, str, int]]:
     """Every word of names, summaries and tasks with its term and how often it occurs."""
     return store.rows("SELECT word, term, count FROM words")
+
+
+def word_count(store: Store, word: str) -> int:
+    """How often a word occurs in names, summaries and tasks."""
+    rows = store.rows("SELECT count FROM words WHERE word=?", (word,))
+    return int(rows[0][0]) if rows else 0
 
 
 def heads_meant(store: Store, kind: str, word: str, term: str) -> list[str]:
@@ -98,23 +119,58 @@ def joined_terms(store: Store, apart: list[str]) -> dict[str, str]:
     return dict(store.rows(f"SELECT apart, term FROM joined WHERE apart IN ({marks})", apart)) if apart else {}
 
 
-def standings(store: Store) -> bytes:
+def standings(store: Store) -> bytearray:
     """The standing of every entry, by its number."""
     found: bytearray | None = store.memory.get("standings")
     if found is None:
         found = store.memory["standings"] = bytearray()
         for first, marks in store.rows("SELECT first, marks FROM standing ORDER BY first"):
             found.extend(bytes(max(first + len(marks) - len(found), 0)))
-            found[first : first + len(marks)] = bytes(map(max, found[first : first + len(marks)], marks))
-    return bytes(found)
+            found[first : first + len(marks)] = marks  # what is written at one time has numbers of its own
+    return found
 
 
-def tasks_of(store: Store, numbers: list[int]) -> dict[int, list[str]]:
-    """The tasks of each of these entries in plain words."""
-    found: dict[int, list[str]] = {}
+class Task(Record):
+    """What an entry is for, in plain words, and the terms of that."""
+
+    task: str
+    terms: list[str]
+
+
+def count_kin(store: Store, number: int, numbers: Iterable[int]) -> int:
+    """How many of these entries are of the family of one, itself included if it is among them."""
+    families: list[int] = []
+    for first, codes in store.rows("SELECT first, families FROM standing ORDER BY first"):
+        families.extend([0] * (first - len(families)))
+        families[first:] = memoryview(codes).cast("I")
+    size = len(families)
+    own = families[number] if number < size else 0
+    return sum(1 for one in numbers if one < size and families[one] == own) if own else 0
+
+
+def stems_of(store: Store, words: list[str]) -> list[str]:
+    """The stems of words; those that the index has are read from there, which spares most look-ups the stemmer."""
+    known = known_words(store, words)
+    if len(known) < len(set(words)):
+        from dowsing.core.language.stems import stem
+
+        return [known.get(word) or stem(word) for word in words]
+    return [known[word] for word in words]
+
+
+def summary_terms(store: Store, numbers: list[int]) -> dict[int, list[str]]:
+    """The telling stems of the summaries of these entries."""
     marks = ",".join("?" * len(numbers))
-    for number, task in store.rows(f"SELECT entry, task FROM tasks WHERE entry IN ({marks}) ORDER BY rowid", numbers):
-        found.setdefault(number, []).append(task)
+    rows = store.rows(f"SELECT entry, terms FROM said WHERE entry IN ({marks})", numbers)
+    return {number: terms.split(" ") for number, terms in rows}
+
+
+def tasks_of(store: Store, numbers: list[int]) -> dict[int, list[Task]]:
+    """The tasks of each of these entries."""
+    found: dict[int, list[Task]] = {}
+    marks = ",".join("?" * len(numbers))
+    for number, task, terms in store.rows(f"SELECT entry, task, terms FROM tasks WHERE entry IN ({marks})", numbers):
+        found.setdefault(number, []).append(Task(task, terms.split(" ")))
     return found
 
 

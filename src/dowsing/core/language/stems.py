@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from functools import cache
+
 _stems: dict[str, str] = {}
 MOST_LETTERS = 40
 
@@ -31,13 +34,9 @@ def stems(text: str) -> list[str]:
     return [known.get(word) or stem(word) for word in words(text)]
 
 
-def _stemmer():  # type: ignore[no-untyped-def]
-    global _stemmer_made
-    if _stemmer_made is None:
-        import Stemmer
+@cache
+def _stemmer() -> Callable[[str], str]:
+    import Stemmer
 
-        _stemmer_made = Stemmer.Stemmer("english", 0).stemWord
-    return _stemmer_made
-
-
-_stemmer_made = None
+    stemming: Callable[[str], str] = Stemmer.Stemmer("english", 0).stemWord
+    return stemming
