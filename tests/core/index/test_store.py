@@ -8,8 +8,8 @@ from pathlib import Path
 import pytest
 
 from dowsing.core.index.build import CannotBuild, build
-from dowsing.core.index.fields import HEADS
 from dowsing.core.index.refresh import Changes, changed_folders, open_index, refresh, remove_old_indexes
+from dowsing.core.index.schema import HEADS
 from dowsing.core.index.store import Store, Unusable, index_path, match_expression
 from dowsing.core.index.vocabulary import postings
 from dowsing.core.settings import Settings
@@ -69,8 +69,8 @@ def test_patterns_and_pieces_of_names(store: Store) -> None:
     assert names_of(store, store.matching_names("h?tch")) == ["tie(1)"]
     assert names_of(store, store.matching_names("[tu]*")) == ["tie(1)", "tie(3pm)", "untie(1)"]
     assert names_of(store, store.matching_names("nothing*")) == []
-    assert names_of(store, store.names_holding("nti")) == ["untie(1)"]
-    assert names_of(store, store.names_holding("ie")) == ["tie(1)", "tie(3pm)", "untie(1)"]
+    assert labels(store.entries(store.numbers_holding("nti"))) == ["untie(1)"]
+    assert sorted(labels(store.entries(store.numbers_holding("ie")))) == ["tie(1)", "tie(3pm)", "untie(1)"]
 
 
 def test_words_in_heads_and_bodies(store: Store) -> None:
@@ -84,7 +84,7 @@ def test_words_cannot_break_out_of_the_expression(store: Store) -> None:
     assert match_expression(['a"b', "NEAR"]) == '"a""b"* AND "NEAR"*'
     for words in (['"'], ["*"], ["(", ")"], ["rope", "OR"], ["col:x"], ["-"], ["\x00"], ["☂"]):
         assert isinstance(store.in_bodies(words), list)
-        assert isinstance(store.names_holding(words[0]), list)
+        assert isinstance(store.numbers_holding(words[0]), list)
 
 
 def test_status(store: Store, root: Path) -> None:

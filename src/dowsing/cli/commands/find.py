@@ -91,11 +91,11 @@ def answer(
             f"or a pattern: {session.program} find '*{(query.words or ['part'])[0][:20]}*'"
         )
     more = []
-    if found.total > limit or (session.screen.is_terminal and found.total > len(found.hits)):
+    rich = session.screen.is_terminal or session.screen.color
+    if rich and found.total > len(found.hits):
         from dowsing.core.finding.hints import hints
 
         more = hints(session.store, found.numbers, query.filters, query.words)
-    rich = session.screen.is_terminal or session.screen.color
     session.screen.show(hit_lines(found, session.screen.width, session.program, more, rich, why))
     return 0
 

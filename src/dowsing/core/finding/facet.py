@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import fnmatch
 
-from dowsing.core.index.fields import HEADS, IN_OPTION, IS_FLAG
+from dowsing.core.index.schema import COMMON_TEXT, HEADS, IN_OPTION, IS_FLAG
 from dowsing.core.index.store import Store
 from dowsing.core.index.vocabulary import options_of, postings, terms_like
 from dowsing.core.language.stems import stem, stems, words
@@ -30,7 +30,7 @@ def takers(store: Store, asked: str) -> dict[int, float]:
     for one in wanted:
         worth: dict[int, float] = {}
         for term in _terms(store, one):
-            for posting in postings(store, [term], common=True):
+            for posting in postings(store, [term], COMMON_TEXT):
                 if posting.part != HEADS:
                     for number, fields in zip(posting.entries, posting.fields, strict=True):
                         if fields & (IS_FLAG | IN_OPTION):

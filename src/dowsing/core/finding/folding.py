@@ -22,8 +22,6 @@ def folded(ranked: list[Candidate], limit: int, named: set[str]) -> tuple[list[C
     shown: list[Candidate] = []
     lines: Counter[str] = Counter()
     over: set[str] = set()
-    if len(ranked) <= limit:
-        return ranked, over
     for one in ranked:
         family = one.family
         if family and family.casefold() not in named:

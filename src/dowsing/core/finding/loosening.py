@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.core.finding.matching import Matches, Term
 from dowsing.core.index.store import Store
-from dowsing.core.index.vocabulary import known_terms, spelled_words, terms_beginning
+from dowsing.core.index.vocabulary import spelled_words, terms_beginning
 from dowsing.core.record import Record
 
 SHORTEST_MISSPELLED = 4
@@ -21,14 +21,20 @@ class Found(Record):
     missing: list[str]
 
 
-def settle(store: Store, terms: list[Term]) -> Found:
+def and_beginnings(store: Store, term: Term) -> Term:
+    """The term with what begins as it does: a word that stands alone may be the beginning of another."""
+    known = {variant for variant, _ in term.variants}
+    begun = [(one, OF_BEGINNING) for one in terms_beginning(store, term.term) if one not in known]
+    return Term(term.word, term.term, [*term.variants, *begun])
+
+
+def settle(store: Store, matches: Matches) -> Found:
     """Terms that nothing has are taken as beginnings of words, then as misspelled ones; what is left is missing."""
-    known = known_terms(store, {variant for term in terms for variant, _ in term.variants})
     settled: list[Term] = []
     notes: list[str] = []
     missing: list[str] = []
-    for term in terms:
-        if any(variant in known for variant, _ in term.variants):
+    for term, gain in zip(matches.terms, matches.gains, strict=True):
+        if gain:
             settled.append(term)
             continue
         begun = terms_beginning(store, term.word) or terms_beginning(store, term.term)

@@ -6,9 +6,17 @@ import math
 
 from dowsing.core.finding.query import EMPTY
 from dowsing.core.finding.weights import WEIGHTS, Weights, field_worths
-from dowsing.core.index.fields import HEADS
+from dowsing.core.index.schema import HEADS
 from dowsing.core.index.store import Store
-from dowsing.core.index.vocabulary import entries_in_all, joined_terms, known_words, postings, related_terms, stems_of
+from dowsing.core.index.vocabulary import (
+    Posting,
+    entries_in_all,
+    joined_terms,
+    known_words,
+    postings,
+    related_terms,
+    stems_of,
+)
 from dowsing.core.record import Record
 
 GLUED = 0.9  # how much `timezone` counts for `time zone`
@@ -82,9 +90,10 @@ class Matches(Record):
 
 def match(store: Store, terms: list[Term], weights: Weights = WEIGHTS) -> Matches:
     """What each entry gets for each term."""
-    wanted = {variant for term in terms for variant, _ in term.variants}
-    lists: dict[str, list] = {}  # type: ignore[type-arg]
-    for posting in postings(store, wanted):
+    own = {variant for term in terms for variant, weight in term.variants if weight > OWN_ONLY}
+    others = {variant for term in terms for variant, _ in term.variants} - own
+    lists: dict[str, list[Posting]] = {}
+    for posting in (*postings(store, own), *postings(store, others, HEADS)):
         lists.setdefault(posting.term, []).append(posting)
     total = entries_in_all(store)
     worths = field_worths(weights, len(terms))
@@ -99,20 +108,19 @@ def match(store: Store, terms: list[Term], weights: Weights = WEIGHTS) -> Matche
     most = math.log(1 + weights.ceiling)
     telling, gains = [], []
     for term in terms:
-        own = telling_of(term.term)
+        itself = telling_of(term.term)
         best = 0.0
         worth_of: list[dict[int, float]] = []
         for variant, weight in term.variants:
             value = telling_of(variant)
             if value is None:
                 continue
-            value = weight * min(value, own if own is not None else most)
+            value = weight * min(value, itself if itself is not None else most)
             best = max(best, value)
             for posting in lists[variant]:
-                if posting.part == HEADS or weight > OWN_ONLY:
-                    worth = [one * value for one in worths[posting.part]]
-                    worth_of.append(dict(zip(posting.entries, map(worth.__getitem__, posting.fields))))  # noqa: B905
-        telling.append(own if own is not None else best)
+                worth = [one * value for one in worths[posting.part]]
+                worth_of.append(dict(zip(posting.entries, map(worth.__getitem__, posting.fields))))  # noqa: B905
+        telling.append(itself if itself is not None else best)
         gains.append(_best(worth_of))
     return Matches(terms, telling, gains)
 

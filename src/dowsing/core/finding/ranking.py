@@ -9,10 +9,9 @@ with their summaries and tasks before the eyes.
 from __future__ import annotations
 
 from dowsing.core.finding.matching import Matches
-from dowsing.core.finding.standing import UNIT
-from dowsing.core.finding.weights import WEIGHTS, Weights
-from dowsing.core.index.store import Candidate, Store
-from dowsing.core.index.vocabulary import Task, standings
+from dowsing.core.finding.weights import UNIT, WEIGHTS, Weights
+from dowsing.core.index.store import Store
+from dowsing.core.index.vocabulary import Said, standings
 
 MANY = 1500  # so many candidates are not widened by less telling words,
 ENOUGH = 150  # nor so many by words that all together tell little beside those before
@@ -84,19 +83,13 @@ class Phrase:
 
 
 def refine(
-    candidates: list[Candidate],
-    scores: dict[int, float],
-    tasks: dict[int, list[Task]],
-    said: dict[int, list[str]],
-    matches: Matches,
-    weights: Weights = WEIGHTS,
+    scores: dict[int, float], said: dict[int, Said], matches: Matches, weights: Weights = WEIGHTS
 ) -> dict[int, float]:
-    """The scores of candidates once their summaries and tasks have been looked at."""
+    """The scores of the entries that `said` has, once their summaries and tasks have been looked at."""
     phrase = Phrase(matches)
     found = {}
-    for one in candidates:
-        score = scores[one.number]
-        task = max((phrase.fit(task.terms) for task in tasks.get(one.number, ())), default=0.0)
-        summary = phrase.fit(said.get(one.number) or [""])
-        found[one.number] = score + weights.task * task**weights.fit + weights.summary * summary**weights.fit
+    for number, one in said.items():
+        task = max([phrase.fit(terms) for terms in one.task_terms], default=0.0)
+        summary = phrase.fit(one.summary)
+        found[number] = scores[number] + weights.task * task**weights.fit + weights.summary * summary**weights.fit
     return found

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from dowsing.core.finding.matching import Matches
 from dowsing.core.finding.ranking import Phrase
-from dowsing.core.finding.standing import MIDDLE, UNIT
-from dowsing.core.finding.weights import WEIGHTS, field_worths, section_costs
-from dowsing.core.index.fields import (
+from dowsing.core.finding.weights import MIDDLE, UNIT, WEIGHTS, field_worths, section_costs
+from dowsing.core.index.schema import (
     HEADS,
     IN_ALIAS,
     IN_HEADING,
@@ -20,7 +19,7 @@ from dowsing.core.index.fields import (
     WHOLE_NAME,
 )
 from dowsing.core.index.store import Candidate, Store
-from dowsing.core.index.vocabulary import Task, postings, standings
+from dowsing.core.index.vocabulary import Said, postings, standings
 
 _PLACES = {
     HEADS: {
@@ -35,7 +34,7 @@ _PLACES = {
 
 
 def reasons(
-    store: Store, shown: list[Candidate], matches: Matches, tasks: dict[int, list[Task]]
+    store: Store, shown: list[Candidate], matches: Matches, said_of_it: dict[int, Said]
 ) -> dict[int, list[str]]:
     """For each entry: where each word was found and what that is worth, the task it fits, and how it stands."""
     worths = field_worths(WEIGHTS, len(matches.terms))
@@ -69,7 +68,8 @@ def reasons(
             said.append(f"“{term.word}”{instead} {where} (+{gain:.1f})")
         if not said:
             said.append("every word is somewhere in its text")
-        fitting = [(phrase.fit(task.terms), task.task) for task in tasks.get(one.number, ())]
+        texts = said_of_it[one.number]
+        fitting = [(phrase.fit(terms), task) for task, terms in zip(texts.tasks, texts.task_terms, strict=True)]
         if fitting and max(fitting)[0] > 0.2:
             said.append(f"it is for: {max(fitting)[1]}")
         mark = (standing[one.number] - MIDDLE) / UNIT * WEIGHTS.standing if one.number < len(standing) else 0.0

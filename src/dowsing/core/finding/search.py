@@ -3,15 +3,13 @@
 from __future__ import annotations
 
 from dowsing.core.finding.filters import narrow
-from dowsing.core.finding.folding import folded
-from dowsing.core.finding.loosening import OF_BEGINNING, add_texts, drop_least_telling, in_texts, settle
+from dowsing.core.finding.loosening import add_texts, and_beginnings, drop_least_telling, in_texts, settle
 from dowsing.core.finding.matching import Matches, Term, match, terms_of
 from dowsing.core.finding.query import MOST_PATTERN, MOST_WORDS, Query, make_query
 from dowsing.core.finding.ranking import refine, score
-from dowsing.core.finding.standing import MIDDLE, UNIT
-from dowsing.core.finding.weights import WEIGHTS, Weights, section_costs
+from dowsing.core.finding.weights import MIDDLE, UNIT, WEIGHTS, Weights, section_costs
 from dowsing.core.index.store import Candidate, Entry, Store
-from dowsing.core.index.vocabulary import Task, count_kin, standings, summary_terms, tasks_of, terms_beginning
+from dowsing.core.index.vocabulary import Said, count_kin, said_of, standings
 from dowsing.core.record import Record
 
 TYPE_CHECKING = False
@@ -20,12 +18,13 @@ if TYPE_CHECKING:
 
 __all__ = ["Answer", "Hit", "make_query", "search"]
 
-LOOKED_AT = 180  # entries that are fetched, at least
+LOOKED_AT = 150  # entries that are fetched, at least
 LOOKED_AT_TWICE = 40  # entries whose summaries and tasks are looked at, at least
 #: An entry without every word is listed if it is worth so much of what the best one is that has them, by the number of
 #: words; few words are meant one by one, a sentence is meant as a whole.
 AS_GOOD = {1: 1.0, 2: 1.15, 3: 0.9}
 AS_GOOD_SENTENCE = 0.35
+LEAST_TELLING = 4.0  # how telling a word is at least that no name, summary or task has
 FEW = 5  # so few entries are made more by those that have the words in their texts
 OF_NAME = 12.0  # what it is worth that what was typed is the name
 INSIDE_NAME = 0.8  # what it is worth that a name holds the one word that is searched for
@@ -79,12 +78,16 @@ def search(store: Store, query: Query, why: bool = False, weights: Weights = WEI
         matches, numbers, scored = _by_words(store, words, allowed, bonus, notes, most, weights)
     elif allowed is not None:
         numbers, scored = allowed, _by_standing(store, allowed, bonus, patterns)
-    ranked, scores, tasks = _ranked(store, scored, matches, max(LOOKED_AT_TWICE, query.limit * 3 // 2), weights)
+    ranked, scores, said = _ranked(store, scored, matches, max(LOOKED_AT_TWICE, query.limit * 3 // 2), weights)
     named = (
         {*words, query.filters.family.casefold()} if query.filters.family == "" else {c.family or "" for c in ranked}
     )
-    shown, over = folded(ranked, query.limit, named)
-    reasons = _reasons(store, shown, matches, tasks, patterns) if why else {}
+    shown, over = ranked, set[str]()
+    if len(ranked) > query.limit:
+        from dowsing.core.finding.folding import folded
+
+        shown, over = folded(ranked, query.limit, named)
+    reasons = _reasons(store, shown, matches, said, patterns) if why else {}
     taken: dict[int, list[Taken]] = {}
     if query.filters.takes:
         from dowsing.core.finding.facet import options_taken
@@ -139,23 +142,24 @@ def _by_words(
     weights: Weights,
 ) -> tuple[Matches, set[int], list[tuple[float, int]]]:
     """The terms with what entries get for them, the entries that are found, and the best of them with scores."""
-    settled = settle(store, terms_of(store, words, weights))
-    notes += settled.notes
-    terms = settled.terms
-    alone = terms[0] if len(terms) == 1 else None
-    if alone is not None and len(alone.word) > 1 and not settled.missing:
-        known = {variant for variant, _ in alone.variants}
-        begun = [(one, OF_BEGINNING) for one in terms_beginning(store, alone.term) if one not in known]
-        terms = [Term(alone.word, alone.term, [*alone.variants, *begun])]
+    terms = terms_of(store, words, weights)
+    alone = len(terms) == 1 and len(terms[0].word) > 1
+    if alone:
+        terms = [and_beginnings(store, terms[0])]
     matches = match(store, terms, weights)
-    if alone is not None and len(alone.word) > 1:
+    missing: list[str] = []
+    if not all(matches.gains):
+        settled = settle(store, matches)
+        notes += settled.notes
+        terms, missing = settled.terms, settled.missing
+        matches = match(store, terms, weights)
+    if alone:
         gain = matches.gains[0]
-        for inside in store.names_holding(alone.word):
-            gain.setdefault(inside.number, INSIDE_NAME)
+        for number in store.numbers_holding(terms[0].word):
+            gain.setdefault(number, INSIDE_NAME)
     hidden = store.hidden()
-    if settled.missing:
-        worth = max([*matches.telling, 4.0])
-        add_texts(store, matches, settled.missing, worth)
+    if missing:
+        add_texts(store, matches, missing, max([*matches.telling, LEAST_TELLING]))
     for gain in matches.gains:
         for number in hidden & gain.keys():
             del gain[number]
@@ -195,7 +199,7 @@ def _by_standing(
 
 def _ranked(
     store: Store, scored: list[tuple[float, int]], matches: Matches, twice: int, weights: Weights
-) -> tuple[list[Candidate], dict[int, float], dict[int, list[Task]]]:
+) -> tuple[list[Candidate], dict[int, float], dict[int, Said]]:
     """Candidates in their final order, with their scores, and the tasks of the best ones."""
     scores = {number: value for value, number in scored}
     candidates = store.candidates(scores)
@@ -205,23 +209,22 @@ def _ranked(
         if not matches.terms:
             scores[one.number] -= len(one.name) / 8
     candidates.sort(key=lambda one: (-scores[one.number], len(one.name), one.name))
-    tasks: dict[int, list[Task]] = {}
+    said: dict[int, Said] = {}
     if matches.terms:
         best = candidates[:twice]
-        tasks_for = [one.number for one in best]
-        tasks = tasks_of(store, tasks_for)
-        scores |= refine(best, scores, tasks, summary_terms(store, tasks_for), matches, weights)
+        said = said_of(store, [one.number for one in best])
+        scores |= refine(scores, said, matches, weights)
         best.sort(key=lambda one: (-scores[one.number], len(one.name), one.name))
         candidates[:twice] = best
-    return candidates, scores, tasks
+    return candidates, scores, said
 
 
 def _reasons(
-    store: Store, shown: list[Candidate], matches: Matches, tasks: dict[int, list[Task]], patterns: list[str]
+    store: Store, shown: list[Candidate], matches: Matches, said: dict[int, Said], patterns: list[str]
 ) -> dict[int, list[str]]:
     if not matches.terms:
         listed = ", ".join(patterns)
         return {one.number: [f"its name matches {listed}" if listed else "what it is narrowed to"] for one in shown}
     from dowsing.core.finding.reasons import reasons
 
-    return reasons(store, shown, matches, tasks)
+    return reasons(store, shown, matches, said)

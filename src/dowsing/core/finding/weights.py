@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.core.index.fields import (
+from dowsing.core.index.schema import (
     IN_ALIAS,
     IN_HEADING,
     IN_LEAD,
@@ -15,6 +15,10 @@ from dowsing.core.index.fields import (
     WHOLE_NAME,
 )
 from dowsing.core.record import Record
+
+#: Standings are kept as whole numbers from 0 to 255; so many are one unit of a score.
+UNIT = 16
+MIDDLE = 160
 
 
 class Weights(Record):
@@ -88,8 +92,9 @@ def field_worths(weights: Weights, words: int) -> tuple[list[float], list[float]
 
 
 def _worth(bits: int, worth: dict[int, float], more: float) -> float:
-    values = sorted((value for bit, value in worth.items() if bits & bit), reverse=True)
-    return values[0] + more * sum(values[1:]) if values else 0.0
+    values = [value for bit, value in worth.items() if bits & bit]
+    best = max(values, default=0.0)
+    return best + more * (sum(values) - best)
 
 
 def section_costs(asked: set[str], weights: Weights) -> dict[str, float]:

@@ -11,7 +11,7 @@ from collections.abc import Iterable
 
 from dowsing.core.finding.query import telling_stems
 from dowsing.core.finding.standing import share, standing
-from dowsing.core.index.fields import COMMON_TEXT, HEADS, TEXT
+from dowsing.core.index.schema import COMMON_TEXT, HEADS, TEXT
 from dowsing.core.index.terms import Postings, head_terms
 from dowsing.core.language.lexicon import NEAR, lexicon
 from dowsing.core.language.purposes import purposes
@@ -69,7 +69,8 @@ def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings)
     families = array("I", bytes(4 * len(marks)))
     for one in batch:
         phrases = [phrase for label in one.labels for phrase in tasks.get(label, ())]
-        rows += [(one.number, phrase, " ".join(telling_stems(phrase))) for phrase in phrases]
+        said = (" ".join(telling_stems(text)) for text in (one.summary, *phrases))
+        rows.append((one.number, next(said), "\n".join(phrases), "\n".join(said)))
         heads.add(
             one.number, head_terms(one.names, one.summary, one.verbs.split(), one.nouns.split(), phrases, known)
         )
@@ -84,10 +85,7 @@ def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings)
         "INSERT INTO words VALUES(?,?,?) ON CONFLICT(word) DO UPDATE SET count=count+excluded.count",
         ((word, stem(word), count) for word, count in spelled.items()),
     )
-    db.executemany(
-        "INSERT INTO said VALUES(?,?)", ((one.number, " ".join(telling_stems(one.summary))) for one in batch)
-    )
-    db.executemany("INSERT INTO tasks VALUES(?,?,?)", rows)
+    db.executemany("INSERT INTO said VALUES(?,?,?,?)", rows)
     db.execute(
         "INSERT INTO standing VALUES(?,?,?,?)", (first, bytes(marks), families.tobytes(), sum(shares.values()))
     )

@@ -10,10 +10,11 @@ from collections.abc import Callable, Generator, Iterator
 
 from dowsing.core.index import schema
 from dowsing.core.index.aids import Aided, insert_aids, insert_language, referrals, set_common_apart
-from dowsing.core.index.entries import Entry, make_entries
+from dowsing.core.index.entries import Entry, crowded_pages, make_entries
 from dowsing.core.index.others import take_others
 from dowsing.core.index.reading import Reading, Task, read_many
 from dowsing.core.index.scan import Found, Scan, scan
+from dowsing.core.index.schema import COMMON_TEXT
 from dowsing.core.index.terms import Postings
 from dowsing.core.packages import dpkg
 from dowsing.core.settings import Settings
@@ -85,14 +86,17 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         owners = dpkg.owners(("/man/man",), settings.package_lists, settings.package_root)
         stamps = {file.path: stamp(file.path) for page in found.pages for file in (page.page, *page.links)}
         insert_language(db)
-        texts = Postings()
-        readings = _take_readings(db, work, len(found.pages), texts, progress)
+        texts, crowd = Postings(), Postings()
+        crowded = crowded_pages(found.pages)
+        readings = _take_readings(
+            db, work, len(found.pages), lambda number: crowd if number in crowded else texts, progress
+        )
         entries = make_entries(readings, found.pages)
         for entry in entries:
             entry.package = owners.get(entry.found.page.path)
         insert_entries(db, entries, readings)
         insert_aids(db, aided(entries, readings, dpkg.priorities(settings.package_lists)), texts)
-        set_common_apart(db)
+        crowd.write(db, COMMON_TEXT, lambda number: 0.0)
         insert_files(db, found, stamps, readings, entries)
         db.executemany("INSERT INTO folders VALUES(?,?,'manual')", found.folders.items())
         meta = {
@@ -104,6 +108,7 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         db.executemany("INSERT INTO meta VALUES(?,?)", meta.items())
         db.executescript(schema.INDEXES)
         take_others(db, settings)
+        set_common_apart(db)
         db.commit()
     finally:
         db.close()
@@ -125,7 +130,7 @@ def _start_reading(pages: list[Found]) -> Work:
 
 
 def _take_readings(
-    db: sqlite3.Connection, work: Work, total: int, texts: Postings, progress: Progress | None
+    db: sqlite3.Connection, work: Work, total: int, texts_of: Callable[[int], Postings], progress: Progress | None
 ) -> dict[int, Reading]:
     """Write the texts and options as they come, collect the terms; what else was read is kept."""
     readings: dict[int, Reading] = {}
@@ -136,7 +141,7 @@ def _take_readings(
             options = ((reading.number, reading.options) for reading in portion if reading.options)
             db.executemany("INSERT INTO options VALUES(?,?)", options)
             for reading in portion:
-                texts.add(reading.number, reading.terms)
+                texts_of(reading.number).add(reading.number, reading.terms)
                 readings[reading.number] = reading._replace(text="", terms={}, options="")
             if progress:
                 progress(len(readings), total)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 
 from dowsing.core.index.reading import Reading
 from dowsing.core.index.scan import Found
@@ -13,6 +14,9 @@ _KINDS = {
 }  # fmt: skip
 _PROGRAM_SECTIONS = ("1", "8", "6")
 _FIRST_PART = re.compile(r"([^-_. ]+)[-_. ]")
+
+
+CROWD = 1000
 
 
 class Entry:
@@ -120,3 +124,10 @@ def _hide_shadowed(entries: list[Entry]) -> None:
     for entry in sorted(entries, key=lambda entry: (entry.found.place, entry.number)):
         if first.setdefault((entry.name, entry.section), entry) is not entry:
             entry.hidden = True
+
+
+def crowded_pages(pages: list[Found]) -> set[int]:
+    """The pages whose names begin as very many others do: they say little that is not said in their heads."""
+    heads = [match[1] if (match := _FIRST_PART.match(found.page.name)) else "" for found in pages]
+    counts = Counter(heads)
+    return {number for number, head in enumerate(heads) if head and counts[head] > CROWD}

@@ -95,7 +95,7 @@ def _modified(path: str) -> int:
 
 def _insert(db: sqlite3.Connection, extras: list[Extra]) -> None:
     from dowsing.core.index.aids import Aided, insert_aids
-    from dowsing.core.index.fields import IN_LEAD
+    from dowsing.core.index.schema import IN_LEAD
     from dowsing.core.index.terms import MOST_LEAD, Postings, option_terms
     from dowsing.core.language.meaning import meaning
     from dowsing.core.language.stems import stems

@@ -5,6 +5,16 @@ from __future__ import annotations
 #: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
 VERSION = 7
 
+# The fields that a term of an entry may stand in, as bits of one byte, in parts.
+#: Parts. The texts of a term that very many entries have in their heads, and those of the members of a
+#: very large family, are a part of their own: ranking does without.
+HEADS, TEXT, COMMON_TEXT = 0, 1, 2
+
+# Fields of the heads.
+WHOLE_NAME, IN_NAME, IN_ALIAS, IN_SUMMARY, IS_MEANING, IN_TASK = 1, 2, 4, 8, 16, 32
+# Fields of the text.
+IN_LEAD, IS_FLAG, IN_OPTION, IN_HEADING = 1, 2, 4, 8
+
 TABLES = """
 CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;
 CREATE TABLE folders(path TEXT PRIMARY KEY, modified INTEGER, kind TEXT) WITHOUT ROWID;
@@ -20,8 +30,7 @@ CREATE TABLE info_names(name TEXT, path TEXT, manual TEXT, node TEXT, rank INTEG
 CREATE TABLE postings(term TEXT, part INTEGER, spread REAL, entries BLOB, fields BLOB);
 CREATE TABLE standing(first INTEGER, marks BLOB, families BLOB, weight REAL);
 CREATE TABLE options(entry INTEGER PRIMARY KEY, lines TEXT);
-CREATE TABLE said(entry INTEGER PRIMARY KEY, terms TEXT);
-CREATE TABLE tasks(entry INTEGER, task TEXT, terms TEXT);
+CREATE TABLE said(entry INTEGER PRIMARY KEY, terms TEXT, tasks TEXT, task_terms TEXT);
 CREATE TABLE words(word TEXT PRIMARY KEY, term TEXT, count INTEGER) WITHOUT ROWID;
 CREATE TABLE related(term TEXT, other TEXT, weight REAL);
 CREATE TABLE meanings(kind TEXT, word TEXT, term TEXT, head TEXT);
@@ -38,7 +47,6 @@ CREATE INDEX names_by_key ON names(key);
 CREATE INDEX names_by_entry ON names(entry);
 CREATE INDEX postings_by_term ON postings(term);
 CREATE INDEX hidden_entries ON entries(id) WHERE hidden;
-CREATE INDEX tasks_by_entry ON tasks(entry);
 CREATE INDEX related_by_term ON related(term);
 CREATE INDEX shell_names_by_name ON shell_names(name);
 CREATE INDEX info_names_by_name ON info_names(name);

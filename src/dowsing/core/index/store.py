@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import os
 import sqlite3
-import zlib
-from collections import namedtuple
 from collections.abc import Iterable
 
 from dowsing.core.index import schema
@@ -16,6 +14,7 @@ if TYPE_CHECKING:
     from typing import Any
 
 MOST_MATCHES = 4000
+SHORTEST_PIECE = 3  # characters; shorter pieces of names have no index
 
 
 class Unusable(Exception):
@@ -53,8 +52,13 @@ class Match(Record):
     family: str | None
 
 
-#: What ranking looks at of an entry that words brought up. A tuple, for a search makes hundreds of them.
-Candidate = namedtuple("Candidate", "number name section family summary")
+class Candidate:
+    """What ranking looks at of an entry that words brought up. No record, for a search makes hundreds of them."""
+
+    __slots__ = ("family", "name", "number", "section", "summary")
+
+    def __init__(self, number: int, name: str, section: str, family: str | None, summary: str) -> None:
+        self.number, self.name, self.section, self.family, self.summary = number, name, section, family, summary
 
 
 class ShellRow(Record):
@@ -86,7 +90,9 @@ class Problem(Record):
 
 def index_path(cache: str, roots: list[str]) -> str:
     """The index file of these manual folders: other folders have another file."""
-    mark = zlib.crc32("\n".join(roots).encode("utf-8", "surrogateescape"))
+    mark = 0x811C9DC5
+    for byte in "\n".join(roots).encode("utf-8", "surrogateescape"):  # the FNV-1a hash: no module to load for it
+        mark = (mark ^ byte) * 0x01000193 & 0xFFFFFFFF
     return os.path.join(cache, f"index-{mark:08x}.sqlite")
 
 
@@ -207,7 +213,7 @@ class Store:
             "SELECT id, name, section, family, summary FROM entries "
             f"WHERE id IN ({','.join(map(str, numbers))}) AND NOT hidden"
         )
-        return [Candidate._make(row) for row in rows]
+        return [Candidate(*row) for row in rows]
 
     def hidden(self) -> set[int]:
         """The numbers of entries that are not shown: others stand before them, or their pages are gone."""
@@ -271,17 +277,24 @@ class Store:
         marks = ",".join("?" * len(names))
         return [row[0] for row in self.rows(f"SELECT DISTINCT entry FROM names WHERE key IN ({marks})", names)]
 
-    def names_holding(self, piece: str) -> list[Match]:
-        """The entries with a name that has `piece` in it."""
-        return self._names("instr(n.key, ?)", piece.casefold(), piece)
+    def numbers_holding(self, piece: str) -> list[int]:
+        """The numbers of the entries with a name that has `piece` in it."""
+        piece = piece.casefold()
+        if len(piece) < SHORTEST_PIECE:
+            return [row[0] for row in self.rows("SELECT entry FROM names WHERE instr(key, ?)", (piece,))]
+        rows = self.rows(
+            "SELECT entry FROM names WHERE rowid IN (SELECT rowid FROM pieces WHERE pieces MATCH ?)",
+            (_quoted(piece),),
+        )
+        return [row[0] for row in rows]
 
     def _names(self, condition: str, value: str, run: str) -> list[Match]:
-        if len(run) >= 3:
+        if len(run) >= SHORTEST_PIECE:
             condition += " AND n.rowid IN (SELECT rowid FROM pieces WHERE pieces MATCH ?)"
         rows = self.rows(
             "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON e.id=n.entry "
             f"WHERE {condition} AND NOT e.hidden{self._narrowed} GROUP BY e.id",
-            [value, *([_quoted(run.casefold())] if len(run) >= 3 else []), *self._narrowed_by],
+            [value, *([_quoted(run.casefold())] if len(run) >= SHORTEST_PIECE else []), *self._narrowed_by],
         )
         return [Match(*row) for row in rows]
 

@@ -13,7 +13,7 @@ from collections.abc import Callable, Iterable
 
 from dowsing.core.document import Block, Document, Indent, Paragraph
 from dowsing.core.extraction.options import tagged_flags
-from dowsing.core.index.fields import (
+from dowsing.core.index.schema import (
     IN_ALIAS,
     IN_HEADING,
     IN_LEAD,
@@ -130,8 +130,6 @@ def head_terms(
     for word in words(summary):
         meant = known.verb(word) in verbs or known.noun(word) in nouns
         add(stem(word), IN_SUMMARY | (IS_MEANING if meant else 0))
-    for word in (*verbs, *nouns):
-        add(stem(word), IS_MEANING)
     for task in tasks:
         for term in stems(task):
             add(term, IN_TASK)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from dowsing.core.index.fields import COMMON_TEXT
+from dowsing.core.index.schema import TEXT
 from dowsing.core.index.store import Store
 from dowsing.core.record import Record
 
@@ -21,19 +21,16 @@ class Posting(Record):
     fields: bytes
 
 
-def postings(store: Store, terms: Iterable[str], common: bool = False) -> list[Posting]:
-    """The postings of these terms; a term that no entry has, has none.
-
-    `common`: also those in the texts of very common terms.
-    """
+def postings(store: Store, terms: Iterable[str], last_part: int = TEXT) -> list[Posting]:
+    """The postings of these terms in the parts up to the last one; a term that no entry has, has none."""
     wanted = list(dict.fromkeys(terms))
     found = []
     for start in range(0, len(wanted), 500):
         part = wanted[start : start + 500]
         rows = store.rows(
             "SELECT term, part, spread, entries, fields FROM postings INDEXED BY postings_by_term "
-            f"WHERE term IN ({','.join('?' * len(part))}) AND part<?",
-            [*part, COMMON_TEXT + common],
+            f"WHERE term IN ({','.join('?' * len(part))}) AND part<=?",
+            [*part, last_part],
         )
         found += [Posting(row[0], row[1], row[2], memoryview(row[3]).cast("I"), row[4]) for row in rows]  # type: ignore[arg-type]
     return found
@@ -49,13 +46,6 @@ def known_words(store: Store, words: Iterable[str]) -> dict[str, str]:
     wanted = list(words)
     marks = ",".join("?" * len(wanted))
     return dict(store.rows(f"SELECT word, term FROM words WHERE word IN ({marks})", wanted))
-
-
-def known_terms(store: Store, terms: Iterable[str]) -> set[str]:
-    """Which of the terms any entry has."""
-    wanted = list(dict.fromkeys(terms))
-    marks = ",".join("?" * len(wanted))
-    return {row[0] for row in store.rows(f"SELECT DISTINCT term FROM postings WHERE term IN ({marks})", wanted)}
 
 
 def terms_beginning(store: Store, beginning: str, part: int | None = None) -> list[str]:
@@ -130,22 +120,16 @@ def standings(store: Store) -> bytearray:
     return found
 
 
-class Task(Record):
-    """What an entry is for, in plain words, and the terms of that."""
-
-    task: str
-    terms: list[str]
-
-
 def count_kin(store: Store, number: int, numbers: Iterable[int]) -> int:
     """How many of these entries are of the family of one, itself included if it is among them."""
-    families: list[int] = []
-    for first, codes in store.rows("SELECT first, families FROM standing ORDER BY first"):
-        families.extend([0] * (first - len(families)))
-        families[first:] = memoryview(codes).cast("I")
-    size = len(families)
-    own = families[number] if number < size else 0
-    return sum(1 for one in numbers if one < size and families[one] == own) if own else 0
+    kin = 0
+    rows = store.rows("SELECT first, families FROM standing ORDER BY first")
+    parts = [(first, len(codes) // 4, memoryview(codes).cast("I")) for first, codes in rows]
+    own = next((codes[number - first] for first, size, codes in parts if first <= number < first + size), 0)
+    wanted = list(numbers) if own else []
+    for first, size, codes in parts:
+        kin += sum([codes[one - first] == own for one in wanted if first <= one < first + size])
+    return kin
 
 
 def stems_of(store: Store, words: list[str]) -> list[str]:
@@ -158,20 +142,26 @@ def stems_of(store: Store, words: list[str]) -> list[str]:
     return [known[word] for word in words]
 
 
-def summary_terms(store: Store, numbers: list[int]) -> dict[int, list[str]]:
-    """The telling stems of the summaries of these entries."""
-    marks = ",".join("?" * len(numbers))
-    rows = store.rows(f"SELECT entry, terms FROM said WHERE entry IN ({marks})", numbers)
-    return {number: terms.split(" ") for number, terms in rows}
+class Said(Record):
+    """The terms of an entry's summary, the tasks it is for in plain words, and the terms of each."""
+
+    summary: list[str]
+    tasks: list[str]
+    task_terms: list[list[str]]
 
 
-def tasks_of(store: Store, numbers: list[int]) -> dict[int, list[Task]]:
-    """The tasks of each of these entries."""
-    found: dict[int, list[Task]] = {}
+def said_of(store: Store, numbers: list[int]) -> dict[int, Said]:
+    """What is said of these entries in summaries and tasks."""
     marks = ",".join("?" * len(numbers))
-    for number, task, terms in store.rows(f"SELECT entry, task, terms FROM tasks WHERE entry IN ({marks})", numbers):
-        found.setdefault(number, []).append(Task(task, terms.split(" ")))
-    return found
+    rows = store.rows(f"SELECT entry, terms, tasks, task_terms FROM said WHERE entry IN ({marks})", numbers)
+    return {
+        number: Said(
+            terms.split(" "),
+            tasks.split("\n") if tasks else [],
+            [one.split(" ") for one in task_terms.split("\n")] if tasks else [],
+        )
+        for number, terms, tasks, task_terms in rows
+    }
 
 
 def options_of(store: Store, numbers: list[int]) -> dict[int, list[tuple[list[str], str]]]:

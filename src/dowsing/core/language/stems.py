@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from functools import cache
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
 
 _stems: dict[str, str] = {}
 MOST_LETTERS = 40
