@@ -15,7 +15,7 @@ EQUAL, NEAR = 0.75, 0.4
 _IRREGULAR = {
     "built": "build", "chosen": "choose", "found": "find", "given": "give", "got": "get", "held": "hold",
     "kept": "keep", "made": "make", "running": "run", "sent": "send", "shown": "show", "written": "write",
-    "wrote": "write", "indices": "index",
+    "wrote": "write", "indices": "index", "apis": "api",
 }  # fmt: skip
 
 
@@ -39,19 +39,25 @@ class Lexicon:
     def __init__(self, verbs: list[Group], nouns: list[Group], joined: dict[str, str]) -> None:
         self.verbs, self.nouns, self.joined = verbs, nouns, joined
         self.verb_of, self.noun_of = _by_word(verbs, True), _by_word(nouns, False)
-        self.verb_of_stem, self.noun_of_stem = _by_stem(self.verb_of), _by_stem(self.noun_of)
+        self.verb_of_stem = _by_stem(self.verb_of)
         self.verb_of_doing = {word: group.head for group in verbs for word in group.doing}
 
     def verb(self, word: str) -> str | None:
         """The head of the group of verbs that the word, in any form, belongs to."""
         word = _IRREGULAR.get(word, word)
         again = word[2:] if word.startswith("re") and len(word) > 5 else ""
-        return self.verb_of.get(word) or self.verb_of_stem.get(stem(word)) or self.verb_of.get(again)
+        inflected = word.endswith(("s", "ed", "ing")) and not word.endswith("ous")
+        return (
+            self.verb_of.get(word)
+            or (self.verb_of_stem.get(stem(word)) if inflected else None)
+            or self.verb_of.get(again)
+        )
 
     def noun(self, word: str) -> str | None:
         """The head of the group of nouns that the word, in any form, belongs to."""
         word = _IRREGULAR.get(word, word)
-        return self.noun_of.get(word) or self.noun_of_stem.get(stem(word))
+        found = self.noun_of.get(word) or self.noun_of.get(singular(word)) or self.noun_of.get(word.removesuffix("s"))
+        return found or (self.noun(word.rpartition("-")[2]) if "-" in word.strip("-") else None)
 
     def relations(self) -> list[tuple[str, str, float]]:
         """For every word's stem the stems of related words, and how much one counts for the other (0 to 1)."""
@@ -126,3 +132,15 @@ def faults(lexicon: Lexicon) -> list[str]:
         f"joined {apart}: {word} is in no group" for apart, word in lexicon.joined.items() if not word.isalnum()
     ]
     return found + [f"{word} is not in lower case" for word in known if word != word.casefold()]
+
+
+def singular(word: str) -> str:
+    """The singular of a regular plural."""
+    word = _IRREGULAR.get(word, word)
+    if word.endswith("ies") and len(word) > 4:
+        return word[:-3] + "y"
+    if word.endswith(("sses", "xes", "ches", "shes", "zes")):
+        return word[:-2]
+    if word.endswith("s") and len(word) > 3 and not word.endswith(("ss", "us", "is", "as", "os")):
+        return word[:-1]
+    return word
