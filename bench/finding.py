@@ -71,7 +71,9 @@ class Plain:
         self.store = store
         self.db = sqlite3.connect(":memory:")
         self.db.execute("CREATE VIRTUAL TABLE heads USING fts5(names, summary, tokenize='porter unicode61')")
-        rows = store.rows("SELECT id, name||' '||replace(aliases, char(10), ' '), summary FROM entries WHERE NOT hidden")
+        rows = store.rows(
+            "SELECT id, name||' '||replace(aliases, char(10), ' '), summary FROM entries WHERE NOT hidden"
+        )
         self.db.executemany("INSERT INTO heads(rowid, names, summary) VALUES(?,?,?)", rows)
 
     def rank(self, query: Query) -> int:
@@ -137,7 +139,9 @@ def cross_validate(queries: list[Query], store: Store, folds: int, trials: int) 
     sets = [WEIGHTS]
     while len(sets) < trials:
         names = draw.sample(WEIGHTS._fields, 6)
-        sets.append(changed(WEIGHTS, **{name: getattr(WEIGHTS, name) * math.exp(draw.gauss(0, 0.5)) for name in names}))
+        sets.append(
+            changed(WEIGHTS, **{name: getattr(WEIGHTS, name) * math.exp(draw.gauss(0, 0.5)) for name in names})
+        )
     order = list(range(len(queries)))
     draw.shuffle(order)
     places = [[ours(store, query, weights) for query in queries] for weights in sets]

@@ -52,28 +52,13 @@ def tagged_flags(document: Document) -> list[Tagged]:
 
 def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: bool) -> None:
     waiting: list[str] = []
-
-    def add(body: list[Block]) -> None:
-        if waiting:
-            found.append(("\n".join(waiting), body, title))
-            waiting.clear()
-
     for n, block in enumerate(blocks):
-        if isinstance(block, Item):
-            tag = plain(block.tag).strip()
-            if block.beside and not own_column:
-                continue  # an entry of a menu or an index
-            if tag[:1] in ("-", "+") and not block.bullet and len(tag) > 1:
-                waiting.append(tag)
-                if block.body or block.beside:
-                    add(block.body)
-            if block.body:
-                _collect(block.body, title, found, own_column)
-        elif isinstance(block, Indent):
-            if not waiting:
-                _collect(block.body, title, found, own_column)
-        elif isinstance(block, Paragraph) and block.text[:6].lstrip(_MARKS)[:1] == "-":
-            tag = plain(block.text).strip()
+        kind = block.__class__
+        if kind is Paragraph:
+            text: str = block.text  # type: ignore[union-attr]
+            if "-" not in text[:6] or text[:6].lstrip(_MARKS)[:1] != "-":
+                continue
+            tag = plain(text).strip()
             below = blocks[n + 1 :]
             if re.fullmatch(_TAG_ALONE, tag) and below and isinstance(below[0], (Indent, Item)):
                 waiting.append(tag)  # a tag as a paragraph of its own, with its text set in below
@@ -83,8 +68,29 @@ def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: b
                         break
                     body += one.body
                 if body:
-                    add(body)
-    add([])
+                    _close(waiting, body, title, found)
+        elif kind is Item:
+            assert isinstance(block, Item)
+            if block.beside and not own_column:
+                continue  # an entry of a menu or an index
+            if not block.bullet:
+                tag = plain(block.tag).strip()
+                if tag[:1] in ("-", "+") and len(tag) > 1:
+                    waiting.append(tag)
+                    if block.body or block.beside:
+                        _close(waiting, block.body, title, found)
+            if block.body:
+                _collect(block.body, title, found, own_column)
+        elif kind is Indent and not waiting:
+            _collect(block.body, title, found, own_column)  # type: ignore[union-attr]
+    if waiting:
+        _close(waiting, [], title, found)
+
+
+def _close(waiting: list[str], body: list[Block], title: str, found: list[Tagged]) -> None:
+    """Take up the tags that waited for the text they have together."""
+    found.append(("\n".join(waiting), body, title))
+    waiting.clear()
 
 
 def make_option(tag: str, body: list[Block], title: str) -> Option | None:

@@ -8,6 +8,7 @@ import zlib
 from array import array
 from collections import Counter
 from collections.abc import Iterable
+from functools import cache
 
 from dowsing.core.finding.query import telling_stems
 from dowsing.core.finding.standing import share, standing
@@ -54,7 +55,7 @@ def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings)
     batch = sorted(aided, key=lambda one: one.number)
     if not batch:
         return
-    known, tasks = lexicon(), purposes()
+    tasks = purposes()
     sizes = Counter(one.family for one in batch if one.family)
     if len(sizes) and len(batch) < 1000:  # some of a family only: the rest is in the index
         sizes.update(
@@ -63,24 +64,28 @@ def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings)
     shares = {one.number: share(sizes[one.family] if one.family else 1) for one in batch}
     heads = Postings()
     spelled: Counter[str] = Counter()
+    summaries: Counter[str] = Counter()
+    said_in = cache(telling_stems)
     rows = []
     first, last = batch[0].number, batch[-1].number
     marks = bytearray(last - first + 1)
     families = array("I", bytes(4 * len(marks)))
     for one in batch:
         phrases = [phrase for label in one.labels for phrase in tasks.get(label, ())]
-        said = (" ".join(telling_stems(text)) for text in (one.summary, *phrases))
+        said = (" ".join(said_in(text)) for text in (one.summary, *phrases))
         rows.append((one.number, next(said), "\n".join(phrases), "\n".join(said)))
-        heads.add(
-            one.number, head_terms(one.names, one.summary, one.verbs.split(), one.nouns.split(), phrases, known)
-        )
-        for text in (*one.names, one.summary, *phrases):
+        heads.add(one.number, head_terms(one.names, one.summary, one.verbs.split(), one.nouns.split(), phrases))
+        summaries[one.summary] += 1
+        for text in (*one.names, *phrases):
             spelled.update(words(text))
         if one.family:
             families[one.number - first] = zlib.crc32(one.family.encode("utf-8", "replace"))
         depth = len(_SEPARATOR.findall(one.names[0][len(one.family) :])) if one.family else 0
         size = sizes[one.family] if one.family else 1
         marks[one.number - first] = standing(one.section, size, depth, one.referred, one.priority)
+    for summary, count in summaries.items():
+        for word in words(summary):
+            spelled[word] += count
     db.executemany(
         "INSERT INTO words VALUES(?,?,?) ON CONFLICT(word) DO UPDATE SET count=count+excluded.count",
         ((word, stem(word), count) for word, count in spelled.items()),

@@ -81,13 +81,13 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
     db = sqlite3.connect(path)
     try:
         db.executescript(schema.FAST + schema.TABLES)
-        work = _start_reading(found.pages)
+        crowded = crowded_pages(found.pages)
+        work = _start_reading(found.pages, crowded)
         # done while the workers read: nothing of it waits for them
         owners = dpkg.owners(("/man/man",), settings.package_lists, settings.package_root)
         stamps = {file.path: stamp(file.path) for page in found.pages for file in (page.page, *page.links)}
         insert_language(db)
         texts, crowd = Postings(), Postings()
-        crowded = crowded_pages(found.pages)
         readings = _take_readings(
             db, work, len(found.pages), lambda number: crowd if number in crowded else texts, progress
         )
@@ -114,10 +114,11 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         db.close()
 
 
-def _start_reading(pages: list[Found]) -> Work:
-    """Begin to read the pages; the readings come in portions, in no order."""
+def _start_reading(pages: list[Found], crowded: set[int]) -> Work:
+    """Begin to read the pages; the readings come in portions, in no order. Of `crowded` ones less is searched."""
     tasks: list[Task] = [
-        (number, found.page.path, found.page.name, found.page.section) for number, found in enumerate(pages)
+        (number, found.page.path, found.page.name, found.page.section, number in crowded)
+        for number, found in enumerate(pages)
     ]
     # neighbours in a folder are often of one kind and length: deal them out evenly
     count = max(1, (len(tasks) + PORTION - 1) // PORTION)

@@ -6,7 +6,7 @@ import os
 from typing import NamedTuple
 
 from dowsing.core.document import Document, block_texts, document_text
-from dowsing.core.index.terms import option_lines, text_terms
+from dowsing.core.index.terms import flag_terms, option_lines, text_terms
 from dowsing.core.language.meaning import meaning
 from dowsing.core.markup import clean_line, plain
 from dowsing.core.sources import manual
@@ -14,8 +14,8 @@ from dowsing.core.sources.pagefile import Unreadable, read_text
 
 MOST_TEXT = 2_000_000
 
-#: (number, path, name, section)
-Task = tuple[int, str, str, str]
+#: (number, path, name, section, whether only its heads and flags are to be searched)
+Task = tuple[int, str, str, str, bool]
 
 _SPACED = str.maketrans("-_", "  ")
 _UNQUOTED = str.maketrans("\"'", "  ")
@@ -46,7 +46,7 @@ class Reading(NamedTuple):
 
 def read_for_index(task: Task) -> Reading:
     """Read one page. Never raises: what goes wrong is the reading's problem."""
-    number, path, name, section = task
+    number, path, name, section, brief = task
     try:
         text = read_text(path)
         target = manual.redirect(text)
@@ -68,9 +68,9 @@ def read_for_index(task: Task) -> Reading:
             page.summary[:400],
             _is_subcommand(page),
             whole,
-            terms=text_terms(page, options),
+            terms=flag_terms(options) if brief else text_terms(page, options),
             options="\n".join(options),
-            references=[f"{one.name}({one.section})" for one in page.see_also],
+            references=[] if brief else [f"{one.name}({one.section})" for one in page.see_also],
             verbs=" ".join(does.verbs),
             nouns=" ".join(does.nouns),
         )

@@ -104,7 +104,9 @@ def _take_up(store: Store, settings: Settings, roots: list[str]) -> int | None:
         # an entry is made anew as a whole: with all files that stand for it, and the page that a new one refers to
         came = set(fresh)
         changed_pages = [p for p in found.pages if any(file.path in came for file in (p.page, *p.links))]
-        read = {p.page.path: read_for_index((0, p.page.path, p.page.name, p.page.section)) for p in changed_pages}
+        read = {
+            p.page.path: read_for_index((0, p.page.path, p.page.name, p.page.section, False)) for p in changed_pages
+        }
         concerned = {*gone, *(file.path for p in changed_pages for file in (p.page, *p.links))}
         concerned |= {reading.target for reading in read.values()}
         touched = {known[path][2] for path in concerned if path in known} - {None}
@@ -124,7 +126,7 @@ def _take_up(store: Store, settings: Settings, roots: list[str]) -> int | None:
         readings = {
             n: read[page.page.path]._replace(number=n)
             if page.page.path in read
-            else read_for_index((n, page.page.path, page.page.name, page.page.section))
+            else read_for_index((n, page.page.path, page.page.name, page.page.section, False))
             for n, page in enumerate(pages)
         }
         entries = make_entries(readings, pages)

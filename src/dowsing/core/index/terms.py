@@ -10,6 +10,7 @@ import re
 import sqlite3
 from array import array
 from collections.abc import Callable, Iterable
+from functools import lru_cache
 
 from dowsing.core.document import Block, Document, Indent, Paragraph
 from dowsing.core.extraction.options import tagged_flags
@@ -25,7 +26,7 @@ from dowsing.core.index.schema import (
     IS_MEANING,
     WHOLE_NAME,
 )
-from dowsing.core.language.lexicon import Lexicon
+from dowsing.core.language.lexicon import lexicon
 from dowsing.core.language.stems import stem, stems, words
 from dowsing.core.markup import plain
 
@@ -59,16 +60,23 @@ def text_terms(page: Document, options: list[str]) -> dict[str, int]:
     return found
 
 
-def option_terms(options: list[str]) -> dict[str, int]:
-    """In which fields of options the terms of lines of `option_lines` stand: the flags themselves, their words, the text."""
+def flag_terms(options: list[str]) -> dict[str, int]:
+    """The flags of lines of `option_lines`, and their words."""
     found: dict[str, int] = {}
     for line in options:
-        flags, _, says = line.partition("\t")
+        flags = line.partition("\t")[0]
         for flag in flags.split(" "):
             found[flag] = IS_FLAG
         for term in stems(flags):
-            found[term] = found.get(term, 0) | IS_FLAG
-        for term in stems(says):
+            found[term] = IS_FLAG
+    return found
+
+
+def option_terms(options: list[str]) -> dict[str, int]:
+    """In which fields of options the terms of lines of `option_lines` stand: the flags themselves, their words, the text."""
+    found = flag_terms(options)
+    for line in options:
+        for term in stems(line.partition("\t")[2]):
             found[term] = found.get(term, 0) | IN_OPTION
     return found
 
@@ -111,7 +119,7 @@ def option_lines(page: Document) -> list[str]:
 
 
 def head_terms(
-    names: list[str], summary: str, verbs: Iterable[str], nouns: Iterable[str], tasks: Iterable[str], known: Lexicon
+    names: list[str], summary: str, verbs: Iterable[str], nouns: Iterable[str], tasks: Iterable[str]
 ) -> dict[str, int]:
     """In which fields of the heads each term stands. The first of `names` is the entry's own."""
     found: dict[str, int] = {}
@@ -126,13 +134,23 @@ def head_terms(
             add(
                 stem(part), (IN_ALIAS if n else IN_NAME) | (WHOLE_NAME if len(whole) == 1 and part == whole[0] else 0)
             )
-    verbs, nouns = set(verbs), set(nouns)
-    for word in words(summary):
-        meant = known.verb(word) in verbs or known.noun(word) in nouns
-        add(stem(word), IN_SUMMARY | (IS_MEANING if meant else 0))
+    for term, fields in summary_terms(summary, tuple(verbs), tuple(nouns)).items():
+        add(term, fields)
     for task in tasks:
         for term in stems(task):
             add(term, IN_TASK)
+    return found
+
+
+@lru_cache(maxsize=20_000)
+def summary_terms(summary: str, verbs: tuple[str, ...], nouns: tuple[str, ...]) -> dict[str, int]:
+    """In which fields the terms of a summary stand that says these verbs and nouns. Not to be changed."""
+    known = lexicon()
+    found: dict[str, int] = {}
+    for word in words(summary):
+        meant = known.verb(word) in verbs or known.noun(word) in nouns
+        term = stem(word)
+        found[term] = found.get(term, 0) | IN_SUMMARY | (IS_MEANING if meant else 0)
     return found
 
 

@@ -8,6 +8,7 @@ counts even if the lexicon does not know it.
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 
 from dowsing.core.language.lexicon import Lexicon, lexicon, singular
 from dowsing.core.record import Record
@@ -69,6 +70,16 @@ class Meaning(Record):
 
 def meaning(summary: str, name: str = "", section: str = "") -> Meaning:
     """The verbs and nouns of an entry. Sections 4, 5 and 7 name things: an ambiguous first word is a noun there."""
+    found = _of_summary(summary, section[:1])
+    if not found.verbs and section[:1] in ("1", "8", "6", "2"):
+        verbs = _of_name(name, lexicon())
+        return Meaning(verbs, found.nouns) if verbs else found
+    return found
+
+
+@lru_cache(maxsize=20_000)
+def _of_summary(summary: str, section: str) -> Meaning:
+    """What a summary says. Kept, for the pages of one program in several tracks have the same ones."""
     known = lexicon()
     text = _PARENTHESES.sub(" ", summary.replace("/", " / "))
     tokens = _TOKEN.findall(text)
@@ -86,10 +97,8 @@ def meaning(summary: str, name: str = "", section: str = "") -> Meaning:
         verbs, start = [_imperative(lower[0])], 1  # a word that the lexicon lacks, where only a verb can stand
     nouns = _object(lower, start, known) if verbs else []
     verbs += _further_verbs(lower, start, known) if verbs else []
-    if not verbs and section[:1] not in _NAMED_NOUNS:
+    if not verbs and section not in _NAMED_NOUNS:
         verbs, nouns = _done_by_a_noun(lower, known)
-    if not verbs and section[:1] in ("1", "8", "6", "2"):
-        verbs = _of_name(name, known)
     if not nouns:
         nouns = (
             _all_nouns(lower[start:], known, _TOOLS)

@@ -8,6 +8,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Callable
 
+_TYPOGRAPHIC = "…’‘“”–—‐•·"
 _stems: dict[str, str] = {}
 MOST_LETTERS = 40
 
@@ -15,6 +16,9 @@ MOST_LETTERS = 40
 def words(text: str) -> list[str]:
     """The runs of letters and digits of `text`, in lower case."""
     text = text.casefold()
+    if not text.isascii():
+        for mark in _TYPOGRAPHIC:
+            text = text.replace(mark, " ")
     if text.isascii():
         return text.translate(_BLANKED).split()
     return "".join(char if char.isalnum() else " " for char in text).split()
