@@ -5,9 +5,14 @@ from __future__ import annotations
 import os
 import subprocess
 import sys
+from collections.abc import Callable
 from pathlib import Path
 
 import pytest
+
+from dowsing.core.index.build import build as build_index
+from dowsing.core.index.store import Store
+from dowsing.core.settings import Settings
 
 LIBRARY = Path(__file__).parent.parent / "src" / "dowsing" / "demo" / "library" / "man"
 
@@ -107,3 +112,25 @@ def garden(program: Program) -> Program:
     """The program on the demo library."""
     program.man = LIBRARY
     return program
+
+
+Make = Callable[[dict[str, str]], Store]
+
+
+@pytest.fixture
+def make_store(tmp_path: Path) -> Make:
+    """A function that builds an index: file name -> source of the page, or the summary alone."""
+
+    def make(pages: dict[str, str]) -> Store:
+        root = tmp_path / "man"
+        for file, text in pages.items():
+            name, _, section = file.rpartition(".")
+            folder = root / f"man{section[0]}"
+            folder.mkdir(parents=True, exist_ok=True)
+            source = text if text.startswith(".TH") else f".TH X {section}\n.SH NAME\n{name} \\- {text}\n.SH D\nx\n"
+            (folder / file).write_text(source)
+        path = str(tmp_path / "cache" / "index.sqlite")
+        build_index(path, Settings("", "", "", str(root), [], info_path=str(root / "none")), [str(root)])
+        return Store(path)
+
+    return make

@@ -41,7 +41,7 @@ def test_loosening_stays_within_the_filters(program: Program) -> None:
     ("arguments", "status", "says"),
     [
         (["find", "--kind", "tool"], 2, "there is no kind “tool”; kinds are command, subcommand"),
-        (["find", "--package", "nothing"], 1, "nothing found in package nothing; without that: dowsing --demo words packages"),
+        (["find", "--package", "nothing"], 1, "nothing found in package nothing; what there is: dowsing --demo words packages"),
         (["find", "vent", "--family", "x", "--section", "1"], 1, "nothing found for “vent” in family x, section 1"),
         (["find"], 2, "say what to look for"),
         (["words", "colours"], 2, "invalid choice: 'colours'"),

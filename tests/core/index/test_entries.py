@@ -21,7 +21,7 @@ def build(root: Path, pages: dict[str, str]) -> dict[str, object]:
         path.write_text(text)
     found = scan([str(root)])
     readings = {
-        n: read_for_index((n, page.page.path, page.page.name, page.page.section))
+        n: read_for_index((n, page.page.path, page.page.name, page.page.section, False))
         for n, page in enumerate(found.pages)
     }
     return {f"{e.name}({e.section})": e for e in make_entries(readings, found.pages)}
@@ -86,7 +86,9 @@ def test_a_later_folder_is_hidden_behind_an_earlier_one(tmp_path: Path) -> None:
         (root / "man1" / "tie.1").write_text(page("tie"))
     (two / "man1" / "knot.1").write_text(page("knot"))
     found = scan([str(one), str(two)])
-    readings = {n: read_for_index((n, f.page.path, f.page.name, f.page.section)) for n, f in enumerate(found.pages)}
+    readings = {
+        n: read_for_index((n, f.page.path, f.page.name, f.page.section, False)) for n, f in enumerate(found.pages)
+    }
     hidden = {entry.found.page.path: entry.hidden for entry in make_entries(readings, found.pages)}
     assert hidden == {
         str(one / "man1" / "tie.1"): False,

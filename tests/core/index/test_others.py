@@ -66,7 +66,7 @@ def test_builtins_and_commands_without_a_page(store: Store) -> None:
     assert store.shells() == ["sod"]
     assert [(row.shell, row.text) for row in store.in_shells("dig")] == [("sod", "dig: dig [-d]")]
     assert [match.name for match in store.in_bodies(["hole"])] == ["dig"]
-    assert (store.named("dig")[0].verbs, store.named("dig")[0].nouns) == ([], ["hole"])
+    assert (store.named("dig")[0].verbs, store.named("dig")[0].nouns) == (["dig"], ["hole"])
 
 
 def test_nodes_of_info_manuals(store: Store, settings: Settings) -> None:

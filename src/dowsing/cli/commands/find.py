@@ -6,6 +6,7 @@ import argparse
 
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.hits import hit_lines
+from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.finding.filters import KINDS, Filters
 from dowsing.core.finding.search import Answer, make_query, search
@@ -15,6 +16,8 @@ DESCRIPTION = (
     "A word with * ? or [...] is a pattern that a name must match (quote it)."
 )
 MOST_FILTER = 200
+#: Lists of `words`, and the filter that each is for.
+LISTS = {"verbs": "does", "nouns": "what", "packages": "package", "families": "family", "kinds": "kind"}
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
@@ -84,7 +87,7 @@ def answer(
         return 0 if found.total else 1
     if not found.total and query.filters.any:
         asked = f"for “{' '.join(words)[:100]}” " if any(words) else ""
-        raise Failure(f"nothing found {asked}in {query.filters.described()}; without that: {_wider(session, words)}")
+        raise Failure(f"nothing found {asked}in {query.filters.described()}; {_wider(session, words, filters)}")
     if not found.total:
         raise Failure(
             f"nothing found for “{' '.join(words)[:200]}”; try fewer or shorter words, "
@@ -100,9 +103,12 @@ def answer(
     return 0
 
 
-def _wider(session: Session, words: list[str]) -> str:
+def _wider(session: Session, words: list[str], filters: Filters | None) -> str:
     """How to look without filters, or at what there is to narrow to."""
-    return f"{session.program} find {' '.join(words)[:100]}" if any(words) else f"{session.program} words packages"
+    if any(words):
+        return f"without that: {session.program} find {' '.join(typed(word) for word in words)[:100]}"
+    which = next((name for name, option in LISTS.items() if filters is not None and getattr(filters, option)), "")
+    return f"what there is: {session.program} words {which or 'verbs'}"
 
 
 def as_json(found: Answer) -> dict[str, object]:

@@ -11,7 +11,7 @@ from dowsing.core.language.stems import stem, stems, words
 from dowsing.core.record import Record
 
 #: What it is worth that the flag itself has the word, and that only what is said of it has.
-OF_FLAG, OF_TEXT = 4.0, 1.5
+OF_FLAG, OF_TEXT = 10.0, 1.5
 MOST_SHOWN = 2
 MOST_ASKED = 12
 

@@ -20,6 +20,9 @@ KINDS = (
 )
 
 
+_SAID = {"does": "verb", "what": "noun", "takes": "option"}
+
+
 class Filters(Record):
     """Each is a name or a pattern with `*`, `?` or `[…]`, in any case; "" does not narrow.
 
@@ -42,7 +45,9 @@ class Filters(Record):
 
     def described(self) -> str:
         """The filters in words: `package tar, section 1`."""
-        return ", ".join(f"{name} {value}" for name in self._fields if (value := getattr(self, name)))
+        return ", ".join(
+            f"{_SAID.get(name, name)} {value}" for name in self._fields if (value := getattr(self, name))
+        )
 
 
 def narrow(store: Store, filters: Filters, options: bool = False) -> None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from dowsing.core.finding.filters import Filters
 from dowsing.core.language.stems import stem, words
 from dowsing.core.record import Record
@@ -9,6 +11,7 @@ from dowsing.core.record import Record
 MOST_WORDS = 24
 MOST_PATTERN = 200
 LONGEST_NAME = 5  # words
+_LABEL = re.compile(r"(?<=\w)(?:\([1-9a-z]\w*\)|\.[1-9][a-z]{0,5})\Z")  # the section in `tar(1)` and `tar.1`
 
 #: Words that say nothing of what is looked for.
 EMPTY = frozenset(
@@ -42,13 +45,13 @@ def make_query(typed: list[str], limit: int = 20, filters: Filters | None = None
         if not question and any(sign in word for sign in "*?["):
             patterns.append(word)
         else:
-            plain += words(word)
+            plain += words(_LABEL.sub("", word))
     return Query(list(dict.fromkeys(plain)), patterns, limit, filters or Filters(), _names(typed))
 
 
 def _names(typed: list[str]) -> list[str]:
     """The names that the words could be, in lower case: written together, and each that has a sign of a name in it."""
-    parts = " ".join(typed).casefold().split()
+    parts = [_LABEL.sub("", part) for part in " ".join(typed).casefold().split()]
     whole = ["-".join(parts), "_".join(parts)] if len(parts) <= LONGEST_NAME else []
     return list(dict.fromkeys([*whole, *(part for part in parts[:MOST_WORDS] if not part.isalnum())]))
 

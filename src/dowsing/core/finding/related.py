@@ -34,8 +34,8 @@ def related(store: Store, entry: Entry, document: Document | None, limit: int = 
         ("the same name", others),
         ("its page refers to it", referred),
         (f"family {entry.family}", store.of_family(entry.family) if entry.family else []),
-        (f"package {entry.package}", store.of_package(entry.package) if entry.package else []),
         (f"same verb and noun: {meant}", _meaning(store, does, to) if does and to else []),
+        (f"package {entry.package}", store.of_package(entry.package) if entry.package else []),
         (f"same verb: {does and does[0]}", _meaning(store, does, []) if does else []),
         (f"same noun: {to and to[0]}", _meaning(store, [], to) if to else []),
     ]
