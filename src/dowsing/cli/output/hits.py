@@ -5,7 +5,7 @@ from __future__ import annotations
 from dowsing.cli.output.line_marks import FAINT
 from dowsing.cli.output.width import display_width
 from dowsing.cli.output.wrap import unbroken, wrap
-from dowsing.core.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
+from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -54,7 +54,7 @@ def _tail(hit: Hit, rich: bool) -> str:
     if rich:
         kind = "" if hit.entry.kind in ("command", "other") else hit.entry.kind
         told = " · ".join(part for part in (kind, hit.entry.package or "") if part)
-        tail += f"  {CODE}{clean_line(told)}{ROMAN}".replace(" ·", "\xa0·").replace("· ", "·\xa0") if told else ""
+        tail += f"  {FAINT}{clean_line(told)}{ROMAN}".replace(" ·", "\xa0·").replace("· ", "·\xa0") if told else ""
     if hit.folded:
         tail += f" {ITALIC}… and {hit.folded} more in this family{ROMAN}"
     return tail

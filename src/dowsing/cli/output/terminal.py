@@ -47,6 +47,7 @@ class Screen:
         if head == FAINT:
             return "\x1b[2m" + plain(line[1:]) + "\x1b[0m"
         line = _MARK.sub(lambda match: _COLOURS[match[0]], line)
+        line = line.replace(FAINT, "\x1b[2m")  # to the next style
         if FOUND in line:
             parts = line.split(FOUND)
             line = "".join(f"\x1b[7m{part}\x1b[27m" if n % 2 else part for n, part in enumerate(parts))

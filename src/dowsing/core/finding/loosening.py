@@ -107,19 +107,6 @@ def having_all(matches: Matches, without: set[int]) -> set[int]:
     return found
 
 
-def drop_least_telling(matches: Matches) -> tuple[set[int], list[str]]:
-    """The entries that have all terms; where none has, the least telling terms are left out one by one.
-
-    Returns the entries and the words left out.
-    """
-    empty = {n for n, gain in enumerate(matches.gains) if not gain}
-    order = sorted(range(len(matches.terms)), key=lambda n: matches.telling[n])
-    without = set(empty)
-    found = having_all(matches, without)
-    for n in order:
-        if found or len(without) >= len(matches.terms) - 1:
-            break
-        if n not in without:
-            without.add(n)
-            found = having_all(matches, without)
-    return found, [matches.terms[n].word for n in sorted(without)]
+def lacking(matches: Matches, number: int) -> list[int]:
+    """The places of the terms that an entry does not have."""
+    return [n for n, gain in enumerate(matches.gains) if number not in gain]

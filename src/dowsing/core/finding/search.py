@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dowsing.core.finding.filters import narrow
-from dowsing.core.finding.loosening import add_texts, and_beginnings, drop_least_telling, in_texts, settle
+from dowsing.core.finding.loosening import add_texts, and_beginnings, having_all, in_texts, lacking, settle
 from dowsing.core.finding.matching import Matches, Term, match, terms_of
 from dowsing.core.finding.query import MOST_PATTERN, MOST_WORDS, Query, make_query
 from dowsing.core.finding.ranking import refine, score
@@ -103,6 +103,10 @@ def search(store: Store, query: Query, why: bool = False, weights: Weights = WEI
         hits.append(
             Hit(entry, round(scores[one.number], 3), reasons.get(one.number, []), more, taken.get(one.number, []))
         )
+    if hits and matches.gains and not having_all(matches, set()):
+        left_out = [f"“{matches.terms[n].word}”" for n in lacking(matches, shown[0].number)]
+        if 0 < len(left_out) < len(matches.terms):
+            notes.append(f"nothing has every word; left out: {', '.join(left_out)}")
     relaxed = "; ".join(notes) if notes and hits else None
     return Answer(query, len(numbers), relaxed, hits, list(numbers), matches.terms)
 
@@ -166,10 +170,11 @@ def _by_words(
         if allowed is not None:
             for number in gain.keys() - allowed:
                 del gain[number]
-    numbers, left_out = drop_least_telling(matches)
-    if left_out and any(matches.gains):
-        notes.append(f"nothing has every word; left out: {', '.join(f'“{word}”' for word in left_out)}")
     scored = score(store, matches, most, weights)
+    # where none has every word, those that have what the best one has: the least telling words are left out
+    numbers = having_all(matches, set()) or (
+        having_all(matches, set(lacking(matches, scored[0][1]))) if scored else set()
+    )
     if bonus:
         scored = sorted(((value + bonus.get(number, 0.0), number) for value, number in scored), reverse=True)
     middle = MIDDLE / UNIT * weights.standing
