@@ -103,7 +103,7 @@ def test_loosening(store: Store) -> None:
     assert [hit.entry.label for hit in answer.hits] == ["unpack(1)"]
     either = search(store, make_query(["zipper", "buffer"]))
     assert either.relaxed == "nothing has every word; left out: “zipper”"
-    assert sorted(hit.entry.label for hit in either.hits) == ["pack(1)", "pack(3)"]
+    assert [hit.entry.label for hit in either.hits] == ["pack(3)"]
     none = search(store, make_query(["zeppelin"]))
     assert (none.total, none.relaxed, none.hits) == (0, None, [])
 

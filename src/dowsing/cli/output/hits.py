@@ -14,6 +14,7 @@ if TYPE_CHECKING:
 
 WIDEST_LABEL = 30
 NARROWEST_SUMMARY = 24
+MARKED = 0.5  # how much a word counts for the one searched for, at least, to be marked
 
 
 def hit_lines(found: Answer, width: int, program: str, more: list[Hint], rich: bool, why: bool) -> list[str]:
@@ -56,7 +57,7 @@ def _tail(hit: Hit, rich: bool) -> str:
         told = " · ".join(part for part in (kind, hit.entry.package or "") if part)
         tail += f"  {FAINT}{clean_line(told)}{ROMAN}".replace(" ·", "\xa0·").replace("· ", "·\xa0") if told else ""
     if hit.folded:
-        tail += f" {ITALIC}… and {hit.folded} more in this family{ROMAN}"
+        tail += f"  {FAINT}… and {hit.folded} more in this family{ROMAN}"
     return tail
 
 
@@ -66,7 +67,7 @@ def _marker(found: Answer):  # type: ignore[no-untyped-def]
 
     from dowsing.core.language.stems import stem, stems
 
-    wanted = {variant for term in found.terms for variant, _ in term.variants}
+    wanted = {variant for term in found.terms for variant, weight in term.variants if weight >= MARKED}
     wanted |= {one for term in found.terms for one in stems(term.word)}
     wanted |= set(stems(found.query.filters.takes))
 

@@ -20,8 +20,8 @@ class Group(Record):
 
 def related(store: Store, entry: Entry, document: Document | None, limit: int = 8) -> list[Group]:
     """Groups of related entries, the strongest reason first; no entry stands in two groups."""
-    does, to = entry.verbs[:1], entry.nouns[:1]
-    meant = " · ".join([*does, *to])
+    does, to = entry.verbs[:2], entry.nouns[:2]
+    meant = f"{', '.join(does)} · {', '.join(to)}"
     seen = {entry.label}
     groups = []
     referred = [
@@ -35,9 +35,9 @@ def related(store: Store, entry: Entry, document: Document | None, limit: int = 
         ("its page refers to it", referred),
         (f"family {entry.family}", store.of_family(entry.family) if entry.family else []),
         (f"same verb and noun: {meant}", _meaning(store, does, to) if does and to else []),
+        (f"same verb: {', '.join(does)}", _meaning(store, does, []) if does else []),
         (f"package {entry.package}", store.of_package(entry.package) if entry.package else []),
-        (f"same verb: {does and does[0]}", _meaning(store, does, []) if does else []),
-        (f"same noun: {to and to[0]}", _meaning(store, [], to) if to else []),
+        (f"same noun: {', '.join(to)}", _meaning(store, [], to) if to else []),
     ]
     for why, entries in candidates:
         fresh = list({other.label: other for other in entries if other.label not in seen}.values())

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from dowsing.core.finding.filters import narrow
+from dowsing.core.finding.filters import meant, narrow
 from dowsing.core.finding.loosening import add_texts, and_beginnings, having_all, in_texts, lacking, settle
 from dowsing.core.finding.matching import Matches, Term, match, terms_of
 from dowsing.core.finding.query import MOST_PATTERN, MOST_WORDS, Query, make_query
 from dowsing.core.finding.ranking import refine, score
 from dowsing.core.finding.weights import MIDDLE, UNIT, WEIGHTS, Weights, section_costs
 from dowsing.core.index.store import Candidate, Entry, Store
-from dowsing.core.index.vocabulary import Said, count_kin, said_of, standings
+from dowsing.core.index.vocabulary import Said, count_kin, said_of, standings, terms_meant
 from dowsing.core.record import Record
 
 TYPE_CHECKING = False
@@ -108,7 +108,18 @@ def search(store: Store, query: Query, why: bool = False, weights: Weights = WEI
         if 0 < len(left_out) < len(matches.terms):
             notes.append(f"nothing has every word; left out: {', '.join(left_out)}")
     relaxed = "; ".join(notes) if notes and hits else None
-    return Answer(query, len(numbers), relaxed, hits, list(numbers), matches.terms)
+    terms = [*matches.terms, *_filter_terms(store, query)]
+    return Answer(query, len(numbers), relaxed, hits, list(numbers), terms)
+
+
+def _filter_terms(store: Store, query: Query) -> list[Term]:
+    """The verb and the noun that are narrowed to, with the words that mean the same."""
+    found = []
+    for kind, word in (("verbs", query.filters.does), ("nouns", query.filters.what)):
+        if word:
+            heads = meant(store, kind, word)
+            found.append(Term(word, heads[0], [(term, 1.0) for term in (*terms_meant(store, kind, heads), *heads)]))
+    return found
 
 
 def _allowed(

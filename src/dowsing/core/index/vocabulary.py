@@ -84,6 +84,13 @@ def heads_meant(store: Store, kind: str, word: str, term: str) -> list[str]:
     return [row[0] for row in rows]
 
 
+def terms_meant(store: Store, kind: str, heads: list[str]) -> list[str]:
+    """The terms of all words of these groups of `verbs` or `nouns`."""
+    marks = ",".join("?" * len(heads))
+    rows = store.rows(f"SELECT DISTINCT term FROM meanings WHERE kind=? AND head IN ({marks})", (kind, *heads))
+    return [row[0] for row in rows]
+
+
 def meaning_groups(store: Store, kind: str) -> dict[str, list[str]]:
     """The words of each group of `verbs` or `nouns` besides the one that stands for it."""
     found: dict[str, list[str]] = {}
