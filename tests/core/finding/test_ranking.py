@@ -6,8 +6,8 @@ import pytest
 from conftest import Make
 
 from dowsing.core.finding.search import Answer, make_query, search
-from dowsing.core.finding.standing import MIDDLE, share, standing
 from dowsing.core.finding.weights import WEIGHTS, Weights, section_costs
+from dowsing.core.index.standing import MIDDLE, share, standing
 from dowsing.core.index.store import Store
 
 

@@ -7,11 +7,10 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.core.finding.query import EMPTY
 from dowsing.core.language.lexicon import EQUAL, NEAR, Group, Lexicon, faults, lexicon, singular
 from dowsing.core.language.meaning import Meaning, meaning
 from dowsing.core.language.purposes import purposes
-from dowsing.core.language.stems import stem, stems, words
+from dowsing.core.language.stems import EMPTY, stem, stems, words
 from dowsing.core.names import SECTION_ORDER
 
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 
-from dowsing.core.finding.query import EMPTY
 from dowsing.core.finding.weights import WEIGHTS, Weights, field_worths
 from dowsing.core.index.schema import HEADS
 from dowsing.core.index.store import Store
@@ -17,6 +16,7 @@ from dowsing.core.index.vocabulary import (
     related_terms,
     stems_of,
 )
+from dowsing.core.language.stems import EMPTY
 from dowsing.core.record import Record
 
 GLUED = 0.9  # how much `timezone` counts for `time zone`

@@ -5,25 +5,13 @@ from __future__ import annotations
 import re
 
 from dowsing.core.finding.filters import Filters
-from dowsing.core.language.stems import stem, words
+from dowsing.core.language.stems import words
 from dowsing.core.record import Record
 
 MOST_WORDS = 24
 MOST_PATTERN = 200
 LONGEST_NAME = 5  # words
 _LABEL = re.compile(r"(?<=\w)(?:\([1-9a-z]\w*\)|\.[1-9][a-z]{0,5})\Z")  # the section in `tar(1)` and `tar.1`
-
-#: Words that say nothing of what is looked for.
-EMPTY = frozenset(
-    """
-    a an the of to in on for with and or my me i is are be been was were it its that this these those by at from as into
-    which what how who whom whose do does did doing can could should would will shall may might must am please want wants
-    need needs like there where when why not no so such if than then them they their you your we our us any some all each
-    every has have had having being get gets got getting let lets ones thing things something somebody someone anything
-    everything just only about over up out off again too very way ways use used uses using make made makes making still
-    same other another via onto s t m don isn doesn
-    """.split()
-)
 
 
 class Query(Record):
@@ -54,9 +42,3 @@ def _names(typed: list[str]) -> list[str]:
     parts = [_LABEL.sub("", part) for part in " ".join(typed).casefold().split()]
     whole = ["-".join(parts), "_".join(parts)] if len(parts) <= LONGEST_NAME else []
     return list(dict.fromkeys([*whole, *(part for part in parts[:MOST_WORDS] if not part.isalnum())]))
-
-
-def telling_stems(text: str) -> list[str]:
-    """The stems of a text that say something; all of them if none does."""
-    found = words(text)
-    return [stem(word) for word in found if word not in EMPTY] or [stem(word) for word in found]

@@ -9,7 +9,8 @@ with their summaries and tasks before the eyes.
 from __future__ import annotations
 
 from dowsing.core.finding.matching import Matches
-from dowsing.core.finding.weights import UNIT, WEIGHTS, Weights
+from dowsing.core.finding.weights import WEIGHTS, Weights
+from dowsing.core.index.schema import UNIT
 from dowsing.core.index.store import Store
 from dowsing.core.index.vocabulary import Said, standings
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.core.finding.matching import Matches
 from dowsing.core.finding.ranking import Phrase
-from dowsing.core.finding.weights import MIDDLE, UNIT, WEIGHTS, field_worths, section_costs
+from dowsing.core.finding.weights import WEIGHTS, field_worths, section_costs
 from dowsing.core.index.schema import (
     HEADS,
     IN_ALIAS,
@@ -16,6 +16,8 @@ from dowsing.core.index.schema import (
     IN_TASK,
     IS_FLAG,
     IS_MEANING,
+    MIDDLE,
+    UNIT,
     WHOLE_NAME,
 )
 from dowsing.core.index.store import Candidate, Store

@@ -7,7 +7,8 @@ from dowsing.core.finding.loosening import add_texts, and_beginnings, having_all
 from dowsing.core.finding.matching import Matches, Term, match, terms_of
 from dowsing.core.finding.query import MOST_PATTERN, MOST_WORDS, Query, make_query
 from dowsing.core.finding.ranking import refine, score
-from dowsing.core.finding.weights import MIDDLE, UNIT, WEIGHTS, Weights, section_costs
+from dowsing.core.finding.weights import WEIGHTS, Weights, section_costs
+from dowsing.core.index.schema import MIDDLE, UNIT
 from dowsing.core.index.store import Candidate, Entry, Store
 from dowsing.core.index.vocabulary import Said, count_kin, said_of, standings, terms_meant
 from dowsing.core.record import Record

@@ -16,10 +16,6 @@ from dowsing.core.index.schema import (
 )
 from dowsing.core.record import Record
 
-#: Standings are kept as whole numbers from 0 to 255; so many are one unit of a score.
-UNIT = 16
-MIDDLE = 160
-
 
 class Weights(Record):
     """What things are worth in a score. Those of fields go with how telling the word is."""

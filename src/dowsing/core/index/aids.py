@@ -10,13 +10,12 @@ from collections import Counter
 from collections.abc import Iterable
 from functools import cache
 
-from dowsing.core.finding.query import telling_stems
-from dowsing.core.finding.standing import share, standing
 from dowsing.core.index.schema import COMMON_TEXT, HEADS, TEXT
+from dowsing.core.index.standing import share, standing
 from dowsing.core.index.terms import Postings, head_terms
 from dowsing.core.language.lexicon import NEAR, lexicon
 from dowsing.core.language.purposes import purposes
-from dowsing.core.language.stems import stem, words
+from dowsing.core.language.stems import stem, telling_stems, words
 from dowsing.core.record import Record
 
 COMMON_SPREAD = 100  # entries; a term that more have in their heads is very common

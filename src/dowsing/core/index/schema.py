@@ -15,6 +15,10 @@ WHOLE_NAME, IN_NAME, IN_ALIAS, IN_SUMMARY, IS_MEANING, IN_TASK = 1, 2, 4, 8, 16,
 # Fields of the text.
 IN_LEAD, IS_FLAG, IN_OPTION, IN_HEADING = 1, 2, 4, 8
 
+#: Standings are kept as whole numbers from 0 to 255; so many are one unit of a score.
+UNIT = 16
+MIDDLE = 160
+
 TABLES = """
 CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;
 CREATE TABLE folders(path TEXT PRIMARY KEY, modified INTEGER, kind TEXT) WITHOUT ROWID;

@@ -12,6 +12,18 @@ _TYPOGRAPHIC = "…’‘“”–—‐•·"
 _stems: dict[str, str] = {}
 MOST_LETTERS = 40
 
+#: Words that say nothing of what is looked for.
+EMPTY = frozenset(
+    """
+    a an the of to in on for with and or my me i is are be been was were it its that this these those by at from as into
+    which what how who whom whose do does did doing can could should would will shall may might must am please want wants
+    need needs like there where when why not no so such if than then them they their you your we our us any some all each
+    every has have had having being get gets got getting let lets ones thing things something somebody someone anything
+    everything just only about over up out off again too very way ways use used uses using make made makes making still
+    same other another via onto s t m don isn doesn
+    """.split()
+)
+
 
 def words(text: str) -> list[str]:
     """The runs of letters and digits of `text`, in lower case."""
@@ -47,3 +59,9 @@ def _stemmer() -> Callable[[str], str]:
 
     stemming: Callable[[str], str] = Stemmer.Stemmer("english", 0).stemWord
     return stemming
+
+
+def telling_stems(text: str) -> list[str]:
+    """The stems of a text that say something; all of them if none does."""
+    found = words(text)
+    return [stem(word) for word in found if word not in EMPTY] or [stem(word) for word in found]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from dowsing.core.finding.weights import MIDDLE, UNIT
+from dowsing.core.index.schema import MIDDLE, UNIT
 
 _PRIORITY = {"essential": 1.0, "required": 1.0, "important": 0.8, "standard": 0.5, "builtin": 0.8}
 _COMMON_FAMILY = 40  # members; beyond that a family counts less the larger it is
