@@ -26,6 +26,7 @@ LOOKED_AT_TWICE = 40  # entries whose summaries and tasks are looked at, at leas
 AS_GOOD = {1: 1.0, 2: 1.15, 3: 0.9}
 AS_GOOD_SENTENCE = 0.35
 LEAST_TELLING = 4.0  # how telling a word is at least that no name, summary or task has
+MOST_TOLD = 6  # words left out
 FEW = 5  # so few entries are made more by those that have the words in their texts
 OF_NAME = 12.0  # what it is worth that what was typed is the name
 INSIDE_NAME = 0.8  # what it is worth that a name holds the one word that is searched for
@@ -107,7 +108,8 @@ def search(store: Store, query: Query, why: bool = False, weights: Weights = WEI
     if hits and matches.gains and not having_all(matches, set()):
         left_out = [f"“{matches.terms[n].word}”" for n in lacking(matches, shown[0].number)]
         if 0 < len(left_out) < len(matches.terms):
-            notes.append(f"nothing has every word; left out: {', '.join(left_out)}")
+            more = f" and {len(left_out) - MOST_TOLD} more" if len(left_out) > MOST_TOLD else ""
+            notes.append(f"nothing has every word; left out: {', '.join(left_out[:MOST_TOLD])}{more}")
     relaxed = "; ".join(notes) if notes and hits else None
     terms = [*matches.terms, *_filter_terms(store, query)]
     return Answer(query, len(numbers), relaxed, hits, list(numbers), terms)
