@@ -16,6 +16,8 @@ DESCRIPTION = "A guided run of the main commands on the demo library, Fernhollow
 STEPS = (
     ("You know what you want to do, not the command. Say it in words:", "find water beds"),
     ("A word with * or ? is a pattern that names must match:", "find '*shade*'"),
+    ("You know the action, and perhaps the thing: --does and --what take a verb and a noun:", "find --does open"),
+    ("Or an option that it should have:", "find beds --takes=-n"),
     ("You know the command, not how. Its name alone gives a card:", "vent"),
     ("A subcommand is written as you would type it:", "glasshouse water"),
     ("The whole page is laid out for your terminal; --part takes one part of it:", "read mist --part options"),
