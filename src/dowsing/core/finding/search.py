@@ -108,8 +108,8 @@ def search(store: Store, query: Query, why: bool = False, weights: Weights = WEI
     if hits and matches.gains and not having_all(matches, set()):
         left_out = [f"“{matches.terms[n].word}”" for n in lacking(matches, shown[0].number)]
         if 0 < len(left_out) < len(matches.terms):
-            more = f" and {len(left_out) - MOST_TOLD} more" if len(left_out) > MOST_TOLD else ""
-            notes.append(f"nothing has every word; left out: {', '.join(left_out[:MOST_TOLD])}{more}")
+            rest = f" and {len(left_out) - MOST_TOLD} more" if len(left_out) > MOST_TOLD else ""
+            notes.append(f"nothing has every word; left out: {', '.join(left_out[:MOST_TOLD])}{rest}")
     relaxed = "; ".join(notes) if notes and hits else None
     terms = [*matches.terms, *_filter_terms(store, query)]
     return Answer(query, len(numbers), relaxed, hits, list(numbers), terms)
