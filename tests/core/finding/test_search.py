@@ -113,6 +113,12 @@ def test_the_limit_is_on_the_list_not_on_the_count(store: Store) -> None:
     assert (len(answer.hits), answer.total) == (2, len(PAGES))
 
 
+def test_a_list_may_be_as_long_as_wanted(store: Store) -> None:
+    every = search(store, make_query(["*"], limit=100_000))
+    assert len(every.hits) == every.total == len(PAGES)
+    assert store.candidates(range(200_000)) and len(store.candidates(range(200_000))) == len(PAGES)
+
+
 def test_look_up(store: Store) -> None:
     pack = look_up(store, ["pack"], settings(Path("/nowhere")))
     assert pack.entry is not None

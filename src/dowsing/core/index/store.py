@@ -188,7 +188,8 @@ class Store:
         """
         self._narrowed, self._narrowed_by = "", []
         if numbers is not None:
-            self._narrowed = f" AND e.id IN ({','.join(map(str, numbers))})"
+            self._narrowed = " AND e.id IN (SELECT value FROM json_each(?))"
+            self._narrowed_by = [listed(numbers)]
         for column, value in (("package", package), ("family", family), ("kind", kind)):
             if value:
                 self._narrowed += f" AND lower(e.{column}) GLOB ?"
@@ -210,8 +211,8 @@ class Store:
     def candidates(self, numbers: Iterable[int]) -> list[Candidate]:
         """The entries of these numbers that are shown, in no order."""
         rows = self.rows(
-            "SELECT id, name, section, family, summary FROM entries "
-            f"WHERE id IN ({','.join(map(str, numbers))}) AND NOT hidden"
+            "SELECT id, name, section, family, summary FROM entries WHERE id IN (SELECT value FROM json_each(?)) AND NOT hidden",
+            (listed(numbers),),
         )
         return [Candidate(*row) for row in rows]
 
@@ -226,7 +227,8 @@ class Store:
         """
         found: dict[str, int] = {}
         for value, count in self.rows(
-            f"SELECT {column}, count(*) FROM entries WHERE id IN ({','.join(map(str, numbers))}) GROUP BY 1"
+            f"SELECT {column}, count(*) FROM entries WHERE id IN (SELECT value FROM json_each(?)) GROUP BY 1",
+            (listed(numbers),),
         ):
             for one in value.split() if value and column in ("verbs", "nouns") else [value or ""]:
                 found[one] = found.get(one, 0) + count
@@ -389,6 +391,11 @@ class Store:
             if file.startswith(f"{name}.{section}"):
                 return problem
         return None
+
+
+def listed(numbers: Iterable[int]) -> str:
+    """Numbers as one value for `json_each`: there may be more of them than a statement takes values."""
+    return f"[{','.join(map(str, numbers))}]"
 
 
 def match_expression(words: list[str]) -> str:

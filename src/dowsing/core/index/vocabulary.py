@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from dowsing.core.index.schema import TEXT
-from dowsing.core.index.store import Store
+from dowsing.core.index.store import Store, listed
 from dowsing.core.record import Record
 
 MOST_BEGINNINGS = 60  # terms that a beginning of a word is completed to
@@ -159,8 +159,10 @@ class Said(Record):
 
 def said_of(store: Store, numbers: list[int]) -> dict[int, Said]:
     """What is said of these entries in summaries and tasks."""
-    marks = ",".join("?" * len(numbers))
-    rows = store.rows(f"SELECT entry, terms, tasks, task_terms FROM said WHERE entry IN ({marks})", numbers)
+    rows = store.rows(
+        "SELECT entry, terms, tasks, task_terms FROM said WHERE entry IN (SELECT value FROM json_each(?))",
+        (listed(numbers),),
+    )
     return {
         number: Said(
             terms.split(" "),
