@@ -45,8 +45,8 @@ def test_pages_that_others_send_to_stand_better(make_store: Make) -> None:
     pages = {"clip.1": "cut a hedge", "shears.1": "cut a hedge"}
     store = make_store(pages | {f"o{n}.1": see.format(f"o{n}") for n in range(4)})
     assert found(store, "cut hedge") == ["shears(1)", "clip(1)"]
-    assert standing("1", 1, 0, 4, "") > standing("1", 1, 0, 0, "") == MIDDLE
-    assert standing("1", 1, 0, 0, "essential") > MIDDLE > standing("1", 20_000, 4, 0, "") >= 0
+    assert standing(1, 0, 4, "") > standing(1, 0, 0, "") == MIDDLE
+    assert standing(1, 0, 0, "essential") > MIDDLE > standing(20_000, 4, 0, "") >= 0
     assert (share(1), share(40), share(400)) == (1.0, 1.0, 0.1)
 
 

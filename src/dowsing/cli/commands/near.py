@@ -10,7 +10,7 @@ from dowsing.cli.output.groups import group_lines
 from dowsing.cli.session import Session
 from dowsing.core.finding.related import related
 
-DESCRIPTION = "What is near a name: what its page refers to, its family, its package."
+DESCRIPTION = "What is near a name: what its page refers to, its family, what does the same, its package."
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

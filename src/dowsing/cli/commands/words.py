@@ -4,30 +4,22 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.find import add_filters, filters_of
+from dowsing.cli.commands.find import LISTS, add_filters, filters_of
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.groups import Counted, count_lines
 from dowsing.cli.session import Session
-from dowsing.core.finding.filters import narrow
+from dowsing.core.finding.filters import COLUMNS, narrow
 from dowsing.core.index.vocabulary import meaning_groups
 
 DESCRIPTION = (
     "Which verbs, nouns, packages, families and kinds there are to search by, with the number of their entries. "
     "A verb or noun stands for a group of words that mean the same."
 )
-#: What is listed -> the column it is kept in, and the option of `find` that narrows to it.
-COLUMNS = {
-    "verbs": ("verbs", "does"),
-    "nouns": ("nouns", "what"),
-    "packages": ("package", "package"),
-    "families": ("family", "family"),
-    "kinds": ("kind", "kind"),
-}
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("what_words", choices=list(COLUMNS), metavar="WHICH", help=", ".join(COLUMNS))
+    parser.add_argument("what_words", choices=list(LISTS), metavar="WHICH", help=", ".join(LISTS))
     add_filters(parser)
     parser.add_argument(
         "--limit", type=int, choices=range(1, 100_001), default=40, metavar="N", help="at most so many (40)"
@@ -40,9 +32,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
     filters = filters_of(options)
     narrow(session.store, filters, options=True)
     which = options.what_words
-    column, option = COLUMNS[which]
+    option = LISTS[which]
     equal = meaning_groups(session.store, which) if which in ("verbs", "nouns") else {}
-    counts = [Counted(word, count, equal.get(word, [])) for word, count in session.store.vocabulary(column)]
+    counts = [Counted(word, count, equal.get(word, [])) for word, count in session.store.vocabulary(COLUMNS[option])]
     if session.json:
         session.print_json({"what": which, "total": len(counts), "words": counts[: options.limit]})
         return 0 if counts else 1

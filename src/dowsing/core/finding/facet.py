@@ -36,25 +36,37 @@ def takers(store: Store, asked: str) -> dict[int, float]:
                         if fields & (IS_FLAG | IN_OPTION):
                             worth[number] = max(worth.get(number, 0.0), OF_FLAG if fields & IS_FLAG else OF_TEXT)
         found = worth if found is None else {n: found[n] + worth[n] for n in found.keys() & worth.keys()}
-    if found and (len(wanted) > 1 or any(not word.startswith("-") for word in wanted)):
-        # the words have to stand in one option
+    if found and (len(wanted) > 1 or len(_words(wanted[0])) > 1):  # all of them have to stand in one option
         taken = options_of(store, list(found))
         found = {n: worth for n, worth in found.items() if any(_has(option, wanted) for option in taken.get(n, ()))}
     return found or {}
 
 
 def _terms(store: Store, asked: str) -> list[str]:
-    if any(sign in asked for sign in "*?["):
-        return terms_like(store, asked if asked.startswith("-") else f"-*{asked.lstrip('*')}")
-    return [asked] if asked.startswith("-") else [stem(word) for word in words(asked)]
+    pattern = _pattern(asked)
+    if pattern:
+        return terms_like(store, pattern)
+    return [asked] if asked.startswith("-") else [stem(word) for word in _words(asked)]
+
+
+def _pattern(asked: str) -> str:
+    """The pattern on flags that is meant, "" if it is none."""
+    if not any(sign in asked for sign in "*?["):
+        return ""
+    return asked if asked.startswith("-") else f"-*{asked.lstrip('*')}"
+
+
+def _words(asked: str) -> list[str]:
+    """The words that are meant; a flag or a pattern is none."""
+    return [] if asked.startswith("-") or _pattern(asked) else words(asked)
 
 
 def _has(option: tuple[list[str], str], wanted: list[str]) -> bool:
     flags, text = option
     said = {*stems(" ".join(flags)), *stems(text)}
     for one in wanted:
-        if any(sign in one for sign in "*?["):
-            pattern = one if one.startswith("-") else f"-*{one.lstrip('*')}"
+        pattern = _pattern(one)
+        if pattern:
             if not any(fnmatch.fnmatchcase(flag, pattern) for flag in flags):
                 return False
         elif one.startswith("-"):

@@ -20,6 +20,10 @@ KINDS = (
 )
 
 
+#: Filters by a value of entries, and the column that it is kept in.
+COLUMNS = {
+    "does": "verbs", "what": "nouns", "kind": "kind", "package": "package", "section": "section", "family": "family",
+}  # fmt: skip
 _SAID = {"does": "verb", "what": "noun", "takes": "option"}
 
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Collection
 
-from dowsing.core.finding.filters import Filters
+from dowsing.core.finding.filters import COLUMNS, Filters
 from dowsing.core.index.store import Store
 from dowsing.core.record import Record
 
-_COLUMNS = (("does", "verbs"), ("what", "nouns"), ("kind", "kind"), ("package", "package"), ("section", "section"))
+_OFFERED = ("does", "what", "kind", "package", "section")
 MOST_HINTS = 3
 MOST_LOOKED_AT = 3000
 _LEAST, _MOST = 0.04, 0.6  # of all entries found
@@ -28,10 +28,10 @@ def hints(store: Store, numbers: Collection[int], filters: Filters, words: list[
         return []
     total = len(numbers)
     found = []
-    for option, column in _COLUMNS:
+    for option in _OFFERED:
         if getattr(filters, option) or (option == "section" and filters.kind):
             continue
-        for value, count in store.tally(column, numbers):
+        for value, count in store.tally(COLUMNS[option], numbers):
             if count > _MOST * total or value in words:
                 continue
             if count >= max(2, _LEAST * total):

@@ -85,7 +85,7 @@ PLAIN_WORD = 8
 
 
 def is_plain_word(store: Store, name: str) -> bool:
-    """Whether a name is also a word that people search for: one of the lexicon, or one that many entries have."""
+    """Whether a name is also a word that people search for: one that many names, summaries and tasks have."""
     from dowsing.core.index.vocabulary import word_count
 
     return name.isalpha() and word_count(store, name.casefold()) >= PLAIN_WORD

@@ -75,9 +75,8 @@ def nearest_word(store: Store, word: str) -> tuple[str, str] | None:
     return known[best[2]][0], known[best[2]][1]
 
 
-def add_texts(store: Store, matches: Matches, missing: list[str], worth: float) -> list[str]:
-    """Let missing words count where they stand anywhere in a text; those that stand nowhere are returned."""
-    nowhere = []
+def add_texts(store: Store, matches: Matches, missing: list[str], worth: float) -> None:
+    """Let missing words count where they stand anywhere in a text."""
     for n, term in enumerate(matches.terms):
         if term.word not in missing:
             continue
@@ -85,9 +84,6 @@ def add_texts(store: Store, matches: Matches, missing: list[str], worth: float) 
         if found:
             matches.gains[n] = found
             matches.telling[n] = worth
-        else:
-            nowhere.append(term.word)
-    return nowhere
 
 
 def in_texts(store: Store, words: list[str]) -> set[int]:

@@ -39,9 +39,6 @@ def score(store: Store, matches: Matches, most: int, weights: Weights = WEIGHTS)
                 had[number] = had.get(number, 0) | bit
         left -= matches.telling[n]
     standing = standings(store)
-    last = max(total, default=0)
-    if last >= len(standing):
-        standing.extend(bytes(last + 1 - len(standing)))
     unit = weights.standing / UNIT
     part = {
         bits: (sum(telling for n, telling in enumerate(matches.telling) if bits >> n & 1) / asked) ** weights.coverage

@@ -5,33 +5,15 @@ from __future__ import annotations
 from dowsing.core.finding.matching import Matches
 from dowsing.core.finding.ranking import Phrase
 from dowsing.core.finding.weights import WEIGHTS, field_worths, section_costs
-from dowsing.core.index.schema import (
-    HEADS,
-    IN_ALIAS,
-    IN_HEADING,
-    IN_LEAD,
-    IN_NAME,
-    IN_OPTION,
-    IN_SUMMARY,
-    IN_TASK,
-    IS_FLAG,
-    IS_MEANING,
-    MIDDLE,
-    UNIT,
-    WHOLE_NAME,
-)
+from dowsing.core.index.schema import HEAD_FIELDS, HEADS, MIDDLE, TEXT_FIELDS, UNIT
 from dowsing.core.index.store import Candidate, Store
 from dowsing.core.index.vocabulary import Said, postings, standings
 
 _PLACES = {
-    HEADS: {
-        WHOLE_NAME: "is its name", IN_NAME: "in its name", IN_ALIAS: "in another name of it", IN_SUMMARY: "in its summary",
-        IS_MEANING: "what it does or to what", IN_TASK: "in a task it is for",
-    },
-    1 - HEADS: {
-        IS_FLAG: "in an option", IN_LEAD: "in its first paragraph", IN_HEADING: "in a heading",
-        IN_OPTION: "in the text of an option",
-    },
+    "whole_name": "is its name", "in_name": "in its name", "in_alias": "in another name of it",
+    "in_summary": "in its summary", "is_meaning": "what it does or to what", "in_task": "in a task it is for",
+    "is_flag": "in an option", "in_lead": "in its first paragraph", "in_heading": "in a heading",
+    "in_option": "in the text of an option",
 }  # fmt: skip
 
 
@@ -65,7 +47,8 @@ def reasons(
                 said.append(f"“{term.word}” in its text or a longer word of its names (+{gain:.1f})")
                 continue
             _, variant, part, fields = best
-            where = " and ".join(text for bit, text in _PLACES[part].items() if fields & bit)
+            bits = HEAD_FIELDS if part == HEADS else TEXT_FIELDS
+            where = " and ".join(text for name, text in _PLACES.items() if fields & bits.get(name, 0))
             instead = f" as “{variant}”" if variant != term.term else ""
             said.append(f"“{term.word}”{instead} {where} (+{gain:.1f})")
         if not said:
@@ -74,7 +57,7 @@ def reasons(
         fitting = [(phrase.fit(terms), task) for task, terms in zip(texts.tasks, texts.task_terms, strict=True)]
         if fitting and max(fitting)[0] > 0.2:
             said.append(f"it is for: {max(fitting)[1]}")
-        mark = (standing[one.number] - MIDDLE) / UNIT * WEIGHTS.standing if one.number < len(standing) else 0.0
+        mark = (standing[one.number] - MIDDLE) / UNIT * WEIGHTS.standing
         cost = costs.get(one.section[:1], 2.0)
         said.append(f"how it stands among pages and packages ({mark:+.1f})")
         if cost:

@@ -59,5 +59,5 @@ def _meaning(store: Store, verbs: list[str], nouns: list[str]) -> list[Entry]:
     store.narrow(verbs=verbs, nouns=nouns)
     numbers = [match.number for match in store.all_matches()]
     store.narrow()
-    numbers.sort(key=lambda number: (-standing[number] if number < len(standing) else 0, number))
+    numbers.sort(key=lambda number: (-standing[number], number))
     return store.entries(numbers[:MOST_ALIKE])

@@ -79,16 +79,13 @@ def search(store: Store, query: Query, why: bool = False, weights: Weights = WEI
         most = max(LOOKED_AT, query.limit * 3)
         matches, numbers, scored = _by_words(store, words, allowed, bonus, notes, most, weights)
     elif allowed is not None:
-        numbers, scored = allowed, _by_standing(store, allowed, bonus, patterns)
+        numbers, scored = allowed, _by_standing(store, allowed, bonus)
     ranked, scores, said = _ranked(store, scored, matches, max(LOOKED_AT_TWICE, query.limit * 3 // 2), weights)
-    named = (
-        {*words, query.filters.family.casefold()} if query.filters.family == "" else {c.family or "" for c in ranked}
-    )
-    shown, over = ranked, set[str]()
-    if len(ranked) > query.limit:
+    shown, over = ranked[: query.limit], set[str]()
+    if len(ranked) > query.limit and not query.filters.family:
         from dowsing.core.finding.folding import folded
 
-        shown, over = folded(ranked, query.limit, named)
+        shown, over = folded(ranked, query.limit, set(words))
     reasons = _reasons(store, shown, matches, said, patterns) if why else {}
     taken: dict[int, list[Taken]] = {}
     if query.filters.takes:
@@ -96,18 +93,18 @@ def search(store: Store, query: Query, why: bool = False, weights: Weights = WEI
 
         taken = options_taken(store, [one.number for one in shown], query.filters.takes)
     entries = store.entries([one.number for one in shown])
-    counts = {one.family: one.number for one in reversed(shown) if one.family in over}
     hits: list[Hit] = []
     for one, entry in zip(shown, entries, strict=True):
         more = 0
-        if counts.pop(entry.family or "", None) is not None:
+        if one.family in over:  # told once, of the best of its family
+            over.remove(one.family)
             more = count_kin(store, one.number, numbers) - sum(other.family == one.family for other in shown)
         hits.append(
             Hit(entry, round(scores[one.number], 3), reasons.get(one.number, []), more, taken.get(one.number, []))
         )
-    if hits and matches.gains and not having_all(matches, set()):
+    if hits:
         left_out = [f"“{matches.terms[n].word}”" for n in lacking(matches, shown[0].number)]
-        if 0 < len(left_out) < len(matches.terms):
+        if 0 < len(left_out) < len(matches.terms) and not having_all(matches, set()):
             rest = f" and {len(left_out) - MOST_TOLD} more" if len(left_out) > MOST_TOLD else ""
             notes.append(f"nothing has every word; left out: {', '.join(left_out[:MOST_TOLD])}{rest}")
     relaxed = "; ".join(notes) if notes and hits else None
@@ -205,15 +202,10 @@ def _by_words(
     return matches, numbers, scored
 
 
-def _by_standing(
-    store: Store, allowed: set[int], bonus: dict[int, float], patterns: list[str]
-) -> list[tuple[float, int]]:
+def _by_standing(store: Store, allowed: set[int], bonus: dict[int, float]) -> list[tuple[float, int]]:
     """Entries without words to rank them by: how they stand, and whether they take the option by its name."""
     standing = standings(store)
-    size = len(standing)
-    return [
-        ((standing[number] / UNIT if number < size else 0.0) + bonus.get(number, 0.0), number) for number in allowed
-    ]
+    return [(standing[number] / UNIT + bonus.get(number, 0.0), number) for number in allowed]
 
 
 def _ranked(

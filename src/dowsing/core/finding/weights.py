@@ -2,18 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.core.index.schema import (
-    IN_ALIAS,
-    IN_HEADING,
-    IN_LEAD,
-    IN_NAME,
-    IN_OPTION,
-    IN_SUMMARY,
-    IN_TASK,
-    IS_FLAG,
-    IS_MEANING,
-    WHOLE_NAME,
-)
+from dowsing.core.index.schema import HEAD_FIELDS, TEXT_FIELDS
 from dowsing.core.record import Record
 
 
@@ -75,13 +64,9 @@ def field_worths(weights: Weights, words: int) -> tuple[list[float], list[float]
 
     A name says less of what is looked for the more words there are.
     """
-    heads = {
-        WHOLE_NAME: weights.in_name + (weights.whole_name - weights.in_name) / max(words, 1), IN_NAME: weights.in_name, IN_ALIAS: weights.in_alias,
-        IN_SUMMARY: weights.in_summary, IS_MEANING: weights.is_meaning, IN_TASK: weights.in_task,
-    }  # fmt: skip
-    text = {
-        IN_LEAD: weights.in_lead, IS_FLAG: weights.is_flag, IN_OPTION: weights.in_option, IN_HEADING: weights.in_heading,
-    }  # fmt: skip
+    heads = {bit: getattr(weights, name) for name, bit in HEAD_FIELDS.items()}
+    heads[HEAD_FIELDS["whole_name"]] = weights.in_name + (weights.whole_name - weights.in_name) / max(words, 1)
+    text = {bit: getattr(weights, name) for name, bit in TEXT_FIELDS.items()}
     return [_worth(bits, heads, weights.more) for bits in range(64)], [
         _worth(bits, text, weights.more) for bits in range(16)
     ]

@@ -28,7 +28,6 @@ class Aided(Record):
     number: int
     names: list[str]
     labels: list[str]
-    section: str
     summary: str
     family: str
     priority: str
@@ -55,12 +54,8 @@ def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings)
     if not batch:
         return
     tasks = purposes()
-    sizes = Counter(one.family for one in batch if one.family)
-    if len(sizes) and len(batch) < 1000:  # some of a family only: the rest is in the index
-        sizes.update(
-            dict(db.execute("SELECT family, count(*) FROM entries WHERE family<>'' GROUP BY family").fetchall())
-        )
-    shares = {one.number: share(sizes[one.family] if one.family else 1) for one in batch}
+    sizes = dict(db.execute("SELECT family, count(*) FROM entries WHERE family<>'' AND NOT hidden GROUP BY family"))
+    shares = {one.number: share(sizes.get(one.family, 1)) for one in batch}
     heads = Postings()
     spelled: Counter[str] = Counter()
     summaries: Counter[str] = Counter()
@@ -80,8 +75,7 @@ def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings)
         if one.family:
             families[one.number - first] = zlib.crc32(one.family.encode("utf-8", "replace"))
         depth = len(_SEPARATOR.findall(one.names[0][len(one.family) :])) if one.family else 0
-        size = sizes[one.family] if one.family else 1
-        marks[one.number - first] = standing(one.section, size, depth, one.referred, one.priority)
+        marks[one.number - first] = standing(sizes.get(one.family, 1), depth, one.referred, one.priority)
     for summary, count in summaries.items():
         for word in words(summary):
             spelled[word] += count

@@ -165,7 +165,6 @@ def aided(
             entry.number,
             [name for name, _ in _names(entry)],
             [f"{name}({section})" for name, section in _names(entry)],
-            entry.section,
             entry.summary,
             entry.family,
             priorities.get(entry.package or "", ""),

@@ -118,7 +118,7 @@ def _insert(db: sqlite3.Connection, extras: list[Extra]) -> None:
         db.execute("INSERT INTO names VALUES(?,?,?,?,0)", (extra.name.casefold(), extra.name, extra.section, n))
         label = f"{extra.name}({extra.section})" if extra.section else extra.name
         priority = "builtin" if extra.section else ""
-        aided.append(Aided(n, [extra.name], [label], extra.section, summary, "", priority, verbs, nouns))
+        aided.append(Aided(n, [extra.name], [label], summary, "", priority, verbs, nouns))
         texts.add(n, dict.fromkeys(stems(extra.words)[:MOST_LEAD], IN_LEAD) | option_terms(extra.options))
         db.execute("INSERT INTO options VALUES(?,?)", (n, "\n".join(extra.options)))
         db.execute("INSERT INTO bodies(rowid, text) VALUES(?,?)", (n, extra.words))

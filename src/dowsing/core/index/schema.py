@@ -14,6 +14,12 @@ HEADS, TEXT, COMMON_TEXT = 0, 1, 2
 WHOLE_NAME, IN_NAME, IN_ALIAS, IN_SUMMARY, IS_MEANING, IN_TASK = 1, 2, 4, 8, 16, 32
 # Fields of the text.
 IN_LEAD, IS_FLAG, IN_OPTION, IN_HEADING = 1, 2, 4, 8
+#: The fields of each part by name; what each is worth has the same name (see finding/weights.py).
+HEAD_FIELDS = {
+    "whole_name": WHOLE_NAME, "in_name": IN_NAME, "in_alias": IN_ALIAS, "in_summary": IN_SUMMARY,
+    "is_meaning": IS_MEANING, "in_task": IN_TASK,
+}  # fmt: skip
+TEXT_FIELDS = {"in_lead": IN_LEAD, "is_flag": IS_FLAG, "in_option": IN_OPTION, "in_heading": IN_HEADING}
 
 #: Standings are kept as whole numbers from 0 to 255; so many are one unit of a score.
 UNIT = 16

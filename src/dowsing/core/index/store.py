@@ -221,19 +221,8 @@ class Store:
         return {row[0] for row in self.rows("SELECT id FROM entries INDEXED BY hidden_entries WHERE hidden")}
 
     def tally(self, column: str, numbers: Iterable[int]) -> list[tuple[str, int]]:
-        """The values of a column among entries of these numbers, with how many have each, the most frequent first.
-
-        A column of several words (`verbs`, `nouns`) counts each.
-        """
-        found: dict[str, int] = {}
-        for value, count in self.rows(
-            f"SELECT {column}, count(*) FROM entries WHERE id IN (SELECT value FROM json_each(?)) GROUP BY 1",
-            (listed(numbers),),
-        ):
-            for one in value.split() if value and column in ("verbs", "nouns") else [value or ""]:
-                found[one] = found.get(one, 0) + count
-        found.pop("", None)
-        return sorted(found.items(), key=lambda pair: (-pair[1], pair[0]))
+        """The values of a column among entries of these numbers, counted as in `vocabulary`."""
+        return self._tallied(column, "e.id IN (SELECT value FROM json_each(?))", [listed(numbers)])
 
     def all_matches(self) -> list[Match]:
         """All entries, as far as they are narrowed."""
@@ -244,27 +233,18 @@ class Store:
         return [Match(*row) for row in rows]
 
     def vocabulary(self, column: str) -> list[tuple[str, int]]:
-        """The values of a column with the number of entries, as far as they are narrowed.
+        """The values of a column with the number of entries, as far as they are narrowed, the most frequent first.
 
         The columns are `package`, `family`, `kind`, and `verbs` and `nouns`, of which each word counts.
         """
-        if column in ("verbs", "nouns"):
-            return self._word_counts(column)
-        rows = self.rows(
-            f"SELECT e.{column}, count(*) FROM entries e WHERE NOT e.hidden AND e.{column}<>''{self._narrowed} "
-            f"GROUP BY e.{column} ORDER BY 2 DESC, 1",
-            self._narrowed_by,
-        )
-        return [(row[0], row[1]) for row in rows]
+        return self._tallied(column, f"NOT e.hidden{self._narrowed}", self._narrowed_by)
 
-    def _word_counts(self, column: str) -> list[tuple[str, int]]:
+    def _tallied(self, column: str, condition: str, values: list[str]) -> list[tuple[str, int]]:
         found: dict[str, int] = {}
-        for words, count in self.rows(
-            f"SELECT e.{column}, count(*) FROM entries e WHERE NOT e.hidden AND e.{column}<>''{self._narrowed} GROUP BY 1",
-            self._narrowed_by,
-        ):
-            for word in words.split():
-                found[word] = found.get(word, 0) + count
+        sql = f"SELECT e.{column}, count(*) FROM entries e WHERE e.{column}<>'' AND {condition} GROUP BY 1"
+        for value, count in self.rows(sql, values):
+            for one in value.split() if column in ("verbs", "nouns") else [value]:
+                found[one] = found.get(one, 0) + count
         return sorted(found.items(), key=lambda pair: (-pair[1], pair[0]))
 
     def matching_names(self, pattern: str) -> list[Match]:

@@ -128,7 +128,7 @@ def head_terms(
         found[term] = found.get(term, 0) | field
 
     for n, name in enumerate(names):
-        parts = words(_CAPITAL.sub(" ", name)) if not name.isupper() else words(name)
+        parts = words(_CAPITAL.sub(" ", name))
         whole = words(name)
         for part in {*parts, *whole}:
             add(

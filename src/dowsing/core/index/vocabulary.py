@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from dowsing.core.index.schema import TEXT
+from dowsing.core.index.schema import HEADS, TEXT
 from dowsing.core.index.store import Store, listed
 from dowsing.core.record import Record
 
@@ -48,11 +48,10 @@ def known_words(store: Store, words: Iterable[str]) -> dict[str, str]:
     return dict(store.rows(f"SELECT word, term FROM words WHERE word IN ({marks})", wanted))
 
 
-def terms_beginning(store: Store, beginning: str, part: int | None = None) -> list[str]:
+def terms_beginning(store: Store, beginning: str) -> list[str]:
     """Terms that begin so, the most widespread first."""
-    condition = "" if part is None else f" AND part={part:d}"
     rows = store.rows(
-        f"SELECT term, sum(spread) FROM postings WHERE term>=? AND term<?{condition} GROUP BY term ORDER BY 2 DESC LIMIT ?",
+        "SELECT term, sum(spread) FROM postings WHERE term>=? AND term<? GROUP BY term ORDER BY 2 DESC LIMIT ?",
         (beginning, beginning + "\U0010ffff", MOST_BEGINNINGS),
     )
     return [row[0] for row in rows]
@@ -61,7 +60,8 @@ def terms_beginning(store: Store, beginning: str, part: int | None = None) -> li
 def terms_like(store: Store, pattern: str) -> list[str]:
     """Flags that match a shell pattern."""
     return [
-        row[0] for row in store.rows("SELECT DISTINCT term FROM postings WHERE term GLOB ? AND part=1", (pattern,))
+        row[0]
+        for row in store.rows("SELECT DISTINCT term FROM postings WHERE term GLOB ? AND part<>?", (pattern, HEADS))
     ]
 
 
@@ -117,13 +117,15 @@ def joined_terms(store: Store, apart: list[str]) -> dict[str, str]:
 
 
 def standings(store: Store) -> bytearray:
-    """The standing of every entry, by its number."""
+    """The standing of every entry, by its number; 0 where none was worked out."""
     found: bytearray | None = store.memory.get("standings")
     if found is None:
         found = store.memory["standings"] = bytearray()
         for first, marks in store.rows("SELECT first, marks FROM standing ORDER BY first"):
             found.extend(bytes(max(first + len(marks) - len(found), 0)))
             found[first : first + len(marks)] = marks  # what is written at one time has numbers of its own
+        last = store.rows("SELECT coalesce(max(id), 0) FROM entries")[0][0]
+        found.extend(bytes(max(last + 1 - len(found), 0)))
     return found
 
 

@@ -57,6 +57,10 @@ _ADJECTIVES = frozenset(
 _NOT_FIRST = frozenset("how what which when where who like in on of for with and or not to by".split())
 _PARENTHESES = re.compile(r"\([^()]*\)|\[[^\[\]]*\]")
 _TOKEN = re.compile(r"[A-Za-z0-9][A-Za-z0-9+.#'-]*[A-Za-z0-9+#]|[A-Za-z0-9]|[,;:/]|\.(?!\w)")
+_MAY_LEAD = _BEFORE_VERB | _DETERMINERS | {"simple", "simply"}
+_AFTER_VERB = _DETERMINERS | _ENDS_OBJECT
+_NO_OBJECT = _NO_NOUN | _ENDS_OBJECT
+_NO_THING = _NO_NOUN | _ADJECTIVES
 _NAMED_NOUNS = ("4", "5", "7")
 MOST = 4
 
@@ -124,7 +128,7 @@ def _imperative(word: str) -> str:
 def _leading_verbs(tokens: list[str], known: Lexicon, section: str) -> tuple[list[str], int]:
     """The verbs that the text begins with (`convert and copy …`), and where what they act on begins."""
     at = 0
-    while at < len(tokens) and tokens[at] in _BEFORE_VERB | _DETERMINERS | {"simple", "simply"} and at < 2:
+    while at < len(tokens) and tokens[at] in _MAY_LEAD and at < 2:
         at += 1
     if at and tokens[at - 1] in _DETERMINERS:
         return [], 0
@@ -184,7 +188,7 @@ def _further_verbs(tokens: list[str], start: int, known: Lexicon) -> list[str]:
     """Verbs after what the first ones act on: `read from standard input and write to files`."""
     found = []
     for at in range(start + 1, len(tokens) - 1):
-        joins = tokens[at - 1] in ("and", "or") and tokens[at + 1] in _DETERMINERS | _ENDS_OBJECT
+        joins = tokens[at - 1] in ("and", "or") and tokens[at + 1] in _AFTER_VERB
         if (
             joins
             and not tokens[at].endswith("ed")
@@ -224,7 +228,7 @@ def _done_by_a_noun(tokens: list[str], known: Lexicon) -> tuple[list[str], list[
             head = known.verb(token)
         if head is None or token in _ENDS_OBJECT:
             continue
-        before = [one for one in tokens[max(at - 3, 0) : at] if one not in _NO_NOUN | _ENDS_OBJECT]
+        before = [one for one in tokens[max(at - 3, 0) : at] if one not in _NO_OBJECT]
         nouns = [noun for one in before if (noun := known.noun(one))]
         if (
             before
@@ -293,4 +297,6 @@ def _object(tokens: list[str], start: int, known: Lexicon) -> list[str]:
 
 
 def _all_nouns(tokens: list[str], known: Lexicon, skipped: frozenset[str] = frozenset()) -> list[str]:
-    return [noun for token in tokens if token not in _NO_NOUN | _ADJECTIVES | skipped and (noun := known.noun(token))]
+    return [
+        noun for token in tokens if token not in _NO_THING and token not in skipped and (noun := known.noun(token))
+    ]
