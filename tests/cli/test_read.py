@@ -160,7 +160,7 @@ def test_json(garden: Program) -> None:
     assert page["options"][0] == {
         "flags": ["-m", "--min-weight"], "argument": "grams", "argument_optional": False,
         "text": "leave fruit lighter than this on the plant [default: 40]", "section": "OPTIONS", "default": "40",
-        "values": None, "repeatable": False,
+        "values": None, "repeatable": False, "bare": [], "assumed": None,
     }  # fmt: skip
     assert page["examples"] == [
         {"task": "", "line": "harvest -m 60 tomato1 tomato2"},

@@ -107,7 +107,11 @@ class Reference(Record):
 
 
 class Option(Record):
-    """One option: all its spellings (dash included), its argument's placeholder and what is said of it."""
+    """One option: all its spellings (dash included), its argument's placeholder and what is said of it.
+
+    `default` applies when the option is not given, `assumed` when it is given without its optional argument.
+    `bare` are the spellings that take no argument though another one does.
+    """
 
     flags: list[str]
     argument: str | None = None
@@ -117,6 +121,8 @@ class Option(Record):
     default: str | None = None
     values: list[str] | None = None
     repeatable: bool = False
+    bare: list[str] = []  # noqa: RUF012 - a record is immutable
+    assumed: str | None = None
 
 
 class Example(Record):

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from typing import Any, ClassVar, dataclass_transform
+    from typing import Any, ClassVar, Self, dataclass_transform
 else:
 
     def dataclass_transform(**_):
@@ -42,6 +42,10 @@ class Record:
 
     def __setattr__(self, name: str, value: object) -> None:
         raise AttributeError(f"{type(self).__name__} is immutable")
+
+    def changed(self, **values: Any) -> Self:
+        """A copy with other values in these fields."""
+        return type(self)(**{**self.__dict__, **values})
 
     def __eq__(self, other: object) -> bool:
         return type(self) is type(other) and self.__dict__ == other.__dict__

@@ -5,24 +5,17 @@ from __future__ import annotations
 import re
 
 from dowsing.core.document import Block, Indent, Item, Option, Paragraph
-from dowsing.core.extraction.walk import own_text
+from dowsing.core.extraction.option_tags import KEYED, LETTER, WORDED, Tag, read_keyword, read_tag
+from dowsing.core.extraction.option_texts import assumed_of, default_of, is_repeatable, values_of
+from dowsing.core.extraction.walk import flatten, own_text
 from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.document import Document
 
-_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=-)|\bor\b)\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
-_FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL)
-_NO_FORM = re.compile(r"(--?)\[([\w-]+)\](.+)")
 _MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
 _TAG_ALONE = r"--?[\w?#@][^\s,]*(?:(?:, ?| \| ?)--?[\w?#@][^\s,]*)*(?:[ =][\w<\[][^\s.]*)?"
-_DEFAULT = re.compile(
-    r"(?:\(default(?:s to| is)?:?|(?:The )?[Dd]efault (?:value )?is|[Dd]efaults? to|default:)\s+"
-    r"[\"'“‘`]*([^\s\"'”’`,;()\[\]]+)"
-)
-
-
 #: Sources whose forms name options that their text may not list.
 _SHORT_SOURCES = ("builtin", "shell-manual", "usage", "builtin-usage")
 
@@ -35,6 +28,7 @@ def read_options(document: Document) -> list[Option]:
     """All options of the document in the order of its text, then those that only its forms show."""
     made = (make_option(*tagged) for tagged in tagged_flags(document))
     found = [option for option in made if option is not None]
+    found += keyword_options(document)
     if document.source in _SHORT_SOURCES:
         from dowsing.core.extraction.form_options import options_of_forms
 
@@ -95,51 +89,60 @@ def _close(waiting: list[str], body: list[Block], title: str, found: list[Tagged
 
 def make_option(tag: str, body: list[Block], title: str) -> Option | None:
     """The option that `tag` names, or None if it names none."""
-    flags: list[str] = []
-    argument: str | None = None
-    optional = repeatable = False
-    for piece in _SEPARATOR.split(tag):
-        match = _FLAG.fullmatch(piece.strip())
-        if not match or not match[2].strip("-+"):
-            continue
-        flag = match[2].rstrip(".:;")
-        repeatable = repeatable or match[2].endswith("...")
-        either = _NO_FORM.fullmatch(flag)
-        spelled = [either[1] + either[3], either[1] + either[2] + either[3]] if either else [flag]
-        flags += [one for one in spelled if one not in flags]
-        rest = match[3]
-        if rest.strip() and argument is None:
-            argument, optional = _argument(rest)
-    if not flags:
-        return None
+    read = read_tag(tag)
+    return _option(read, body, title) if read else None
+
+
+def _option(tag: Tag, body: list[Block], title: str) -> Option:
     text = own_text(body)
-    default = _DEFAULT.search(text)
-    value = default[1].rstrip(".") if default else None
-    return Option(flags, argument, optional, text, title, value or None, repeatable=repeatable)
+    values = None
+    if tag.argument is not None:
+        values = values_of(tag.argument, text, body)
+    return Option(
+        tag.flags,
+        tag.argument,
+        tag.argument_optional,
+        text,
+        title,
+        default_of(text),
+        values,
+        tag.repeatable or is_repeatable(text),
+        tag.bare,
+        assumed_of(text) if tag.argument_optional else None,
+    )
 
 
-def _argument(rest: str) -> tuple[str | None, bool]:
-    """The placeholder after a flag and whether it may be left out."""
-    inner = rest.strip()
-    optional = inner.startswith("[") and _closing(inner) == len(inner) - 1
-    if optional:
-        inner = inner[1:-1]
-    if inner == "=":
-        return "", optional
-    inner = inner.removeprefix("=").strip()
-    match = re.match(r"<([^<>]*)>\Z|(.*)", inner, re.DOTALL)
-    name = (match[1] or match[2] or "").strip() if match else ""
-    name = name.split("\n")[0].rstrip(",;")
-    if not name or len(name) > 60 or (" " in name and not re.search(r"[<\[=|]|\.\.\.", name) and len(name) > 24):
-        return None, False
-    return name, optional
+def keyword_options(document: Document) -> list[Option]:
+    """Options without a dash: letters beside dashed ones, `key=VALUE`, and words that the forms show as they stand."""
+    if document.section[:1] not in ("1", "6", "8"):
+        return []
+    words = _form_words(document)
+    bundled = any("[-]" in form for form in document.synopsis)  # the dash may be left out
+    found = []
+    for section in document.sections:
+        entries = [
+            (item, plain(item.tag).strip(), item.tag[:1] == BOLD)
+            for item in flatten(section.blocks)
+            if isinstance(item, Item) and not item.bullet
+        ]
+        dashed = sum(tag[:1] == "-" for _, tag, _ in entries)
+        letters = sum(bold and bool(LETTER.match(tag)) for _, tag, bold in entries)
+        for item, tag, bold in entries:
+            worded = WORDED.match(tag)
+            if (
+                (((dashed > 1 and letters > 1) or (bundled and letters > 3)) and bold and LETTER.match(tag))
+                or (KEYED.match(tag) and not dashed)
+                or (worded and worded[1] in words)
+            ):
+                read = read_keyword(tag)
+                if read:
+                    found.append(_option(read, item.body, section.title))
+    return found
 
 
-def _closing(text: str) -> int:
-    """Where the bracket that `text` begins with is closed; the last place if it never is."""
-    depth = 0
-    for at, char in enumerate(text):
-        depth += {"[": 1, "]": -1}.get(char, 0)
-        if not depth:
-            return at
-    return len(text) - 1
+def _form_words(document: Document) -> frozenset[str]:
+    """The words that stand before a placeholder in capitals somewhere in the forms, commands left out."""
+    words: set[str] = set()
+    for form in document.synopsis:
+        words.update(re.findall(r"(?:\[|\S [A-Z-]+|\|) ([a-z][\w-]+)(?= <?[A-Z][A-Z_-]+\b)", form))
+    return frozenset(words) - {word for name in document.names for word in name.split("-")}

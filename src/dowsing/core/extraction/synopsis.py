@@ -37,18 +37,35 @@ def read_forms(document: Document) -> list[str]:
     for block in flatten(synopsis_blocks(document) or _announced(document)):
         if isinstance(block, Item):
             tag = plain(block.tag).replace("\n", " ")
+            if tag.split(" ")[0] not in names and forms:
+                continue  # what is said of a word of the forms above
             rest = " ".join(plain(b.text) for b in flatten(block.body) if isinstance(b, (Paragraph, Literal)))
             forms.append(f"{tag} {rest}".strip())
         elif isinstance(block, (Paragraph, Literal)):
             forms += _joined(plain(block.text).split("\n"), names, isinstance(block, Paragraph))
     whole: list[str] = []
+    any_named = any(form.split()[:1] and form.split()[0] in names for form in forms)
     for form in forms:
         form = re.sub(r"\s+", " ", form).strip()
+        first = form.split(" ")[0]
+        if first not in names and _is_remark(form, any_named):
+            continue
         if whole and form[:1] in ("[", "{", "|") and whole[-1].split(" ")[0] in names:
             whole[-1] += " " + form
         elif form:
             whole.append(form)
     return whole
+
+
+def _is_remark(form: str, named: bool) -> bool:
+    """A title or a remark among the forms. `named`: there are forms that begin with the name."""
+    if form.startswith("# ") or form.casefold() in ("or", "or:", "and"):
+        return True
+    if not named or ":=" in form:
+        return False
+    long = form.count(" ") > 3
+    sentence = long and (form.endswith(".") or form[:1] in "-•")
+    return sentence or (form[:1].isupper() and not re.search(r"[\[\]<>{}|=;]|(?<!\w)-\w|\.\.\.", form))
 
 
 def _announced(document: Document) -> list[Block]:
@@ -68,9 +85,12 @@ def _joined(lines: list[str], names: set[str], filled: bool) -> list[str]:
     named = [line for line in lines if line.split()[0] in names]
     forms: list[str] = []
     open_brackets = 0
+    begins = {len(line) - len(line.lstrip()) for line in named}
     for line in lines:
         set_in = len(line) - len(line.lstrip()) > margin
-        goes_on = open_brackets > 0 or set_in
+        # titles above forms that are set in: each named line is a form for itself
+        titled = len(begins) == 1 and min(begins) > margin and line in named
+        goes_on = open_brackets > 0 or (set_in and not titled)
         if named and not goes_on:
             goes_on = line.split()[0] not in names and not line.lstrip().startswith(("#", "int ", "void "))
             goes_on = goes_on and (filled or line.lstrip()[0] in "[<{|-")

@@ -139,11 +139,11 @@ def _take_readings(
         for portion in work:
             bodies = ((reading.number, reading.text) for reading in portion if reading.text)
             db.executemany("INSERT INTO bodies(rowid, text) VALUES(?,?)", bodies)
-            options = ((reading.number, reading.options) for reading in portion if reading.options)
-            db.executemany("INSERT INTO options VALUES(?,?)", options)
+            options = ((one.number, one.options, one.command or None) for one in portion if one.options or one.command)
+            db.executemany("INSERT INTO options VALUES(?,?,?)", options)
             for reading in portion:
                 texts_of(reading.number).add(reading.number, reading.terms)
-                readings[reading.number] = reading._replace(text="", terms={}, options="")
+                readings[reading.number] = reading._replace(text="", terms={}, options="", command=b"")
             if progress:
                 progress(len(readings), total)
     finally:
@@ -185,7 +185,7 @@ def insert_entries(
 ) -> None:
     """Write entries with their names. `first` is what entry numbers are ahead of the readings' numbers."""
     db.executemany(
-        "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,0)",
+        "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?)",
         (
             (
                 entry.number, entry.name, entry.section, "\n".join(entry.alias_labels), entry.kind, entry.summary,

@@ -109,7 +109,7 @@ def _insert(db: sqlite3.Connection, extras: list[Extra]) -> None:
         does = meaning(summary, extra.name, extra.section)
         verbs, nouns = " ".join(does.verbs), " ".join(does.nouns)
         db.execute(
-            "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?,0)",
+            "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?)",
             (
                 n, extra.name, extra.section, "", extra.kind, extra.summary, extra.package, None, extra.path, 0, 0,
                 verbs, nouns,
@@ -120,7 +120,7 @@ def _insert(db: sqlite3.Connection, extras: list[Extra]) -> None:
         priority = "builtin" if extra.section else ""
         aided.append(Aided(n, [extra.name], [label], summary, "", priority, verbs, nouns))
         texts.add(n, dict.fromkeys(stems(extra.words)[:MOST_LEAD], IN_LEAD) | option_terms(extra.options))
-        db.execute("INSERT INTO options VALUES(?,?)", (n, "\n".join(extra.options)))
+        db.execute("INSERT INTO options VALUES(?,?,NULL)", (n, "\n".join(extra.options)))
         db.execute("INSERT INTO bodies(rowid, text) VALUES(?,?)", (n, extra.words))
     insert_aids(db, aided, texts)
     db.execute("INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE rowid>?", (last,))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 from typing import NamedTuple
 
+from dowsing.core.commandline.table import make_table, pack
 from dowsing.core.document import Document, block_texts, document_text
 from dowsing.core.index.terms import flag_terms, option_lines, text_terms
 from dowsing.core.language.meaning import meaning
@@ -25,7 +26,8 @@ class Reading(NamedTuple):
     """What was read of the page of that number.
 
     `terms`: in which fields of its text a term stands (see terms.py); `options`: a line for each, its flags, a tab
-    and what is said of it; `references`: the pages it sends to, as labels; `verbs` and `nouns`: what it does, to what.
+    and what is said of it; `command`: the table of how it is written (see commandline/table.py), packed, b"" for what
+    is no command; `references`: the pages it sends to, as labels; `verbs` and `nouns`: what it does, to what.
     `problem` says why it could not be read; `target` is the file of a page that only refers to another;
     `subcommand`: it is the page of a subcommand, whose form writes the name as several words.
     """
@@ -42,6 +44,7 @@ class Reading(NamedTuple):
     references: list[str] = []  # noqa: RUF012
     verbs: str = ""
     nouns: str = ""
+    command: bytes = b""
 
 
 def read_for_index(task: Task) -> Reading:
@@ -73,6 +76,7 @@ def read_for_index(task: Task) -> Reading:
             references=[] if brief else [f"{one.name}({one.section})" for one in page.see_also],
             verbs=" ".join(does.verbs),
             nouns=" ".join(does.nouns),
+            command=b"" if brief or section[:1] not in ("1", "6", "8") else pack(make_table(page)),
         )
     except Unreadable as error:
         return _problem(number, str(error))

@@ -145,7 +145,8 @@ def _take_up(store: Store, settings: Settings, roots: list[str]) -> int | None:
             ).fetchone():
                 entry.hidden = True
             db.execute("INSERT INTO bodies(rowid, text) VALUES(?,?)", (entry.number + first, reading.text))
-            db.execute("INSERT INTO options VALUES(?,?)", (entry.number + first, reading.options))
+            row = (entry.number + first, reading.options, reading.command or None)
+            db.execute("INSERT INTO options VALUES(?,?,?)", row)
             texts.add(entry.number + first, reading.terms)
         for entry in entries:
             entry.number += first

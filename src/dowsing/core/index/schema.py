@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 #: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
-VERSION = 7
+VERSION = 8
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members of a
@@ -32,14 +32,14 @@ CREATE TABLE files(path TEXT PRIMARY KEY, folder TEXT, modified INTEGER, size IN
                    problem TEXT) WITHOUT ROWID;
 CREATE TABLE entries(id INTEGER PRIMARY KEY, name TEXT, section TEXT, aliases TEXT, kind TEXT, summary TEXT,
                      package TEXT, family TEXT, path TEXT, place INTEGER, hidden INTEGER DEFAULT 0,
-                     verbs TEXT, nouns TEXT, referred INTEGER DEFAULT 0);
+                     verbs TEXT, nouns TEXT);
 CREATE TABLE names(key TEXT, name TEXT, section TEXT, entry INTEGER, alias INTEGER);
 CREATE TABLE shell_names(shell TEXT, path TEXT, name TEXT, kind TEXT, summary TEXT, text TEXT, manual TEXT);
 CREATE TABLE programs(path TEXT PRIMARY KEY, package TEXT) WITHOUT ROWID;
 CREATE TABLE info_names(name TEXT, path TEXT, manual TEXT, node TEXT, rank INTEGER);
 CREATE TABLE postings(term TEXT, part INTEGER, spread REAL, entries BLOB, fields BLOB);
 CREATE TABLE standing(first INTEGER, marks BLOB, families BLOB, weight REAL);
-CREATE TABLE options(entry INTEGER PRIMARY KEY, lines TEXT);
+CREATE TABLE options(entry INTEGER PRIMARY KEY, lines TEXT, command BLOB);
 CREATE TABLE said(entry INTEGER PRIMARY KEY, terms TEXT, tasks TEXT, task_terms TEXT);
 CREATE TABLE words(word TEXT PRIMARY KEY, term TEXT, count INTEGER) WITHOUT ROWID;
 CREATE TABLE related(term TEXT, other TEXT, weight REAL);

@@ -319,6 +319,16 @@ class Store:
         )
         return [InfoPlace(*row) for row in rows]
 
+    # --- how commands are written --------------------------------------------------------------------
+
+    def command_table(self, path: str) -> bytes:
+        """The packed table of the command that the page of that path documents, b"" if none is kept."""
+        rows = self.rows(
+            "SELECT o.command FROM files f JOIN options o ON o.entry=f.entry WHERE f.path=? AND o.command IS NOT NULL",
+            (path,),
+        )
+        return bytes(rows[0][0]) if rows else b""
+
     # --- words ---------------------------------------------------------------------------------------
 
     def in_bodies(self, words: list[str]) -> list[Match]:

@@ -1,0 +1,99 @@
+"""The table of a command: its options, forms and subcommands, worked out once and kept in the index."""
+
+from __future__ import annotations
+
+from dowsing.core.commandline.forms import Form, Notation, parse_form
+from dowsing.core.document import Document, Option, Subcommand
+from dowsing.core.record import Record
+
+MOST_TEXT = 420  # characters kept of what is said of an option
+MOST_FORMS = 60
+
+
+class Table(Record):
+    """What is known of writing a command. `label` names the text that says so: `tar(1)`.
+
+    `notation` tells how its forms are to be read. `text` of an option is its beginning only.
+    """
+
+    name: str
+    label: str
+    source: str
+    summary: str
+    options: list[Option]
+    lines: list[str]
+    notation: Notation
+    subcommands: list[Subcommand]
+
+    @property
+    def forms(self) -> list[Form]:
+        """The forms as trees."""
+        return [parse_form(line, self.notation) for line in self.lines]
+
+
+def make_table(document: Document) -> Table:
+    """The table of a document."""
+    from dowsing.core.commandline.notation import notation_of
+    from dowsing.core.commandline.trees import subcommands_of
+
+    options = document.options
+    notation = notation_of(document, options)
+    lines = document.synopsis[:MOST_FORMS]
+    forms = [parse_form(line, notation) for line in lines]
+    return Table(
+        document.name,
+        document.label,
+        document.source,
+        document.summary,
+        [option.changed(text=_beginning(option.text)) for option in options],
+        lines,
+        notation,
+        subcommands_of(document, forms, notation),
+    )
+
+
+def _beginning(text: str) -> str:
+    """The first sentences, as many as fit."""
+    text = " ".join(text.split())
+    if len(text) <= MOST_TEXT:
+        return text
+    cut = text[:MOST_TEXT]
+    end = max(cut.rfind(". "), cut.rfind("; "))
+    return cut[: end + 1] if end > MOST_TEXT // 2 else cut.rpartition(" ")[0] + " …"
+
+
+def pack(table: Table) -> bytes:
+    """The table as bytes for the index."""
+    import json
+    import zlib
+
+    rows = [
+        [o.flags, o.argument, int(o.argument_optional), o.text, o.default, o.values, int(o.repeatable), o.bare, o.assumed]
+        for o in table.options
+    ]
+    sections: list[str] = list(dict.fromkeys(option.section for option in table.options))
+    value = [
+        [table.name, table.label, table.source, table.summary],
+        sections,
+        [sections.index(option.section) for option in table.options],
+        rows,
+        table.lines,
+        [table.notation.names, table.notation.literals, table.notation.valued, table.notation.replaced],
+        [[one.name, one.text[:MOST_TEXT]] for one in table.subcommands],
+    ]
+    return zlib.compress(json.dumps(value, ensure_ascii=False, separators=(",", ":")).encode("utf-8", "replace"), 6)
+
+
+def unpack(data: bytes) -> Table:
+    """The table that `pack` made bytes of."""
+    import json
+    import zlib
+
+    heads, sections, places, rows, lines, notation, subcommands = json.loads(zlib.decompress(data))
+    options = [
+        Option(flags, argument, bool(optional), text, sections[place], default, values, bool(again), bare, assumed)
+        for place, (flags, argument, optional, text, default, values, again, bare, assumed) in zip(
+            places, rows, strict=True
+        )
+    ]
+    return Table(*heads, options, lines, Notation(*notation), [Subcommand(*one) for one in subcommands])

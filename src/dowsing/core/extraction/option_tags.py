@@ -1,0 +1,116 @@
+"""The tag of an option: its spellings and the placeholder of its argument."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.record import Record
+
+_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=-)|\bor\b|\band\b(?= -))\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
+_FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL)
+_EITHER = re.compile(r"(--?)\[([\w-]+)\](.+)")
+_PART = re.compile(r"(-{1,2}[\w-]+)\[(-?[\w-]+)\]([\w-]*)")
+_NUMERIC = re.compile(r"\[?(-<\w+>)")
+_SPAN = re.compile(r"(-\d)\s*(?:\.{2,3}|…|to|through|-)\s*-(\d)\Z")
+#: Numbers and dates that begin with a sign are values shown as examples.
+_NO_FLAG = re.compile(r"[-+]\d+\w*:|\+\d+[a-z]|[-+]{1,2}[.,;:]+\Z")
+#: Single letters and words without a dash, as BSD programs and those of key words take them.
+LETTER = re.compile(r"([A-Za-z])(?:\s+([a-z]+))?\Z")
+KEYED = re.compile(r"([a-z][\w-]*)=([A-Z][A-Z0-9_.,-]*|<[^<>]+>)\Z")
+WORDED = re.compile(r"([a-z][\w-]*)(?:\s+<?([A-Z][\w-]*)>?)?(?:\s+\(default\))?\Z")
+
+
+class Tag(Record):
+    """What a tag says. `bare`: the spellings that take no argument, though another of the tag may have one."""
+
+    flags: list[str]
+    argument: str | None
+    argument_optional: bool
+    repeatable: bool
+    bare: list[str]
+
+
+def read_tag(text: str) -> Tag | None:
+    """What a tag says, lines of it being several spellings; None if it names no option."""
+    flags: list[str] = []
+    alone: list[str] = []  # spellings without an argument of their own
+    argument: str | None = None
+    optional = repeatable = False
+    for piece in _SEPARATOR.split(text):
+        piece = piece.strip()
+        span = _SPAN.match(piece)
+        if span and span[1][1] < span[2]:
+            spelled, rest = [f"-{n}" for n in range(int(span[1][1]), int(span[2]) + 1)], ""
+        else:
+            numeric = _NUMERIC.match(piece)
+            match = _FLAG.fullmatch(piece)
+            if numeric:
+                spelled, rest = [numeric[1]], ""
+            elif match and match[2].strip("-+") and not _NO_FLAG.match(piece):
+                repeatable = repeatable or match[2].endswith("...")
+                flag, rest = match[2].rstrip(".:;") or match[2], match[3]
+                if flag[-1] == "#" and len(flag) > 2 and not rest:
+                    flag, rest = flag[:-1], "#"
+                spelled = _spellings(flag)
+            else:
+                continue
+        flags += [one for one in spelled if one not in flags]
+        if rest.strip():
+            repeatable = repeatable or rest.rstrip().endswith("...")
+            if argument is None:
+                argument, optional = _argument(rest)
+        if not rest.strip() or argument is None:
+            alone += spelled
+    if not flags:
+        return None
+    # an optional argument belongs to the spellings that show it: the short one beside takes none
+    bare = [flag for flag in alone if len(flag) == 2] if optional else []
+    return Tag(flags, argument, optional, repeatable, bare)
+
+
+def read_keyword(text: str) -> Tag | None:
+    """What a tag without a dash says: `U userlist`, `bs=BYTES`, `dev IFNAME`."""
+    for pattern in (KEYED, LETTER, WORDED):
+        match = pattern.match(text)
+        if match:
+            argument = match[2].strip("<>") if match[2] else None
+            return Tag([match[1]], argument, False, False, [])
+    return None
+
+
+def _spellings(flag: str) -> list[str]:
+    """`--[no-]x`, `--reference[-if-able]` and `--colo[u]r` are two each."""
+    either = _EITHER.fullmatch(flag)
+    if either:
+        return [either[1] + either[3], either[1] + either[2] + either[3]]
+    part = _PART.fullmatch(flag)
+    if part:
+        return [part[1] + part[3], part[1] + part[2] + part[3]]
+    return [flag]
+
+
+def _argument(rest: str) -> tuple[str | None, bool]:
+    """The placeholder after a flag and whether it may be left out."""
+    inner = rest.strip()
+    optional = inner.startswith("[") and _closing(inner) == len(inner) - 1
+    if optional:
+        inner = inner[1:-1]
+    if inner == "=":
+        return "", optional
+    inner = inner.removeprefix("=").strip()
+    match = re.match(r"<([^<>]*)>\Z|(.*)", inner, re.DOTALL)
+    name = (match[1] or match[2] or "").strip() if match else ""
+    name = name.split("\n")[0].rstrip(",;")
+    if not name or len(name) > 60 or (" " in name and not re.search(r"[<\[=|]|\.\.\.", name) and len(name) > 24):
+        return None, False
+    return name, optional
+
+
+def _closing(text: str) -> int:
+    """Where the bracket that `text` begins with is closed; the last place if it never is."""
+    depth = 0
+    for at, char in enumerate(text):
+        depth += {"[": 1, "]": -1}.get(char, 0)
+        if not depth:
+            return at
+    return len(text) - 1
