@@ -36,7 +36,8 @@ _WORDS = {
 }
 _OF_WORD = {word: kind for kind, words in _WORDS.items() for word in words.split()}
 _PARTS = re.compile(r"[^a-z#]+")
-_MODE_TEXT = re.compile(r"\bpermission|\bchmod\b|\boctal\b|file mode\b|\bumask\b", re.IGNORECASE)
+_MODE_TEXT = re.compile(r"\bpermission bits|\bchmod\b|\boctal\b|\bfile mode\b|\bmode bits|\bumask\b", re.IGNORECASE)
+_NAMED_NUMBERS = re.compile(r"\b(?:name|names|string|keyword|infinity|unlimited)\b|['\"‘“`](?:all|auto|none|max)")
 _NUMBER_TEXT = re.compile(r"\b(?:number of|integer|at most|numeric)\b", re.IGNORECASE)
 
 SIGNALS = (
@@ -77,6 +78,8 @@ def value_kind(placeholder: str, says: str = "", values: list[str] | None = None
     """The kind of a value by its placeholder, what is said of it and the allowed values."""
     if values:
         return "choice"
+    if "|" in placeholder:  # of several kinds
+        return "text"
     kind = kind_of_placeholder(placeholder)
     if kind == "mode" and not _MODE_TEXT.search(says):
         return "text"  # a way of working, not permissions
@@ -105,7 +108,7 @@ def wrong_kind(kind: str, value: str, says: str = "") -> str:
 def _number(value: str, says: str) -> str:
     if any(char.isdigit() for char in value) or not value.strip("-+*?#$%@.,:;/"):
         return ""
-    if re.search(r"\b(?:name|string|keyword|word|either|infinity|unlimited|all|auto|none)\b", says) and value.isalpha():
+    if value.isalpha() and _NAMED_NUMBERS.search(says):
         return ""
     return "a number is wanted here"
 

@@ -12,8 +12,12 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.document import Document
 
-_PROMPT = re.compile(r"\s*(?:\$|#|%|>|[\w@~-]+[$#%>])\s+(?=\S)")
+_PROMPT = re.compile(r"\s*(?:\$|#|%|>|[\w@~-]+[$#%>]|\[[\w@~ :./-]+\][$#])\s+(?=\S)")
 _TITLE = re.compile(r"\bEXAMPLES?\b|\bEXAMPLE\b", re.IGNORECASE)
+_CALLOUT = re.compile(r"\s{2,}\(\d{1,2}\)\Z")  # a number that the text below refers to
+_SENTENCE = re.compile(
+    r"[\w.-]+ (?:is|are|can|will|does|has|may|should|uses|reads|prints|supports|provides|also|was|and)\s"
+)
 MOST_TASK = 300
 
 
@@ -44,6 +48,8 @@ class _Reader:
         """Whether the text is a command line: it begins with a prompt or with the name."""
         if _PROMPT.match(text):
             return True
+        if _SENTENCE.match(text):
+            return False
         return any(text == name or text.startswith((name + " ", "sudo " + name)) for name in self.names)
 
     def blocks(self, blocks: list[Block]) -> None:
@@ -88,6 +94,7 @@ class _Reader:
                 bare = _PROMPT.sub("", line, count=1).strip()
             elif not self.is_line(bare) and not any(name in bare for name in self.names):
                 continue
+            bare = _CALLOUT.sub("", bare)
             if bare and (prompted or not self.only_prompted):
                 self.found.append(Example(task, bare))
 

@@ -12,6 +12,7 @@ _EITHER = re.compile(r"(--?)\[([\w-]+)\](.+)")
 _PART = re.compile(r"(-{1,2}[\w-]+)\[(-?[\w-]+)\]([\w-]*)")
 _NUMERIC = re.compile(r"\[?(-<\w+>)")
 _SPAN = re.compile(r"(-\d)\s*(?:\.{2,3}|…|to|through|-)\s*-(\d)\Z")
+MOST_ARGUMENT = 60  # characters of a placeholder
 #: Numbers and dates that begin with a sign are values shown as examples.
 _NO_FLAG = re.compile(r"[-+]\d+\w*:|\+\d+[a-z]|[-+]{1,2}[.,;:]+\Z")
 #: Single letters and words without a dash, as BSD programs and those of key words take them.
@@ -49,6 +50,9 @@ def read_tag(text: str) -> Tag | None:
             elif match and match[2].strip("-+") and not _NO_FLAG.match(piece):
                 repeatable = repeatable or match[2].endswith("...")
                 flag, rest = match[2].rstrip(".:;") or match[2], match[3]
+                part = _PART.fullmatch(flag)
+                if part and _argument_in(part):
+                    flag, rest = part[1], f"[{part[2]}]"
                 if flag[-1] == "#" and len(flag) > 2 and not rest:
                     flag, rest = flag[:-1], "#"
                 spelled = _spellings(flag)
@@ -84,9 +88,17 @@ def _spellings(flag: str) -> list[str]:
     if either:
         return [either[1] + either[3], either[1] + either[2] + either[3]]
     part = _PART.fullmatch(flag)
-    if part:
+    if part and _argument_in(part) is None:
         return [part[1] + part[3], part[1] + part[2] + part[3]]
     return [flag]
+
+
+def _argument_in(part: re.Match[str]) -> str | None:
+    """The placeholder in brackets that stands close to a letter, as in `-i[SUFFIX]`; None if it is part of the name."""
+    from dowsing.core.commandline.kinds import kind_of_placeholder
+
+    short = len(part[1]) == 2 and not part[3]
+    return part[2] if short and (part[2].isupper() or kind_of_placeholder(part[2]) != "text") else None
 
 
 def _argument(rest: str) -> tuple[str | None, bool]:
@@ -95,13 +107,17 @@ def _argument(rest: str) -> tuple[str | None, bool]:
     optional = inner.startswith("[") and _closing(inner) == len(inner) - 1
     if optional:
         inner = inner[1:-1]
+    elif re.fullmatch(r"(?:\[[^\[\]]*\])+", inner):  # `[<n>][/<m>]`: all of it may be left out
+        optional = True
     if inner == "=":
         return "", optional
     inner = inner.removeprefix("=").strip()
     match = re.match(r"<([^<>]*)>\Z|(.*)", inner, re.DOTALL)
     name = (match[1] or match[2] or "").strip() if match else ""
     name = name.split("\n")[0].rstrip(",;")
-    if not name or len(name) > 60 or (" " in name and not re.search(r"[<\[=|]|\.\.\.", name) and len(name) > 24):
+    if len(name) > MOST_ARGUMENT and rest.lstrip()[:1] in "=[":
+        return name[:MOST_ARGUMENT] + "…", optional
+    if not name or len(name) > MOST_ARGUMENT or (" " in name and not re.search(r"[<\[=|]|\.\.\.", name) and len(name) > 24):
         return None, False
     return name, optional
 

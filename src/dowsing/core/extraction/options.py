@@ -15,7 +15,7 @@ if TYPE_CHECKING:
     from dowsing.core.document import Document
 
 _MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
-_TAG_ALONE = r"--?[\w?#@][^\s,]*(?:(?:, ?| \| ?)--?[\w?#@][^\s,]*)*(?:[ =][\w<\[][^\s.]*)?"
+_TAG_ALONE = r"--?[\w?#@][^\s,]*(?: [\w<\[][^\s,.]*)?(?:(?:, ?| \| ?)--?[\w?#@][^\s,]*(?: [\w<\[][^\s,.]*)?)*"
 #: Sources whose forms name options that their text may not list.
 _SHORT_SOURCES = ("builtin", "shell-manual", "usage", "builtin-usage")
 

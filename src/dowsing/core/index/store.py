@@ -247,6 +247,16 @@ class Store:
                 found[one] = found.get(one, 0) + count
         return sorted(found.items(), key=lambda pair: (-pair[1], pair[0]))
 
+    def has_subcommands(self, program: str) -> bool:
+        """Whether there is a page of a subcommand of the program."""
+        key = program.casefold()
+        rows = self.rows(
+            "SELECT 1 FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>? AND n.key<? AND e.family=? "
+            "AND e.kind='subcommand' LIMIT 1",
+            (key, key + "\U0010ffff", program),
+        )
+        return bool(rows)
+
     def matching_names(self, pattern: str) -> list[Match]:
         """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case.
 

@@ -1,0 +1,103 @@
+"""A line that ends too early, read as if what is missing stood at its end."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
+
+MOST_REPAIRED = 20_000  # characters; a longer line is read as it stands
+
+Problem = tuple[int, int, str] | None
+
+
+def repaired(line: str, parse: Callable[[str], Any]) -> tuple[Any, str, Problem]:
+    """The tree of the line, the text that was read, and what is missing in the line as (start, end, reason)."""
+    tree = parse(line)
+    if not tree.root_node.has_error or len(line) > MOST_REPAIRED:
+        return tree, line, None
+    for ending, problem in _endings(line):
+        tried = parse(line + ending)
+        if not tried.root_node.has_error:
+            return tried, line + ending, problem
+    return tree, line, None
+
+
+def _endings(line: str) -> list[tuple[str, Problem]]:
+    """What may be missing, the likeliest first, with what is then said of the line."""
+    closers, start = _open(line)
+    found: list[tuple[str, Problem]] = []
+    last = len(line.rstrip())
+    operator = re.search(r"(\|&?|&&|\|\||[<>]{1,2}&?|<<<)\s*\Z", line)
+    if operator and not closers:
+        wanted = "a file name" if operator[1][0] in "<>" else "a command"
+        found.append((" x", (operator.start(), last, f"{wanted} is missing after {operator[1]}")))
+    here = re.search(r"<<-?\s*(['\"\\]?)([\w.-]+)", line)
+    if here:
+        says = f"the here-document needs a line that is {here[2]} alone"
+        found += [("\n" + here[2] + "\n", (here.start(), here.end(), says)), (f"\nx\n{here[2]}\n", None)]
+    if closers:
+        text = line[start : start + 1] if line[start] in "'\"`" else line[start : start + 2].strip()
+        says = f"{text} is opened here and not closed"
+        for ending in (closers, "x" + closers, " x" + closers, closers + " x"):
+            found.append((ending, (start, start + len(text), says)))
+    for word, needs, endings in (
+        ("if", "fi", ("; fi", " ]; then x; fi", "; then x; fi", " x; fi", " then x; fi", " x ]; then x; fi")),
+        ("for", "done", ("; done", " x; done", " do x; done", "; do x; done", " in x; do x; done")),
+        ("while", "done", ("; done", " x; done", "; do x; done", " do x; done")),
+        ("until", "done", ("; done", " x; done", "; do x; done")),
+        ("select", "done", ("; done", "; do x; done")),
+        ("case", "esac", (" esac", ";; esac", " in x) x;; esac", " x;; esac")),
+        ("{", "}", ("; }", " x; }")),
+        ("[[", "]]", (" ]]", " x ]]")),
+        ("[", "]", (" ]", " x ]")),
+    ):
+        at = re.search(rf"(?<![\w$.{{]){re.escape(word)}(?=\s|\Z)", line)
+        if at:
+            says = f"{word} needs a {needs} after it"
+            found += [(closers + ending, (at.start(), at.end(), says)) for ending in endings]
+    return found
+
+
+def _open(line: str) -> tuple[str, int]:
+    """What closes all that is open at the end of the line, and where the last of it was opened."""
+    stack: list[tuple[str, int]] = []
+    at = 0
+    while at < len(line):
+        char = line[at]
+        inside = stack[-1][0] if stack else ""
+        if inside == "'":
+            if char == "'":
+                stack.pop()
+        elif char == "\\":
+            at += 1
+        elif inside and char == inside:
+            stack.pop()
+        elif inside == '"':
+            if line.startswith("$(", at):
+                stack.append((")", at))
+                at += 1
+            elif line.startswith("${", at):
+                stack.append(("}", at))
+                at += 1
+            elif char == "`":
+                stack.append(("`", at))
+        elif char in "'\"`":
+            stack.append((char, at))
+        elif line.startswith(("$(", "<(", ">("), at):
+            stack.append((")", at))
+            at += 1
+        elif line.startswith("${", at):
+            stack.append(("}", at))
+            at += 1
+        elif char == "(" and (at == 0 or line[at - 1] in " ;&|("):
+            stack.append((")", at))
+        elif char == "#" and (at == 0 or line[at - 1] in " \t;") and not inside:
+            at = line.find("\n", at)
+            if at < 0:
+                break
+        at += 1
+    return "".join(closer for closer, _ in reversed(stack)), stack[-1][1] if stack else 0
