@@ -14,7 +14,7 @@ if TYPE_CHECKING:
 class Carrier:
     """How a command carries another: see conventions.toml."""
 
-    __slots__ = ("after", "assignments", "before", "joined", "never", "string", "strings")
+    __slots__ = ("after", "assignments", "before", "joined", "never", "string", "strings", "valued")
 
     def __init__(self, row: dict[str, Any]) -> None:
         self.before: int = row.get("before", 0)
@@ -23,6 +23,7 @@ class Carrier:
         self.strings: list[str] = row.get("strings", [])
         self.string: bool = row.get("string", False)
         self.never: bool = row.get("never", False)
+        self.valued: list[str] = row.get("valued", [])
         self.after: str = row.get("after", "")
 
 

@@ -22,7 +22,7 @@ CLOSERS = {"[": "]", "{": "}", "(": ")", "<": ">"}
 _DOTS = re.compile(r"(?:\.\.\.?|…)")
 _ALL_DOTS = re.compile(r"\.{2,}|…")
 _NAMED = re.compile(r"[A-Z][A-Z0-9_.:/-]*\Z")
-_OPTION = re.compile(r"(?:--?[A-Za-z0-9?@#\[$!%^&*:.,_~]|\+[A-Za-z]|-\Z|--\Z)")
+_OPTION = re.compile(r"(?:--?[A-Za-z0-9?@#\[$!%^&*:.,_~]|\+[a-z](?![a-z])|\+[A-Z](?![A-Z])|-\Z|--\Z)")
 
 
 class Element(Record):
@@ -180,6 +180,9 @@ class _Parser:
         """Whether the bracket here is closed at the end of a word, so that it is a group and no part of a word."""
         end = self.closing(self.at)
         after = self.line[end + 1 : end + 2]
+        if after == "[":  # `[OWNER][:[GROUP]]` is one word, `[-a][-b]` are two groups
+            inside = self.line[self.at + 1 : end]
+            return inside[:1] in "-+ <" or " " in inside or self.line[end + 2 : end + 3] in ("-", " ", "<")
         return end >= len(self.line) or after in ("", " ", "[", "]", "}", ")", "|", "{", ".", "…", "(")
 
     def closing(self, start: int) -> int:

@@ -25,7 +25,7 @@ _WORDS = {
     ),
     "folder": "directory dir folder chroot_dir root prefix_dir dirs exdir workdir directories",
     "file": (
-        "file filename infile outfile files archive configfile output input script image disk device dev source "
+        "file filename infile outfile files archive configfile output input image disk device dev source "
         "stylefile logfile save-file lockfile rfile keyfile filenames fd database conffile patchfile jarfile output_file "
     ),
     "path": "path pathname pathspec location paths pathnames target",
@@ -78,7 +78,7 @@ def value_kind(placeholder: str, says: str = "", values: list[str] | None = None
     """The kind of a value by its placeholder, what is said of it and the allowed values."""
     if values:
         return "choice"
-    if "|" in placeholder:  # of several kinds
+    if "|" in placeholder or re.search(r"\w/@?\w", placeholder):  # of several kinds
         return "text"
     kind = kind_of_placeholder(placeholder)
     if kind == "mode" and not _MODE_TEXT.search(says):
@@ -108,6 +108,8 @@ def wrong_kind(kind: str, value: str, says: str = "") -> str:
 def _number(value: str, says: str) -> str:
     if any(char.isdigit() for char in value) or not value.strip("-+*?#$%@.,:;/"):
         return ""
+    if value.lower() in ("inf", "infinity", "nan", "max", "min"):
+        return ""
     if value.isalpha() and _NAMED_NUMBERS.search(says):
         return ""
     return "a number is wanted here"
@@ -124,7 +126,17 @@ def _size(value: str, says: str) -> str:
 def _port(value: str, says: str) -> str:
     if value.isdecimal():
         return "" if int(value) <= 65535 else "a port is a number up to 65535"
-    return ""
+    return "a port is wanted here, a number up to 65535" if value.isalpha() and value not in _services() else ""
+
+
+@cache
+def _services() -> frozenset[str]:
+    """The names that stand for ports on this machine."""
+    try:
+        with open("/etc/services", encoding="utf-8", errors="replace") as file:
+            return frozenset(word for line in file for word in line.partition("#")[0].split() if word.isalpha())
+    except OSError:
+        return frozenset(("ssh", "http", "https", "smtp", "domain"))
 
 
 def _signal(value: str, says: str) -> str:

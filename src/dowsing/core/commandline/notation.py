@@ -34,6 +34,9 @@ def notation_of(document: Document, options: list[Option]) -> Notation:
                 italic.update(words)
             else:
                 plain_words.update(words)
+    if document.name.split("-")[0] in italic:  # the command itself is set so: it marks what is to be typed
+        plain_words |= italic
+        italic = set()
     forms = " ".join(document.synopsis)
     marked = bool(re.search(r"<[a-z][^<>]*>|(?<![\w-])[A-Z][A-Z_]{2,}(?![\w-])", forms))
     literals = bold - italic

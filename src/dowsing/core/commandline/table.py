@@ -35,8 +35,11 @@ def make_table(document: Document) -> Table:
     """The table of a document."""
     from dowsing.core.commandline.notation import notation_of
     from dowsing.core.commandline.trees import subcommands_of
+    from dowsing.core.extraction.form_options import options_of_forms
 
     options = document.options
+    if document.source == "manual":
+        options = options + options_of_forms(document.synopsis, options)
     notation = notation_of(document, options)
     lines = document.synopsis[:MOST_FORMS]
     forms = [parse_form(line, notation) for line in lines]

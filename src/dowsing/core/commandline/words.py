@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 
 from dowsing.core.commandline.conventions import Carrier, conventions
+from dowsing.core.commandline.forms import Element
 from dowsing.core.commandline.kinds import kind_of_placeholder, nearest_values, value_kind, wrong_kind
 from dowsing.core.commandline.known import Known, Spelling, Tables
 from dowsing.core.commandline.pieces import Piece
@@ -87,8 +88,11 @@ class WordReader:
 
         labels = nearest_names(self.tables.store, name)
         names = [label.partition("(")[0] for label in labels if label.endswith(("(1)", "(8)", "(builtin)"))]
-        most = 1 if len(name) < 8 else 2
-        return [one for one in dict.fromkeys(names) if one != name and OSA.distance(one, name) <= most][:3]
+        near = [one for one in dict.fromkeys(names) if one != name and OSA.distance(one, name) <= 1 + (len(name) > 8)]
+        # two letters that changed places, or a longer name that begins alike: else it may well be a tool not here
+        return [
+            one for one in near if sorted(one) == sorted(name) or (len(name) > 4 and one[0] == name[0] and len(one) > 4)
+        ][:3]
 
     def _rest(self, words: list[Word], depth: int) -> None:
         for word in words:
@@ -200,7 +204,10 @@ class _CommandReader:
         if equals and (named := self.known.spelling(flag)) is not None:
             self.option(word, flag, named, value[len(flag) + 1 :])
             return
-        if self.cluster(word) or self.prefix(word) or self.number(word):
+        readings = (self.cluster, self.prefix, self.number)
+        if self.mostly_long or (value[1:].isdecimal() and any(self.known.spelling(one) for one in _NUMBERS)):
+            readings = (self.prefix, self.number, self.cluster)
+        if any(reading(word) for reading in readings):
             return
         # a shortened option of a single dash, where the command has no clusters
         long = [one for one in self.known.beginning(flag) if len(one.flag) > 2 and one.flag[1] != "-"]
@@ -267,7 +274,7 @@ class _CommandReader:
         value = word.value
         for size in range(len(value) - 1, 1, -1):
             spelling = self.known.spelling(value[:size])
-            if spelling is not None and spelling.takes:
+            if spelling is not None and spelling.takes and not value[size].isalpha():
                 self.option(word, value[:size], spelling, value[size:])
                 return True
         return False
@@ -382,10 +389,15 @@ class _CommandReader:
             kind=kind,
         )
 
+    @property
+    def mostly_long(self) -> bool:
+        """Whether most options are words with a single dash, as those of the X toolkit."""
+        flags = [*self.known.spellings] or [*(self.known.parent.spellings if self.known.parent else ())]
+        return sum(len(flag) > 2 and flag[0] == "-" != flag[1] for flag in flags) * 2 > len(flags)
+
     def _wrong_letter(self, value: str) -> str:
         """Of a cluster the letter that is not known, else the whole word."""
-        long = sum(len(flag) > 2 and flag[1] != "-" for flag in self.known.spellings)
-        if long * 2 > len(self.known.spellings):
+        if self.mostly_long:
             return value.partition("=")[0]
         letters = value[1:].partition("=")[0]
         known = [self.known.spelling("-" + letter) is not None for letter in letters]
@@ -401,8 +413,14 @@ class _CommandReader:
             self.add_option(word, flag, None, page=known.page or None, says=f"by custom, {says}")
             return
         untagged = self.rules.untagged.get(known.name, ())
-        if not known.documented or not known.spellings:
-            self.add_option(word, flag, None, says="not documented here")
+        told = known if known.spellings or known.parent is None else known.parent
+        if not told.documented or not told.spellings:
+            valued = self.carrier is not None and word.value in self.carrier.valued and self.at < len(self.words)
+            value = self.words[self.at] if valued else None
+            self.add_option(word, flag, None, says="not documented here", value=value.value if value else None)
+            if value is not None:
+                self.at += 1
+                self.add(value, "value", of=flag)
             return
         if word.dynamic and "$" in flag:
             self.add_option(word, flag, None, says="an option that the shell puts together")
@@ -416,6 +434,10 @@ class _CommandReader:
             self.add_option(word, flag, None, place=place, page=page, says=says)
             return
         near = nearest_flags(flag, known.all_flags)
+        if told.tables[0].source == "usage" and not (near and flag.startswith("--")):
+            # a usage text is short: what it leaves out may well exist
+            self.add_option(word, flag, None, place=place, says=f"{told.page} does not tell of it")
+            return
         says = f"unknown option: {known.page} has no {flag}"
         self.add_option(word, flag, None, place=place, problem=says, nearest=near)
 
@@ -430,7 +452,8 @@ class _CommandReader:
                     continue
                 near = nearest_values(part, option.values)
                 strict = bool(re.search(r"[|{]|\bWHEN\b", option.argument or ""))
-                if (near or strict) and re.fullmatch(r"[A-Za-z][\w-]*", part):
+                letters = len(part) == 1 and sum(len(value) == 1 for value in option.values) > 3
+                if (near or strict or letters) and re.fullmatch(r"[A-Za-z][\w-]*", part):
                     some = ", ".join(option.values[:6]) + (", …" if len(option.values) > 6 else "")
                     return f"value of a wrong kind: one of {some} is wanted", near
             return "", []
@@ -580,8 +603,9 @@ class _CommandReader:
         name, kind = operand_of(self.known, len(self.state.operands) - 1)
         problem = ""
         if kind and not word.dynamic and not word.glob:
-            reason = wrong_kind(kind, value) if kind in ("mode", "duration", "signal") else ""
-            if reason and not (kind == "duration" and self.known.name not in ("sleep", "timeout")):
+            plain = kind in ("mode", "duration", "signal") or (kind == "number" and name.upper().startswith("NUMBER"))
+            reason = wrong_kind(kind, value) if plain else ""
+            if reason:
                 problem = f"value of a wrong kind: {reason}"
         self.add(word, "operand", what=name, kind=kind, problem=problem or None)
 
@@ -598,9 +622,8 @@ class _CommandReader:
 
     def keyword(self, word: Word) -> bool:
         """An option that has no dash: `dev eth0`, `bs=1M`; whether the word is one."""
-        spellings = self.known.spellings
         name, equals, attached = word.value.partition("=")
-        spelling = spellings.get(name) if name and name[0] not in "-+" else None
+        spelling = self.known.spelling(name) if name and name[0] not in "-+" else None
         if spelling is None or word.quoted or len(name) < 2:
             return False
         if equals and spelling.takes:
@@ -633,16 +656,17 @@ class _CommandReader:
             what = f"short for {short}" if short else ""
             self.add(word, "subcommand", page=known.page, says=listed[short or value] or None, what=what)
             return True
+        if not listed and known.parent is None and self.reader.tables.store.has_subcommands(known.name):
+            near = self._subcommands_like(value) if re.fullmatch(r"[a-z][\w-]*", value) else []
+            if near:
+                problem = f"wrong subcommand: {known.words} has no {value}"
+                self.add(word, "subcommand", problem=problem, nearest=near, page=known.page)
+                self.state.operands.append(word)
+            return bool(near)
         if len(listed) < 3 or not re.fullmatch(r"[a-z][\w-]*", value) or word.quoted:
             return False
         near = nearest_values(value, list(listed))
-        if known.parent is None and known.name in ("git", "ip", "docker"):
-            near = near or []
-        if not near and not _wants_command(known):
-            return False
-        if known.name == "git" or not _wants_command(known):
-            near = near or self._subcommands_like(value)
-        if not near and known.parent is not None:
+        if not near and (known.parent is not None or not _wants_command(known)):
             return False
         self.add(
             word,
@@ -755,17 +779,33 @@ def _wants_command(known: Known) -> bool:
     return False
 
 
+_OPTIONS = re.compile(r"options?\b|flags\b", re.IGNORECASE)
+
+
+def _operands(elements: list[Element]) -> list[Element]:
+    """The operands in their order, those in groups too."""
+    found: list[Element] = []
+    for element in elements:
+        if element.what == "operand":
+            found.append(element)
+        elif element.what == "group":
+            found += _operands(element.elements)
+        elif element.what == "choice" and element.elements:
+            found += _operands(element.elements[:1])
+    return found
+
+
 def operand_of(known: Known, place: int) -> tuple[str, str]:
     """The name and kind of the operand at that place in the forms, "" where they differ or do not tell."""
     for table in known.tables:
         for form in table.forms:
-            names = [e for e in form.elements if e.what == "operand" and not e.text.upper().startswith("OPTION")]
+            names = [e for e in _operands(form.elements) if not _OPTIONS.search(e.text)]
             if not names:
                 continue
             element = names[min(place, len(names) - 1)]
             if place >= len(names) and not element.repeats:
                 continue
-            name = element.text.strip("<>[]'")
-            kind = value_kind(name, "permission" if known.name in ("chmod", "mkdir") else "")
+            name = re.match(r"[\[<]*([^\[\]<>]*)", element.text)[1].strip("' ,") or element.text  # type: ignore[index]
+            kind = value_kind(name, "file mode" if name.isupper() else "")
             return name, kind
     return "", ""

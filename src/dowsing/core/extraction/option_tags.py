@@ -6,7 +6,7 @@ import re
 
 from dowsing.core.record import Record
 
-_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=-)|\bor\b|\band\b(?= -))\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
+_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=\s*-)|\bor\b|\band\b(?= -))\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
 _FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL)
 _EITHER = re.compile(r"(--?)\[([\w-]+)\](.+)")
 _PART = re.compile(r"(-{1,2}[\w-]+)\[(-?[\w-]+)\]([\w-]*)")
@@ -114,7 +114,7 @@ def _argument(rest: str) -> tuple[str | None, bool]:
     inner = inner.removeprefix("=").strip()
     match = re.match(r"<([^<>]*)>\Z|(.*)", inner, re.DOTALL)
     name = (match[1] or match[2] or "").strip() if match else ""
-    name = name.split("\n")[0].rstrip(",;")
+    name = name.split("\n")[0].rstrip(",;:")
     if len(name) > MOST_ARGUMENT and rest.lstrip()[:1] in "=[":
         return name[:MOST_ARGUMENT] + "…", optional
     if not name or len(name) > MOST_ARGUMENT or (" " in name and not re.search(r"[<\[=|]|\.\.\.", name) and len(name) > 24):

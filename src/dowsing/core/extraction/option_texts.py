@@ -42,7 +42,7 @@ _KINDS = re.compile(
     r"size|count|list|user|group|host|device|string|text|expr|regex|address|port|value|range|task|key|id)s?\Z",
     re.IGNORECASE,
 )
-_LITERAL_TAG = re.compile(r"[\"'“‘`=]?([a-z0-9][\w.+-]*)[\"'”’`]?(?=\s*(?:\Z|[,(=:\[]))")
+_LITERAL_TAG = re.compile(r"[\"'“‘`=]?([a-z0-9][\w.+-]*|[A-Z])[\"'”’`]?(?=\s*(?:\Z|[,(=:\[]))")
 
 
 def default_of(text: str) -> str | None:
@@ -74,13 +74,33 @@ def values_of(argument: str, text: str, body: list[Block]) -> list[str] | None:
     if choice:
         either = [value.strip() for value in re.split(r"[|,]", choice[1] or choice[2])]
         return either if not any(_KINDS.match(value) for value in either) else None
-    listed = _from_text(text) or _from_items(body)
+    listed = _from_text(text, argument) or _from_items(body)
     listed = [value for value in dict.fromkeys(listed) if value not in ("or", "and")]
     return listed if len(listed) > 1 else None
 
 
-def _from_text(text: str) -> list[str]:
+def values_elsewhere(argument: str, text: str) -> list[str] | None:
+    """The values that a page's running text tells of a placeholder in capitals: `The WHEN argument can be …`."""
+    values: list[str] = []
+    for found in re.finditer(rf"\b{re.escape(argument)}(?: argument)? ", text):
+        tail = text[found.end() : found.end() + 300]
+        default = re.match(r"defaults? to [\"'‘“`]([\w-]+)[\"'’”`] and ", tail)
+        said = re.match(r"(?:can|may|must|should)(?: also)? be (?:one of )?", tail[default.end() :] if default else tail)
+        if said:
+            start = found.end() + (default.end() if default else 0) + said.end()
+            values = ([default[1]] if default else []) + _series(" ".join(text[start:].split()), 0)
+            if len(values) > 1:
+                return list(dict.fromkeys(values))
+    return None
+
+
+def _from_text(text: str, argument: str) -> list[str]:
     text = " ".join(text.split())
+    if argument.isupper():
+        own = re.search(rf"\b{re.escape(argument)} (?:is|are|can be|may be|must be|should be)(?: one of| either)? ", text)
+        values = _series(text, own.end()) if own else []
+        if len(values) > 1:
+            return values
     for found in _INTRODUCTION.finditer(text):
         values = _series(text, found.end())
         if len(values) > 1:

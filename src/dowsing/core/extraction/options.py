@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.document import Block, Indent, Item, Option, Paragraph
+from dowsing.core.document import Block, Indent, Item, Option, Paragraph, document_text
 from dowsing.core.extraction.option_tags import KEYED, LETTER, WORDED, Tag, read_keyword, read_tag
-from dowsing.core.extraction.option_texts import assumed_of, default_of, is_repeatable, values_of
+from dowsing.core.extraction.option_texts import assumed_of, default_of, is_repeatable, values_elsewhere, values_of
 from dowsing.core.extraction.walk import flatten, own_text
 from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
 
@@ -29,11 +29,27 @@ def read_options(document: Document) -> list[Option]:
     made = (make_option(*tagged) for tagged in tagged_flags(document))
     found = [option for option in made if option is not None]
     found += keyword_options(document)
+    found = _with_values(document, found)
     if document.source in _SHORT_SOURCES:
         from dowsing.core.extraction.form_options import options_of_forms
 
         found += options_of_forms(document.synopsis, found)
     return found
+
+
+def _with_values(document: Document, options: list[Option]) -> list[Option]:
+    """The options with the values that the text tells elsewhere of placeholders in capitals."""
+    open_ones = {o.argument for o in options if o.argument and not o.values and re.fullmatch(r"[A-Z]{4,}", o.argument)}
+    if not open_ones:
+        return options
+    text = document_text(document.sections)
+    told = {argument: values_elsewhere(argument, text) for argument in open_ones}
+    return [
+        option.changed(values=told[option.argument])
+        if option.argument in told and told[option.argument] and not option.values
+        else option
+        for option in options
+    ]
 
 
 def tagged_flags(document: Document) -> list[Tagged]:
@@ -126,12 +142,13 @@ def keyword_options(document: Document) -> list[Option]:
             if isinstance(item, Item) and not item.bullet
         ]
         dashed = sum(tag[:1] == "-" for _, tag, _ in entries)
+        keyed = sum(bool(KEYED.match(tag)) for _, tag, _ in entries) > 2
         letters = sum(bold and bool(LETTER.match(tag)) for _, tag, bold in entries)
         for item, tag, bold in entries:
             worded = WORDED.match(tag)
             if (
                 (((dashed > 1 and letters > 1) or (bundled and letters > 3)) and bold and LETTER.match(tag))
-                or (KEYED.match(tag) and not dashed)
+                or (keyed and KEYED.match(tag))
                 or (worded and worded[1] in words)
             ):
                 read = read_keyword(tag)
