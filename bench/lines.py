@@ -62,7 +62,9 @@ def compare(row: dict, tables: Tables, misses: bool) -> tuple[int, int, int, int
         print(f"  {row['line']}\n      extra: {[(p.text, p.role) for p in extra]}")
     alarm = int(found.mistaken and row.get("kind") != "mistake")
     if misses and alarm:
-        print(f"  {row['line']}\n      called wrong: {[p.problem for p in found.pieces if p.problem]} {found.problem}")
+        print(
+            f"  {row['line']}\n      called wrong: {[p.problem for p in found.pieces if p.problem]} {found.problem}"
+        )
     return right, total, caught, wrong, alarm
 
 
@@ -72,7 +74,9 @@ def examples(tables: Tables, misses: bool, limit: int) -> None:
     from dowsing.core.sources.pagefile import Unreadable
 
     store = tables.store
-    rows = store.rows("SELECT path, name, section, family FROM entries WHERE substr(section,1,1) IN ('1','8') AND path<>''")
+    rows = store.rows(
+        "SELECT path, name, section, family FROM entries WHERE substr(section,1,1) IN ('1','8') AND path<>''"
+    )
     crowded = {f for (f,) in store.rows("SELECT family FROM entries GROUP BY family HAVING count(*)>1000")}
     lines = alarms = 0
     for path, name, section, family in rows:

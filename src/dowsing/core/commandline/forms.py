@@ -155,7 +155,6 @@ class _Parser:
 
     def unit(self) -> list[Element]:
         """The next unit with its dots; groups that stand close together are several."""
-        start = self.at
         char = self.line[self.at]
         if char in "[{(" and self.closes_whole():
             self.at += 1
@@ -239,11 +238,8 @@ class _Parser:
             value = argument[3].rstrip("]") if argument and argument[2] else ""
             inside = [Element(value, "operand", required=argument[2][0] != "[")] if argument and value else []
             return Element(text, "option", repeats=repeats, elements=inside)
-        literal = (
-            text in self.notation.literals
-            and not _NAMED.match(text)
-            and "<" not in text
-            or not any(char.isalnum() for char in text)
+        literal = (text in self.notation.literals and not _NAMED.match(text) and "<" not in text) or not any(
+            char.isalnum() for char in text
         )
         return Element(text, "literal" if literal else "operand", repeats=repeats)
 
@@ -267,7 +263,9 @@ class _Parser:
                 and (element.required or before.text in self.notation.valued)
                 and (before.text in self.notation.valued or (in_brackets and len(elements) == 2))
             ):
-                done[-1] = Element(f"{before.text} {_written(element)}", "option", before.required, elements=[element])
+                done[-1] = Element(
+                    f"{before.text} {_written(element)}", "option", before.required, elements=[element]
+                )
                 continue
             done.append(element)
         return done

@@ -48,7 +48,9 @@ _SIZE = re.compile(r"[-+<>/%]?\d+(?:\.\d+)?\s?(?:[kmgtpezyw]i?b?|b|c|s|bytes?|%)
 _DURATION = re.compile(
     r"[-+]?(?:\d+(?:\.\d*)?|\.\d+)(?:[smhdwy]|ms|us|ns|sec|min|hours?|days?)?\Z|inf(?:inity)?\Z", re.IGNORECASE
 )
-_MODE = re.compile(r"[-+=/]?[0-7]{1,5}\Z|(?:[ugoa]*[-+=](?:[rwxXst]*|[ugo]))+(?:,[ugoa]*(?:[-+=](?:[rwxXst]*|[ugo]))+)*\Z")
+_MODE = re.compile(
+    r"[-+=/]?[0-7]{1,5}\Z|(?:[ugoa]*[-+=](?:[rwxXst]*|[ugo]))+(?:,[ugoa]*(?:[-+=](?:[rwxXst]*|[ugo]))+)*\Z"
+)
 
 
 @cache
@@ -64,7 +66,13 @@ def kind_of_placeholder(placeholder: str) -> str:
     if whole:
         return whole
     parts = [part for part in _PARTS.split(low) if part]
-    for part in reversed(parts):  # the last word says what it is: `block_size`
+    if "or" in parts:  # of several kinds
+        return "text"
+    while len(parts) > 1 and parts[-1] in ("name", "names", "list", "spec"):
+        parts.pop()
+    if parts[:1] in (["max"], ["min"], ["num"], ["number"]):
+        return "number"
+    for part in parts[-1:]:  # the last word says what it is: `block_size`
         kind = _OF_WORD.get(part) or _OF_WORD.get(part.removesuffix("s"))
         if kind:
             return kind
@@ -116,7 +124,9 @@ def _number(value: str, says: str) -> str:
 
 
 def _duration(value: str, says: str) -> str:
-    return "" if any(char.isdigit() for char in value) or _DURATION.match(value) else "a time is wanted here, such as 10"
+    return (
+        "" if any(char.isdigit() for char in value) or _DURATION.match(value) else "a time is wanted here, such as 10"
+    )
 
 
 def _size(value: str, says: str) -> str:
@@ -143,7 +153,9 @@ def _signal(value: str, says: str) -> str:
     if value.isdecimal():
         return "" if int(value) <= 192 else "there is no signal of that number"
     name = value.upper().removeprefix("SIG")
-    return "" if name in SIGNALS or name.startswith("RT") or not value.isalnum() else "there is no signal of that name"
+    return (
+        "" if name in SIGNALS or name.startswith("RT") or not value.isalnum() else "there is no signal of that name"
+    )
 
 
 def _mode(value: str, says: str) -> str:
@@ -160,8 +172,8 @@ _TESTS = {
 }
 
 
-def nearest_values(value: str, values: list[str], count: int = 3) -> list[str]:
-    """The allowed values that are written like `value`, the nearest first."""
+def nearest_values(value: str, values: list[str], count: int = 3, cutoff: float = 0.6) -> list[str]:
+    """The allowed values that are written like `value`, the nearest first; `cutoff` from 0 to 1 is how like."""
     import difflib
 
-    return difflib.get_close_matches(value, values, n=count, cutoff=0.6)
+    return difflib.get_close_matches(value, values, n=count, cutoff=cutoff)

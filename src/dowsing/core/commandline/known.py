@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import re
 
+from dowsing.core.commandline.forms import Element, Form
 from dowsing.core.commandline.table import Table, make_table, unpack
 from dowsing.core.document import Option
 from dowsing.core.index.store import Entry, Store
@@ -51,6 +52,7 @@ class Known:
         self.builtin = False
         self.keyword = False
         self.exists = True
+        self.only = ""  # of the forms of what it belongs to those that have this word
         self._spellings: dict[str, Spelling] | None = None
 
     @property
@@ -74,6 +76,21 @@ class Known:
                             found[flag] = Spelling(flag, option, page)
             self._spellings = found
         return self._spellings
+
+    @property
+    def forms(self) -> list[Form]:
+        """Its forms; of a subcommand without a page of its own those of the page that have its word."""
+        if self.only and self.parent is not None:
+            return [form for form in self.parent.forms if _has_word(form.elements, self.only)]
+        return [form for table in self.tables for form in table.forms]
+
+    @property
+    def is_complete(self) -> bool:
+        """Whether the tables may be taken to have all options: a usage text is short, and forms alone are no list."""
+        own = self if self.tables or self.parent is None else self.parent
+        if not own.tables or own.tables[0].source in ("usage", "builtin-usage"):
+            return False
+        return sum(bool(option.section) for table in own.tables for option in table.options) > 2
 
     def spelling(self, flag: str) -> Spelling | None:
         """The option of that spelling, here or in what the command belongs to."""
@@ -101,6 +118,11 @@ class Known:
     def subcommands(self) -> dict[str, str]:
         """Its subcommands with what is said of them."""
         return {one.name: one.text for table in self.tables for one in table.subcommands}
+
+
+def _has_word(elements: list[Element], word: str) -> bool:
+    """Whether the word stands among the elements, or in what they hold."""
+    return any(one.text == word or _has_word(one.elements, word) for one in elements if one.what != "option")
 
 
 class Tables:
@@ -188,9 +210,7 @@ class Tables:
         executables = self._executables(name)
         if not executables:
             return
-        subject = catalogue.subject_of(
-            name, entries[0] if entries else None, self.store, self.settings, ask=self.ask
-        )
+        subject = catalogue.subject_of(name, entries[0] if entries else None, self.store, self.settings, ask=self.ask)
         for source in ("usage", "info"):
             for holding in catalogue.holdings_of(subject, source):
                 if holding.present:
@@ -230,8 +250,11 @@ class Tables:
         """Whether the forms of a page write it as a subcommand: `ip [ OPTIONS ] nexthop`."""
         table = self.page_table(entry)
         first = program.split(" ")[0]
-        rows = [line.split(" ") for line in table.lines] if table else []
-        return any(row[0] == first and word in row[1:8] for row in rows)
+        for line in table.lines if table else ():
+            words = line.split(" ")
+            if first in words and word in words[words.index(first) + 1 :][:7]:
+                return True
+        return False
 
     def mentions(self, known: Known, flag: str) -> str:
         """The page that has the flag as a word of its running text, "" if none of its own has.
@@ -254,7 +277,8 @@ class Tables:
                     document = catalogue.read(subject, holding)
                 except Unreadable:
                     continue
-                if document.section[:1] in ("1", "8", "6", "b", "") and pattern.search(document_text(document.sections)):
+                if document.section[:1] in ("1", "8", "6", "b", "") and pattern.search(
+                    document_text(document.sections)
+                ):
                     return document.label
         return ""
-

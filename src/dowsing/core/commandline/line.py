@@ -5,9 +5,10 @@ from __future__ import annotations
 import re
 
 from dowsing.core.commandline.known import Tables
+from dowsing.core.commandline.option_words import State
 from dowsing.core.commandline.pieces import Piece, Unpicked
 from dowsing.core.commandline.shell import Command, Item, Mark, Shell, Word, parse_shell
-from dowsing.core.commandline.words import State, WordReader
+from dowsing.core.commandline.words import WordReader
 
 MOST_DEPTH = 8
 
@@ -56,7 +57,15 @@ class LineReader:
                 first = words[0]
                 own = [Word(first.text, word.value, first.start, first.end) for word in stands_for[0].words]
                 self.pieces.append(
-                    Piece(first.text, first.start, first.end, "command", says=f"stands for: {alias}", what="alias", depth=depth)
+                    Piece(
+                        first.text,
+                        first.start,
+                        first.end,
+                        "command",
+                        says=f"stands for: {alias}",
+                        what="alias",
+                        depth=depth,
+                    )
                 )
                 at = len(self.pieces)
                 self.words.command([*own, *words[1:]], depth)
@@ -103,7 +112,11 @@ class LineReader:
         """What stands within a word: its substitutions, or a line of its own."""
         if word.inner:
             last = self.pieces[-1]
-            if last.text == word.text and word.text in (inner.text for inner in word.inner) and last.role == "operand":
+            if (
+                last.text == word.text
+                and word.text in (inner.text for inner in word.inner)
+                and last.role == "operand"
+            ):
                 self.pieces.pop()  # the word is nothing but the substitution
                 self._substitutions(word, depth)
             else:
@@ -129,10 +142,14 @@ class LineReader:
     def _substitutions(self, word: Word, depth: int) -> None:
         for inner in word.inner:
             stream = inner.text[:1] in "<>"
-            says = "what these commands print" if not stream else (
-                "a file name that gives what these commands print"
-                if inner.text[0] == "<"
-                else "a file name whose contents go to these commands"
+            says = (
+                "what these commands print"
+                if not stream
+                else (
+                    "a file name that gives what these commands print"
+                    if inner.text[0] == "<"
+                    else "a file name whose contents go to these commands"
+                )
             )
             self.pieces.append(
                 Piece(inner.text, inner.start, inner.end, "substitution", says=says, depth=depth, inside=True)
@@ -234,7 +251,11 @@ def redirection_says(operator: str, target: str) -> str:
         return f"{what} goes {where}" if number != "2" else f"its errors go {where}"
     goes = "go" if what != "what it prints" and not what.startswith("stream") else "goes"
     if target in _TARGETS:
-        return f"{what} {_TARGETS[target]}" if goes == "goes" else f"{what} {_TARGETS[target].replace('is', 'are', 1).replace('goes', 'go')}"
+        return (
+            f"{what} {_TARGETS[target]}"
+            if goes == "goes"
+            else f"{what} {_TARGETS[target].replace('is', 'are', 1).replace('goes', 'go')}"
+        )
     if sign == ">>":
         return f"{what} {goes} to the end of {target}"
     return f"{what} {goes} to {target}, whose contents are replaced"

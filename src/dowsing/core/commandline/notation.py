@@ -53,5 +53,3 @@ def _texts(document: Document) -> list[str]:
     texts: list[str] = []
     block_texts(synopsis_blocks(document), texts)
     return texts
-
-

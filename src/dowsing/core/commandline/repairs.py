@@ -64,7 +64,13 @@ def _endings(line: str) -> list[tuple[str, Problem]]:
 
 def _open(line: str) -> tuple[str, int]:
     """What closes all that is open at the end of the line, and where the last of it was opened."""
-    stack: list[tuple[str, int]] = []
+    stack = open_at_end(line)
+    return "".join(closer for closer, _, _ in reversed(stack)), stack[-1][1] if stack else 0
+
+
+def open_at_end(line: str) -> list[tuple[str, int, int]]:
+    """What is still open at the end of the line, the outermost first: what closes it, its place, how wide it is."""
+    stack: list[tuple[str, int, int]] = []
     at = 0
     while at < len(line):
         char = line[at]
@@ -78,26 +84,26 @@ def _open(line: str) -> tuple[str, int]:
             stack.pop()
         elif inside == '"':
             if line.startswith("$(", at):
-                stack.append((")", at))
+                stack.append((")", at, 2))
                 at += 1
             elif line.startswith("${", at):
-                stack.append(("}", at))
+                stack.append(("}", at, 2))
                 at += 1
             elif char == "`":
-                stack.append(("`", at))
+                stack.append(("`", at, 1))
         elif char in "'\"`":
-            stack.append((char, at))
+            stack.append((char, at, 1))
         elif line.startswith(("$(", "<(", ">("), at):
-            stack.append((")", at))
+            stack.append((")", at, 2))
             at += 1
         elif line.startswith("${", at):
-            stack.append(("}", at))
+            stack.append(("}", at, 2))
             at += 1
         elif char == "(" and (at == 0 or line[at - 1] in " ;&|("):
-            stack.append((")", at))
+            stack.append((")", at, 1))
         elif char == "#" and (at == 0 or line[at - 1] in " \t;") and not inside:
             at = line.find("\n", at)
             if at < 0:
                 break
         at += 1
-    return "".join(closer for closer, _ in reversed(stack)), stack[-1][1] if stack else 0
+    return stack

@@ -21,7 +21,6 @@ LONGEST = 200_000  # characters; longer lines are cut
 _KEYWORDS = frozenset(
     "if then else elif fi for in do done while until case esac select function [[ ]] ! { } (( )) time coproc".split()
 )
-_OPERATORS = frozenset("; ;; ;& ;;& && || | |& & ( )".split())
 _WORDS = frozenset(
     """word string raw_string ansi_c_string translated_string concatenation number expansion simple_expansion
     command_substitution process_substitution arithmetic_expansion brace_expression extglob_pattern regex
@@ -176,8 +175,6 @@ class _Reader:
         text, start, end = self.span(node)
         if text in _KEYWORDS:
             out.append(Mark("keyword", text, start, end))
-        elif text in _OPERATORS:
-            out.append(Mark("operator", text, start, end))
         elif text.strip():
             out.append(Mark("operator", text, start, end))
 
@@ -285,7 +282,7 @@ class _Reader:
                 self.statement(child, out)
 
     def arithmetic(self, node: Node, out: list[Item]) -> None:
-        text, start, end = self.span(node)
+        _, start, end = self.span(node)
         opened, closed = self.source.find("((", start, end), self.source.rfind("))", start, end)
         head = self.source[start:opened].strip() if opened > start else ""
         if head:

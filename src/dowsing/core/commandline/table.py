@@ -71,7 +71,17 @@ def pack(table: Table) -> bytes:
     import zlib
 
     rows = [
-        [o.flags, o.argument, int(o.argument_optional), o.text, o.default, o.values, int(o.repeatable), o.bare, o.assumed]
+        [
+            o.flags,
+            o.argument,
+            int(o.argument_optional),
+            o.text,
+            o.default,
+            o.values,
+            int(o.repeatable),
+            o.bare,
+            o.assumed,
+        ]
         for o in table.options
     ]
     sections: list[str] = list(dict.fromkeys(option.section for option in table.options))
@@ -99,4 +109,7 @@ def unpack(data: bytes) -> Table:
             places, rows, strict=True
         )
     ]
-    return Table(*heads, options, lines, Notation(*notation), [Subcommand(*one) for one in subcommands])
+    name, label, source, summary = heads
+    return Table(
+        name, label, source, summary, options, lines, Notation(*notation), [Subcommand(*one) for one in subcommands]
+    )

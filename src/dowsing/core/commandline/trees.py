@@ -118,7 +118,9 @@ def _take_words(element: Element, notation: Notation, literal: dict[str, None]) 
 
 
 def _is_word(word: str) -> bool:
-    return bool(_WORD.fullmatch(word)) and word not in _NOUNS and not _PLACEHOLDER.match(word) and not word.isdecimal()
+    return (
+        bool(_WORD.fullmatch(word)) and word not in _NOUNS and not _PLACEHOLDER.match(word) and not word.isdecimal()
+    )
 
 
 def _words_of(tag: str) -> list[str]:

@@ -57,7 +57,7 @@ def _cluster(flag: str, form: str, end: int, spelled_long: bool) -> str:
         return ""
     if form[end : end + 1] not in ("]", " ", ""):
         return ""
-    if form[max(end - len(flag) - 1, 0) : end - len(flag)] != "[" and _VOWELS & set(letters.lower()):
+    if form[: end - len(flag)].rstrip()[-1:] != "[" and _VOWELS & set(letters.lower()):
         return ""
     mixed = letters != letters.lower() and letters != letters.upper()
     in_order = list(letters.lower()) == sorted(letters.lower())

@@ -117,7 +117,11 @@ def _argument(rest: str) -> tuple[str | None, bool]:
     name = name.split("\n")[0].rstrip(",;:")
     if len(name) > MOST_ARGUMENT and rest.lstrip()[:1] in "=[":
         return name[:MOST_ARGUMENT] + "…", optional
-    if not name or len(name) > MOST_ARGUMENT or (" " in name and not re.search(r"[<\[=|]|\.\.\.", name) and len(name) > 24):
+    if (
+        not name
+        or len(name) > MOST_ARGUMENT
+        or (" " in name and not re.search(r"[<\[=|]|\.\.\.", name) and len(name) > 24)
+    ):
         return None, False
     return name, optional
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from dowsing.core.commandline.kinds import kind_of_placeholder
 from dowsing.core.document import Block, Item
 from dowsing.core.extraction.walk import flatten
 from dowsing.core.markup import plain
@@ -22,7 +23,9 @@ _AGAIN = re.compile(
     r"\b(?:multiple|several|many) times\b|\bmore than once\b|\b(?:can|may) be repeated\b|\brepeated use\b"
     r"|\bspecified twice\b|\bgiven twice\b|\b[Mm]ultiple -{1,2}[\w-]+ (?:options|flags)\b|\b[Cc]an be used multiple\b",
 )
-_VAGUE = frozenset("the a an to on off not all as no in for by used set same that this taken based determined".split())
+_VAGUE = frozenset(
+    "the a an to on off not all as no in for by used set same that this taken based determined".split()
+)
 #: What introduces a list of the values that there are.
 _INTRODUCTION = re.compile(
     r"\b(?:one of(?: the following)?(?: values| words| keywords)?|(?:can|may|must|should) be(?: one of| either| any of)?|"
@@ -74,7 +77,9 @@ def values_of(argument: str, text: str, body: list[Block]) -> list[str] | None:
     if choice:
         either = [value.strip() for value in re.split(r"[|,]", choice[1] or choice[2])]
         return either if not any(_KINDS.match(value) for value in either) else None
-    listed = _from_text(text, argument) or _from_items(body)
+    # below a number, items are its units, not values
+    number = kind_of_placeholder(argument) in ("number", "size", "duration")
+    listed = _from_text(text, argument) or ([] if number or argument == "n" else _from_items(body))
     listed = [value for value in dict.fromkeys(listed) if value not in ("or", "and")]
     return listed if len(listed) > 1 else None
 
@@ -85,7 +90,9 @@ def values_elsewhere(argument: str, text: str) -> list[str] | None:
     for found in re.finditer(rf"\b{re.escape(argument)}(?: argument)? ", text):
         tail = text[found.end() : found.end() + 300]
         default = re.match(r"defaults? to [\"'‘“`]([\w-]+)[\"'’”`] and ", tail)
-        said = re.match(r"(?:can|may|must|should)(?: also)? be (?:one of )?", tail[default.end() :] if default else tail)
+        said = re.match(
+            r"(?:can|may|must|should)(?: also)? be (?:one of )?", tail[default.end() :] if default else tail
+        )
         if said:
             start = found.end() + (default.end() if default else 0) + said.end()
             values = ([default[1]] if default else []) + _series(" ".join(text[start:].split()), 0)
@@ -97,7 +104,9 @@ def values_elsewhere(argument: str, text: str) -> list[str] | None:
 def _from_text(text: str, argument: str) -> list[str]:
     text = " ".join(text.split())
     if argument.isupper():
-        own = re.search(rf"\b{re.escape(argument)} (?:is|are|can be|may be|must be|should be)(?: one of| either)? ", text)
+        own = re.search(
+            rf"\b{re.escape(argument)} (?:is|are|can be|may be|must be|should be)(?: one of| either)? ", text
+        )
         values = _series(text, own.end()) if own else []
         if len(values) > 1:
             return values

@@ -39,7 +39,9 @@ def read_options(document: Document) -> list[Option]:
 
 def _with_values(document: Document, options: list[Option]) -> list[Option]:
     """The options with the values that the text tells elsewhere of placeholders in capitals."""
-    open_ones = {o.argument for o in options if o.argument and not o.values and re.fullmatch(r"[A-Z]{4,}", o.argument)}
+    open_ones = {
+        o.argument for o in options if o.argument and not o.values and re.fullmatch(r"[A-Z]{4,}", o.argument)
+    }
     if not open_ones:
         return options
     text = document_text(document.sections)

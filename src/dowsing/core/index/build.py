@@ -139,7 +139,9 @@ def _take_readings(
         for portion in work:
             bodies = ((reading.number, reading.text) for reading in portion if reading.text)
             db.executemany("INSERT INTO bodies(rowid, text) VALUES(?,?)", bodies)
-            options = ((one.number, one.options, one.command or None) for one in portion if one.options or one.command)
+            options = (
+                (one.number, one.options, one.command or None) for one in portion if one.options or one.command
+            )
             db.executemany("INSERT INTO options VALUES(?,?,?)", options)
             for reading in portion:
                 texts_of(reading.number).add(reading.number, reading.terms)

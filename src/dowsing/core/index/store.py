@@ -257,6 +257,41 @@ class Store:
         )
         return bool(rows)
 
+    def commands_beginning(self, beginning: str, most: int) -> list[Entry]:
+        """Commands, builtins and keywords whose name begins so, those of good standing first."""
+        from dowsing.core.index.vocabulary import standings
+
+        key = beginning.casefold()
+        rows = self.rows(
+            f"SELECT {_COLUMNS}, n.name, e.id FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND n.key<? "
+            "AND NOT e.hidden AND e.kind IN ('command','builtin','keyword') "
+            "AND (e.section='builtin' OR e.section='' OR substr(e.section,1,1) IN ('1','6','8'))",
+            (key, key + "\U0010ffff"),
+        )
+        marks = standings(self)
+        found: dict[str, tuple[int, Entry]] = {}
+        for row in rows:
+            if row[10].startswith(beginning):
+                mark = marks[row[11]] if row[11] < len(marks) else 0
+                entry = _entry(row).changed(name=row[10])
+                if row[10] not in found or mark > found[row[10]][0]:
+                    found[row[10]] = (mark, entry)
+        ranked = sorted(found.values(), key=lambda pair: (pair[1].name != beginning, -pair[0], pair[1].name))
+        return [entry for _, entry in ranked[:most]]
+
+    def subcommands_of(self, program: str) -> list[Entry]:
+        """The pages of the subcommands directly below a program, `git-add` below `git`."""
+        found = []
+        for joint in "-_":
+            key = (program + joint).casefold()
+            rows = self.rows(
+                f"SELECT {_COLUMNS} FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND n.key<? "
+                "AND n.alias=0 AND e.kind='subcommand' AND NOT e.hidden ORDER BY n.key",
+                (key, key + "\U0010ffff"),
+            )
+            found += [_entry(row) for row in rows if joint not in row[0][len(key) :] or joint == "-"]
+        return found
+
     def matching_names(self, pattern: str) -> list[Match]:
         """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case.
 

@@ -1,0 +1,281 @@
+"""What may come next in a half-typed line, whether it can be run as it stands, and where it went wrong."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.commandline.exclusion import excluded, missing
+from dowsing.core.commandline.form_facts import operand_of, wants_command
+from dowsing.core.commandline.here import values_here
+from dowsing.core.commandline.kinds import value_kind
+from dowsing.core.commandline.known import Known, Spelling, Tables
+from dowsing.core.commandline.line import LineReader
+from dowsing.core.commandline.option_words import State
+from dowsing.core.commandline.repairs import open_at_end
+from dowsing.core.commandline.shell import Command, Word, parse_shell
+from dowsing.core.record import Record
+
+MOST_COMMANDS = 40
+_RANGE = re.compile(
+    r"(?:between|from|in the range(?: of| from)?|range:?)\s+\[?(-?\d+)\s*(?:and|to|-|through|\.\.\.?|,)\s*(-?\d+)",
+    re.IGNORECASE,
+)
+
+
+class Expected(Record):
+    """Something that may come next. `what`: command, subcommand, option, value or operand.
+
+    `text` is what may be typed ("" where the user has to say), `placeholder` the name of what is wanted, `values` those
+    there are, `range` its least and greatest value, `flags` all spellings of an option, `page` the text that says so.
+    """
+
+    what: str
+    text: str
+    placeholder: str = ""
+    values: list[str] | None = None
+    required: bool = False
+    says: str = ""
+    kind: str = ""
+    range: list[str] = []  # noqa: RUF012 - a record is immutable
+    flags: list[str] = []  # noqa: RUF012
+    page: str = ""
+
+
+class Next(Record):
+    """The answer: `complete` if the line can be run as it stands; `typed` is the word that is being typed.
+
+    `missing`: what it still needs; `problem`: the place and reason of a mistake.
+    """
+
+    line: str
+    at: int
+    typed: str
+    complete: bool
+    problem: dict[str, object] | None
+    missing: list[str]
+    expects: list[Expected]
+
+
+def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") -> Next:
+    """What may come at place `at` of the line (its end if None), counted in characters. Never raises."""
+    at = len(line) if at is None else max(0, min(at, len(line)))
+    begin = _innermost(line[:at])
+    head = line[begin:at]
+    typed = _word_at_end(head)
+    before = head[: len(head) - len(typed.text)] if typed is not None else head
+    state, at_command = _state_of(before, tables)
+    word = typed.value if typed is not None else ""
+    whole = LineReader(tables)
+    found = whole.read(head)
+    asker = _Asker(tables, state, word, home)
+    expects = asker.commands() if at_command else asker.all()
+    problem = None
+    for piece in found.pieces:
+        if piece.problem and not (piece.problem.startswith("missing value") and piece.end >= len(head.rstrip())):
+            last = typed is not None and piece.start >= len(before)
+            if last and any(one.text.startswith(word) or one.values for one in expects):
+                continue  # it may still become one of these
+            start, end = (piece.span or [piece.start, piece.end])[:2]
+            problem = {
+                "start": begin + start, "end": begin + end, "says": piece.problem, "nearest": piece.nearest,
+            }  # fmt: skip
+            break
+    lacks = _lacks(whole, found.problem, head)
+    return Next(line, at, word, not lacks and problem is None, problem, lacks, expects)
+
+
+def _innermost(text: str) -> int:
+    """Where the command that is being typed begins: after the last substitution or group that is still open."""
+    return max((place + width for closer, place, width in open_at_end(text) if closer == ")"), default=0)
+
+
+def _word_at_end(text: str) -> Word | None:
+    """The word that the text ends in; None after a blank."""
+    items = parse_shell(text).items
+    if not items or not isinstance(items[-1], Command):
+        return None
+    word = items[-1].words[-1]
+    return word if word.end == len(text) and not (text[-1:].isspace() and not word.quoted) else None
+
+
+def _state_of(text: str, tables: Tables) -> tuple[State | None, bool]:
+    """What the command before is left in; and whether a command is to come."""
+    items = parse_shell(text).items
+    if not text.strip() or not items or not isinstance(items[-1], Command):
+        targets = bool(items) and getattr(items[-1], "role", "") in ("redirection", "operand")
+        return None, not targets
+    reader = LineReader(tables)
+    reader.read(text)
+    state = reader.states[-1][1] if reader.states else None
+    while state is not None and state.inner is not None:
+        state = state.inner
+    return state, state is not None and state.wants_inner
+
+
+def _lacks(reader: LineReader, shell_problem: dict[str, object] | None, text: str) -> list[str]:
+    """What the line needs before it can be run."""
+    if shell_problem is not None:
+        return [str(shell_problem["says"])]
+    if not reader.states:
+        return [] if text.strip() else ["a command"]
+    state = reader.states[-1][1]
+    while state is not None and state.inner is not None:
+        state = state.inner
+    if state is None:
+        return []
+    if state.wanting is not None:
+        return [f"{state.wanting.option.argument or 'a value'} for {state.wanting.flag}"]
+    if state.wants_inner and state.known.name not in ("env", "xargs", "time", "exec"):
+        return ["the command to run"] if state.needs_inner else []
+    used = {flag for one in state.used for flag in (one.flag, *one.option.flags)}
+    return missing(state.known, used, len(state.operands))
+
+
+class _Asker:
+    """Collects what may come, for a word that begins as typed."""
+
+    def __init__(self, tables: Tables, state: State | None, typed: str, home: str) -> None:
+        self.tables, self.state, self.typed, self.home = tables, state, typed, home
+
+    def commands(self) -> list[Expected]:
+        """Commands that begin so."""
+        found = []
+        for entry in self.tables.store.commands_beginning(self.typed, MOST_COMMANDS) if self.typed else []:
+            found.append(Expected("command", entry.name, says=entry.summary, required=True, page=entry.label))
+        if not found and not self.typed:
+            found.append(Expected("command", "", "COMMAND", required=True, says="the command to run", kind="command"))
+        return found
+
+    def all(self) -> list[Expected]:
+        """What may come after the command."""
+        state = self.state
+        if state is None:
+            files = values_here("file", "", self.typed, self.home)
+            return [Expected("value", "", "FILE", files, True, "a file", "file")]
+        if state.wanting is not None:
+            return [self.value(state.wanting, self.typed)]
+        flag, equals, part = self.typed.partition("=")
+        if equals and flag.startswith("-"):
+            spelling = state.known.spelling(flag)
+            if spelling is not None and spelling.takes:
+                return [self.value(spelling, part)]
+        dashed = self.typed.startswith("-") and not state.ended
+        found = [] if dashed else [*self.subcommands(), *self.operands()]
+        if (dashed or not self.typed) and not state.ended:
+            found += self.options()
+        if not dashed and self.typed:
+            found += self.keywords()
+        return sorted(found, key=lambda one: not one.required)
+
+    def value(self, spelling: Spelling, typed: str) -> Expected:
+        """The value that an option wants."""
+        option = spelling.option
+        kind = value_kind(option.argument or "", option.text, option.values)
+        values = [value for value in option.values if value.startswith(typed)] if option.values else None
+        if values is None:
+            values = values_here(kind, option.argument or "", typed, self.home)
+        limits = _RANGE.search(option.text)
+        return Expected(
+            "value", "", option.argument or "VALUE", values, spelling.needs, option.text, kind,
+            list(limits.groups()) if limits else [], [spelling.flag], spelling.page,
+        )  # fmt: skip
+
+    def subcommands(self) -> list[Expected]:
+        """The subcommands, while none has come."""
+        state = self.state
+        assert state is not None
+        known = state.known
+        if state.operands or known.only:
+            return []
+        needed = wants_command(known)
+        listed = dict(known.subcommands)
+        prefix = f"{known.name}-"
+        for entry in self.tables.store.subcommands_of(known.name):
+            word = entry.name.removeprefix(prefix).removeprefix(known.name + "_")
+            if "-" not in word or word not in listed:
+                listed[word] = listed.get(word) or entry.summary
+        needed = needed or (not known.forms and bool(listed))
+        return [
+            Expected("subcommand", word, says=says, required=needed, page=known.page)
+            for word, says in listed.items()
+            if word.startswith(self.typed)
+        ]
+
+    def operands(self) -> list[Expected]:
+        """The operand that comes at this place."""
+        state = self.state
+        assert state is not None
+        known = state.known
+        name, kind = operand_of(known, len(state.operands))
+        if not name or re.fullmatch(r"(?:sub-?)?(?:command|cmd|verb|object)s?", name, re.IGNORECASE):
+            return []
+        used = {flag for one in state.used for flag in (one.flag, *one.option.flags)}
+        needed = bool(missing(known, used, len(state.operands)))
+        values = values_here(kind, name, self.typed, self.home)
+        if values == [] and self.typed and kind in ("file", "folder", "path"):
+            values = None
+        return [Expected("operand", "", name, values, needed, "", kind, page=known.page)]
+
+    def options(self) -> list[Expected]:
+        """The options that may still come, the usual first."""
+        state = self.state
+        assert state is not None
+        known = state.known
+        used = {flag for one in state.used for flag in (one.flag, *one.option.flags)}
+        out = excluded(known, used)
+        found: dict[int, Expected] = {}
+        for spelling in self._ordered(known):
+            option = spelling.option
+            flags = [flag for flag in option.flags if flag.startswith(self.typed)]
+            gone = used & set(option.flags) and not option.repeatable
+            if not flags or gone or out & set(option.flags) or id(option) in found or option.flags[0][0] not in "-+":
+                continue
+            text = max(flags, key=lambda flag: (flag.startswith("--"), -len(flag)))
+            if self.typed in ("-", ""):
+                text = flags[0]
+            found[id(option)] = Expected(
+                "option", text, option.argument or "", None, False, option.text, "", [], option.flags, spelling.page
+            )
+        return list(found.values())
+
+    def keywords(self) -> list[Expected]:
+        """Options without a dash."""
+        state = self.state
+        assert state is not None
+        return [
+            Expected(
+                "option",
+                flag,
+                one.option.argument or "",
+                None,
+                False,
+                one.option.text,
+                "",
+                [],
+                one.option.flags,
+                one.page,
+            )
+            for flag, one in state.known.spellings.items()
+            if flag[0] not in "-+" and flag.startswith(self.typed) and len(flag) > 1
+        ]
+
+    @staticmethod
+    def _ordered(known: Known) -> list[Spelling]:
+        """The options by how much the page makes of them: shown in a form, with a long and a short spelling, mentioned."""
+        spellings = list(known.spellings.values())
+        texts = " ".join(
+            [*(o.text for t in known.tables for o in t.options), *(line for t in known.tables for line in t.lines)]
+        )
+        mentions: dict[str, int] = {}
+        for word in re.findall(r"(?<![\w-])-{1,2}[A-Za-z0-9][\w-]*", texts):
+            mentions[word] = mentions.get(word, 0) + 1
+
+        def weight(item: tuple[int, Spelling]) -> tuple[float, int]:
+            n, one = item
+            flags = one.option.flags
+            said = sum(mentions.get(flag, 0) for flag in flags)
+            both = any(len(f) == 2 for f in flags) and any(len(f) > 2 for f in flags)
+            last = {"--help", "--version"} & set(flags)
+            return -(min(said, 6) + 2 * both - 20 * bool(last)), n
+
+        return [one for _, one in sorted(enumerate(spellings), key=weight)]

@@ -1,0 +1,71 @@
+"""What the forms of a command tell of its operands, and of the command that it carries."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.commandline.forms import Element
+from dowsing.core.commandline.kinds import value_kind
+from dowsing.core.commandline.known import Known
+
+
+def carried_after(known: Known) -> int | None:
+    """How many operands stand before the command that the forms show: `timeout DURATION COMMAND [ARG]...`."""
+    for table in known.tables:
+        for form in table.forms:
+            before = 0
+            elements = [e for e in form.elements if e.what not in ("command", "option")]
+            elements = [e for e in elements if not e.text.upper().startswith("OPTION")]
+            for n, element in enumerate(elements):
+                inner = [element, *element.elements]
+                first = next((e for e in inner if e.what == "operand"), None)
+                name = first.text.strip("<>[]").lower() if first else ""
+                follows = [*element.elements[1:], *elements[n + 1 :]]
+                if name in ("command", "utility", "program", "cmd") and any(
+                    re.match(r"(?:.*[-_])?(?:args?|arguments?)\b", e.text.strip("<>[]").lower()) for e in follows
+                ):
+                    return None if known.subcommands else before
+                if element.what == "operand" and element.required and not element.repeats:
+                    before += 1
+    return None
+
+
+def wants_command(known: Known) -> bool:
+    """Whether the forms demand a command."""
+    for table in known.tables:
+        for form in table.forms:
+            first = next((e for e in form.elements if e.what not in ("command", "option") and e.required), None)
+            if first is not None and re.fullmatch(
+                r"(?:sub-?)?(?:command|cmd|verb|object)s?", first.text.strip("<>[]"), re.IGNORECASE
+            ):
+                return True
+            if first is not None and first.what == "choice" and len(first.elements) > 3:
+                return True
+    return False
+
+
+_OPTIONS = re.compile(r"options?\b|flags\b", re.IGNORECASE)
+
+
+def operands_in(elements: list[Element]) -> list[Element]:
+    """The operands in their order, those in groups too."""
+    found: list[Element] = []
+    for element in elements:
+        if element.what == "operand":
+            found.append(element)
+        elif element.what == "group":
+            found += operands_in(element.elements)
+        elif element.what == "choice" and element.elements:
+            found += operands_in(element.elements[:1])
+    return found
+
+
+def operand_of(known: Known, place: int) -> tuple[str, str]:
+    """The name and kind of the operand at that place in the forms, "" where they differ or do not tell."""
+    for form in known.forms:
+        names = [e for e in operands_in(form.elements) if not _OPTIONS.search(e.text) and "{" not in e.text]
+        if names and (place < len(names) or names[-1].repeats):
+            element = names[min(place, len(names) - 1)]
+            name = re.match(r"[\[<]*([^\[\]<>]*)", element.text)[1].strip("' ,") or element.text  # type: ignore[index]
+            return name, value_kind(name, "file mode" if name.isupper() else "")
+    return "", ""
