@@ -16,6 +16,10 @@ COMMANDS = {
     "words": "the verbs, nouns, packages, families and kinds to search by",
     "card": "what a name is, in one screen",
     "read": "read the documentation of a name",
+    "options": "the options of a name, or those that a spelling or words are about",
+    "syntax": "every form of a name in words",
+    "unpick": "a command line, piece by piece",
+    "next": "what may come next in a half-typed line",
     "sources": "every documentation of a name, side by side",
     "resolve": "what a name would run, and what belongs to it",
     "audit": "which documentation many names have, and where it disagrees",
@@ -77,8 +81,11 @@ def split_command(arguments: list[str]) -> tuple[str, list[str]]:
     return "", arguments
 
 
-def options_first(parser: argparse.ArgumentParser, arguments: list[str]) -> list[str]:
-    """The arguments with the options before the words, so that words may stand on both sides of an option."""
+def options_first(parser: argparse.ArgumentParser, arguments: list[str], others_are_words: bool = False) -> list[str]:
+    """The arguments with the options before the words, so that words may stand on both sides of an option.
+
+    `others_are_words`: what begins with a dash and is no option of ours is a word of the line that is asked about.
+    """
     actions = parser._option_string_actions
     options: list[str] = []
     words: list[str] = []
@@ -92,8 +99,11 @@ def options_first(parser: argparse.ArgumentParser, arguments: list[str]) -> list
         if not word.startswith("-") or word == "-":
             words.append(word)
             continue
-        options.append(word)
         action = actions.get(word)
+        if others_are_words and actions.get(word.partition("=")[0]) is None:
+            words.append(word)
+            continue
+        options.append(word)
         if action is not None and action.nargs is None and at < len(arguments):
             options.append(arguments[at])
             at += 1
@@ -152,7 +162,7 @@ def run(arguments: list[str]) -> int:
     )
     module.add_arguments(parser)
     add_global_options(parser)
-    options = parser.parse_args(options_first(parser, rest))
+    options = parser.parse_args(options_first(parser, rest, getattr(module, "OTHERS_ARE_WORDS", False)))
     from dowsing.cli.session import Session
     from dowsing.core.index.store import Unusable
 

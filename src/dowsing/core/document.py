@@ -133,10 +133,11 @@ class Example(Record):
 
 
 class Subcommand(Record):
-    """A word that a program takes as its command, and what is said of it."""
+    """A word that a program takes as its command, what is said of it, and how it is written with what it takes."""
 
     name: str
     text: str = ""
+    form: str = ""
 
 
 class Document:

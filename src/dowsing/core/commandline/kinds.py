@@ -28,10 +28,10 @@ _WORDS = {
         "file filename infile outfile files archive configfile output input image disk device dev source "
         "stylefile logfile save-file lockfile rfile keyfile filenames fd database conffile patchfile jarfile output_file "
     ),
-    "path": "path pathname pathspec location paths pathnames target",
+    "path": "path pathname pathspec location paths pathnames target dest",
     "glob": "glob wildcard shell-pattern glob-pattern",
     "pattern": "pattern patterns regex regexp re expression regular",
-    "command": "command cmd program utility prog commands",
+    "command": "command cmd utility commands",
     "choice": "when",
 }
 _OF_WORD = {word: kind for kind, words in _WORDS.items() for word in words.split()}

@@ -5,7 +5,7 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.core.commandline.forms import Element, Form
+from dowsing.core.commandline.forms import Element, Form, Notation, parse_form
 from dowsing.core.commandline.table import Table, make_table, unpack
 from dowsing.core.document import Option
 from dowsing.core.index.store import Entry, Store
@@ -81,7 +81,13 @@ class Known:
     def forms(self) -> list[Form]:
         """Its forms; of a subcommand without a page of its own those of the page that have its word."""
         if self.only and self.parent is not None:
-            return [form for form in self.parent.forms if _has_word(form.elements, self.only)]
+            found = [form for form in self.parent.forms if _has_word(form.elements, self.only)]
+            written = [s.form for t in self.parent.tables for s in t.subcommands if s.name == self.only and s.form]
+            if not found and written:
+                program = self.parent.name
+                notation = Notation([program], [self.only])
+                found = [parse_form(f"{program} {line}", notation) for line in written]
+            return found
         return [form for table in self.tables for form in table.forms]
 
     @property

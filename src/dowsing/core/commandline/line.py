@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import re
 
+from dowsing.core.commandline.annotate import annotate
+from dowsing.core.commandline.effects import effects
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.option_words import State
 from dowsing.core.commandline.pieces import Piece, Unpicked
+from dowsing.core.commandline.sentence import sentence
 from dowsing.core.commandline.shell import Command, Item, Mark, Shell, Word, parse_shell
 from dowsing.core.commandline.words import WordReader
 
@@ -18,7 +21,9 @@ def unpick(line: str, tables: Tables, aliases: dict[str, str] | None = None) -> 
 
     `aliases`: the words that the shell puts another line in the place of.
     """
-    return LineReader(tables, aliases).read(line)
+    found = LineReader(tables, aliases).read(line)
+    pieces = annotate(found.pieces)
+    return found.changed(pieces=pieces, says=sentence(pieces), changes=effects(pieces))
 
 
 class LineReader:
@@ -233,11 +238,11 @@ def redirection_says(operator: str, target: str) -> str:
         return ""
     number, sign, rest = match[1], match[2], match[3]
     if sign in ("<<", "<<-"):
-        return f"the command reads the lines that follow, up to {rest}"
+        return f"input is the lines that follow, up to {rest}"
     if sign == "<<<":
-        return "the command reads this text"
+        return "input is this text"
     if sign == "<":
-        return f"the command reads {target}"
+        return f"input comes from {target}"
     if sign == "<>":
         return f"opens {target} for reading and writing"
     streams = {"": "what it prints", "1": "what it prints", "2": "its errors", "&": "what it prints and its errors"}

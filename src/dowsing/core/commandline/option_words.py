@@ -234,6 +234,8 @@ class OptionReader:
         values = self.words[self.at : self.at + count]
         self.at += len(values)
         kind = kind_of(option)
+        if self.carrier and flag in self.carrier.strings:
+            kind = "command"
         self.add_option(
             word, flag, spelling, value=" ".join(one.value for one in values), what=what, place=place, kind=kind
         )
@@ -300,6 +302,11 @@ class OptionReader:
             nearest=nearest or [],
             what=what,
             kind=kind,
+            group=spelling.option.section if spelling else "",
+            default=spelling.option.default if spelling else None,
+            repeatable=bool(spelling and spelling.option.repeatable),
+            optional=bool(spelling and spelling.option.argument_optional),
+            bare=spelling.option.bare if spelling else [],
         )
 
     @property

@@ -14,7 +14,9 @@ class Piece(Record):
     keyword or comment. `flags` are all spellings of an option, `value` its value without the shell's quotes; `page` is
     the text that tells of it. `problem` says what is wrong, `nearest` what may be meant. `depth` counts the commands
     and substitutions around it; `of` is the option that a value belongs to; `what` tells more of what it is; `kind` is
-    the kind of a value; `inside`: pieces within it follow.
+    the kind of a value; `inside`: pieces within it follow; `plain` is a word without the shell's quotes; `parts` are
+    the parts of a value that is a small language of its own, each with what it means. `group` is the title of the
+    section that has the option; `default`, `repeatable`, `optional` (its value) and `bare` are the option's.
     """
 
     text: str
@@ -35,7 +37,13 @@ class Piece(Record):
     kind: str = ""
     inside: bool = False
     builtin: bool = False
-    summary: str = ""
+    plain: str | None = None
+    parts: list[list[str]] = []  # noqa: RUF012
+    group: str = ""
+    default: str | None = None
+    repeatable: bool = False
+    optional: bool = False
+    bare: list[str] = []  # noqa: RUF012
 
 
 class Unpicked(Record):
@@ -51,3 +59,21 @@ class Unpicked(Record):
     def mistaken(self) -> bool:
         """Whether there is a mistake in the line."""
         return self.problem is not None or any(piece.problem for piece in self.pieces)
+
+
+#: The fields of a piece that an answer carries.
+_CARRIED = (
+    "text start end role flags value page says problem nearest word span depth of what kind inside builtin parts"
+).split()
+
+
+def answer(found: Unpicked) -> dict[str, object]:
+    """A line taken apart as plain values, ready for JSON."""
+    pieces = [{name: getattr(piece, name) for name in _CARRIED} for piece in found.pieces]
+    return {
+        "line": found.line,
+        "says": found.says,
+        "pieces": pieces,
+        "changes": found.changes,
+        "problem": found.problem,
+    }

@@ -92,7 +92,7 @@ def pack(table: Table) -> bytes:
         rows,
         table.lines,
         [table.notation.names, table.notation.literals, table.notation.valued, table.notation.replaced],
-        [[one.name, one.text[:MOST_TEXT]] for one in table.subcommands],
+        [[one.name, one.text[:MOST_TEXT], one.form] for one in table.subcommands],
     ]
     return zlib.compress(json.dumps(value, ensure_ascii=False, separators=(",", ":")).encode("utf-8", "replace"), 6)
 

@@ -38,6 +38,7 @@ def subcommands_of(document: Document, forms: list[Form], notation: Notation) ->
     if not literal and not takes:
         return []
     found: dict[str, str] = {}
+    written: dict[str, str] = {}
     inside = False
     for section in document.sections:
         title = section.title.upper()
@@ -46,14 +47,15 @@ def subcommands_of(document: Document, forms: list[Form], notation: Notation) ->
         inside = about or (inside and section.level > 1)
         for block in flatten(section.blocks):
             if isinstance(block, Item) and not block.bullet:
-                for word in _words_of(plain(block.tag)):
+                for word, form in _words_of(plain(block.tag)):
                     if (inside or word in literal) and not found.get(word):
-                        found[word] = own_text(block.body).split("\n")[0]
+                        found[word] = own_text(block.body).split("\n")[0].lstrip("-– ")
+                        written[word] = form
     for word in literal:
         found.setdefault(word, "")
     if len(found) == 1 and not any(found.values()):
         return []  # as likely a name that the forms do not mark
-    return [Subcommand(word, text) for word, text in list(found.items())[:MOST_WORDS]]
+    return [Subcommand(word, text, written.get(word, "")) for word, text in list(found.items())[:MOST_WORDS]]
 
 
 def _mostly_dashed(document: Document, section: Section) -> bool:
@@ -123,11 +125,11 @@ def _is_word(word: str) -> bool:
     )
 
 
-def _words_of(tag: str) -> list[str]:
-    """The first word of each spelling in a tag: `start PATTERN...`, `install, remove (8)`."""
+def _words_of(tag: str) -> list[tuple[str, str]]:
+    """The first word of each spelling in a tag, and the spelling: `start PATTERN...`, `install, remove (8)`."""
     words = []
     for spelling in re.split(r"[\n,]\s*", tag):
         match = _WORD.match(spelling.strip())
         if match and spelling.strip()[match.end() : match.end() + 1] in ("", " ", "["):
-            words.append(match[0])
+            words.append((match[0], spelling.strip() if "(" not in spelling else ""))
     return words

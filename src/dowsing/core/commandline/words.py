@@ -103,6 +103,8 @@ class WordReader:
     def _piece(token: Word, role: str, depth: int, /, **more: object) -> Piece:
         if token.inner:
             more.setdefault("inside", True)
+        if token.quoted:
+            more.setdefault("plain", token.value)
         fields = {"text": token.text, "start": token.start, "end": token.end, "role": role, "depth": depth, **more}
         return Piece(**fields)  # type: ignore[arg-type]
 
@@ -201,6 +203,8 @@ class _CommandReader(OptionReader):
                 if spelling.needs and value is None
                 else None,
                 what="without a dash",
+                kind=kind_of(spelling.option) if spelling.needs else "",
+                group=spelling.option.section,
             )
         for spelling in waiting:
             if self.at < len(self.words):
@@ -347,7 +351,7 @@ class _CommandReader(OptionReader):
         if page is not None:
             self.state.known = page
             self.carrier = self.carrier_of(page)
-            says = listed.get(short or value) or page.summary
+            says = page.summary or listed.get(short or value)
             self.add(
                 word, "subcommand", page=page.page, says=says or None, what=f"short for {short}" if short else ""
             )

@@ -1,0 +1,55 @@
+"""The command line that a command of ours is asked about."""
+
+from __future__ import annotations
+
+import re
+import sys
+
+from dowsing.cli.failure import Failure
+
+MOST_READ = 1_000_000  # characters
+
+
+def given_line(words: list[str]) -> str:
+    """The line: one argument as it is, several put together as a shell would write them, or the standard input.
+
+    Raises Failure if there is none.
+    """
+    if len(words) == 1:
+        line = words[0]
+    elif words:
+        import shlex
+
+        line = " ".join(
+            word if re.fullmatch(r"[|&;<>]{1,2}|[<>]&?\d?", word) else shlex.quote(word) for word in words
+        )
+    else:
+        if sys.stdin is None or sys.stdin.isatty():
+            raise Failure("say a line, in quotes: dowsing unpick 'tar -xzf notes.tgz'", status=2)
+        line = sys.stdin.buffer.read(MOST_READ).decode("utf-8", "replace").rstrip("\n")
+    if not line.strip():
+        raise Failure("the line is empty; say one in quotes: dowsing unpick 'tar -xzf notes.tgz'", status=2)
+    # what is no text would only harm a terminal, and means nothing to a shell
+    return re.sub(r"[\x00-\x08\x0b-\x1f\x7f-\x9f\ud800-\udfff]", "\ufffd", line)
+
+
+def read_aliases(path: str | None) -> dict[str, str]:
+    """Aliases as shells print them: `alias ll='ls -l'` or `ll='ls -l'`, one a line. Raises Failure."""
+    if path is None:
+        return {}
+    import shlex
+
+    try:
+        with open(path, encoding="utf-8", errors="replace") as file:
+            lines = file.read().splitlines()
+    except OSError as error:
+        raise Failure(f"cannot read {path}: {(error.strerror or 'failed').lower()}", status=3) from None
+    found: dict[str, str] = {}
+    for line in lines:
+        match = re.match(r"(?:alias\s+)?([^\s=]+)[=\s](.+)", line.strip())
+        if match:
+            try:
+                found[match[1]] = " ".join(shlex.split(match[2])) if match[2][:1] in "'\"$" else match[2]
+            except ValueError:
+                continue
+    return found

@@ -1,0 +1,64 @@
+"""`options`: the option table of a name, or the options that a spelling or words are about."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.commands.naming import find_entry, open_found, subject_of
+from dowsing.cli.failure import Failure
+from dowsing.cli.session import Session
+from dowsing.core.commandline.options import option_table
+from dowsing.core.finding.lookup import Lookup, look_up
+
+DESCRIPTION = "The options of a name: all, those of a spelling, or those whose texts have the words."
+OTHERS_ARE_WORDS = True
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument(
+        "words", nargs="*", metavar="NAME [FLAG or WORD]", help="tar, tar -C, tar compress, git commit --amend"
+    )
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    found, asked = named_first(session, options.words)
+    document = open_found(session, found)
+    executables = subject_of(session, found, ask=False).executables
+    table = option_table(document, asked, executables[0] if executables else "")
+    assert found.entry is not None
+    label = found.entry.label
+    if not table.options and asked and table.total:
+        from dowsing.core.commandline.value_checks import nearest_flags
+
+        flags = [flag for option in document.options for flag in option.flags]
+        near = nearest_flags(asked[0], flags) if asked[0].startswith("-") else []
+        hint = "nearest" if near else f"all of them: {session.program} options {found.entry.name}"
+        raise Failure(f"{label} has no option for “{' '.join(asked)[:60]}”; {hint}", nearest=near)
+    if not table.total:
+        raise Failure(
+            f"the text of {label} lists no options; its forms: {session.program} syntax {found.entry.name}; "
+            f"other texts: {session.program} sources {found.entry.name}"
+        )
+    if session.json:
+        session.print_json(table)
+    else:
+        from dowsing.cli.output.option_tables import table_of_options
+
+        lines = table_of_options(table, label, asked, session.screen.width, session.program, found.entry)
+        session.screen.show(lines, paged=True)
+    return 0
+
+
+def named_first(session: Session, words: list[str]) -> tuple[Lookup, list[str]]:
+    """The entry that the first words name, as many as belong to it, and the words after them. Raises Failure."""
+    plain = 0
+    while plain < len(words) and not (words[plain].startswith("-") and len(words[plain]) > 1):
+        plain += 1
+    for count in range(min(plain, 6), 1, -1):
+        found = look_up(session.store, words[:count], session.settings, nearest=False)
+        if found.entry is not None:
+            return found, words[count:]
+    return find_entry(session, words[:1]), words[1:]

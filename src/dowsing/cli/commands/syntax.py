@@ -1,0 +1,45 @@
+"""`syntax`: every form of a name in words."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.commands.naming import find_entry, open_found
+from dowsing.cli.failure import Failure
+from dowsing.cli.session import Session
+from dowsing.core.commandline.form_words import syntax_of
+from dowsing.core.commandline.known import Known
+from dowsing.core.commandline.table import make_table
+
+DESCRIPTION = "Every form of a name in words: what must be given, what may be, what repeats, what goes together."
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument("name", nargs="*", metavar="NAME", help="tar, git commit, printf(1)")
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    found = find_entry(session, options.name)
+    assert found.entry is not None
+    document = open_found(session, found)
+    known = Known(found.entry.name, found.entry.name)
+    known.tables.append(make_table(document))
+    known.page = document.label
+    known.summary = document.summary or found.entry.summary
+    syntax = syntax_of(known, found.entry.name)
+    if not syntax.forms:
+        raise Failure(
+            f"the text of {found.entry.label} shows no form; its options: "
+            f"{session.program} options {found.entry.name}; other texts: {session.program} sources {found.entry.name}"
+        )
+    if session.json:
+        answer = {"name": found.entry.name, "section": found.entry.section, "page": syntax.page}
+        session.print_json({**answer, "forms": syntax.forms, "apart": syntax.apart, "own": syntax.own})
+    else:
+        from dowsing.cli.output.forms import syntax_lines
+
+        session.screen.show(syntax_lines(syntax, found.entry, session.screen.width, session.program), paged=True)
+    return 0

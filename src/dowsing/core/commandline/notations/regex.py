@@ -1,0 +1,99 @@
+"""Regular expressions: basic and extended ones (POSIX.1-2017, XBD 9), and those that Perl's add."""
+
+from __future__ import annotations
+
+import re
+
+_ESCAPES = {
+    "d": "a digit", "D": "no digit", "s": "a blank", "S": "no blank", "w": "a letter, digit or _", "W": "no letter, digit or _",
+    "b": "the edge of a word", "B": "not at the edge of a word", "<": "the beginning of a word", ">": "the end of a word",
+    "t": "a tab", "n": "a new line", "`": "the very beginning", "'": "the very end",
+}  # fmt: skip
+_CLASSES = {
+    "alpha": "a letter", "digit": "a digit", "alnum": "a letter or digit", "upper": "a capital", "lower": "a small letter",
+    "space": "a blank", "blank": "a space or tab", "punct": "a punctuation mark", "xdigit": "a hexadecimal digit",
+    "print": "a printable character", "graph": "a visible character", "cntrl": "a control character", "word": "a letter, digit or _",
+}  # fmt: skip
+_REPEATS = {"*": "any number of times", "+": "once or more", "?": "once or not at all"}
+_TOKEN = re.compile(
+    r"\\\{\d*,?\d*\\\}|\{\d*,?\d*\}|\\.|\[\^?\]?(?:\[:\w+:\]|\[[.=].[.=]\]|\\.|[^\]])*\]|\(\?(?:[:=!]|<[=!])|[.*+?^$|()]|[^\\\[.*+?^$|(){}]+|."
+)
+
+
+def parts(value: str, dialect: str = "basic") -> list[tuple[str, str]]:
+    """Each token with what it matches; [] for plain text."""
+    found: list[tuple[str, str]] = []
+    plain = True
+    for match in _TOKEN.finditer(value):
+        token = match[0]
+        says = _says(token, dialect, not found)
+        if says:
+            plain = False
+        if says in _REPEATED and found and len(found[-1][0]) > 1 and found[-1][1] == "":
+            before = found.pop()[0]  # only the last character is repeated
+            found += [(before[:-1], ""), (before[-1], "")]
+        if not says and found and not found[-1][1]:
+            found[-1] = (found[-1][0] + token, "")
+        else:
+            found.append((token, says))
+    if plain:
+        return []
+    return [(text, says or "as it stands") for text, says in found]
+
+
+_REPEATED = frozenset(_REPEATS.values())
+
+
+def _says(token: str, dialect: str, first: bool) -> str:
+    basic = dialect == "basic"
+    if token == ".":
+        return "any character"
+    if token == "^":
+        return "the beginning of the line" if first or not basic else ""
+    if token == "$":
+        return "the end of the line"
+    if token == "*" and not first:
+        return _REPEATS["*"]
+    special = token[1:] if basic and len(token) > 1 and token[0] == "\\" else ("" if basic else token)
+    if special in ("+", "?"):
+        return _REPEATS[special]
+    if special == "|":
+        return "or"
+    if special == "(":
+        return "begins a group"
+    if special == ")":
+        return "ends a group"
+    count = re.fullmatch(r"\{(\d*)(,?)(\d*)\\?\}?", special)
+    if count and special.startswith("{") and (count[1] or count[3]):
+        return _counted(count[1], count[2], count[3])
+    if token.startswith("(?"):
+        return {"(?:": "begins a group", "(?=": "if what follows is", "(?!": "if what follows is not"}.get(
+            token, "if what stands before is" if token.endswith("=") else "if what stands before is not"
+        )
+    if token[0] == "[" and len(token) > 2:
+        return _set(token)
+    if token[0] == "\\" and len(token) == 2:
+        if token[1].isdigit():
+            return f"the same as group {token[1]} matched"
+        if token[1] in _ESCAPES and (dialect == "perl" or token[1] in "<>bBwWsS`'"):
+            return _ESCAPES[token[1]]
+        return f"the character {token[1]}" if not token[1].isalnum() else ""
+    return ""
+
+
+def _counted(least: str, comma: str, most: str) -> str:
+    if not comma:
+        return f"{least} times"
+    if not most:
+        return f"{least} times or more"
+    return f"{least or 0} to {most} times"
+
+
+def _set(token: str) -> str:
+    inner = token[1:-1]
+    negated = inner.startswith("^")
+    inner = inner[1:] if negated else inner
+    names = [_CLASSES.get(name, name) for name in re.findall(r"\[:(\w+):\]", inner)]
+    rest = re.sub(r"\[:\w+:\]", "", inner)
+    listed = " or ".join([*names, *([f"one of {rest}"] if rest else [])])
+    return f"a character that is not {listed}" if negated else (listed if names else f"one of {rest}")
