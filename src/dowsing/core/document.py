@@ -194,6 +194,11 @@ class Document:
         return self._fact("options")
 
     @property
+    def brief_options(self) -> list[Option]:
+        """The options without what their texts tell of values, which takes longer to find out than all the rest."""
+        return self._fact("brief_options") if "options" not in self._facts else self.options
+
+    @property
     def examples(self) -> list[Example]:
         """The command lines that the text gives as examples."""
         return self._fact("examples")

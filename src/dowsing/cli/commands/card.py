@@ -31,7 +31,7 @@ def show(session: Session, found: Lookup) -> int:
     document = open_found(session, found)
     others = catalogue.others(subject_of(session, found, ask=False), document.source)
     typed = found.entry.label if found.name.section else found.entry.name
-    card = make_card(document, found.entry, typed, found.others, [document.source, *others])
+    card = make_card(document, found.entry, typed, found.others, [document.source, *others], session.json)
     if session.json:
         session.print_json(card)
     else:

@@ -7,8 +7,10 @@ import argparse
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.failure import Failure
 from dowsing.cli.session import Session
-from dowsing.core.commandline.options import option_table
+from dowsing.core.commandline.options import option_table, options_in
+from dowsing.core.commandline.table import Table, unpack
 from dowsing.core.finding.lookup import Lookup, look_up
+from dowsing.core.index.store import Entry
 
 DESCRIPTION = "The options of a name: all, those of a spelling, or those whose texts have the words."
 OTHERS_ARE_WORDS = True
@@ -25,15 +27,20 @@ def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
     found, asked = named_first(session, options.words)
-    document = open_found(session, found)
-    executables = subject_of(session, found, ask=False).executables
-    table = option_table(document, asked, executables[0] if executables else "")
     assert found.entry is not None
-    label = found.entry.label
+    entry, label = found.entry, found.entry.label
+    kept = kept_table(session, entry) if not asked and not session.json else None
+    if kept is not None:  # a line each is all that is shown: the index has that
+        table = option_table(kept.name, entry.section, kept.label, kept.options, [])
+    else:
+        document = open_found(session, found)
+        executables = subject_of(session, found, ask=False).executables
+        program = executables[0] if executables else ""
+        table = option_table(document.name, document.section, document.label, options_in(document), asked, program)
     if not table.options and asked and table.total:
         from dowsing.core.commandline.value_checks import nearest_flags
 
-        flags = [flag for option in document.options for flag in option.flags]
+        flags = [flag for option in options_in(document) for flag in option.flags]
         near = nearest_flags(asked[0], flags) if asked[0].startswith("-") else []
         hint = "nearest" if near else f"all of them: {session.program} options {found.entry.name}"
         raise Failure(f"{label} has no option for “{' '.join(asked)[:60]}”; {hint}", nearest=near)
@@ -50,6 +57,14 @@ def run(session: Session, options: argparse.Namespace) -> int:
         lines = table_of_options(table, label, asked, session.screen.width, session.program, found.entry)
         session.screen.show(lines, paged=True)
     return 0
+
+
+def kept_table(session: Session, entry: Entry) -> Table | None:
+    """The table of an entry's page that the index keeps; None if it keeps none, or a translation is wanted."""
+    if entry.section in ("", "builtin") or session.settings.language not in ("", "en"):
+        return None
+    data = session.store.command_table(entry.path)
+    return unpack(data) if data else None
 
 
 def named_first(session: Session, words: list[str]) -> tuple[Lookup, list[str]]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.naming import find_entry, open_found
+from dowsing.cli.commands.options import kept_table
 from dowsing.cli.failure import Failure
 from dowsing.cli.session import Session
 from dowsing.core.commandline.form_words import syntax_of
@@ -24,11 +25,11 @@ def run(session: Session, options: argparse.Namespace) -> int:
     session.only("text", "json")
     found = find_entry(session, options.name)
     assert found.entry is not None
-    document = open_found(session, found)
+    table = kept_table(session, found.entry) or make_table(open_found(session, found))
     known = Known(found.entry.name, found.entry.name)
-    known.tables.append(make_table(document))
-    known.page = document.label
-    known.summary = document.summary or found.entry.summary
+    known.tables.append(table)
+    known.page = table.label
+    known.summary = table.summary or found.entry.summary
     syntax = syntax_of(known, found.entry.name)
     if not syntax.forms:
         raise Failure(

@@ -67,7 +67,7 @@ def _group(group: list[Expected], width: int, limit: int) -> list[str]:
     if group[0].what in ("value", "operand"):
         lines: list[str] = []
         for one in shown:
-            lines += _wanted(one, width)
+            lines += _wanted(one, width, limit)
         return lines
     labels = [_label(one) for one in shown]
     column = min(max(display_width(label) for label in labels), WIDEST_LABEL)
@@ -94,7 +94,7 @@ def _brief(text: str) -> str:
     return first if len(first) <= 160 else first[:160].rpartition(" ")[0] + " …"
 
 
-def _wanted(one: Expected, width: int) -> list[str]:
+def _wanted(one: Expected, width: int, limit: int) -> list[str]:
     """A value or an operand: its name and kind, what is said of it, and those there are."""
     kind = KINDS.get(one.kind, "")
     limits = f"from {one.range[0]} to {one.range[1]}" if one.range else ""
@@ -104,7 +104,10 @@ def _wanted(one: Expected, width: int) -> list[str]:
     if one.says:
         lines += wrap(clean_line(_brief(one.says)), width, INDENT + 2)
     if one.values:
-        lines += in_columns([clean_line(value) for value in one.values], width, INDENT + 2)
+        shown = in_columns([clean_line(value) for value in one.values], width, INDENT + 2)
+        lines += shown[:limit]
+        if len(shown) > limit:
+            lines.append(f"{FAINT}{' ' * (INDENT + 2)}… and more: type the beginning")
     elif one.values is not None:
         lines.append(f"{FAINT}{' ' * (INDENT + 2)}nothing here begins so")
     return lines

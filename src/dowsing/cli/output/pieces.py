@@ -99,6 +99,8 @@ def _says(piece: Piece) -> str:
             if piece.what == "keyword"
             else ("builtin of the shell; " if piece.builtin else "")
         )
+        if piece.nearest:
+            text += f"; nearest: {', '.join(clean_line(one) for one in piece.nearest)}"
         return (where if piece.page and not piece.page.endswith("(builtin)") else "") + text
     if piece.problem and not text:
         return piece.problem.partition(":")[0]
@@ -106,7 +108,10 @@ def _says(piece: Piece) -> str:
         said = _shortened(text)
         long = next((flag for flag in piece.flags or [] if flag.startswith("--")), "")
         notes = piece.what if piece.what not in ("without a dash", "") else ""
-        head = f"{BOLD}{long}{ROMAN}: " if long and not long.startswith(piece.text) and not notes else ""
+        is_long = piece.text.startswith("--")
+        head = f"{BOLD}{long}{ROMAN}: " if long and not is_long and not notes else ""
+        if is_long and piece.text.startswith("--no-") and "--" + piece.text[5:] in (piece.flags or []):
+            head = "the contrary of: "
         return (
             f"{head}{said}" + (f"  ({clean_line(notes)})" if notes else "")
             if said or notes or head

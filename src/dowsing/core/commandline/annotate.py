@@ -26,11 +26,13 @@ def annotate(pieces: list[Piece]) -> list[Piece]:
     told: dict[int, list[list[str]]] = {}
     for command, own in commands_of(pieces):
         name = os.path.basename(command.text)
+        flags = {flag for one in own for flag in (one.flags or ())}
+        options = {flag: one for one in reversed(own) if one.role == "option" for flag in (one.flags or ())}
         for piece in own:
             value = _value_of(piece)
             if value is None or ("$" in value and piece.inside):
                 continue
-            notation = _notation(name, piece, own)
+            notation = _notation(name, piece, flags, options.get(piece.of or "", piece))
             parts = notation_parts(notation, value) if notation else []
             if parts:
                 told[id(piece)] = [list(part) for part in parts]
@@ -46,11 +48,11 @@ def _value_of(piece: Piece) -> str | None:
     return piece.value if piece.role == "option" and piece.kind == "signal" else None
 
 
-def _notation(command: str, piece: Piece, own: list[Piece]) -> str:
-    """The notation that a piece's value is written in, "" if in none."""
-    flags = {flag for one in own for flag in (one.flags or ())}
-    option = next((one for one in own if one.role == "option" and piece.of in (one.flags or ())), None)
-    told = option or piece
+def _notation(command: str, piece: Piece, flags: set[str], told: Piece) -> str:
+    """The notation that a piece's value is written in, "" if in none.
+
+    `flags`: all options of its command; `told`: the option that has it as its value, else the piece itself.
+    """
     says = told.says or ""
     names = " ".join(told.flags or [])
     if piece.role == "option" and piece.value is not None and not piece.word and piece.kind != "signal":

@@ -1,14 +1,15 @@
-"""How commands take their words, where their forms do not tell it: read from conventions.toml."""
+"""How commands take their words, where their forms do not tell it, and what they change: what the trade knows.
+
+Both are data files, conventions.toml and effects.toml; a look-up gets them from the index, which is quicker.
+"""
 
 from __future__ import annotations
-
-import os
-import tomllib
-from functools import cache
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import Any
+
+    from dowsing.core.index.store import Store
 
 
 class Carrier:
@@ -28,9 +29,10 @@ class Carrier:
 
 
 class Conventions:
-    """All of them."""
+    """All of them. `effects` are the rows of effects.toml."""
 
-    def __init__(self, rows: dict[str, Any]) -> None:
+    def __init__(self, rows: dict[str, Any], effects: dict[str, Any]) -> None:
+        self.effects = effects
         self.carriers = {name: Carrier(row) for name, row in rows["carries"].items()}
         self.scripts = frozenset(rows["scripts"]["names"])
         self.ends: dict[str, list[str]] = rows["scripts"]["ends"]
@@ -41,8 +43,25 @@ class Conventions:
         self.untagged: dict[str, list[str]] = rows["untagged"]
 
 
-@cache
-def conventions() -> Conventions:
-    """The conventions that come with the program."""
-    with open(os.path.join(os.path.dirname(__file__), "conventions.toml"), "rb") as file:
-        return Conventions(tomllib.load(file))
+def read_files() -> dict[str, Any]:
+    """The data files that come with the program, by their names."""
+    import os
+    import tomllib
+
+    found = {}
+    for name in ("conventions", "effects"):
+        with open(os.path.join(os.path.dirname(__file__), f"{name}.toml"), "rb") as file:
+            found[name] = tomllib.load(file)
+    return found
+
+
+def conventions_of(store: Store) -> Conventions:
+    """The conventions, as the index has them."""
+    found: Conventions | None = store.memory.get("conventions")
+    if found is None:
+        import json
+
+        kept = store.meta_value("conventions")
+        rows = json.loads(kept) if kept else read_files()
+        found = store.memory["conventions"] = Conventions(rows["conventions"], rows["effects"])
+    return found

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import os
 import re
-import tomllib
-from functools import cache
 
 from dowsing.core.commandline.pieces import Piece
 
@@ -14,28 +12,21 @@ if TYPE_CHECKING:
     from typing import Any
 
 #: First words of a text that say that something is lost.
-_DESTROYS = re.compile(
+_DESTROYS = (
     r"(?:forcibly |permanently |recursively )?(?:remove|delete|erase|destroy|overwrite|purge|wipe|discard|truncate|kill|drop)s?"
     r"\b(?!.*\beach line\b)(?:\W+\w+){0,6}?\W+(?:files?|director(?:y|ies)|folders?|entr(?:y|ies)|packages?|users?|groups?|"
     r"databases?|tables?|partitions?|disks?|devices?|data|branch(?:es)?|keys?|modules?|containers?|images?|volumes?|"
-    r"accounts?|history|process(?:es)?|contents?|archive|members?|repositor(?:y|ies)|commits?|changes)\b",
-    re.IGNORECASE,
+    r"accounts?|history|process(?:es)?|contents?|archive|members?|repositor(?:y|ies)|commits?|changes)\b"
 )
 _FETCHES = frozenset(("curl", "wget"))
 _SHELLS = frozenset(("sh", "bash", "dash", "zsh", "ksh", "python", "python3", "perl"))
 
 
-@cache
-def _table() -> dict[str, Any]:
-    with open(os.path.join(os.path.dirname(__file__), "effects.toml"), "rb") as file:
-        return tomllib.load(file)
-
-
-def effects(pieces: list[Piece]) -> list[str]:
-    """What the line changes, a line for each effect; [] if nothing is known to change."""
+def effects(pieces: list[Piece], table: dict[str, Any]) -> list[str]:
+    """What the line changes, a line for each effect; [] if nothing is known to change. `table`: that of effects.toml."""
     found: list[str] = []
     for command, own in commands_of(pieces):
-        found += _of_command(command, own)
+        found += _of_command(command, own, table)
     for piece in pieces:
         if piece.role == "redirection":
             says = piece.says or ""
@@ -62,10 +53,9 @@ def commands_of(pieces: list[Piece]) -> list[tuple[Piece, list[Piece]]]:
     return found
 
 
-def _of_command(command: Piece, own: list[Piece]) -> list[str]:
+def _of_command(command: Piece, own: list[Piece], table: dict[str, Any]) -> list[str]:
     name = os.path.basename(command.text)
     words = [piece.text for piece in own if piece.role == "subcommand"]
-    table = _table()
     row = table.get("-".join([name, *words[:1]])) or table.get(name) or {}
     spellings = {flag for piece in own for flag in [*(piece.flags or []), piece.text]}
     line = " ".join([command.text, *words])
@@ -87,10 +77,10 @@ def _told_by_pages(command: Piece, own: list[Piece], line: str) -> list[str]:
     """What the texts of the pieces begin with."""
     found = []
     says = next((p.says for p in reversed(own) if p.role == "subcommand" and p.says), command.says) or ""
-    if _DESTROYS.match(says):
+    if re.match(_DESTROYS, says, re.IGNORECASE):
         found.append(f"{line}: {_first(says)}")
     for piece in own:
-        if piece.role == "option" and piece.says and _DESTROYS.match(piece.says):
+        if piece.role == "option" and piece.says and re.match(_DESTROYS, piece.says, re.IGNORECASE):
             found.append(f"{line} {piece.text}: {_first(piece.says)}")
     return found
 

@@ -66,7 +66,8 @@ def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") 
     state, at_command = _state_of(before, tables)
     word = typed.value if typed is not None else ""
     whole = LineReader(tables)
-    found = whole.read(head)
+    # the name of a command that is still being typed is not looked up: it is no mistake yet
+    found = whole.read(before if at_command else head)
     asker = _Asker(tables, state, word, home)
     expects = asker.commands() if at_command else asker.all()
     problem = None
@@ -80,8 +81,19 @@ def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") 
                 "start": begin + start, "end": begin + end, "says": piece.problem, "nearest": piece.nearest,
             }  # fmt: skip
             break
-    lacks = _lacks(whole, found.problem, head)
+    lacks = _lacks(whole, found.problem, head) if not at_command else _lacks_command(tables, word, before)
+    begun = [one for one in expects if one.what == "subcommand" and one.required]
+    if word and begun and all(one.text != word for one in begun):
+        lacks = [f"the rest of the subcommand after {word}"]
     return Next(line, at, word, not lacks and problem is None, problem, lacks, expects)
+
+
+def _lacks_command(tables: Tables, word: str, before: str) -> list[str]:
+    """What is missing while the name of a command is typed: the rest of it, or what the command wants."""
+    known = tables.command(word) if word and any(e.name == word for e in tables.store.named(word)) else None
+    if known is None:
+        return ["a command"] if not word else [f"the rest of the command’s name after {word}"]
+    return missing(known, set(), 0)
 
 
 def _innermost(text: str) -> int:
@@ -127,7 +139,7 @@ def _lacks(reader: LineReader, shell_problem: dict[str, object] | None, text: st
         return [f"{state.wanting.option.argument or 'a value'} for {state.wanting.flag}"]
     if state.wants_inner and state.known.name not in ("env", "xargs", "time", "exec"):
         return ["the command to run"] if state.needs_inner else []
-    used = {flag for one in state.used for flag in (one.flag, *one.option.flags)}
+    used = state.flags
     return missing(state.known, used, len(state.operands))
 
 
@@ -206,10 +218,10 @@ class _Asker:
         state = self.state
         assert state is not None
         known = state.known
-        name, kind = operand_of(known, len(state.operands))
+        name, kind = operand_of(known, len(state.operands), state.flags)
         if not name or re.fullmatch(r"(?:sub-?)?(?:command|cmd|verb|object)s?", name, re.IGNORECASE):
             return []
-        used = {flag for one in state.used for flag in (one.flag, *one.option.flags)}
+        used = state.flags
         needed = bool(missing(known, used, len(state.operands)))
         values = values_here(kind, name, self.typed, self.home)
         if values == [] and self.typed and kind in ("file", "folder", "path"):
@@ -221,7 +233,7 @@ class _Asker:
         state = self.state
         assert state is not None
         known = state.known
-        used = {flag for one in state.used for flag in (one.flag, *one.option.flags)}
+        used = state.flags
         out = excluded(known, used)
         found: dict[int, Expected] = {}
         for spelling in self._ordered(known):

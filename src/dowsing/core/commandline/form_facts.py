@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.commandline.forms import Element
+from dowsing.core.commandline.forms import Element, Form
 from dowsing.core.commandline.kinds import value_kind
 from dowsing.core.commandline.known import Known
 
@@ -44,6 +44,14 @@ def wants_command(known: Known) -> bool:
     return False
 
 
+def _distance(form: Form, used: set[str]) -> int:
+    """How far a form is from a line with these options: 0 if its own are there, 1 if it has none, 2 if they lack."""
+    demanded = [re.split(r"[=\s\[]", e.text)[0] for e in form.elements if e.what == "option" and e.required]
+    if not demanded:
+        return 1
+    return 0 if all(flag in used for flag in demanded) else 2
+
+
 _OPTIONS = re.compile(r"options?\b|flags\b", re.IGNORECASE)
 
 
@@ -60,9 +68,13 @@ def operands_in(elements: list[Element]) -> list[Element]:
     return found
 
 
-def operand_of(known: Known, place: int) -> tuple[str, str]:
-    """The name and kind of the operand at that place in the forms, "" where they differ or do not tell."""
-    for form in known.forms:
+def operand_of(known: Known, place: int, used: set[str]) -> tuple[str, str]:
+    """The name and kind of the operand at that place in the forms, "" where they do not tell.
+
+    Forms that demand options count by the options that are `used`: those that have theirs first, those that lack
+    some last.
+    """
+    for form in sorted(known.forms, key=lambda form: _distance(form, used)):
         names = [e for e in operands_in(form.elements) if not _OPTIONS.search(e.text) and "{" not in e.text]
         if names and (place < len(names) or names[-1].repeats):
             element = names[min(place, len(names) - 1)]

@@ -53,7 +53,7 @@ def syntax_of(known: Known, name: str) -> Syntax:
         known.page,
         [Spelled(form.line, _parts(known, form.elements), form.defines, form.problem) for form in forms],
         _apart(known, forms),
-        _own(forms),
+        _own(known, forms),
     )
 
 
@@ -143,23 +143,24 @@ def _apart(known: Known, forms: list[Form]) -> list[list[str]]:
     return found
 
 
-def _own(forms: list[Form]) -> dict[str, list[int]]:
+def _own(known: Known, forms: list[Form]) -> dict[str, list[int]]:
     """The forms that each option stands in, for options that do not stand in all of several."""
     whole = [form for form in forms if not form.defines]
     found: dict[str, list[int]] = {}
     for number, form in enumerate(whole, 1):
-        for flag in _flags(form.elements):
+        for flag in _flags(known, form.elements):
             found.setdefault(flag, []).append(number)
     if len(whole) < 2:
         return {}
     return {flag: numbers for flag, numbers in found.items() if len(set(numbers)) < len(whole)}
 
 
-def _flags(elements: list[Element]) -> list[str]:
+def _flags(known: Known, elements: list[Element]) -> list[str]:
     flags: list[str] = []
     for element in elements:
         if element.what == "option":
-            flags.append(flag_of(element))
+            letters = _letters(known, element)
+            flags += [letter.text for letter in letters] or [flag_of(element)]
         else:
-            flags += _flags(element.elements)
+            flags += _flags(known, element.elements)
     return list(dict.fromkeys(flags))

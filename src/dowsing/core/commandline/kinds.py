@@ -44,13 +44,10 @@ SIGNALS = (
     "HUP INT QUIT ILL TRAP ABRT BUS FPE KILL USR1 SEGV USR2 PIPE ALRM TERM STKFLT CHLD CONT STOP TSTP TTIN TTOU URG "
     "XCPU XFSZ VTALRM PROF WINCH IO PWR SYS POLL IOT CLD UNUSED EXIT ERR DEBUG RETURN"
 ).split()
-_SIZE = re.compile(r"[-+<>/%]?\d+(?:\.\d+)?\s?(?:[kmgtpezyw]i?b?|b|c|s|bytes?|%)?\Z|[kmgtpezy]i?b?\Z", re.IGNORECASE)
-_DURATION = re.compile(
-    r"[-+]?(?:\d+(?:\.\d*)?|\.\d+)(?:[smhdwy]|ms|us|ns|sec|min|hours?|days?)?\Z|inf(?:inity)?\Z", re.IGNORECASE
-)
-_MODE = re.compile(
-    r"[-+=/]?[0-7]{1,5}\Z|(?:[ugoa]*[-+=](?:[rwxXst]*|[ugo]))+(?:,[ugoa]*(?:[-+=](?:[rwxXst]*|[ugo]))+)*\Z"
-)
+#: Patterns of values, compiled when one is checked.
+_SIZE = r"[-+<>/%]?\d+(?:\.\d+)?\s?(?:[kmgtpezyw]i?b?|b|c|s|bytes?|%)?\Z|[kmgtpezy]i?b?\Z"
+_DURATION = r"[-+]?(?:\d+(?:\.\d*)?|\.\d+)(?:[smhdwy]|ms|us|ns|sec|min|hours?|days?)?\Z|inf(?:inity)?\Z"
+_MODE = r"[-+=/]?[0-7]{1,5}\Z|(?:[ugoa]*[-+=](?:[rwxXst]*|[ugo]))+(?:,[ugoa]*(?:[-+=](?:[rwxXst]*|[ugo]))+)*\Z"
 
 
 @cache
@@ -125,12 +122,18 @@ def _number(value: str, says: str) -> str:
 
 def _duration(value: str, says: str) -> str:
     return (
-        "" if any(char.isdigit() for char in value) or _DURATION.match(value) else "a time is wanted here, such as 10"
+        ""
+        if any(char.isdigit() for char in value) or re.match(_DURATION, value, re.IGNORECASE)
+        else "a time is wanted here, such as 10"
     )
 
 
 def _size(value: str, says: str) -> str:
-    return "" if any(char.isdigit() for char in value) or _SIZE.match(value) else "a size is wanted here, such as 10M"
+    return (
+        ""
+        if any(char.isdigit() for char in value) or re.match(_SIZE, value, re.IGNORECASE)
+        else "a size is wanted here, such as 10M"
+    )
 
 
 def _port(value: str, says: str) -> str:
@@ -159,7 +162,7 @@ def _signal(value: str, says: str) -> str:
 
 
 def _mode(value: str, says: str) -> str:
-    return "" if _MODE.match(value) else "a mode is wanted here, such as 750 or u+rw"
+    return "" if re.match(_MODE, value) else "a mode is wanted here, such as 750 or u+rw"
 
 
 _TESTS = {

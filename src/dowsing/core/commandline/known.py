@@ -12,6 +12,10 @@ from dowsing.core.index.store import Entry, Store
 from dowsing.core.settings import Settings
 from dowsing.core.sources.pagefile import Unreadable
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
 _LETTERS = re.compile(r"-[A-Za-z0-9?]\Z")
 
 
@@ -37,7 +41,7 @@ class Spelling:
 class Known:
     """A command and its documentation. `builtin`: the user's shell takes the name itself.
 
-    `tables` are those of its own texts; `parent` is the command that it is a subcommand of.
+    `parent` is the command that it is a subcommand of.
     `exists`: something of that name can be run here. `words`: what is typed for it.
     """
 
@@ -45,7 +49,8 @@ class Known:
         self.name = name
         self.words = words
         self.parent = parent
-        self.tables: list[Table] = []
+        self._tables: list[Table] | None = []
+        self._load: Callable[[], list[Table]] | None = None
         self.page = ""
         self.path = ""
         self.summary = ""
@@ -54,6 +59,18 @@ class Known:
         self.exists = True
         self.only = ""  # of the forms of what it belongs to those that have this word
         self._spellings: dict[str, Spelling] | None = None
+        self._forms: list[Form] | None = None
+
+    @property
+    def tables(self) -> list[Table]:
+        """The tables of its own texts, read when first asked for."""
+        if self._tables is None:
+            self._tables = self._load() if self._load else []
+        return self._tables
+
+    def later(self, load: Callable[[], list[Table]]) -> None:
+        """Have the tables read by `load` when they are asked for."""
+        self._tables, self._load = None, load
 
     @property
     def documented(self) -> bool:
@@ -80,6 +97,11 @@ class Known:
     @property
     def forms(self) -> list[Form]:
         """Its forms; of a subcommand without a page of its own those of the page that have its word."""
+        if self._forms is None:
+            self._forms = self._read_forms()
+        return self._forms
+
+    def _read_forms(self) -> list[Form]:
         if self.only and self.parent is not None:
             found = [form for form in self.parent.forms if _has_word(form.elements, self.only)]
             written = [s.form for t in self.parent.tables for s in t.subcommands if s.name == self.only and s.form]
@@ -247,7 +269,8 @@ class Tables:
                     continue
                 if entry.kind == "subcommand" or word in known.subcommands or self._shows(entry, known.words, word):
                     found = Known(joined, key, known)
-                    self._from_page(found, entry, joined)
+                    found.path, found.page, found.summary = entry.path, f"{joined}({entry.section})", entry.summary
+                    found.later(lambda entry=entry: [t for t in [self.page_table(entry)] if t])  # type: ignore[misc]
                     self._known[key] = found
                     return found
         return None
@@ -262,10 +285,10 @@ class Tables:
                 return True
         return False
 
-    def mentions(self, known: Known, flag: str) -> str:
-        """The page that has the flag as a word of its running text, "" if none of its own has.
+    def mentions(self, known: Known, flag: str, everywhere: bool) -> str:
+        """The text that has the flag as a word of its running text, "" if none of its own has.
 
-        The last resort: it reads the texts.
+        The last resort: it reads the manual page, and other texts too if `everywhere`.
         """
         from dowsing.core.document import document_text
         from dowsing.core.sources import catalogue
@@ -275,7 +298,7 @@ class Tables:
         if not entries:
             return ""
         subject = catalogue.subject_of(known.name, entries[0], self.store, self.settings, ask=False)
-        for source in ("manual", "info", "builtin", "shell-manual", "usage"):
+        for source in ("manual", "info", "builtin", "shell-manual", "usage") if everywhere else ("manual", "builtin"):
             for holding in catalogue.holdings_of(subject, source):
                 if not holding.present:
                     continue

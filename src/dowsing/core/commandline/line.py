@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.core.commandline.annotate import annotate
+from dowsing.core.commandline.conventions import conventions_of
 from dowsing.core.commandline.effects import effects
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.option_words import State
@@ -12,6 +13,7 @@ from dowsing.core.commandline.pieces import Piece, Unpicked
 from dowsing.core.commandline.sentence import sentence
 from dowsing.core.commandline.shell import Command, Item, Mark, Shell, Word, parse_shell
 from dowsing.core.commandline.words import WordReader
+from dowsing.core.index.vocabulary import verb_words
 
 MOST_DEPTH = 8
 
@@ -23,7 +25,11 @@ def unpick(line: str, tables: Tables, aliases: dict[str, str] | None = None) -> 
     """
     found = LineReader(tables, aliases).read(line)
     pieces = annotate(found.pieces)
-    return found.changed(pieces=pieces, says=sentence(pieces), changes=effects(pieces))
+    return found.changed(
+        pieces=pieces,
+        says=sentence(pieces, verb_words(tables.store)),
+        changes=effects(pieces, conventions_of(tables.store).effects),
+    )
 
 
 class LineReader:

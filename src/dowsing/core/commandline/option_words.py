@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.commandline.conventions import Carrier, conventions
+from dowsing.core.commandline.conventions import Carrier, conventions_of
 from dowsing.core.commandline.kinds import wrong_kind
 from dowsing.core.commandline.known import Known, Spelling
 from dowsing.core.commandline.shell import Word
@@ -33,6 +33,11 @@ class State:
         self.wants_inner = False  # a command that this one carries may begin with the next word
         self.needs_inner = False  # and must
 
+    @property
+    def flags(self) -> set[str]:
+        """All spellings of the options that are there."""
+        return {flag for one in self.used for flag in (one.flag, *one.option.flags)}
+
 
 class OptionReader:
     """Reads the options of one command; what comes between them is the business of those derived from it."""
@@ -41,7 +46,7 @@ class OptionReader:
         self.reader = reader
         self.depth = depth
         self.state = State(known)
-        self.rules = conventions()
+        self.rules = conventions_of(reader.tables.store)
         self.carrier: Carrier | None = None
         self.at = 0
         self.lost = False  # after a wrong subcommand nothing can be said of options
@@ -201,8 +206,10 @@ class OptionReader:
             if option.argument is None and flag.startswith("--") and not may_take(option):
                 problem = f"value where none is wanted: {flag} takes none"
             kind = kind_of(option)
+            in_value = False
             if not problem:
                 problem, nearest = wrong_value(option, kind, attached, word.dynamic)
+                in_value = bool(problem)
             self.add_option(
                 word,
                 flag,
@@ -213,6 +220,7 @@ class OptionReader:
                 kind=kind,
                 problem=problem,
                 nearest=nearest,
+                in_value=in_value,
             )
             if self.carrier and flag in self.carrier.strings and not word.dynamic:
                 self.string_within(word, attached)
@@ -278,6 +286,7 @@ class OptionReader:
         nearest: list[str] | None = None,
         page: str | None = None,
         says: str | None = None,
+        in_value: bool = False,
     ) -> None:
         start, end = word.start, word.end
         span = [start, end]
@@ -285,6 +294,8 @@ class OptionReader:
             span = [start + (0 if place == 1 else place), start + place + 1]
         elif word.text.startswith(flag):
             span = [start, start + len(flag)]
+        if in_value and value and word.text.endswith(value):  # what is wrong is the value
+            span = [end - len(value), end]
         flags = spelling.option.flags if spelling else ([flag] if not problem else None)
         if spelling is not None and re.fullmatch(r"-\d", flag) and flag in flags:  # type: ignore[operator]
             flags = [flag]
@@ -335,12 +346,16 @@ class OptionReader:
         untagged = self.rules.untagged.get(known.name, ())
         told = known if known.spellings or known.parent is None else known.parent
         if not told.documented or not told.spellings:
-            valued = self.carrier is not None and word.value in self.carrier.valued and self.at < len(self.words)
+            carrier = self.carrier
+            runs = carrier is not None and word.value in carrier.strings
+            valued = (runs or (carrier is not None and word.value in carrier.valued)) and self.at < len(self.words)
             value = self.words[self.at] if valued else None
             self.add_option(word, flag, None, says="not documented here", value=value.value if value else None)
             if value is not None:
                 self.at += 1
-                self.add(value, "value", of=flag)
+                self.add(value, "value", of=flag, inside=runs)
+                if runs and not value.dynamic:
+                    self.string_within(value, value.value)
             return
         if word.dynamic and "$" in flag:
             self.add_option(word, flag, None, says="an option that the shell puts together")
@@ -349,14 +364,15 @@ class OptionReader:
             self.operand(word, False)
             return
         place = word.value.find(flag[1:], 1) if len(flag) == 2 and len(word.value) > 2 else None
-        page = known.page if flag in untagged else self.reader.tables.mentions(known, flag)
+        near = nearest_flags(flag, known.all_flags)
+        seek = self.reader.tables.mentions
+        page = known.page if flag in untagged else seek(known, flag, not near)
         if not page and known.parent is not None:
-            page = self.reader.tables.mentions(known.parent, flag)
+            page = seek(known.parent, flag, not near)
         if page:
             says = "named in the text of its page, without an entry of its own"
             self.add_option(word, flag, None, place=place, page=page, says=says)
             return
-        near = nearest_flags(flag, known.all_flags)
         free = self.lost or self.root_name in self.rules.shortened
         if free or (not known.is_complete and not (near and flag.startswith("--"))):
             self.add_option(word, flag, None, place=place, says=f"{told.page} does not tell of it")

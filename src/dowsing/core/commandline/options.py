@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import re
 
+from dowsing.core.commandline.table import form_options
 from dowsing.core.document import Document, Option
 from dowsing.core.language.stems import stems
 from dowsing.core.record import Record
@@ -38,16 +39,19 @@ class Options(Record):
     total: int
 
 
-def option_table(document: Document, asked: list[str], executable: str = "") -> Options:
-    """The options of a document that `asked` is about: a spelling, or words of their texts; all without any.
+def options_in(document: Document) -> list[Option]:
+    """The options of a document, those that only its forms show after the others."""
+    options = document.options
+    return options + form_options(document, options) if document.source == "manual" else options
+
+
+def option_table(
+    name: str, section: str, page: str, options: list[Option], asked: list[str], executable: str = ""
+) -> Options:
+    """The options that `asked` is about: a spelling, or words of their texts; all without any.
 
     `executable` is the program's file, which tells whether long options may be shortened.
     """
-    from dowsing.core.extraction.form_options import options_of_forms
-
-    options = document.options
-    if document.source == "manual":
-        options = options + options_of_forms(document.synopsis, options)
     shortest = shortest_abbreviations(options) if executable and shortens(executable) else {}
     found = [option for option in options if _is_asked(option, asked)]
     if asked and not any(word.startswith("-") for word in asked):
@@ -59,7 +63,7 @@ def option_table(document: Document, asked: list[str], executable: str = "") -> 
         )
         for option in found
     ]
-    return Options(document.name, document.section, document.label, listed, len(options))
+    return Options(name, section, page, listed, len(options))
 
 
 def _is_asked(option: Option, asked: list[str]) -> bool:

@@ -78,10 +78,24 @@ class Shell:
 
 @cache
 def _parser() -> Any:
-    import tree_sitter
-    import tree_sitter_bash
+    core, grammar = _compiled("tree_sitter"), _compiled("tree_sitter_bash")
+    return core.Parser(core.Language(grammar.language()))
 
-    return tree_sitter.Parser(tree_sitter.Language(tree_sitter_bash.language()))
+
+def _compiled(package: str) -> Any:
+    """The compiled part of a package. The rest of it would load half of the standard library for nothing used here."""
+    from importlib.machinery import PathFinder
+
+    found = PathFinder.find_spec(package)
+    places = list(found.submodule_search_locations or ()) if found else []
+    spec = PathFinder.find_spec(f"{package}._binding", places)
+    if spec is None or spec.loader is None:
+        from importlib import import_module
+
+        return import_module(package)
+    module = spec.loader.create_module(spec)
+    spec.loader.exec_module(module)  # type: ignore[arg-type]
+    return module
 
 
 def parse_shell(line: str) -> Shell:

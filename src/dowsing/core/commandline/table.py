@@ -35,11 +35,10 @@ def make_table(document: Document) -> Table:
     """The table of a document."""
     from dowsing.core.commandline.notation import notation_of
     from dowsing.core.commandline.trees import subcommands_of
-    from dowsing.core.extraction.form_options import options_of_forms
 
     options = document.options
     if document.source == "manual":
-        options = options + options_of_forms(document.synopsis, options)
+        options = options + form_options(document, options)
     notation = notation_of(document, options)
     lines = document.synopsis[:MOST_FORMS]
     forms = [parse_form(line, notation) for line in lines]
@@ -53,6 +52,15 @@ def make_table(document: Document) -> Table:
         notation,
         subcommands_of(document, forms, notation),
     )
+
+
+def form_options(document: Document, known: list[Option]) -> list[Option]:
+    """The options that only the forms of a page show; numbers are left out where an option stands for any."""
+    from dowsing.core.extraction.form_options import options_of_forms
+
+    any_number = any(flag in ("-#", "-NUM", "-<number>") for option in known for flag in option.flags)
+    found = options_of_forms(document.synopsis, known)
+    return [option for option in found if not (any_number and option.flags[0][1:].isdecimal())]
 
 
 def _beginning(text: str) -> str:

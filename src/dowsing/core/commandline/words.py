@@ -71,27 +71,26 @@ class WordReader:
         if known.exists:
             says = "a file of your own" if "/" in name.value else "it can be run here; nothing here documents it"
             return piece.changed(says=says)
-        near = self._commands_like(name.value)
-        problem = "unknown command: nothing here has that name" if near else None
-        return piece.changed(
-            says="nothing here has that name, and nothing documents it", problem=problem, nearest=near
-        )
+        near, meant = self._commands_like(name.value)
+        problem = "unknown command: nothing here has that name" if meant else None
+        says = "nothing here has that name, and nothing documents it"
+        return piece.changed(says=says, problem=problem, nearest=meant or near)
 
-    def _commands_like(self, name: str) -> list[str]:
-        """Commands that are spelled so nearly the same that one of them must be meant."""
+    def _commands_like(self, name: str) -> tuple[list[str], list[str]]:
+        """Commands that are spelled like it, and those of them so nearly the same that one must be meant."""
         from rapidfuzz.distance import OSA
 
         from dowsing.core.finding.lookup import nearest_names
 
         labels = nearest_names(self.tables.store, name)
         names = [label.partition("(")[0] for label in labels if label.endswith(("(1)", "(8)", "(builtin)"))]
-        near = [one for one in dict.fromkeys(names) if one != name and OSA.distance(one, name) <= 1 + (len(name) > 8)]
+        like = [one for one in dict.fromkeys(names) if one != name][:3]
+        near = [one for one in like if OSA.distance(one, name) <= 1 + (len(name) > 8)]
         # two letters that changed places, or a longer name that begins alike: else it may well be a tool not here
-        return [
-            one
-            for one in near
-            if sorted(one) == sorted(name) or (len(name) > 4 and one[0] == name[0] and len(one) > 4)
-        ][:3]
+        meant = [
+            one for one in near if sorted(one) == sorted(name) or (min(len(name), len(one)) > 4 and one[0] == name[0])
+        ]
+        return like, meant
 
     def _rest(self, words: list[Word], depth: int) -> None:
         for word in words:
@@ -154,10 +153,13 @@ class _CommandReader(OptionReader):
     def carrier_of(self, known: Known) -> Carrier | None:
         """How the command carries another: as the conventions say, else as its forms show."""
         carrier = self.rules.carriers.get(known.name)
-        if carrier is None and known.parent is None and not known.subcommands:
+        if (
+            carrier is None
+            and known.parent is None
+            and not self.reader.tables.store.has_subcommands(known.name)
+            and not known.subcommands
+        ):
             before = carried_after(known)
-            if before is not None and self.reader.tables.store.has_subcommands(known.name):
-                before = None
             if before is not None:
                 carrier = Carrier({"before": before})
         return carrier
@@ -305,11 +307,11 @@ class _CommandReader(OptionReader):
         if value == "-":
             self.add(word, "operand", says="the standard input or output in place of a file", what="-")
             return
-        name, kind = operand_of(self.known, len(self.state.operands) - 1)
+        name, kind = operand_of(self.known, len(self.state.operands) - 1, self.state.flags)
         problem = ""
         if kind and not word.dynamic and not word.glob:
             plain = kind in ("mode", "duration", "signal") or (kind == "number" and name.upper().startswith("NUMBER"))
-            reason = wrong_kind(kind, value) if plain else ""
+            reason = wrong_kind(kind, value) if plain and self.known.parent is None else ""
             if reason:
                 problem = f"value of a wrong kind: {reason}"
         self.add(word, "operand", what=name, kind=kind, problem=problem or None)
@@ -328,7 +330,8 @@ class _CommandReader(OptionReader):
     def keyword(self, word: Word) -> bool:
         """An option that has no dash: `dev eth0`, `bs=1M`; whether the word is one."""
         name, equals, attached = word.value.partition("=")
-        spelling = self.known.spelling(name) if name and name[0] not in "-+" else None
+        known = self.known.parent if self.known.only and self.known.parent else self.known
+        spelling = known.spellings.get(name) if name and name[0] not in "-+" else None
         if spelling is None or word.quoted or len(name) < 2:
             return False
         if equals and spelling.takes:

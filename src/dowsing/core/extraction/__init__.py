@@ -14,6 +14,7 @@ if TYPE_CHECKING:
 _READERS = {
     "synopsis": ("synopsis", "read_forms"),
     "options": ("options", "read_options"),
+    "brief_options": ("options", "read_brief_options"),
     "examples": ("examples", "read_examples"),
     "subcommands": ("subcommands", "read_subcommands"),
     "see_also": ("references", "read_see_also"),

@@ -11,13 +11,13 @@ from dowsing.core.markup import plain
 
 _DEFAULT = re.compile(
     r"(?:[(\[]default(?:s to| is|:)?:?|(?:The )?[Dd]efault (?:value )?is|[Dd]efaults? to|[Dd]efault:)\s+"
-    r"[\"'“‘`]*([^\s\"'”’`,;()\[\]]+)"
+    r"'*([^\s',;()\[\]]+)"
 )
-_AFTER_VALUE = re.compile(r"[\"'“‘`]([\w.+-]+)[\"'”’`]?[\"'”’`]? \((?:the )?default\b(?! if)")
+_AFTER_VALUE = re.compile(r"'([\w.+-]+)'{0,2} \((?:the )?default\b(?! if)")
 _WITHOUT = re.compile(
-    r"[\"'“‘`]([\w.+-]+)[\"'”’`] \(default if (?:omitted|not specified|not given)\)"
+    r"'([\w.+-]+)' \(default if (?:omitted|not specified|not given)\)"
     r"|[Ii]f (?:the )?[\w<> -]{1,24} (?:is|are) (?:omitted|not (?:given|specified)),? (?:it )?(?:defaults to |is )"
-    r"[\"'“‘`]?([\w.+-]+)"
+    r"'?([\w.+-]+)"
 )
 _AGAIN = re.compile(
     r"\b(?:multiple|several|many) times\b|\bmore than once\b|\b(?:can|may) be repeated\b|\brepeated use\b"
@@ -35,21 +35,33 @@ _INTRODUCTION = re.compile(
     re.IGNORECASE,
 )
 #: `WORD: none, size, time (-t)`: a list after a colon of the words that the placeholder stands for.
+_OWN = re.compile(r"\b([A-Z][A-Z_]+) (?:is|are|can be|may be|must be|should be)(?: one of| either)? ")
+_ELSEWHERE = re.compile(
+    r"\b([A-Z][A-Z_]{3,})(?: argument)?\s+(?:defaults? to '([\w-]+)'\s+and\s+)?"
+    r"(?:can|may|must|should)(?:\s+also)?\s+be\s+(?:one of\s+)?"
+)
+_ASIDE = re.compile(r"\s*\([^()]*\)")
+_LINK = re.compile(r"\s*(?:,\s*(?:or|and)\s+|,\s*|\|\s*|\s+(?:or|and)\s+)")
+_END = re.compile(r"\s*(?:[.;(]|\Z)")
 _LISTED = re.compile(r":\s+((?:[a-z][\w-]*(?: \([^)]*\))?, ){2,}(?:or )?[a-z][\w-]*)(?=[\s.;(]|\Z)")
-_QUOTED = re.compile(r"[\"'“‘`]{1,2}([\w.+/-]+)[\"'”’`]{1,2}")
+_QUOTED = re.compile(r"'{1,2}([\w.+/-]+)'{1,2}")
 _WORD = re.compile(r"[A-Za-z0-9][\w.+/-]*")
 _CHOICE = re.compile(r"[{(<\[]?[=]?([\w.+-]+(?:\|[\w.+-]+)+)[)}>\]]?\Z|\{([\w.+-]+(?:,\s?[\w.+-]+)+)\}\Z")
 #: Names of what a value is; a bar between such names parts kinds of values, not values.
-_KINDS = re.compile(
-    r"(?:.*[_-])?(?:file|filename|path|pathname|uri|url|name|names|pattern|unit|number|num|n|id|pid|uid|gid|dir|directory|"
-    r"size|count|list|user|group|host|device|string|text|expr|regex|address|port|value|range|task|key|id)s?\Z",
-    re.IGNORECASE,
+_KINDS = frozenset(
+    """file filename path pathname uri url name pattern unit number num n id pid uid gid dir directory size count list user
+    group host device string text expr regex address port value range task key""".split()
 )
-_LITERAL_TAG = re.compile(r"[\"'“‘`=]?([a-z0-9][\w.+-]*|[A-Z])[\"'”’`]?(?=\s*(?:\Z|[,(=:\[]))")
+#: Quotes of all makers as one.
+_QUOTES = str.maketrans('"“”‘’`', "''''''")
+_LITERAL_TAG = re.compile(r"['=]?([a-z0-9][\w.+-]*|[A-Z])'?(?=\s*(?:\Z|[,(=:\[]))")
 
 
 def default_of(text: str) -> str | None:
     """The value that applies when nothing is said, as the text says; None if it does not."""
+    if "efault" not in text:
+        return None
+    text = text.translate(_QUOTES)
     for pattern in (_AFTER_VALUE, _DEFAULT):
         found = pattern.search(text)
         if found:
@@ -61,7 +73,7 @@ def default_of(text: str) -> str | None:
 
 def assumed_of(text: str) -> str | None:
     """The value that applies when an optional one is left out."""
-    found = _WITHOUT.search(text)
+    found = _WITHOUT.search(text.translate(_QUOTES))
     value = (found[1] or found[2]).rstrip(".") if found else None
     return value if value and value.lower() not in _VAGUE else None
 
@@ -76,7 +88,7 @@ def values_of(argument: str, text: str, body: list[Block]) -> list[str] | None:
     choice = _CHOICE.match(argument)
     if choice:
         either = [value.strip() for value in re.split(r"[|,]", choice[1] or choice[2])]
-        return either if not any(_KINDS.match(value) for value in either) else None
+        return either if not any(_is_kind(value) for value in either) else None
     # below a number, items are its units, not values
     number = kind_of_placeholder(argument) in ("number", "size", "duration")
     listed = _from_text(text, argument) or ([] if number or argument == "n" else _from_items(body))
@@ -84,25 +96,26 @@ def values_of(argument: str, text: str, body: list[Block]) -> list[str] | None:
     return listed if len(listed) > 1 else None
 
 
-def values_elsewhere(argument: str, text: str) -> list[str] | None:
-    """The values that a page's running text tells of a placeholder in capitals: `The WHEN argument can be …`."""
-    values: list[str] = []
-    for found in re.finditer(rf"\b{re.escape(argument)}(?: argument)? ", text):
-        tail = text[found.end() : found.end() + 300]
-        default = re.match(r"defaults? to [\"'‘“`]([\w-]+)[\"'’”`] and ", tail)
-        said = re.match(
-            r"(?:can|may|must|should)(?: also)? be (?:one of )?", tail[default.end() :] if default else tail
-        )
-        if said:
-            start = found.end() + (default.end() if default else 0) + said.end()
-            values = ([default[1]] if default else []) + _series(" ".join(text[start:].split()), 0)
+def _is_kind(value: str) -> bool:
+    word = re.split(r"[_-]", value.lower())[-1]
+    return word in _KINDS or word.removesuffix("s") in _KINDS
+
+
+def values_elsewhere(text: str) -> dict[str, list[str]]:
+    """The values that a page's running text tells of placeholders in capitals: `The WHEN argument can be …`."""
+    told: dict[str, list[str]] = {}
+    text = text.translate(_QUOTES)
+    for found in _ELSEWHERE.finditer(text):
+        if found[1] not in told:
+            tail = " ".join(text[found.end() : found.end() + 300].split())
+            values = ([found[2]] if found[2] else []) + _series(tail, 0)
             if len(values) > 1:
-                return list(dict.fromkeys(values))
-    return None
+                told[found[1]] = list(dict.fromkeys(values))
+    return told
 
 
 def _from_text(text: str, argument: str) -> list[str]:
-    text = " ".join(text.split())
+    text = " ".join(text.translate(_QUOTES).split())
     if argument.isupper():
         own = re.search(
             rf"\b{re.escape(argument)} (?:is|are|can be|may be|must be|should be)(?: one of| either)? ", text
@@ -131,15 +144,15 @@ def _series(text: str, at: int) -> list[str]:
             break
         values.append(match[1] if quoted else match[0].rstrip("."))
         at = match.end()
-        aside = re.compile(r"\s*\([^()]*\)").match(text, at)
+        aside = _ASIDE.match(text, at)
         at = aside.end() if aside else at
-        link = re.compile(r"\s*(?:,\s*(?:or|and)\s+|,\s*|\|\s*|\s+(?:or|and)\s+)").match(text, at)
+        link = _LINK.match(text, at)
         if not link:
             break
         joined = joined or "or" in link[0] or "and" in link[0] or "|" in link[0]
         at = link.end()
     # bare words are values only in a list that ends as lists do, and where the sentence ends with them
-    if not quoted and (not joined or len(values) < 2 or not re.compile(r"\s*(?:[.;(]|\Z)").match(text, at)):
+    if not quoted and (not joined or len(values) < 2 or not _END.match(text, at)):
         return []
     return values
 
@@ -148,7 +161,7 @@ def _from_items(body: list[Block]) -> list[str]:
     found: list[str] = []
     for block in flatten(body):
         if isinstance(block, Item) and not block.bullet:
-            tag = plain(block.tag).strip()
+            tag = plain(block.tag).strip().translate(_QUOTES)
             for part in re.split(r",\s*|\n", tag):
                 literal = _LITERAL_TAG.match(part)
                 if not literal or len(part.split()) > 3:

@@ -6,7 +6,6 @@ import re
 
 from dowsing.core.document import Block, Indent, Item, Option, Paragraph, document_text
 from dowsing.core.extraction.option_tags import KEYED, LETTER, WORDED, Tag, read_keyword, read_tag
-from dowsing.core.extraction.option_texts import assumed_of, default_of, is_repeatable, values_elsewhere, values_of
 from dowsing.core.extraction.walk import flatten, own_text
 from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
 
@@ -26,10 +25,18 @@ Tagged = tuple[str, list[Block], str]
 
 def read_options(document: Document) -> list[Option]:
     """All options of the document in the order of its text, then those that only its forms show."""
-    made = (make_option(*tagged) for tagged in tagged_flags(document))
+    return _with_values(document, _read(document, details=True))
+
+
+def read_brief_options(document: Document) -> list[Option]:
+    """The same options, without defaults and values."""
+    return _read(document, details=False)
+
+
+def _read(document: Document, details: bool) -> list[Option]:
+    made = (make_option(*tagged, details) for tagged in tagged_flags(document))
     found = [option for option in made if option is not None]
-    found += keyword_options(document)
-    found = _with_values(document, found)
+    found += keyword_options(document, details)
     if document.source in _SHORT_SOURCES:
         from dowsing.core.extraction.form_options import options_of_forms
 
@@ -44,12 +51,11 @@ def _with_values(document: Document, options: list[Option]) -> list[Option]:
     }
     if not open_ones:
         return options
-    text = document_text(document.sections)
-    told = {argument: values_elsewhere(argument, text) for argument in open_ones}
+    from dowsing.core.extraction.option_texts import values_elsewhere
+
+    told = values_elsewhere(document_text(document.sections))
     return [
-        option.changed(values=told[option.argument])
-        if option.argument in told and told[option.argument] and not option.values
-        else option
+        option.changed(values=told[option.argument]) if not option.values and option.argument in told else option
         for option in options
     ]
 
@@ -105,14 +111,20 @@ def _close(waiting: list[str], body: list[Block], title: str, found: list[Tagged
     waiting.clear()
 
 
-def make_option(tag: str, body: list[Block], title: str) -> Option | None:
-    """The option that `tag` names, or None if it names none."""
+def make_option(tag: str, body: list[Block], title: str, details: bool = True) -> Option | None:
+    """The option that `tag` names, or None if it names none; with what its text tells of values if `details`."""
     read = read_tag(tag)
-    return _option(read, body, title) if read else None
+    return _option(read, body, title, details) if read else None
 
 
-def _option(tag: Tag, body: list[Block], title: str) -> Option:
+def _option(tag: Tag, body: list[Block], title: str, details: bool) -> Option:
     text = own_text(body)
+    if not details:
+        return Option(
+            tag.flags, tag.argument, tag.argument_optional, text, title, repeatable=tag.repeatable, bare=tag.bare
+        )
+    from dowsing.core.extraction.option_texts import assumed_of, default_of, is_repeatable, values_of
+
     values = None
     if tag.argument is not None:
         values = values_of(tag.argument, text, body)
@@ -130,7 +142,7 @@ def _option(tag: Tag, body: list[Block], title: str) -> Option:
     )
 
 
-def keyword_options(document: Document) -> list[Option]:
+def keyword_options(document: Document, details: bool = True) -> list[Option]:
     """Options without a dash: letters beside dashed ones, `key=VALUE`, and words that the forms show as they stand."""
     if document.section[:1] not in ("1", "6", "8"):
         return []
@@ -155,7 +167,7 @@ def keyword_options(document: Document) -> list[Option]:
             ):
                 read = read_keyword(tag)
                 if read:
-                    found.append(_option(read, item.body, section.title))
+                    found.append(_option(read, item.body, section.title, details))
     return found
 
 

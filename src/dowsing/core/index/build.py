@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import contextlib
+import json
 import os
 import sqlite3
 import time
 from collections.abc import Callable, Generator, Iterator
 
+from dowsing.core.commandline.conventions import read_files
 from dowsing.core.index import schema
 from dowsing.core.index.aids import Aided, insert_aids, insert_language, referrals, set_common_apart
 from dowsing.core.index.entries import Entry, crowded_pages, make_entries
@@ -104,6 +106,7 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
             "roots": "\n".join(roots),
             "built": str(int(time.time())),
             "pages": str(len(found.pages)),
+            "conventions": json.dumps(read_files()),
         }
         db.executemany("INSERT INTO meta VALUES(?,?)", meta.items())
         db.executescript(schema.INDEXES)

@@ -392,6 +392,11 @@ class Store:
 
     # --- the index itself ----------------------------------------------------------------------------
 
+    def meta_value(self, key: str) -> str:
+        """One of the values that the index keeps beside its entries, "" if it has none of that name."""
+        rows = self.rows("SELECT value FROM meta WHERE key=?", (key,))
+        return str(rows[0][0]) if rows else ""
+
     def meta(self) -> dict[str, str]:
         """What the index says of itself: version, roots, built (seconds since 1970), pages."""
         return dict(self.rows("SELECT key, value FROM meta"))

@@ -91,6 +91,11 @@ def terms_meant(store: Store, kind: str, heads: list[str]) -> list[str]:
     return [row[0] for row in rows]
 
 
+def verb_words(store: Store) -> frozenset[str]:
+    """All words that are verbs of the lexicon."""
+    return frozenset(row[0] for row in store.rows("SELECT word FROM meanings WHERE kind='verbs'"))
+
+
 def meaning_groups(store: Store, kind: str) -> dict[str, list[str]]:
     """The words of each group of `verbs` or `nouns` besides the one that stands for it."""
     found: dict[str, list[str]] = {}

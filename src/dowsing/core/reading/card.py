@@ -37,9 +37,12 @@ class Card(Record):
     sources: list[str]
 
 
-def make_card(document: Document, entry: Entry, typed: str, others: list[Entry], sources: list[str]) -> Card:
-    """The card of `entry`, read out of its document."""
+def make_card(
+    document: Document, entry: Entry, typed: str, others: list[Entry], sources: list[str], details: bool = True
+) -> Card:
+    """The card of `entry`, read out of its document; the options with what is told of their values if `details`."""
     forms = document.synopsis
+    options = document.options if details else document.brief_options
     return Card(
         entry=entry,
         typed=typed,
@@ -47,8 +50,8 @@ def make_card(document: Document, entry: Entry, typed: str, others: list[Entry],
         page=document.label,
         form=next((form for form in forms if not form.startswith("#include")), forms[0] if forms else ""),
         forms_in_all=len(forms),
-        options=most_spoken_of(document, FEW_OPTIONS),
-        options_in_all=len(document.options),
+        options=most_spoken_of(document, options, FEW_OPTIONS),
+        options_in_all=len(options),
         examples=document.examples[:FEW_EXAMPLES],
         related=document.see_also[:FEW_RELATED],
         sections=[section.title for section in document.sections if section.level == 1 and section.title],
@@ -57,9 +60,9 @@ def make_card(document: Document, entry: Entry, typed: str, others: list[Entry],
     )
 
 
-def most_spoken_of(document: Document, count: int) -> list[Option]:
-    """The options that the page itself mentions most often, examples counting thrice, in the page's order."""
-    options = [option for option in document.options if option.text]
+def most_spoken_of(document: Document, options: list[Option], count: int) -> list[Option]:
+    """Those of its options that the page itself mentions most often, examples counting thrice, in the page's order."""
+    options = [option for option in options if option.text]
     if len(options) <= count:
         return options
     text = document_text(document.sections)

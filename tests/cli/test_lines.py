@@ -1,0 +1,216 @@
+"""unpick, next, options and syntax, on the demo library and on lines that are odd."""
+
+from __future__ import annotations
+
+import json
+import os
+import subprocess
+import sys
+
+import pytest
+from conftest import Program
+
+
+def test_unpick_shows_sentence_pieces_and_changes(garden: Program) -> None:
+    assert garden.out("unpick", "harvest -m 60 tomato1 > basket.txt").split("\n") == [
+        "   harvest -m 60 tomato1 > basket.txt",
+        "",
+        "   Gather what is ripe and weigh it (harvest): tomato1; what it prints goes to",
+        "   basket.txt, whose contents are replaced.",
+        "",
+        "   harvest       gather what is ripe and weigh it  harvest(1)",
+        "   -m 60         --min-weight: leave fruit lighter than this on the plant",
+        "                 [default: 40]",
+        "   tomato1       bed",
+        "   > basket.txt  what it prints goes to basket.txt, whose contents are replaced",
+        "",
+        "CHANGES",
+        "   > basket.txt: replaces the contents of basket.txt, if there is such a file",
+        "",
+        "From harvest(1). Next: dowsing options harvest · dowsing syntax harvest",
+        "",
+    ]
+
+
+def test_unpick_marks_a_mistake_and_ends_with_1(garden: Program) -> None:
+    done = garden.run("unpick", "harvest --min-wieght 60 tomato1")
+    assert done.returncode == 1
+    lines = done.stdout.split("\n")
+    assert lines[0] == "   harvest --min-wieght 60 tomato1"
+    assert lines[1].startswith("           ^^^^^^^^^^^^")
+    assert "unknown option: harvest(1) has no --min-wieght; nearest: --min-weight" in done.stdout
+
+
+def test_unpick_as_json(garden: Program) -> None:
+    answer = json.loads(garden.out("unpick", "harvest -m 60 tomato1", "--format", "json"))
+    assert list(answer) == ["line", "says", "pieces", "changes", "problem"]
+    command, option, value, operand = answer["pieces"]
+    assert {key: option[key] for key in ("text", "start", "end", "role", "flags", "value", "page", "problem")} == {
+        "text": "-m", "start": 8, "end": 10, "role": "option", "flags": ["-m", "--min-weight"], "value": "60",
+        "page": "harvest(1)", "problem": None,
+    }  # fmt: skip
+    assert (command["role"], value["of"], operand["what"]) == ("command", "-m", "bed")
+
+
+def test_the_line_may_come_as_words_or_from_the_standard_input(garden: Program) -> None:
+    whole = garden.out("unpick", "harvest -m 60 tomato1")
+    assert garden.out("unpick", "harvest", "-m", "60", "tomato1") == whole
+    done = subprocess.run(
+        [os.path.join(os.path.dirname(sys.executable), "dowsing"), "unpick"],
+        input="harvest -m 60 tomato1\n", env=garden.environment(), cwd=garden.folder, capture_output=True, text=True,
+        check=True,
+    )  # fmt: skip
+    assert done.stdout == whole
+
+
+def test_rewriting(garden: Program) -> None:
+    assert garden.out("unpick", "--long", "harvest -m 60 tomato1") == "harvest --min-weight 60 tomato1\n"
+    assert garden.out("unpick", "--short", "harvest --min-weight 60 tomato1") == "harvest -m 60 tomato1\n"
+    done = garden.run("unpick", "--tidy", "harvest -m 40 tomato1")
+    assert (done.stdout, done.stderr) == ("harvest tomato1\n", "dowsing: left out -m 40: that is the default\n")
+
+
+def test_aliases(garden: Program) -> None:
+    (garden.folder / "aliases").write_text("alias hv='harvest -m 60'\n")
+    assert "stands for: harvest -m 60" in garden.out("unpick", "--aliases", "aliases", "hv tomato1")
+    assert garden.run("unpick", "--aliases", "none", "hv").returncode == 3
+
+
+@pytest.mark.parametrize("line", ['harvest "tomato', "harvest |", "harvest $(", "for b in x; do", "harvest <<END"])
+def test_unfinished_lines_give_their_pieces_and_1(garden: Program, line: str) -> None:
+    done = garden.run("unpick", line)
+    assert done.returncode == 1
+    assert "^" in done.stdout.split("\n")[1]
+
+
+def test_unknown_commands_are_said_to_be_unknown(garden: Program) -> None:
+    done = garden.run("unpick", "frobnicate -x bed")
+    assert done.returncode == 0
+    assert "nothing here has that name, and nothing documents it" in done.stdout
+    done = garden.run("unpick", "harvset bed")
+    assert done.returncode == 1
+    assert "nearest: harvest" in done.stdout
+
+
+def test_binary_bytes_and_long_lines(garden: Program) -> None:
+    for data in (bytes(range(256)) * 20, b"harvest " + b"-m 1 " * 20_000, b"\xff\xfe'\x1b[31m"):
+        done = subprocess.run(
+            [os.path.join(os.path.dirname(sys.executable), "dowsing"), "unpick"],
+            input=data, env=garden.environment(), cwd=garden.folder, capture_output=True, timeout=60, check=False,
+        )  # fmt: skip
+        assert done.returncode in (0, 1)
+        assert b"Traceback" not in done.stderr
+        assert b"\x1b" not in done.stdout
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (["unpick", ""], "the line is empty"),
+        (["next", "harvest", "--at", "99"], "--at is a place in the line, 0 to 7"),
+        (["options"], "say a name"),
+        (["options", "nosuch"], "there is no page named nosuch"),
+        (
+            ["options", "harvest", "--min-wieght"],
+            "harvest(1) has no option for “--min-wieght”; nearest: --min-weight",
+        ),
+        (["options", "fernhollow"], "the text of fernhollow(7) lists no options"),
+        (["syntax", "nosuch"], "there is no page named nosuch"),
+        (["syntax", "fernhollow"], "the text of fernhollow(7) shows no form"),
+    ],
+)
+def test_wrong_input_gets_one_line(garden: Program, arguments: list[str], says: str) -> None:
+    done = garden.run(*arguments)
+    assert done.returncode in (1, 2)
+    assert done.stdout == ""
+    assert says in done.stderr
+    assert (
+        len([line for line in done.stderr.splitlines() if "pages read" not in line and "building" not in line]) == 1
+    )
+
+
+def test_next_tells_what_is_required_first(garden: Program) -> None:
+    assert garden.out("next", "glasshouse ").split("\n")[:10] == [
+        "   glasshouse ",
+        "   cannot be run yet: needs <command>",
+        "",
+        "SUBCOMMANDS (required)",
+        "   close   see visitors out and lock the doors",
+        "   open    let visitors into a house",
+        "   report  say how the houses are",
+        "   shade   draw or open the blinds",
+        "   water   water the beds of a house",
+        "",
+    ]
+
+
+def test_next_as_json(garden: Program) -> None:
+    answer = json.loads(garden.out("next", "glasshouse wa", "--format", "json"))
+    assert (answer["complete"], answer["problem"], answer["typed"]) == (False, None, "wa")
+    [one] = answer["expects"]
+    assert {key: one[key] for key in ("what", "text", "placeholder", "values", "required", "says")} == {
+        "what": "subcommand", "text": "water", "placeholder": "", "values": None, "required": True,
+        "says": "water the beds of a house",
+    }  # fmt: skip
+
+
+def test_next_marks_where_it_went_wrong(garden: Program) -> None:
+    done = garden.run("next", "harvest --wsah tomato1 ")
+    assert done.returncode == 1
+    assert "unknown option: harvest(1) has no --wsah; nearest: --wash" in done.stdout
+
+
+def test_next_completes_files(garden: Program) -> None:
+    (garden.folder / "basket.txt").write_text("")
+    assert "basket.txt" in garden.out("next", "harvest > ba")
+
+
+def test_options_as_a_table_one_spelling_and_words(garden: Program) -> None:
+    table = garden.out("options", "harvest")
+    assert table.startswith("harvest(1)  ")
+    assert "   -m, --min-weight=grams  leave fruit lighter than this on the plant" in table
+    one = garden.out("options", "harvest", "-m")
+    assert "1 of " in one.split("\n")[0]
+    assert "default: 40" in one
+    assert "--min-weight" in garden.out("options", "harvest", "lighter", "fruit")
+    assert "--wash" not in garden.out("options", "harvest", "lighter", "fruit")
+
+
+def test_options_as_json(garden: Program) -> None:
+    answer = json.loads(garden.out("options", "harvest", "-m", "--format", "json"))
+    [option] = answer["options"]
+    assert (answer["name"], answer["section"], option["flags"], option["default"]) == (
+        "harvest", "1", ["-m", "--min-weight"], "40",
+    )  # fmt: skip
+
+
+def test_syntax_in_words(garden: Program) -> None:
+    assert garden.out("syntax", "prune").split("\n") == [
+        "prune(1)  cut back plants that grew too far",
+        "",
+        "FORM 1",
+        "   prune [--hard | --soft] [-k buds] {plant...}",
+        "",
+        "   one of 2  may be left out",
+        "     --hard  Cut down to the old wood.",
+        "     --soft  Cut a third. This is the default.",
+        "   -k buds   Keep at least so many buds.  may be left out",
+        "   plant     required, may be repeated",
+        "",
+        "ONE OR THE OTHER",
+        "   --hard or --soft",
+        "",
+        "From prune(1). Next: dowsing options prune · dowsing card prune",
+        "",
+    ]
+
+
+def test_syntax_as_json(garden: Program) -> None:
+    answer = json.loads(garden.out("syntax", "prune", "--format", "json"))
+    [form] = answer["forms"]
+    assert form["line"] == "prune [--hard | --soft] [-k buds] {plant...}"
+    assert [(e["text"], e["what"], e["required"], e["repeats"]) for e in form["elements"]] == [
+        ("prune", "command", True, False), ("--hard | --soft", "choice", False, False),
+        ("-k buds", "option", False, False), ("plant", "operand", True, True),
+    ]  # fmt: skip
+    assert answer["apart"] == [["--hard", "--soft"]]
