@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import shutil
 import subprocess
 import sys
 from collections.abc import Callable
@@ -10,6 +11,7 @@ from pathlib import Path
 
 import pytest
 
+from dowsing.core.commandline.known import Tables
 from dowsing.core.index.build import build as build_index
 from dowsing.core.index.store import Store
 from dowsing.core.settings import Settings
@@ -134,3 +136,15 @@ def make_store(tmp_path: Path) -> Make:
         return Store(path)
 
     return make
+
+
+@pytest.fixture(scope="session")
+def tables(tmp_path_factory: pytest.TempPathFactory) -> Tables:
+    """What is known of a few commands made up for the tests, in `pages/commands`."""
+    folder = tmp_path_factory.mktemp("commands")
+    root = folder / "man"
+    shutil.copytree(Path(__file__).parent / "pages" / "commands", root / "man1")
+    settings = Settings("", "", "", str(root), [], info_path=str(root / "none"))
+    path = str(folder / "index.sqlite")
+    build_index(path, settings, [str(root)])
+    return Tables(Store(path), settings)

@@ -110,7 +110,11 @@ def _long(group: list[Piece], values: list[Piece]) -> list[_Edit]:
         spelling = _long_spelling(piece)
         if not spelling or piece.page is None or piece.problem:
             return []
-        value = next((v for v in left if v.of in (piece.text, *(piece.flags or ()))), None) if piece.value is not None else None
+        value = (
+            next((v for v in left if v.of in (piece.text, *(piece.flags or ()))), None)
+            if piece.value is not None
+            else None
+        )
         if piece.value is not None and value is None:  # it stands in the same word
             raw = _raw_value(piece)
             written.append(f"{spelling}={raw}")

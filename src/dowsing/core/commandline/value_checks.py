@@ -7,7 +7,7 @@ import re
 from dowsing.core.commandline.kinds import kind_of_placeholder, nearest_values, value_kind, wrong_kind
 from dowsing.core.document import Option
 
-_TWO_VALUES = re.compile(r"<?([a-z]+)>?\s+<?([a-z]+)>?\Z")
+_TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
 
 def wrong_value(option: Option, kind: str, value: str, dynamic: bool) -> tuple[str, list[str]]:
@@ -62,6 +62,6 @@ def takes_two(option: Option) -> bool:
     """Whether the placeholder stands for two values, as in `--arg name value`."""
     if not _TWO_VALUES.match(option.argument or ""):
         return False
-    words = (option.argument or "").replace("<", "").replace(">", "").split()
+    words = [word.split("-")[-1] for word in (option.argument or "").replace("<", "").replace(">", "").split()]
     told = ("name", "value", "format", "string", "file", "key", "old", "new", "variable", "source", "destination")
     return all(word in told or kind_of_placeholder(word) != "text" for word in words)

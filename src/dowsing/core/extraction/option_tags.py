@@ -6,8 +6,9 @@ import re
 
 from dowsing.core.record import Record
 
-_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=\s*-)|\bor\b|\band\b(?= -))\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
+_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=\s*-)|\s+or\s|\s+and\s+(?=-))\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
 _FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL)
+_IN_BRACKETS = re.compile(r"\s\((-{1,2}[\w-]+)\)")
 _EITHER = re.compile(r"(--?)\[([\w-]+)\](.+)")
 _PART = re.compile(r"(-{1,2}[\w-]+)\[(-?[\w-]+)\]([\w-]*)")
 _NUMERIC = re.compile(r"\[?(-<\w+>)")
@@ -37,6 +38,7 @@ def read_tag(text: str) -> Tag | None:
     alone: list[str] = []  # spellings without an argument of their own
     argument: str | None = None
     optional = repeatable = False
+    text = _IN_BRACKETS.sub(r", \1", text)
     for piece in _SEPARATOR.split(text):
         piece = piece.strip()
         span = _SPAN.match(piece)
@@ -65,6 +67,8 @@ def read_tag(text: str) -> Tag | None:
                 argument, optional = _argument(rest)
         if not rest.strip() or argument is None:
             alone += spelled
+    if argument:  # `-Lfolder / -L folder` is one spelling
+        flags = [flag for flag in flags if not (flag.endswith(argument) and flag.removesuffix(argument) in flags)]
     if not flags:
         return None
     # an optional argument belongs to the spellings that show it: the short one beside takes none

@@ -14,7 +14,11 @@ if TYPE_CHECKING:
     from dowsing.core.document import Document
 
 _MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
-_TAG_ALONE = r"--?[\w?#@][^\s,]*(?: [\w<\[][^\s,.]*)?(?:(?:, ?| \| ?)--?[\w?#@][^\s,]*(?: [\w<\[][^\s,.]*)?)*"
+_SPELLED = r"--?[\w?#@][^\s,:]*(?: [\w<\[][^\s,.:]*){0,2}"
+_TAG_ALONE = rf"{_SPELLED}(?:(?:, ?| ?\| ?| ?/ ?| and ){_SPELLED})*"
+_INLINE = re.compile(rf"({_TAG_ALONE})(?::\s+|\s+-\s+|\s+(?=[A-Z][a-z]))(?=\S)")
+_ABOUT_OPTIONS = re.compile(r"option|modifier|\bmodes?\b|flags|switches", re.IGNORECASE)
+
 #: Sources whose forms name options that their text may not list.
 _SHORT_SOURCES = ("builtin", "shell-manual", "usage", "builtin-usage")
 
@@ -77,6 +81,10 @@ def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: b
             if "-" not in text[:6] or text[:6].lstrip(_MARKS)[:1] != "-":
                 continue
             tag = plain(text).strip()
+            inline = _INLINE.match(tag) if own_column and _ABOUT_OPTIONS.search(title) else None
+            if inline and not waiting:  # tag and text in one paragraph
+                found.append((inline[1], [Paragraph(tag[inline.end() :])], title))
+                continue
             below = blocks[n + 1 :]
             if re.fullmatch(_TAG_ALONE, tag) and below and isinstance(below[0], (Indent, Item)):
                 waiting.append(tag)  # a tag as a paragraph of its own, with its text set in below
@@ -91,7 +99,10 @@ def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: b
             assert isinstance(block, Item)
             if block.beside and not own_column:
                 continue  # an entry of a menu or an index
-            if not block.bullet:
+            if block.bullet:
+                if _bulleted(block, title, found):
+                    continue
+            else:
                 tag = plain(block.tag).strip()
                 if tag[:1] in ("-", "+") and len(tag) > 1:
                     waiting.append(tag)
@@ -103,6 +114,20 @@ def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: b
             _collect(block.body, title, found, own_column)  # type: ignore[union-attr]
     if waiting:
         _close(waiting, [], title, found)
+
+
+def _bulleted(item: Item, title: str, found: list[Tagged]) -> bool:
+    """Take up an option that is a point of a list: its tag in bold, with its text behind it or in what follows."""
+    first = item.body[0] if item.body else None
+    if not isinstance(first, Paragraph) or first.text[:1] != BOLD or "-" not in first.text[1:3]:
+        return False
+    text = plain(first.text)
+    match = re.match(rf"({_TAG_ALONE})(?:: ?|\Z)", text)
+    if match is None:
+        return False
+    rest = text[match.end() :].strip()
+    found.append((match[1], [*([Paragraph(rest)] if rest else []), *item.body[1:]], title))
+    return True
 
 
 def _close(waiting: list[str], body: list[Block], title: str, found: list[Tagged]) -> None:

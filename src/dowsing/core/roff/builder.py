@@ -16,8 +16,8 @@ from dowsing.core.roff.marks import BACKSLASH, BREAK, JOIN, PAD, PREVIOUS, QUOTE
 _FONT = re.compile("[\x01-\x06]")
 _LONE = tuple((f" {mark} ", f" {mark}") for mark in (ROMAN, BOLD, ITALIC, CODE, BOLD_ITALIC))
 _LEADING = re.compile(r"(?:^|(?<=\n))([ \t]+)(?=[^ \t\n])")
-_BULLET = re.compile("[•·*+o–—-]|\\(?[0-9]{1,3}[.)]|\\(?[a-zA-Z][.)]|\\[[0-9]+\\]")
-_FAKE_BULLET = re.compile("[\x01-\x05\xa0]*([•·*+o]|[0-9]{1,3}[.)])[\x01-\x05]*\xa0+")
+_BULLET = re.compile("[•·*+o○□–—-]|\\(?[0-9]{1,3}[.)]|\\(?[a-zA-Z][.)]|\\[[0-9]+\\]")
+_FAKE_BULLET = re.compile("[\x01-\x05\xa0]*([•·*+o○□]|[0-9]{1,3}[.)])[\x01-\x05]*\xa0+")
 _COLUMNS = re.compile(r"\S\t+\S")
 _TRAILING = " " + BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
 _TERM_STARTS = frozenset((*"-+", BOLD, ITALIC, BOLD_ITALIC, CODE, ROMAN))
