@@ -98,7 +98,9 @@ def examples(tables: Tables, misses: bool, limit: int) -> None:
                     print(f"  {name}({section})  {example.line[:150]}\n      {said[0]}")
     own = alarms - unreadable
     print(f"{lines} examples, {alarms} called mistaken ({alarms / max(1, lines):.2%})")
-    print(f"  {unreadable} because the shell cannot read them as one line; {own} for their words ({own / max(1, lines):.2%})")
+    print(
+        f"  {unreadable} because the shell cannot read them as one line; {own} for their words ({own / max(1, lines):.2%})"
+    )
 
 
 def main() -> int:

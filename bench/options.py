@@ -1,10 +1,12 @@
 """Options read from manual pages, against lists made by hand: precision, recall and F1 of flags and of arguments.
 
     python bench/options.py FILE.jsonl [--misses]
+    python bench/options.py --machine [--misses]
 
 A line of the file is a page: `page`, `origin`, `options` (each with `flags` and `arg`). Flags count once a page.
 An argument counts for every spelling that it stands with; entries marked doubtful count in neither, and where a list
-covers part of a page (`partial`, `scope`) what it lacks is not held against the reading.
+covers part of a page (`partial`, `scope`) what it lacks is not held against the reading. `--machine` counts, over all
+commands of the machine's sections 1 and 8, those with an option table, and the synopses that are read whole.
 """
 
 from __future__ import annotations
@@ -76,12 +78,48 @@ class Tally:
         return f"{precision:.4f}  {recall:.4f}  {f1:.4f}"
 
 
+def machine(misses: bool) -> None:
+    """The share of commands with an option table, and of synopses read whole; the others by reason."""
+    from dowsing.core.commandline.table import unpack
+
+    store = open_index(read_settings())[0]
+    rows = store.rows(
+        "SELECT e.name, e.section, e.kind, o.command FROM entries e LEFT JOIN options o ON o.entry=e.id "
+        "WHERE substr(e.section,1,1) IN ('1','8') AND NOT e.hidden"
+    )
+    kept = commands = tables = synopses = whole = 0
+    reasons: dict[str, list[str]] = {}
+    for name, section, _, packed in rows:
+        if not packed:
+            continue
+        kept += 1
+        table = unpack(packed)
+        commands += 1
+        tables += bool(table.options)
+        if not table.lines:
+            continue
+        synopses += 1
+        problems = [form.problem for form in table.forms if form.problem]
+        whole += not problems
+        for problem in problems[:1]:
+            reasons.setdefault(problem, []).append(f"{name}({section})")
+    print(f"{commands} commands, {tables} with an option table ({tables / commands:.4f})")
+    print(f"{synopses} with a synopsis, {whole} read whole ({whole / synopses:.4f}); the others:")
+    for problem, names in sorted(reasons.items(), key=lambda pair: -len(pair[1])):
+        print(f"  {len(names):>3}  {problem}" + (f": {', '.join(names)}" if misses else ""))
+
+
 def main() -> int:
     """Print a line for each page, each origin and all."""
     parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
-    parser.add_argument("file")
+    parser.add_argument("file", nargs="?")
+    parser.add_argument("--machine", action="store_true", help="count over all commands of the machine")
     parser.add_argument("--misses", action="store_true", help="print what was missed and what was false")
     asked = parser.parse_args()
+    if asked.machine:
+        machine(asked.misses)
+    if not asked.file:
+        return 0
     store = open_index(read_settings())[0]
     flag_tallies: dict[str, Tally] = {}
     argument_tallies: dict[str, Tally] = {}

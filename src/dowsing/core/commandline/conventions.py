@@ -35,6 +35,7 @@ class Conventions:
         self.effects = effects
         self.carriers = {name: Carrier(row) for name, row in rows["carries"].items()}
         self.scripts = frozenset(rows["scripts"]["names"])
+        self.code: dict[str, list[str]] = rows["scripts"]["code"]
         self.ends: dict[str, list[str]] = rows["scripts"]["ends"]
         self.bundles = frozenset(rows["bundles"]["names"])
         self.expressions: dict[str, list[str]] = rows["expressions"]

@@ -49,6 +49,7 @@ class OptionReader:
         self.rules = conventions_of(reader.tables.store)
         self.carrier: Carrier | None = None
         self.at = 0
+        self.has_code = False  # an interpreter was given its program on the line
         self.lost = False  # after a wrong subcommand nothing can be said of options
         self.words: list[Word] = []
         self.script_rest = ""  # what the words belong to that are no options of the command any more
@@ -225,9 +226,9 @@ class OptionReader:
             if self.carrier and flag in self.carrier.strings and not word.dynamic:
                 self.string_within(word, attached)
             return
-        if not spelling.needs or not take_next:
-            if spelling.needs and not take_next:
-                pass
+        is_code = flag in self.rules.code.get(self.interpreter, ())
+        self.has_code = self.has_code or is_code
+        if not (spelling.needs or is_code) or not take_next:
             self.add_option(word, flag, spelling, what=what, place=place)
             self.after_option(flag)
             return
@@ -265,11 +266,14 @@ class OptionReader:
                 self.string_within(one, one.value)
         self.after_option(flag)
 
+    @property
+    def interpreter(self) -> str:
+        """The name of the command without a version: `python` of python3.11."""
+        return re.sub(r"\d(\.\d+)?\Z", "", self.known.name)
+
     def after_option(self, flag: str) -> None:
         """Some options end the command's own words: what follows belongs to the program that they name."""
-        if flag in self.rules.ends.get(
-            re.sub(r"\d(\.\d+)?\Z", "", self.known.name), ()
-        ) or flag in self.rules.ends.get(self.known.name, ()):
+        if flag in self.rules.ends.get(self.interpreter, ()):
             self.script_rest = "argument of the program"
 
     def add_option(
@@ -297,7 +301,11 @@ class OptionReader:
         if in_value and value and word.text.endswith(value):  # what is wrong is the value
             span = [end - len(value), end]
         flags = spelling.option.flags if spelling else ([flag] if not problem else None)
-        if spelling is not None and re.fullmatch(r"-\d", flag) and flag in flags:  # type: ignore[operator]
+        if (
+            spelling is not None
+            and re.fullmatch(r"-\d", flag)
+            and sum(bool(re.fullmatch(r"-\d", one)) for one in flags or []) > 1
+        ):
             flags = [flag]
         self.add(
             word,

@@ -318,8 +318,7 @@ class _CommandReader(OptionReader):
 
     def script(self, word: Word) -> bool:
         """The script of an interpreter: options after it are its own."""
-        name = re.sub(r"\d(\.\d+)?\Z", "", self.known.name)
-        if name not in self.rules.scripts and self.known.name not in self.rules.scripts:
+        if self.interpreter not in self.rules.scripts or self.has_code:
             return False
         if len(self.state.operands) > 1:
             return False

@@ -24,7 +24,7 @@ _AGAIN = re.compile(
     r"|\bspecified twice\b|\bgiven twice\b|\b[Mm]ultiple -{1,2}[\w-]+ (?:options|flags)\b|\b[Cc]an be used multiple\b",
 )
 _VAGUE = frozenset(
-    "the a an to on off not all as no in for by used set same that this taken based determined".split()
+    "if the a an to on off not all as no in for by used set same that this taken based determined".split()
 )
 #: What introduces a list of the values that there are.
 _INTRODUCTION = re.compile(
@@ -143,7 +143,7 @@ def _series(text: str, at: int) -> list[str]:
         if not match:
             break
         values.append(match[1] if quoted else match[0].rstrip("."))
-        at = match.end()
+        at = match.end() if quoted else match.start() + len(values[-1])
         aside = _ASIDE.match(text, at)
         at = aside.end() if aside else at
         link = _LINK.match(text, at)
