@@ -55,7 +55,7 @@ def read_of(document: Document) -> tuple[set[str], Pairs]:
     for option in document.options:
         flags.update(option.flags)
         if option.argument is not None:
-            pairs |= {(flag, same(option.argument)) for flag in option.flags}
+            pairs |= {(flag, same(option.argument)) for flag in option.flags if flag not in option.bare}
     return flags, pairs
 
 

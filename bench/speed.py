@@ -252,6 +252,11 @@ def main() -> int:
             ("read bash, 353 KB", ["read", "bash"], 6, None),
             ("card tar", ["card", "tar"], 2.5, None),
             ("card git commit", ["git", "commit"], 2.5, None),
+            ("unpick, one command", ["unpick", "tar -xzf a.tgz -C attic"], 2.5, None),
+            ("unpick, four commands", ["unpick", "ps aux | grep -E '^a+' | sort -k2n | head -5 > x"], 2.5, None),
+            ("unpick, a mistake", ["unpick", "ls --colour=auto"], 2.5, None),
+            ("next, options", ["next", "tar -"], 2.5, None),
+            ("next, a command's name", ["next", "ta"], 2.5, None),
         ]  # fmt: skip
         for what, arguments, piped, terminal in commands:
             value, mine, floor = ratio([PROGRAM, *arguments], options.runs, env=environment)

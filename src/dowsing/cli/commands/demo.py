@@ -22,6 +22,12 @@ STEPS = (
     ("A subcommand is written as you would type it:", "glasshouse water"),
     ("The whole page is laid out for your terminal; --part takes one part of it:", "read mist --part options"),
     ("--around finds a word in a page and shows where it stands:", "read compost --around heap"),
+    ("Its options as a table; words after the name search their texts:", "options harvest basket"),
+    (
+        "A line that you found somewhere, piece by piece, with what it changes:",
+        "unpick 'harvest -m 60 tomato1 > basket.txt'",
+    ),
+    ("A line that you are in the middle of: what may come next?", "next 'glasshouse --house palm '"),
     ("Pages of other kinds are read the same way, tables included:", "read seedbank.5 --part description"),
     (
         "A shell has a builtin and the system a program of one name. What runs, and what belongs to it:",

@@ -64,7 +64,7 @@ def _next(card: Card, width: int, program: str) -> list[str]:
     name = typed(card.typed)
     steps = [f"{program} read {name}"]
     if card.options_in_all > len(card.options):
-        steps.append(f"{program} read {name} --part options")
+        steps.append(f"{program} options {name}")
     if card.examples:
         steps.append(f"{program} read {name} --part examples")
     return wrap(f"From {card.page}. Next: " + unbroken(steps), width)

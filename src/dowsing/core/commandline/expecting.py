@@ -82,6 +82,10 @@ def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") 
             }  # fmt: skip
             break
     lacks = _lacks(whole, found.problem, head) if not at_command else _lacks_command(tables, word, before)
+    if word[:1] == "-" and all(word not in (one.text, *one.flags) for one in expects):
+        # an option in the making is no operand
+        earlier = LineReader(tables)
+        lacks = _lacks(earlier, earlier.read(before).problem, before)
     begun = [one for one in expects if one.what == "subcommand" and one.required]
     if word and begun and all(one.text != word for one in begun):
         lacks = [f"the rest of the subcommand after {word}"]

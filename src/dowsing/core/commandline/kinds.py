@@ -67,7 +67,7 @@ def kind_of_placeholder(placeholder: str) -> str:
         return "text"
     while len(parts) > 1 and parts[-1] in ("name", "names", "list", "spec"):
         parts.pop()
-    if parts[:1] in (["max"], ["min"], ["num"], ["number"]):
+    if parts[:1] in (["num"], ["number"]) or (len(parts) == 2 and parts[0] in ("max", "min")):
         return "number"
     for part in parts[-1:]:  # the last word says what it is: `block_size`
         kind = _OF_WORD.get(part) or _OF_WORD.get(part.removesuffix("s"))

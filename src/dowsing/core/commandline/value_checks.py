@@ -12,7 +12,7 @@ _TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
 def wrong_value(option: Option, kind: str, value: str, dynamic: bool) -> tuple[str, list[str]]:
     """Why a value cannot be right, and what may be meant."""
-    if dynamic or "$" in value or not value or value in ("-", "{}") or "{}" in value:
+    if dynamic or "$" in value or not value or value in ("-", "{}") or "{}" in value or value[0] == "<":
         return "", []
     if option.values and kind == "choice":
         parts = [part for part in value.split(",") if part]

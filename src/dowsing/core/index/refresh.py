@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import sqlite3
+import time
 
 from dowsing.core.index.store import Store, Unusable
 from dowsing.core.record import Record
@@ -11,6 +12,7 @@ from dowsing.core.settings import Settings
 from dowsing.core.sources import folders
 
 MOST_CHANGES = 400  # beyond that the index is built anew
+DAY = 86_400  # seconds
 KEEP_FILES = 6
 
 
@@ -189,5 +191,9 @@ def remove_old_indexes(cache: str) -> None:
         for entry in files[KEEP_FILES:]:
             os.unlink(entry.path)
             os.unlink(entry.path + ".lock")
+        # what builds left that were ended before they could tidy up
+        for left in os.scandir(cache):
+            if left.name.startswith("index-") and left.name.endswith(".new") and left.stat().st_mtime < time.time() - DAY:
+                os.unlink(left.path)
     except OSError:
         pass
