@@ -10,6 +10,7 @@ from dowsing.cli.session import Session
 from dowsing.core.commandline.options import option_table, options_in
 from dowsing.core.commandline.table import Table, unpack
 from dowsing.core.finding.lookup import Lookup, look_up
+from dowsing.core.index.commands import command_table
 from dowsing.core.index.store import Entry
 
 DESCRIPTION = "The options of a name: all, those of a spelling, or those whose texts have the words."
@@ -63,7 +64,7 @@ def kept_table(session: Session, entry: Entry) -> Table | None:
     """The table of an entry's page that the index keeps; None if it keeps none, or a translation is wanted."""
     if entry.section in ("", "builtin") or session.settings.language not in ("", "en"):
         return None
-    data = session.store.command_table(entry.path)
+    data = command_table(session.store, entry.path)
     return unpack(data) if data else None
 
 

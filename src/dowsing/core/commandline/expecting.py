@@ -13,6 +13,7 @@ from dowsing.core.commandline.line import LineReader
 from dowsing.core.commandline.option_words import State
 from dowsing.core.commandline.repairs import open_at_end
 from dowsing.core.commandline.shell import Command, Word, parse_shell
+from dowsing.core.index.commands import commands_beginning, subcommands_of
 from dowsing.core.record import Record
 
 MOST_COMMANDS = 40
@@ -156,7 +157,7 @@ class _Asker:
     def commands(self) -> list[Expected]:
         """Commands that begin so."""
         found = []
-        for entry in self.tables.store.commands_beginning(self.typed, MOST_COMMANDS) if self.typed else []:
+        for entry in commands_beginning(self.tables.store, self.typed, MOST_COMMANDS) if self.typed else []:
             found.append(Expected("command", entry.name, says=entry.summary, required=True, page=entry.label))
         if not found and not self.typed:
             found.append(Expected("command", "", "COMMAND", required=True, says="the command to run", kind="command"))
@@ -206,7 +207,7 @@ class _Asker:
         needed = wants_command(known)
         listed = dict(known.subcommands)
         prefix = f"{known.name}-"
-        for entry in self.tables.store.subcommands_of(known.name):
+        for entry in subcommands_of(self.tables.store, known.name):
             word = entry.name.removeprefix(prefix).removeprefix(known.name + "_")
             if "-" not in word or word not in listed:
                 listed[word] = listed.get(word) or entry.summary

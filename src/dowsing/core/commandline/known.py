@@ -8,6 +8,7 @@ import re
 from dowsing.core.commandline.forms import Element, Form, Notation, parse_form
 from dowsing.core.commandline.table import Table, make_table, unpack
 from dowsing.core.document import Option
+from dowsing.core.index.commands import command_table
 from dowsing.core.index.store import Entry, Store
 from dowsing.core.settings import Settings
 from dowsing.core.sources.pagefile import Unreadable
@@ -204,7 +205,7 @@ class Tables:
 
     def page_table(self, entry: Entry) -> Table | None:
         """The table of a manual page: the one that the index keeps, else worked out now."""
-        data = self.store.command_table(entry.path)
+        data = command_table(self.store, entry.path)
         if data:
             return unpack(data)
         from dowsing.core.sources import manual

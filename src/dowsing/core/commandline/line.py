@@ -8,7 +8,7 @@ from dowsing.core.commandline.annotate import annotate
 from dowsing.core.commandline.conventions import conventions_of
 from dowsing.core.commandline.effects import effects
 from dowsing.core.commandline.known import Tables
-from dowsing.core.commandline.option_words import State
+from dowsing.core.commandline.option_words import PieceMaker, State
 from dowsing.core.commandline.pieces import Piece, Unpicked
 from dowsing.core.commandline.sentence import sentence
 from dowsing.core.commandline.shell import Command, Item, Mark, Shell, Word, parse_shell
@@ -39,7 +39,7 @@ class LineReader:
         self.aliases = aliases or {}
         self.pieces: list[Piece] = []
         self.states: list[tuple[Command, State | None]] = []
-        self.words = WordReader(tables, self.pieces.append, self._line_within)
+        self.words = WordReader(PieceMaker(tables, self.pieces.append, self._line_within))
 
     def read(self, line: str) -> Unpicked:
         """The line taken apart."""

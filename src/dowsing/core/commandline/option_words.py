@@ -6,17 +6,37 @@ import re
 
 from dowsing.core.commandline.conventions import Carrier, conventions_of
 from dowsing.core.commandline.kinds import wrong_kind
-from dowsing.core.commandline.known import Known, Spelling
+from dowsing.core.commandline.known import Known, Spelling, Tables
+from dowsing.core.commandline.pieces import Piece
 from dowsing.core.commandline.shell import Word
 from dowsing.core.commandline.value_checks import kind_of, may_take, nearest_flags, takes_two, wrong_value
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.core.commandline.words import WordReader
+    from collections.abc import Callable
 
 #: How pages spell an option that a number stands for.
 _NUMBERS = ("-#", "-NUM", "-<n>", "-number", "-nnn", "-NUMBER", "-<number>", "-<num>", "-<limit>")
 _HELP = ("--help", "--version")
+
+
+class PieceMaker:
+    """Makes pieces of words and passes them on by `add`; `line_of` reads a line of the shell that stands within a word."""
+
+    def __init__(self, tables: Tables, add: Callable[[Piece], None], line_of: Callable[[Word, int], None]) -> None:
+        self.tables = tables
+        self.add = add
+        self.line_of = line_of
+
+    @staticmethod
+    def piece(token: Word, role: str, depth: int, /, **more: object) -> Piece:
+        """The piece of a word, with these other fields."""
+        if token.inner:
+            more.setdefault("inside", True)
+        if token.quoted:
+            more.setdefault("plain", token.value)
+        fields = {"text": token.text, "start": token.start, "end": token.end, "role": role, "depth": depth, **more}
+        return Piece(**fields)  # type: ignore[arg-type]
 
 
 class State:
@@ -42,11 +62,11 @@ class State:
 class OptionReader:
     """Reads the options of one command; what comes between them is the business of those derived from it."""
 
-    def __init__(self, reader: WordReader, known: Known, depth: int) -> None:
-        self.reader = reader
+    def __init__(self, maker: PieceMaker, known: Known, depth: int) -> None:
+        self.maker = maker
         self.depth = depth
         self.state = State(known)
-        self.rules = conventions_of(reader.tables.store)
+        self.rules = conventions_of(maker.tables.store)
         self.carrier: Carrier | None = None
         self.at = 0
         self.has_code = False  # an interpreter was given its program on the line
@@ -59,16 +79,16 @@ class OptionReader:
         return self.state.known
 
     def add(self, token: Word, role: str, /, **more: object) -> None:
-        self.reader.add(self.reader._piece(token, role, self.depth, **more))
+        self.maker.add(self.maker.piece(token, role, self.depth, **more))
         if token.inner:
-            self.reader.line_of(token, self.depth)
+            self.maker.line_of(token, self.depth)
 
     def string_within(self, word: Word, value: str) -> None:
         """The pieces of a line that stands within a word."""
         if not word.dynamic or not value.startswith("$"):
             inner = Word(word.text, value, word.start, word.end)
             inner.quoted = word.quoted
-            self.reader.line_of(inner, self.depth + 1)
+            self.maker.line_of(inner, self.depth + 1)
 
     def operand(self, word: Word, expression: bool) -> None:
         """A word that is no option."""
@@ -373,7 +393,7 @@ class OptionReader:
             return
         place = word.value.find(flag[1:], 1) if len(flag) == 2 and len(word.value) > 2 else None
         near = nearest_flags(flag, known.all_flags)
-        seek = self.reader.tables.mentions
+        seek = self.maker.tables.mentions
         page = known.page if flag in untagged else seek(known, flag, not near)
         if not page and known.parent is not None:
             page = seek(known.parent, flag, not near)

@@ -11,15 +11,12 @@ import re
 from dowsing.core.commandline.conventions import Carrier
 from dowsing.core.commandline.form_facts import carried_after, operand_of, wants_command
 from dowsing.core.commandline.kinds import nearest_values, wrong_kind
-from dowsing.core.commandline.known import Known, Spelling, Tables
-from dowsing.core.commandline.option_words import OptionReader, State
+from dowsing.core.commandline.known import Known, Spelling
+from dowsing.core.commandline.option_words import OptionReader, PieceMaker, State
 from dowsing.core.commandline.pieces import Piece
 from dowsing.core.commandline.shell import Word
 from dowsing.core.commandline.value_checks import kind_of
-
-TYPE_CHECKING = False
-if TYPE_CHECKING:
-    from collections.abc import Callable
+from dowsing.core.index.commands import has_subcommands
 
 _ASSIGNMENT = re.compile(r"[A-Za-z_]\w*\+?=")
 _EXPRESSION_OPERATORS = frozenset(("(", ")", "!", ",", "-o", "-or", "-a", "-and", "-not"))
@@ -38,26 +35,25 @@ _OPERATOR_SAYS = {
 
 
 class WordReader:
-    """Reads the words of commands into pieces. `line_of` reads a line of the shell that stands within a word."""
+    """Reads the words of commands into pieces."""
 
-    def __init__(self, tables: Tables, add: Callable[[Piece], None], line_of: Callable[[Word, int], None]) -> None:
-        self.tables = tables
-        self.add = add
-        self.line_of = line_of
+    def __init__(self, maker: PieceMaker) -> None:
+        self.maker = maker
+        self.tables = maker.tables
 
     def command(self, words: list[Word], depth: int) -> State | None:
         """Read a command. The state is what it is left in at its last word; None if the name is not known here."""
         name = words[0]
         if name.dynamic:
-            self.add(self._piece(name, "command", depth, says="the command that this stands for"))
+            self.maker.add(self.maker.piece(name, "command", depth, says="the command that this stands for"))
             self._rest(words[1:], depth)
             return None
         known = self.tables.command(name.value)
-        self.add(self._command_piece(name, known, depth))
+        self.maker.add(self._command_piece(name, known, depth))
         return _CommandReader(self, known, depth).read(words[1:])
 
     def _command_piece(self, name: Word, known: Known, depth: int) -> Piece:
-        piece = self._piece(
+        piece = self.maker.piece(
             name,
             "command",
             depth,
@@ -94,22 +90,17 @@ class WordReader:
 
     def _rest(self, words: list[Word], depth: int) -> None:
         for word in words:
-            self.add(self._piece(word, "operand", depth))
+            self.maker.add(self.maker.piece(word, "operand", depth))
             if word.inner:
-                self.line_of(word, depth)
-
-    @staticmethod
-    def _piece(token: Word, role: str, depth: int, /, **more: object) -> Piece:
-        if token.inner:
-            more.setdefault("inside", True)
-        if token.quoted:
-            more.setdefault("plain", token.value)
-        fields = {"text": token.text, "start": token.start, "end": token.end, "role": role, "depth": depth, **more}
-        return Piece(**fields)  # type: ignore[arg-type]
+                self.maker.line_of(word, depth)
 
 
 class _CommandReader(OptionReader):
-    """Reads the words of one command."""
+    """Reads the words of one command. `reader` reads the command that it may carry."""
+
+    def __init__(self, reader: WordReader, known: Known, depth: int) -> None:
+        super().__init__(reader.maker, known, depth)
+        self.reader = reader
 
     # --- the order of things -------------------------------------------------------------------------
 
@@ -156,7 +147,7 @@ class _CommandReader(OptionReader):
         if (
             carrier is None
             and known.parent is None
-            and not self.reader.tables.store.has_subcommands(known.name)
+            and not has_subcommands(self.maker.tables.store, known.name)
             and not known.subcommands
         ):
             before = carried_after(known)
@@ -344,12 +335,12 @@ class _CommandReader(OptionReader):
     def subcommand(self, word: Word) -> bool:
         """A subcommand: by a page of its own, or listed in the command's text; whether the word is one or fails to be."""
         known, value = self.known, word.value
-        page = self.reader.tables.subcommand(known, value)
+        page = self.maker.tables.subcommand(known, value)
         listed = known.subcommands
         short = ""
         if page is None and value not in listed and self.root_name in self.rules.shortened:
             short = next((name for name in listed if name.startswith(value) or value.startswith(name)), "")
-            page = self.reader.tables.subcommand(known, short) if short else None
+            page = self.maker.tables.subcommand(known, short) if short else None
         if page is not None:
             self.state.known = page
             self.carrier = self.carrier_of(page)
@@ -366,7 +357,7 @@ class _CommandReader(OptionReader):
             what = f"short for {short}" if short else ""
             self.add(word, "subcommand", page=known.page, says=listed[short or value] or None, what=what)
             return True
-        if not listed and known.parent is None and self.reader.tables.store.has_subcommands(known.name):
+        if not listed and known.parent is None and has_subcommands(self.maker.tables.store, known.name):
             near = self._subcommands_like(value) if re.fullmatch(r"[a-z][\w-]*", value) else []
             if near:
                 problem = f"wrong subcommand: {known.words} has no {value}"
@@ -391,7 +382,7 @@ class _CommandReader(OptionReader):
         return True
 
     def _subcommands_like(self, value: str) -> list[str]:
-        names = [entry.name for entry in self.reader.tables.store.of_family(self.known.name)]
+        names = [entry.name for entry in self.maker.tables.store.of_family(self.known.name)]
         plain = [name.removeprefix(self.known.name + "-") for name in names if name.startswith(self.known.name + "-")]
         return nearest_values(value, plain, cutoff=0.75)
 

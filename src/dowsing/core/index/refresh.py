@@ -193,7 +193,11 @@ def remove_old_indexes(cache: str) -> None:
             os.unlink(entry.path + ".lock")
         # what builds left that were ended before they could tidy up
         for left in os.scandir(cache):
-            if left.name.startswith("index-") and left.name.endswith(".new") and left.stat().st_mtime < time.time() - DAY:
+            if (
+                left.name.startswith("index-")
+                and left.name.endswith(".new")
+                and left.stat().st_mtime < time.time() - DAY
+            ):
                 os.unlink(left.path)
     except OSError:
         pass

@@ -96,7 +96,7 @@ def index_path(cache: str, roots: list[str]) -> str:
     return os.path.join(cache, f"index-{mark:08x}.sqlite")
 
 
-_COLUMNS = "e.name, e.section, e.aliases, e.kind, e.summary, e.package, e.family, e.path, e.verbs, e.nouns"
+COLUMNS = "e.name, e.section, e.aliases, e.kind, e.summary, e.package, e.family, e.path, e.verbs, e.nouns"
 
 
 class Store:
@@ -137,13 +137,13 @@ class Store:
         `3` as a section takes in `3pm`.
         """
         rows = self.rows(
-            f"SELECT {_COLUMNS}, n.name, n.section, n.alias, e.place FROM names n JOIN entries e ON e.id=n.entry "
+            f"SELECT {COLUMNS}, n.name, n.section, n.alias, e.place FROM names n JOIN entries e ON e.id=n.entry "
             "WHERE n.key=? AND (?='' OR n.section=? OR substr(n.section,1,length(?))=?)",
             (name.casefold(), section, section, section, section),
         )
         exact = [row for row in rows if row[10] == name] or rows
         exact.sort(key=lambda row: (section != "" and row[11] != section, row[13], row[12]))
-        return [_entry(row) for row in exact]
+        return [entry_of(row) for row in exact]
 
     def entries(self, numbers: list[int]) -> list[Entry]:
         """The entries of these numbers, in their order."""
@@ -151,9 +151,9 @@ class Store:
         for start in range(0, len(numbers), 500):
             part = numbers[start : start + 500]
             marks = ",".join("?" * len(part))
-            for row in self.rows(f"SELECT {_COLUMNS}, e.id FROM entries e WHERE e.id IN ({marks})", part):
+            for row in self.rows(f"SELECT {COLUMNS}, e.id FROM entries e WHERE e.id IN ({marks})", part):
                 rows[row[10]] = row
-        return [_entry(rows[number]) for number in numbers if number in rows]
+        return [entry_of(rows[number]) for number in numbers if number in rows]
 
     def of_package(self, package: str) -> list[Entry]:
         """The entries of a package."""
@@ -164,8 +164,8 @@ class Store:
         return self._entries("e.family=?", family)
 
     def _entries(self, condition: str, value: str) -> list[Entry]:
-        sql = f"SELECT {_COLUMNS} FROM entries e WHERE {condition} AND NOT e.hidden ORDER BY length(e.name), e.name"
-        return [_entry(row) for row in self.rows(sql, (value,))]
+        sql = f"SELECT {COLUMNS} FROM entries e WHERE {condition} AND NOT e.hidden ORDER BY length(e.name), e.name"
+        return [entry_of(row) for row in self.rows(sql, (value,))]
 
     def all_names(self) -> list[tuple[str, str]]:
         """Every name and alias with its section."""
@@ -247,51 +247,6 @@ class Store:
                 found[one] = found.get(one, 0) + count
         return sorted(found.items(), key=lambda pair: (-pair[1], pair[0]))
 
-    def has_subcommands(self, program: str) -> bool:
-        """Whether there is a page of a subcommand of the program."""
-        key = program.casefold()
-        rows = self.rows(
-            "SELECT 1 FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>? AND n.key<? AND e.family=? "
-            "AND e.kind='subcommand' LIMIT 1",
-            (key, key + "\U0010ffff", program),
-        )
-        return bool(rows)
-
-    def commands_beginning(self, beginning: str, most: int) -> list[Entry]:
-        """Commands, builtins and keywords whose name begins so, those of good standing first."""
-        from dowsing.core.index.vocabulary import standings
-
-        key = beginning.casefold()
-        rows = self.rows(
-            f"SELECT {_COLUMNS}, n.name, e.id FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND n.key<? "
-            "AND NOT e.hidden AND e.kind IN ('command','builtin','keyword') "
-            "AND (e.section='builtin' OR e.section='' OR substr(e.section,1,1) IN ('1','6','8'))",
-            (key, key + "\U0010ffff"),
-        )
-        marks = standings(self)
-        found: dict[str, tuple[int, Entry]] = {}
-        for row in rows:
-            if row[10].startswith(beginning):
-                mark = marks[row[11]] if row[11] < len(marks) else 0
-                entry = _entry(row).changed(name=row[10])
-                if row[10] not in found or mark > found[row[10]][0]:
-                    found[row[10]] = (mark, entry)
-        ranked = sorted(found.values(), key=lambda pair: (pair[1].name != beginning, -pair[0], pair[1].name))
-        return [entry for _, entry in ranked[:most]]
-
-    def subcommands_of(self, program: str) -> list[Entry]:
-        """The pages of the subcommands directly below a program, `git-add` below `git`."""
-        found = []
-        for joint in "-_":
-            key = (program + joint).casefold()
-            rows = self.rows(
-                f"SELECT {_COLUMNS} FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND n.key<? "
-                "AND n.alias=0 AND e.kind='subcommand' AND NOT e.hidden ORDER BY n.key",
-                (key, key + "\U0010ffff"),
-            )
-            found += [_entry(row) for row in rows if joint not in row[0][len(key) :] or joint == "-"]
-        return found
-
     def matching_names(self, pattern: str) -> list[Match]:
         """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case.
 
@@ -363,16 +318,6 @@ class Store:
             "SELECT path, manual, node FROM info_names WHERE name=? ORDER BY rank, manual<>name, rowid", (name,)
         )
         return [InfoPlace(*row) for row in rows]
-
-    # --- how commands are written --------------------------------------------------------------------
-
-    def command_table(self, path: str) -> bytes:
-        """The packed table of the command that the page of that path documents, b"" if none is kept."""
-        rows = self.rows(
-            "SELECT o.command FROM files f JOIN options o ON o.entry=f.entry WHERE f.path=? AND o.command IS NOT NULL",
-            (path,),
-        )
-        return bytes(rows[0][0]) if rows else b""
 
     # --- words ---------------------------------------------------------------------------------------
 
@@ -460,7 +405,7 @@ def _plain_runs(pattern: str) -> list[str]:
     return [*runs, current]
 
 
-def _entry(row: tuple) -> Entry:  # type: ignore[type-arg]
+def entry_of(row: tuple) -> Entry:  # type: ignore[type-arg]
     aliases = row[2].split("\n") if row[2] else []
     verbs, nouns = (row[8] or "").split(), (row[9] or "").split()
     return Entry(
