@@ -45,6 +45,9 @@ def pieces(line: str, tables: Tables) -> list[str]:
         ("lamp repair -q a", "lamp/command repair/subcommand -q/option a/operand"),
         ("lamp repair --house east a", "lamp/command repair/subcommand --house/option=east east/value a/operand"),
         ("later -q 5m crate -p", "later/command -q/option 5m/operand .crate/command .-p/option"),
+        ("test -f x -a -d y", "test/command -f/option x/operand -a/operator -d/option y/operand"),
+        ("gdb --args crate -p", "gdb/command --args/option .crate/command .-p/option"),
+        ("crate +10", "crate/command +10/operand"),
         ("X=1 crate -p", "X=1/assignment crate/command -p/option"),
     ],
 )

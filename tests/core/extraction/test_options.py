@@ -78,6 +78,8 @@ def test_an_optional_argument_belongs_to_the_spelling_that_shows_it() -> None:
     assert (option.argument, option.argument_optional, option.bare) == ("PRECISION", True, ["-r"])
     [option] = options_of(".SH OPTIONS\n.TP\n-n, --lines=NUM\nLines.\n")
     assert option.bare == []
+    [option] = options_of(".SH OPTIONS\n.TP\n-u, -U NUM, --unified[=NUM]\nLines around.\n")
+    assert (option.argument, option.argument_optional, option.bare) == ("NUM", False, ["-u", "--unified"])
 
 
 def test_tag_and_text_in_one_paragraph() -> None:

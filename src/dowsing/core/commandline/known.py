@@ -35,8 +35,8 @@ class Spelling:
 
     @property
     def needs(self) -> bool:
-        """Whether it cannot be without one."""
-        return self.takes and not self.option.argument_optional
+        """Whether it cannot be without one; a list of them may be empty."""
+        return self.takes and not self.option.argument_optional and not (self.option.argument or "").endswith("...")
 
 
 class Known:
@@ -89,7 +89,9 @@ class Known:
                     for flag in option.flags:
                         known = found.get(flag)
                         if known is None or (
-                            known.option.argument is None and option.argument is not None and known.page == page
+                            known.option.argument is None
+                            and option.argument is not None
+                            and (known.page, known.option.section) == (page, option.section)
                         ):
                             found[flag] = Spelling(flag, option, page)
             self._spellings = found

@@ -388,7 +388,7 @@ class OptionReader:
         if word.dynamic and "$" in flag:
             self.add_option(word, flag, None, says="an option that the shell puts together")
             return
-        if re.fullmatch(r"-\d[\d.:]*", word.value):  # a number below zero
+        if re.fullmatch(r"-\d[\d.:]*", word.value) or word.value[0] == "+":  # a number below zero, a place in a file
             self.operand(word, False)
             return
         place = word.value.find(flag[1:], 1) if len(flag) == 2 and len(word.value) > 2 else None

@@ -36,7 +36,9 @@ def make_table(document: Document) -> Table:
     from dowsing.core.commandline.notation import notation_of
     from dowsing.core.commandline.trees import subcommands_of
 
-    options = document.options
+    # a shell's page tells of its builtins too; their options are not the shell's
+    own = [option for option in document.options if "BUILTIN" not in option.section.upper()]
+    options = own or document.options
     if document.source == "manual":
         options = options + form_options(document, options)
     notation = notation_of(document, options)

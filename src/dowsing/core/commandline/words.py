@@ -126,6 +126,11 @@ class _CommandReader(OptionReader):
                     self.inner_command()
             elif expression is not None and (value in _EXPRESSION_OPERATORS or value in expression):
                 self.expression(word, expression)
+            elif value in self.rules.operators.get(self.known.name, ()) and (self.state.used or self.state.operands):
+                self.add(word, "operator", page=self.known.page or None, says=_OPERATOR_SAYS.get(value))
+            elif self.carrier and value == self.carrier.after:
+                self.long(word)
+                self.inner_command()
             elif value[0] == "+" and self.known.spelling(value) is None and self.known.spelling(value[:2]) is None:
                 self.operand(word, False)
             elif value.startswith("--"):

@@ -36,6 +36,8 @@ def read_tag(text: str) -> Tag | None:
     """What a tag says, lines of it being several spellings; None if it names no option."""
     flags: list[str] = []
     alone: list[str] = []  # spellings without an argument of their own
+    loose: list[str] = []  # spellings whose own argument may be left out
+    short_takes = False  # a short spelling shows an argument of its own
     argument: str | None = None
     optional = repeatable = False
     text = _IN_BRACKETS.sub(r", \1", text)
@@ -63,8 +65,12 @@ def read_tag(text: str) -> Tag | None:
         flags += [one for one in spelled if one not in flags]
         if rest.strip():
             repeatable = repeatable or rest.rstrip().endswith("...")
+            own, may_lack = _argument(rest)
+            short_takes = short_takes or (own is not None and len(spelled[0]) == 2 and not may_lack)
+            if own is not None and may_lack:
+                loose += spelled
             if argument is None:
-                argument, optional = _argument(rest)
+                argument, optional = own, may_lack
         if not rest.strip() or argument is None:
             alone += spelled
     if argument:  # `-Lfolder / -L folder` is one spelling
@@ -72,7 +78,10 @@ def read_tag(text: str) -> Tag | None:
     if not flags:
         return None
     # an optional argument belongs to the spellings that show it: the short one beside takes none
-    bare = [flag for flag in alone if len(flag) == 2] if optional else []
+    # and so do short ones beside another that shows its own
+    bare = [flag for flag in alone if len(flag) == 2] if optional or short_takes else []
+    if argument is not None and not optional:
+        bare += loose
     return Tag(flags, argument, optional, repeatable, bare)
 
 
