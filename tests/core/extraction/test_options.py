@@ -89,6 +89,12 @@ def test_tag_and_text_in_one_paragraph() -> None:
     assert spelled(".SH NOTES\n.PP\n--stamp Put the time on it.\n") == []
 
 
+def test_a_placeholder_close_to_its_letter_is_told_by_type() -> None:
+    assert spelled(".SH OPTIONS\n.TP\n\\fB-p\\fInum\\fR or \\fB--strip=\\fInum\\fR\nStrip.\n") == [
+        (["-p", "--strip"], "num", "Strip."),
+    ]  # fmt: skip
+
+
 def test_points_of_a_list() -> None:
     body = '.SH OPTIONS\n.IP "\\[ci]" 4\n\\fB--deep\\fR:\n.IP\nHoe deep.\n.IP "\\(bu" 4\n\\fB--by n\\fR: so far\n'
     assert spelled(body) == [(["--deep"], None, "Hoe deep."), (["--by"], "n", "so far")]

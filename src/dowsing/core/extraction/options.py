@@ -19,6 +19,9 @@ _TAG_ALONE = rf"{_SPELLED}(?:(?:, ?| ?\| ?| ?/ ?| and ){_SPELLED})*"
 _INLINE = re.compile(rf"({_TAG_ALONE})(?::\s+|\s+-\s+|\s+(?=[A-Z][a-z]))(?=\S)")
 _ABOUT_OPTIONS = re.compile(r"option|modifier|\bmodes?\b|flags|switches", re.IGNORECASE)
 
+#: A letter with its placeholder close to it, told apart by type alone: `-p` in bold and `num` in italics.
+_ATTACHED = re.compile(rf"((?<![\w-])-\w)[{ROMAN}]?{ITALIC}(?=\w)")
+
 #: Sources whose forms name options that their text may not list.
 _SHORT_SOURCES = ("builtin", "shell-manual", "usage", "builtin-usage")
 
@@ -103,7 +106,7 @@ def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: b
                 if _bulleted(block, title, found):
                     continue
             else:
-                tag = plain(block.tag).strip()
+                tag = plain(_ATTACHED.sub(r"\1 ", block.tag)).strip()
                 if tag[:1] in ("-", "+") and len(tag) > 1:
                     waiting.append(tag)
                     if block.body or block.beside:
