@@ -12,14 +12,17 @@ from dowsing.cli.failure import Failure
 #: Every command with its one line of help; the module of that name in `commands` holds the rest.
 COMMANDS = {
     "find": "find entries by words, a sentence, a verb and a noun, an option, a pattern",
+    "task": "command lines for a task said in plain words",
     "near": "what is related to a name, grouped by why",
     "words": "the verbs, nouns, packages, families and kinds to search by",
     "card": "what a name is, in one screen",
     "read": "read the documentation of a name",
     "options": "the options of a name, or those that a spelling or words are about",
+    "examples": "lines for the usual uses of a name",
     "syntax": "every form of a name in words",
     "unpick": "a command line, piece by piece",
     "next": "what may come next in a half-typed line",
+    "take": "one line of the last list",
     "sources": "every documentation of a name, side by side",
     "resolve": "what a name would run, and what belongs to it",
     "audit": "which documentation many names have, and where it disagrees",

@@ -11,36 +11,34 @@ from dowsing.core.commandline.known import Known
 
 def carried_after(known: Known) -> int | None:
     """How many operands stand before the command that the forms show: `timeout DURATION COMMAND [ARG]...`."""
-    for table in known.tables:
-        for form in table.forms:
-            before = 0
-            elements = [e for e in form.elements if e.what not in ("command", "option")]
-            elements = [e for e in elements if not e.text.upper().startswith("OPTION")]
-            for n, element in enumerate(elements):
-                inner = [element, *element.elements]
-                first = next((e for e in inner if e.what == "operand"), None)
-                name = first.text.strip("<>[]").lower() if first else ""
-                follows = [*element.elements[1:], *elements[n + 1 :]]
-                if name in ("command", "utility", "program", "cmd") and any(
-                    re.match(r"(?:.*[-_])?(?:args?|arguments?)\b", e.text.strip("<>[]").lower()) for e in follows
-                ):
-                    return None if known.subcommands else before
-                if element.what == "operand" and element.required and not element.repeats:
-                    before += 1
+    for form in known.forms:
+        before = 0
+        elements = [e for e in form.elements if e.what not in ("command", "option")]
+        elements = [e for e in elements if not e.text.upper().startswith("OPTION")]
+        for n, element in enumerate(elements):
+            inner = [element, *element.elements]
+            first = next((e for e in inner if e.what == "operand"), None)
+            name = first.text.strip("<>[]").lower() if first else ""
+            follows = [*element.elements[1:], *elements[n + 1 :]]
+            if name in ("command", "utility", "program", "cmd") and any(
+                re.match(r"(?:.*[-_])?(?:args?|arguments?)\b", e.text.strip("<>[]").lower()) for e in follows
+            ):
+                return None if known.subcommands else before
+            if element.what == "operand" and element.required and not element.repeats:
+                before += 1
     return None
 
 
 def wants_command(known: Known) -> bool:
     """Whether the forms demand a command."""
-    for table in known.tables:
-        for form in table.forms:
-            first = next((e for e in form.elements if e.what not in ("command", "option") and e.required), None)
-            if first is not None and re.fullmatch(
-                r"(?:sub-?)?(?:command|cmd|verb|object)s?", first.text.strip("<>[]"), re.IGNORECASE
-            ):
-                return True
-            if first is not None and first.what == "choice" and len(first.elements) > 3:
-                return True
+    for form in known.forms:
+        first = next((e for e in form.elements if e.what not in ("command", "option") and e.required), None)
+        if first is not None and re.fullmatch(
+            r"(?:sub-?)?(?:command|cmd|verb|object)s?", first.text.strip("<>[]"), re.IGNORECASE
+        ):
+            return True
+        if first is not None and first.what == "choice" and len(first.elements) > 3:
+            return True
     return False
 
 

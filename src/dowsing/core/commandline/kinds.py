@@ -102,7 +102,7 @@ def wrong_kind(kind: str, value: str, says: str = "") -> str:
 
     `says` is the text of the option: a word that it mentions is never wrong.
     """
-    if not value or not value.isprintable():
+    if not value or not value.isprintable() or "<" in value:  # a place for a value is no value
         return ""
     if re.search(r"(?<![\w-])" + re.escape(value) + r"(?![\w-])", says, re.IGNORECASE):
         return ""

@@ -67,13 +67,12 @@ _CARRIED = (
 ).split()
 
 
+def carried(found: Unpicked) -> list[dict[str, object]]:
+    """The pieces as plain values, ready for JSON."""
+    return [{name: getattr(piece, name) for name in _CARRIED} for piece in found.pieces]
+
+
 def answer(found: Unpicked) -> dict[str, object]:
     """A line taken apart as plain values, ready for JSON."""
-    pieces = [{name: getattr(piece, name) for name in _CARRIED} for piece in found.pieces]
-    return {
-        "line": found.line,
-        "says": found.says,
-        "pieces": pieces,
-        "changes": found.changes,
-        "problem": found.problem,
-    }
+    told = {"says": found.says, "pieces": carried(found), "changes": found.changes, "problem": found.problem}
+    return {"line": found.line, **told}

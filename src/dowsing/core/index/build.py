@@ -19,8 +19,11 @@ from dowsing.core.index.scan import Found, Scan, scan
 from dowsing.core.index.schema import COMMON_TEXT
 from dowsing.core.index.terms import Postings
 from dowsing.core.packages import dpkg
-from dowsing.core.settings import Settings
+from dowsing.core.settings import DEMO_LIBRARY, Settings
+from dowsing.core.tasks.recipe import own_recipes
+from dowsing.core.tasks.retrieval import packed_recipes, packed_words
 
+DEMO_RECIPES = os.path.join(DEMO_LIBRARY, "recipes")
 PORTION = 48
 FEW = 150  # so few pages are read in this process
 
@@ -101,12 +104,15 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         crowd.write(db, COMMON_TEXT, lambda number: 0.0)
         insert_files(db, found, stamps, readings, entries)
         db.executemany("INSERT INTO folders VALUES(?,?,'manual')", found.folders.items())
+        recipes = own_recipes(DEMO_RECIPES if settings.demo else "")[0]
         meta = {
             "version": str(schema.VERSION),
             "roots": "\n".join(roots),
             "built": str(int(time.time())),
             "pages": str(len(found.pages)),
             "conventions": json.dumps(read_files()),
+            "recipes": packed_recipes(recipes),
+            "recipe words": packed_words(recipes),
         }
         db.executemany("INSERT INTO meta VALUES(?,?)", meta.items())
         db.executescript(schema.INDEXES)

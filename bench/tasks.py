@@ -1,0 +1,50 @@
+"""Lines for tasks said in plain words, against patterns of right lines.
+
+    python bench/tasks.py FILE.jsonl [--misses]
+
+A line of the file has `task`, `again` (null, or what was said after the first answer) and `accept`, patterns of which
+any one has to be found in a line that is right. Printed are the shares with a right line first and among the first three.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import re
+
+from dowsing.core.commandline.known import Tables
+from dowsing.core.index.refresh import open_index
+from dowsing.core.settings import read_settings
+from dowsing.core.tasks.answers import lines_for
+
+
+def main() -> int:
+    """Print the shares."""
+    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser.add_argument("file")
+    parser.add_argument("--misses", action="store_true", help="print the tasks without a right line first")
+    asked = parser.parse_args()
+    settings = read_settings()
+    tables = Tables(open_index(settings)[0], settings)
+    first = third = total = checked = 0
+    with open(asked.file, encoding="utf-8") as file:
+        rows = [json.loads(line) for line in file if line.strip()]
+    for row in rows:
+        again = row.get("again") or []
+        answers = lines_for(row["task"], [again] if isinstance(again, str) else again, tables).answers
+        right = [any(re.search(pattern, answer.line) for pattern in row["accept"]) for answer in answers]
+        total += 1
+        first += right[:1] == [True]
+        third += any(right[:3])
+        checked += bool(answers) and answers[0].checked
+        if asked.misses and right[:1] != [True]:
+            print(f"{row['task']} {again or ''}\n    {row.get('note', '')}")
+            for answer in answers[:3]:
+                print(f"      {answer.score:.2f}  {answer.line}")
+    print(f"{total} tasks: right line first {first / total:.3f}, among the first three {third / total:.3f}; ", end="")
+    print(f"every option of the first line documented here {checked / total:.3f}")
+    return 0
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())

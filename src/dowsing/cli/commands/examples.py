@@ -1,0 +1,48 @@
+"""`examples`: recipes for a name, and the lines that its own texts give."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.commands.naming import open_found
+from dowsing.cli.commands.options import named_first
+from dowsing.cli.failure import Failure
+from dowsing.cli.session import Session
+from dowsing.core.tasks.examples import examples_of
+from dowsing.core.tasks.remembered import Remembered, remember
+
+DESCRIPTION = "Lines for the usual uses of a name: recipes, then the examples that its own page gives."
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument("words", nargs="*", metavar="NAME [WORD]", help="tar, tar exclude, git commit")
+    parser.add_argument(
+        "--limit", type=int, choices=range(1, 101), default=15, metavar="N", help="so many lines (15)"
+    )
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    found, asked = named_first(session, options.words)
+    assert found.entry is not None
+    document = open_found(session, found)
+    names = [found.entry.name, *(alias.partition("(")[0] for alias in found.entry.aliases), found.name.text]
+    shown = examples_of(session.store, document, list(dict.fromkeys(names)), asked)
+    if not shown:
+        about = f" about “{' '.join(asked)[:40]}”" if asked else ""
+        raise Failure(
+            f"there is no recipe for {found.entry.label}{about}, and its page gives no example; "
+            f"its forms in words: {session.program} syntax {found.entry.name}"
+        )
+    remember(session.settings.data, Remembered("examples", found.entry.name, [], [one.line for one in shown]))
+    if session.json:
+        answers = [{"task": one.task, "line": one.line, "from": one.origin} for one in shown]
+        session.print_json({"name": found.entry.name, "section": found.entry.section, "answers": answers})
+    else:
+        from dowsing.cli.output.tasks import example_lines
+
+        lines = example_lines(shown, found.entry, options.limit, session.screen.width, session.program)
+        session.screen.show(lines, paged=True)
+    return 0

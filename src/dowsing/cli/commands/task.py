@@ -1,0 +1,65 @@
+"""`task`: command lines for a task said in plain words."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.failure import Failure
+from dowsing.cli.session import Session
+from dowsing.core.commandline.known import Tables
+from dowsing.core.tasks.answers import Answer, lines_for
+from dowsing.core.tasks.remembered import Remembered, recall, remember
+
+DESCRIPTION = (
+    "Command lines for a task said in plain words, with the values that the sentence holds. --again says what to do "
+    "otherwise about the last one."
+)
+OTHERS_ARE_WORDS = True
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument("words", nargs="*", metavar="SENTENCE", help="pack the notes folder into notes.tgz")
+    parser.add_argument(
+        "--again", metavar="REVISION", action="append", default=[], help="the last task, with this changed"
+    )
+    parser.add_argument("--limit", type=int, choices=range(1, 21), default=5, metavar="N", help="so many lines (5)")
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    sentence = " ".join(options.words).strip()
+    again = [one.strip() for one in options.again if one.strip()]
+    folder = session.settings.data
+    if not sentence and again:
+        last = recall(folder)
+        if last is None or last.kind != "task":
+            raise Failure("there was no task in this terminal yet; say it first: dowsing task SENTENCE", status=2)
+        sentence, again = last.task, [*last.again, *again]
+    if not sentence:
+        raise Failure("say what is to be done: dowsing task pack the notes folder into notes.tgz", status=2)
+    found = lines_for(sentence, again, Tables(session.store, session.settings), options.limit)
+    if not found.answers:
+        raise Failure(
+            f"no recipe is for that; look for a command: {session.program} find {' '.join(sentence.split()[:8])}"
+        )
+    remember(folder, Remembered("task", sentence, again, [answer.line for answer in found.answers]))
+    if session.json:
+        session.print_json(
+            {"task": found.task, "again": found.again, "answers": [answer_json(one) for one in found.answers]}
+        )
+    else:
+        from dowsing.cli.output.tasks import task_lines
+
+        session.screen.show(task_lines(found, session.screen.width, session.program))
+    return 0
+
+
+def answer_json(answer: Answer) -> dict[str, object]:
+    """An answer as JSON has it."""
+    from dowsing.core.record import dump
+
+    row: dict[str, object] = dump(answer)
+    row["from"] = row.pop("origin")
+    return row

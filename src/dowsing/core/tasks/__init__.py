@@ -1,0 +1,1 @@
+"""Tasks: recipes, the values in a sentence, and a sentence to command lines."""

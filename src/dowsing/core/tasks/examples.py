@@ -1,0 +1,49 @@
+"""Examples of a name: recipes for it first, then the lines that its own texts give."""
+
+from __future__ import annotations
+
+from dowsing.core.document import Document
+from dowsing.core.index.store import Store
+from dowsing.core.language.stems import stems
+from dowsing.core.record import Record
+from dowsing.core.tasks.answers import Origin
+from dowsing.core.tasks.recipe import PART, Recipe
+from dowsing.core.tasks.retrieval import recipes_of
+
+MOST = 60
+
+
+class Shown(Record):
+    """A line with what it is for, and where it is from."""
+
+    task: str
+    line: str
+    origin: Origin
+
+
+def recipes_for(store: Store, names: list[str]) -> list[Recipe]:
+    """The recipes of a command, by any of its names; of `git commit` those whose line begins so."""
+    wanted = set(names)
+    spoken = [name.replace("-", " ", 1) + " " for name in names if "-" in name]
+    return [
+        kept.recipe
+        for kept in recipes_of(store)
+        if kept.row[4] in wanted or any(kept.row[2].startswith(start) for start in spoken)
+    ]
+
+
+def examples_of(store: Store, document: Document, names: list[str], words: list[str]) -> list[Shown]:
+    """The examples of a name, those with all of the words if some are given; each line once."""
+    found = [
+        Shown(
+            recipe.task, PART.sub("", recipe.line).replace("  ", " "), Origin("recipe", document.label, recipe.where)
+        )
+        for recipe in recipes_for(store, names)
+    ]
+    found += [
+        Shown(one.task, one.line, Origin("manual", document.label, document.source)) for one in document.examples
+    ]
+    wanted = stems(" ".join(words))
+    if wanted:
+        found = [one for one in found if set(wanted) <= set(stems(f"{one.task} {one.line}"))]
+    return list({one.line: one for one in reversed(found)}.values())[::-1][:MOST]

@@ -1,0 +1,192 @@
+"""Recipes: a task in words and the command line that does it, with slots for values. The format is ours (TOML):
+
+    [[recipe]]
+    task = "unpack a compressed archive into a folder"
+    also = ["extract", "untar", "open a tgz"]
+    line = "tar -xf <archive> -C <folder>"
+    slots.archive = { kind = "file", like = "*.tgz *.tar.*" }
+    changes = "files"
+
+`<name>` is a slot; `{? -mtime +<days>?}` is a part that is there only when its slots are filled. A slot without a
+description gets its kind from its name. `command`, for a file or a recipe, is the first word of the line if it is not said.
+"""
+
+from __future__ import annotations
+
+import os
+import re
+
+from dowsing.core.commandline.kinds import kind_of_placeholder
+from dowsing.core.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
+
+SLOT = re.compile(r"<([a-z][a-z0-9-]*)>")
+PART = re.compile(r"\{\?(.*?)\?\}")
+CHANGES = ("", "nothing", "files", "system", "network")
+KINDS = frozenset(
+    """file folder path number size duration date user group host address port url pattern glob signal mode command choice
+    text extension""".split()
+)
+#: Kinds whose values are digits or letters alone, so that they may stand in the quotes of a line.
+PLAIN = frozenset(("number", "extension", "port"))
+_KEYS = frozenset(("task", "also", "line", "slots", "changes", "command", "look"))
+
+
+class Slot(Record):
+    """A place for a value: its kind, patterns that values are like, and the value that it has if none is said."""
+
+    name: str
+    kind: str
+    like: str = ""
+    default: str | None = None
+
+
+class Recipe(Record):
+    """A task and its line. `also` are other wordings, `changes` what it changes, `look` the harmless line to look first.
+
+    `where` is the file that it is from.
+    """
+
+    task: str
+    also: list[str]
+    line: str
+    slots: list[Slot]
+    command: str
+    changes: str = ""
+    look: str = ""
+    where: str = ""
+
+
+class Fault(Record):
+    """Something wrong in a recipe file: the line it is on (from 1), and why."""
+
+    path: str
+    line: int
+    says: str
+
+
+def read_recipes(path: str) -> tuple[list[Recipe], list[Fault]]:
+    """The recipes of a file, and what is wrong in it; one that is wrong does not keep the others from being read."""
+    import tomllib
+
+    try:
+        with open(path, "rb") as file:
+            text = file.read().decode("utf-8")
+        table = tomllib.loads(text)
+    except OSError as error:
+        return [], [Fault(path, 0, f"cannot be read: {(error.strerror or 'failed').lower()}")]
+    except UnicodeDecodeError:
+        return [], [Fault(path, 0, "is not UTF-8 text")]
+    except tomllib.TOMLDecodeError as error:
+        at = re.search(r"line (\d+)", str(error))
+        return _as_far_as_possible(path, text, Fault(path, int(at[1]) if at else 0, f"is not TOML: {error}"))
+    return _recipes_of(path, text, table)
+
+
+def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe], list[Fault]]:
+    """The recipes of a file that is no TOML as a whole: each block is tried for itself."""
+    import tomllib
+
+    starts = [match.start() for match in re.finditer(r"^\[\[recipe\]\]", text, re.MULTILINE)]
+    found: list[Recipe] = []
+    faults: list[Fault] = []
+    for start, end in zip(starts, [*starts[1:], len(text)], strict=True):
+        try:
+            recipes, more = _recipes_of(path, text[start:end], tomllib.loads(text[start:end]))
+        except tomllib.TOMLDecodeError as error:
+            at = re.search(r"line (\d+)", str(error))
+            line = text.count("\n", 0, start) + (int(at[1]) if at else 1)
+            faults.append(Fault(path, line, f"is not TOML: {error}"))
+            continue
+        found += recipes
+        faults += [one.changed(line=one.line + text.count("\n", 0, start)) for one in more]
+    return found, faults or [fault]
+
+
+def _recipes_of(path: str, text: str, table: dict[str, Any]) -> tuple[list[Recipe], list[Fault]]:
+    rows = table.get("recipe")
+    places = [text.count("\n", 0, m.start()) + 1 for m in re.finditer(r"^\[\[recipe\]\]", text, re.MULTILINE)]
+    if not isinstance(rows, list):
+        return [], [Fault(path, 1, "has no [[recipe]]")]
+    found: list[Recipe] = []
+    faults: list[Fault] = []
+    for n, row in enumerate(rows):
+        line = places[n] if n < len(places) else 0
+        try:
+            found.append(make_recipe(row, str(table.get("command", "")), path))
+        except ValueError as error:
+            faults.append(Fault(path, line, str(error)))
+    return found, faults
+
+
+def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
+    """The recipe that a table describes. Raises ValueError with what is wrong."""
+    unknown = set(row) - _KEYS
+    if unknown:
+        raise ValueError(f"unknown key {sorted(unknown)[0]}; there are {', '.join(sorted(_KEYS))}")
+    task, line = row.get("task"), row.get("line")
+    if not isinstance(task, str) or not task.strip():
+        raise ValueError("a recipe needs a task, in words")
+    if not isinstance(line, str) or not line.strip():
+        raise ValueError("a recipe needs a line")
+    also = row.get("also", [])
+    if not isinstance(also, list) or not all(isinstance(one, str) for one in also):
+        raise ValueError("also is a list of texts")
+    if row.get("changes", "") not in CHANGES:
+        raise ValueError(f"changes is one of {', '.join(CHANGES[1:])}")
+    described = row.get("slots", {})
+    if not isinstance(described, dict):
+        raise ValueError("slots is a table")
+    names = list(dict.fromkeys(SLOT.findall(line)))
+    for name in described:
+        if name not in names:
+            raise ValueError(f"the slot {name} is not in the line")
+    for text in re.findall(r"'[^']*'|\"[^\"]*\"", line):
+        for name in SLOT.findall(text):
+            if _slot(name, described.get(name, {})).kind not in PLAIN:
+                raise ValueError(
+                    f"the slot {name} stands in quotes; only numbers and extensions may, for they need none"
+                )
+    own = str(row.get("command", command)) or _first_word(line)
+    slots = [_slot(name, described.get(name, {})) for name in names]
+    return Recipe(task, also, line, slots, own, row.get("changes", ""), str(row.get("look", "")), where)
+
+
+def _slot(name: str, row: object) -> Slot:
+    if not isinstance(row, dict):
+        raise ValueError(f'the slot {name} is described by a table: {{ kind = "file" }}')
+    kind = str(row.get("kind", "")) or _kind_by_name(name)
+    if kind not in KINDS:
+        raise ValueError(f"the slot {name} is of an unknown kind {kind}; there are {', '.join(sorted(KINDS))}")
+    default = row.get("default")
+    return Slot(name, kind, str(row.get("like", "")), None if default is None else str(default))
+
+
+def _kind_by_name(name: str) -> str:
+    bare = name.rstrip("0123456789").rstrip("-")
+    for part in (bare, bare.split("-")[-1], bare.split("-")[0]):
+        if part in KINDS:
+            return part
+    kind = kind_of_placeholder(bare)
+    return "number" if bare in ("days", "minutes", "hours", "weeks", "column", "first", "last") else kind
+
+
+def _first_word(line: str) -> str:
+    words = [word for word in line.split() if "=" not in word]
+    return next((word for word in words if word not in ("sudo", "for", "while", "if")), "")
+
+
+def own_recipes(folder: str = "") -> tuple[list[Recipe], list[Fault]]:
+    """The recipes of a folder, of that which comes with the program if none is said, in the order of the files."""
+    folder = folder or os.path.join(os.path.dirname(os.path.abspath(__file__)), "recipes")
+    found: list[Recipe] = []
+    faults: list[Fault] = []
+    for name in sorted(os.listdir(folder)):
+        if name.endswith(".toml"):
+            recipes, wrong = read_recipes(os.path.join(folder, name))
+            found += [recipe.changed(where=name) for recipe in recipes]
+            faults += wrong
+    return found, faults
