@@ -7,10 +7,14 @@ import argparse
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.output.cards import card_lines
 from dowsing.cli.session import Session
+from dowsing.core.document import Example
 from dowsing.core.finding.lookup import Lookup
 from dowsing.core.reading.card import make_card
 from dowsing.core.sources import catalogue
+from dowsing.core.tasks.examples import few_recipes
+from dowsing.core.tasks.filling import with_values
 
+FEW_RECIPES = 2
 DESCRIPTION = "What a name is, its form, the options most used, examples, and where to go on."
 
 
@@ -31,7 +35,9 @@ def show(session: Session, found: Lookup) -> int:
     document = open_found(session, found)
     others = catalogue.others(subject_of(session, found, ask=False), document.source)
     typed = found.entry.label if found.name.section else found.entry.name
-    card = make_card(document, found.entry, typed, found.others, [document.source, *others], session.json)
+    names = [found.entry.name, *(alias.partition("(")[0] for alias in found.entry.aliases)]
+    recipes = [Example(one.task, with_values(one.line, {})) for one in few_recipes(session.store, names, FEW_RECIPES)]
+    card = make_card(document, found.entry, typed, found.others, [document.source, *others], session.json, recipes)
     if session.json:
         session.print_json(card)
     else:

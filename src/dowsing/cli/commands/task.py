@@ -7,6 +7,7 @@ import argparse
 from dowsing.cli.failure import Failure
 from dowsing.cli.session import Session
 from dowsing.core.commandline.known import Tables
+from dowsing.core.commandline.line import unpick
 from dowsing.core.tasks.answers import Answer, lines_for
 from dowsing.core.tasks.remembered import Remembered, recall, remember
 
@@ -39,7 +40,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
         sentence, again = last.task, [*last.again, *again]
     if not sentence:
         raise Failure("say what is to be done: dowsing task pack the notes folder into notes.tgz", status=2)
-    found = lines_for(sentence, again, Tables(session.store, session.settings), options.limit)
+    tables = Tables(session.store, session.settings)
+    found = lines_for(sentence, again, tables, options.limit)
     if not found.answers:
         raise Failure(
             f"no recipe is for that; look for a command: {session.program} find {' '.join(sentence.split()[:8])}"
@@ -52,7 +54,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     else:
         from dowsing.cli.output.tasks import task_lines
 
-        session.screen.show(task_lines(found, session.screen.width, session.program))
+        first = unpick(found.answers[0].line, tables).pieces
+        session.screen.show(task_lines(found, first, session.screen.width, session.program))
     return 0
 
 

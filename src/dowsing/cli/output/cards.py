@@ -66,7 +66,7 @@ def _next(card: Card, width: int, program: str) -> list[str]:
     if card.options_in_all > len(card.options):
         steps.append(f"{program} options {name}")
     if card.examples:
-        steps.append(f"{program} read {name} --part examples")
+        steps.append(f"{program} examples {name}")
     return wrap(f"From {card.page}. Next: " + unbroken(steps), width)
 
 

@@ -28,9 +28,8 @@ def unpicked_lines(found: Unpicked, width: int, program: str) -> list[str]:
     lines = marked_lines(found.line, mistakes_of(found), width)
     if found.says:
         lines += ["", *wrap(clean_line(found.says), width, INDENT)]
-    rows = _rows(found.pieces)
-    if rows:
-        lines += ["", *_table(rows, width)]
+    table = piece_lines(found.pieces, width)
+    lines += ["", *table] if table else []
     if found.changes:
         lines += ["", f"{HEADING}CHANGES"]
         for change in found.changes:
@@ -38,6 +37,12 @@ def unpicked_lines(found: Unpicked, width: int, program: str) -> list[str]:
             lines += wrap(f"{BOLD}{head}{ROMAN}: {says}", width, INDENT, 2)
     lines += ["", *(f"{FAINT}{line}" for line in _next(found, width, program))]
     return lines
+
+
+def piece_lines(pieces: list[Piece], width: int) -> list[str]:
+    """The pieces, each with what it means beside it."""
+    rows = _rows(pieces)
+    return _table(rows, width) if rows else []
 
 
 def mistakes_of(found: Unpicked) -> list[Mistake]:

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from dowsing.cli.output.line_marks import FAINT
+from dowsing.cli.output.pieces import piece_lines
 from dowsing.cli.output.typed import typed
 from dowsing.cli.output.wrap import unbroken, wrap
+from dowsing.core.commandline.pieces import Piece
 from dowsing.core.index.store import Entry
 from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
 from dowsing.core.tasks.answers import Answer, Task
@@ -13,8 +15,11 @@ from dowsing.core.tasks.examples import Shown
 INDENT = 3
 
 
-def task_lines(found: Task, width: int, program: str) -> list[str]:
-    """The lines with their numbers; what is open, what is dangerous, and whether the pages were found to agree."""
+def task_lines(found: Task, first: list[Piece], width: int, program: str) -> list[str]:
+    """The lines with their numbers; what is open, what is dangerous, and whether the pages were found to agree.
+
+    `first` are the pieces of the first line, which stand below it.
+    """
     lines: list[str] = []
     if found.again:
         lines += [f"{FAINT}{line}" for line in wrap(clean_line(f"{found.task}; {'; '.join(found.again)}"), width)]
@@ -23,6 +28,8 @@ def task_lines(found: Task, width: int, program: str) -> list[str]:
         lines += wrap(f"{number}  {BOLD}{clean_line(answer.line)}{ROMAN}", width, 0, INDENT)
         lines += wrap(clean_line(answer.task), width, INDENT)
         lines += _notes(answer, width)
+        if number == 1:
+            lines += ["", *piece_lines(first, width)]
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap(_next(found, program), width))]
 
 

@@ -10,7 +10,12 @@ from dowsing.core.commandline.known import Known
 
 
 def carried_after(known: Known) -> int | None:
-    """How many operands stand before the command that the forms show: `timeout DURATION COMMAND [ARG]...`."""
+    """How many operands stand before the command that the forms show: `timeout DURATION COMMAND [ARG]...`.
+
+    None if they show none, or if the page has options or words of its own that it calls commands.
+    """
+    if any("command" in option.section.lower() for table in known.tables for option in table.options):
+        return None
     for form in known.forms:
         before = 0
         elements = [e for e in form.elements if e.what not in ("command", "option")]

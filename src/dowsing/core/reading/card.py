@@ -38,9 +38,18 @@ class Card(Record):
 
 
 def make_card(
-    document: Document, entry: Entry, typed: str, others: list[Entry], sources: list[str], details: bool = True
+    document: Document,
+    entry: Entry,
+    typed: str,
+    others: list[Entry],
+    sources: list[str],
+    details: bool = True,
+    recipes: list[Example] | None = None,
 ) -> Card:
-    """The card of `entry`, read out of its document; the options with what is told of their values if `details`."""
+    """The card of `entry`, read out of its document; the options with what is told of their values if `details`.
+
+    `recipes` come before the examples of the document.
+    """
     forms = document.synopsis
     options = document.options if details else document.brief_options
     return Card(
@@ -52,7 +61,7 @@ def make_card(
         forms_in_all=len(forms),
         options=most_spoken_of(document, options, FEW_OPTIONS),
         options_in_all=len(options),
-        examples=document.examples[:FEW_EXAMPLES],
+        examples=[*(recipes or ()), *document.examples][:FEW_EXAMPLES],
         related=document.see_also[:FEW_RELATED],
         sections=[section.title for section in document.sections if section.level == 1 and section.title],
         others=others,

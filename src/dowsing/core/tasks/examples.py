@@ -7,7 +7,8 @@ from dowsing.core.index.store import Store
 from dowsing.core.language.stems import stems
 from dowsing.core.record import Record
 from dowsing.core.tasks.answers import Origin
-from dowsing.core.tasks.recipe import PART, Recipe
+from dowsing.core.tasks.filling import with_values
+from dowsing.core.tasks.recipe import Recipe
 from dowsing.core.tasks.retrieval import recipes_of
 
 MOST = 60
@@ -32,12 +33,18 @@ def recipes_for(store: Store, names: list[str]) -> list[Recipe]:
     ]
 
 
+def few_recipes(store: Store, names: list[str], count: int) -> list[Recipe]:
+    """The first recipes of a command that differ in more than their last words."""
+    found: dict[str, Recipe] = {}
+    for recipe in recipes_for(store, names):
+        found.setdefault(" ".join(recipe.line.split()[:2]), recipe)
+    return list(found.values())[:count]
+
+
 def examples_of(store: Store, document: Document, names: list[str], words: list[str]) -> list[Shown]:
     """The examples of a name, those with all of the words if some are given; each line once."""
     found = [
-        Shown(
-            recipe.task, PART.sub("", recipe.line).replace("  ", " "), Origin("recipe", document.label, recipe.where)
-        )
+        Shown(recipe.task, with_values(recipe.line, {}), Origin("recipe", document.label, recipe.where))
         for recipe in recipes_for(store, names)
     ]
     found += [

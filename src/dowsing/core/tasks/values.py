@@ -26,7 +26,7 @@ _PLURAL = re.compile(
 )
 _PATH = re.compile(r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-]+(?:/[\w.@%+=:*-]*)+|~")
 _FILE = re.compile(r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z][A-Za-z0-9]{0,8}(?:\.[A-Za-z0-9]{1,4}){0,2}(?![\w])")
-_NAME = re.compile(r"[A-Za-z0-9]\w*(?:[-_.:][\w]+)+")
+_NAME = re.compile(r"[A-Za-z0-9]\w*(?:[-_.:][\w]+)+|[A-Za-z]+\d\w*")
 _POSSESSIVE = re.compile(r"(?<![\w-])([A-Za-z][\w-]*)['’]s(?!\w)")
 _NO_OWNER = frozenset("what who it that there here how where let he she today".split())
 _BEFORE = (
@@ -93,7 +93,8 @@ def values_in(sentence: str, known: frozenset[str] = frozenset()) -> list[Value]
         if match[1].lower() not in known | _NO_OWNER:
             take(match.start(), match.end(1), match[1], "name", "owner")
     for match in _NAME.finditer(sentence):
-        take(*match.span(), match[0], "name")
+        if match[0].lower() not in known:
+            take(*match.span(), match[0], "name")
     _bare_names(sentence, known, take)
     return sorted(found, key=lambda value: value.start)
 
