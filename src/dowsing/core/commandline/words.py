@@ -375,6 +375,10 @@ class _CommandReader(OptionReader):
         near = nearest_values(value, list(listed), cutoff=0.75)
         if not near and (known.parent is not None or not wants_command(known)):
             return False
+        if self.maker.tables.mentions(known, value, everywhere=False):  # its page speaks of it, if only in passing
+            self.add(word, "subcommand", page=known.page, what="not listed")
+            self.state.operands.append(word)
+            return True
         self.lost = True
         self.add(
             word,

@@ -13,7 +13,7 @@ _DAYS = {"day": 1, "week": 7, "month": 30, "year": 365}
 _TARGETS = ("new", "target", "copy", "link", "output", "destination", "into", "backup")
 #: Kinds of values that a slot of a kind takes, the best first.
 _FITS = {
-    "file": ("file", "path", "name", "glob", "text"),
+    "file": ("file", "path", "name", "glob", "text", "extension"),
     "folder": ("path", "name", "file"),
     "path": ("path", "file", "name", "glob"),
     "number": ("number",),
@@ -80,10 +80,15 @@ def fill(recipe: Recipe, values: list[Value]) -> Filled:
     left = list(values)
     chosen: dict[str, str | None] = {}
     fit = 0.0
-    # slots that say what their values are like choose first
-    for slot in sorted(recipe.slots, key=lambda one: (not one.like, one.kind in ("text", "path"))):
+    # slots that say what their values are like choose first, and again last, then among others too
+    choosing = sorted(recipe.slots, key=lambda one: (not one.like, one.kind in ("text", "path")))
+    for n_slot, slot in enumerate([*choosing, *(one for one in choosing if one.like)]):
+        if chosen.get(slot.name) is not None:
+            continue
         best, score = None, 0.0
         for n, value in enumerate(left):
+            if slot.like and n_slot < len(choosing) and not _is_like(slot, value):
+                continue
             points = _points(slot, value) - 0.01 * n
             if points > score:
                 best, score = value, points
@@ -91,11 +96,20 @@ def fill(recipe: Recipe, values: list[Value]) -> Filled:
             left.remove(best)
             chosen[slot.name] = _written(slot, best)
             fit += score
+            if slot.like and not _is_like(slot, best):
+                fit -= 3.0  # another kind of file is meant
         else:
-            chosen[slot.name] = quoted(slot.default) if slot.default is not None else None
+            chosen[slot.name] = None
+    for slot in recipe.slots:
+        if chosen[slot.name] is None and slot.default is not None:
+            chosen[slot.name] = quoted(slot.default)
     return Filled(
         recipe, with_values(recipe.line, chosen), {slot.name: chosen[slot.name] for slot in recipe.slots}, left, fit
     )
+
+
+def _is_like(slot: Slot, value: Value) -> bool:
+    return any(fnmatch.fnmatch(value.text, pattern) for pattern in slot.like.split())
 
 
 def _points(slot: Slot, value: Value) -> float:
@@ -104,18 +118,20 @@ def _points(slot: Slot, value: Value) -> float:
         return 0.0
     points = 2.0 - 0.3 * fits.index(value.kind)
     if slot.like:
-        if not any(fnmatch.fnmatch(value.text, pattern) for pattern in slot.like.split()):
+        if not _is_like(slot, value):
             return (
                 points - 1.2
                 if slot.kind == "path" and value.kind in ("path", "name") and "." not in value.text
                 else 0.0
             )
         points += 1.5
+    if value.unit in ("old", "new"):
+        return 4.0 if slot.name == value.unit else 0.0
     target = any(word in slot.name for word in _TARGETS)
     if target and value.is_target:
         points += 1.2
-    elif not target and value.before and not value.is_target:
-        points += 0.6
+    elif not target and value.before and value.unit != "owner":
+        points += 0.6 if not value.is_target else (0.3 if slot.kind == "folder" else -0.5)
     if value.before in _PLACES.get(slot.kind, ()) or (slot.kind == "user" and value.unit == "owner"):
         points += 1.0
     elif value.unit == "owner":
@@ -147,6 +163,8 @@ def _written(slot: Slot, value: Value) -> str:
         return f"'*.{text}'" if re.fullmatch(r"\w+", text) else quoted(f"*.{text}")
     if slot.kind == "glob":
         return quoted(text)
+    if value.kind == "extension" and slot.kind != "extension":
+        return f"*.{text}" if re.fullmatch(r"\w+", text) else quoted(text)
     if slot.kind == "folder" and len(text) > 1:
         text = text.rstrip("/")
     return quoted(text, raw_glob=value.kind == "glob")

@@ -10,6 +10,10 @@ from dowsing.core.record import Record
 MOST_WORDS = 400  # of a sentence; the rest is not looked at
 
 _QUOTED = re.compile(r"'([^']+)'(?!\w)|\"([^\"]+)\"|“([^”]+)”|‘([^’]+)’|`([^`]+)`")
+_INSTEAD = re.compile(
+    r"\b(?:replace|substitute|change|swap)\s+('[^']+'|\"[^\"]+\"|\S+)\s+(?:with|by|for)\s+('[^']+'|\"[^\"]+\"|\S+)",
+    re.IGNORECASE,
+)
 _URL = re.compile(r"(?:https?|ftp|sftp|ssh|git|file)://[^\s,;]+[^\s,;.?!]")
 _AT = re.compile(r"[\w.-]+@[\w.-]+\w")
 _NUMBER = re.compile(
@@ -32,6 +36,7 @@ _NO_OWNER = frozenset("what who it that there here how where let he she today".s
 _BEFORE = (
     "under in inside into within to as named called from of at on onto below for by than over against with like than is until"
 ).split()
+_NOUNS = ("folder", "directory", "file", "user", "branch", "service", "package", "group", "host")
 _TARGET = frozenset(("into", "to", "as", "named", "called", "onto"))
 _SIZES = {"k": "k", "m": "M", "g": "G", "t": "T"}
 
@@ -64,6 +69,9 @@ def values_in(sentence: str, known: frozenset[str] = frozenset()) -> list[Value]
         taken[start:end] = [True] * (end - start)
         found.append(Value(text, kind, start, end, _word_before(sentence, start), unit))
 
+    for match in _INSTEAD.finditer(sentence):
+        take(*match.span(1), match[1].strip("'\""), "text", "old")
+        take(*match.span(2), match[2].strip("'\",.?!"), "text", "new")
     for match in _QUOTED.finditer(sentence):
         take(*match.span(), next(group for group in match.groups() if group is not None), "text")
     for match in _URL.finditer(sentence):
@@ -108,25 +116,8 @@ def _bare_names(sentence: str, known: frozenset[str], take) -> None:  # type: ig
         low = word.lower()
         if low in EMPTY or before == "":
             continue
-        if (
-            before in ("named", "called")
-            or (low not in known and (before in _BEFORE or after or before == "the"))
-            or (
-                low not in known
-                and before
-                in (
-                    "folder",
-                    "directory",
-                    "file",
-                    "user",
-                    "branch",
-                    "service",
-                    "package",
-                    "group",
-                    "host",
-                )
-            )
-        ):
+        said = before in ("named", "called")
+        if said or (low not in known and (before in _BEFORE or before in _NOUNS or after or before == "the")):
             take(*match.span(), word, "name")
 
 
