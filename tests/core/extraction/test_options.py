@@ -49,6 +49,7 @@ from dowsing.core.sources.manual import document
         ("-Lfolder / -L folder", ["-L"], "folder", False),
         ("--ints-or-bools", ["--ints-or-bools"], None, False),
         ("-b#", ["-b"], "#", False),
+        ("--[no-]lease, --lease=<ref>", ["--lease", "--no-lease"], "ref", True),
     ],
 )
 def test_tags(tag: str, flags: list[str], argument: str | None, optional: bool) -> None:

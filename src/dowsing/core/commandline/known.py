@@ -23,10 +23,11 @@ _LETTERS = re.compile(r"-[A-Za-z0-9?]\Z")
 class Spelling:
     """An option under one of its spellings. `page` is the text that tells of it."""
 
-    __slots__ = ("flag", "option", "page")
+    __slots__ = ("flag", "may_lack", "option", "page")
 
-    def __init__(self, flag: str, option: Option, page: str) -> None:
+    def __init__(self, flag: str, option: Option, page: str, may_lack: bool = False) -> None:
         self.flag, self.option, self.page = flag, option, page
+        self.may_lack = may_lack  # it has a tag without an argument as well
 
     @property
     def takes(self) -> bool:
@@ -36,7 +37,12 @@ class Spelling:
     @property
     def needs(self) -> bool:
         """Whether it cannot be without one; a list of them may be empty."""
-        return self.takes and not self.option.argument_optional and not (self.option.argument or "").endswith("...")
+        return (
+            self.takes
+            and not self.option.argument_optional
+            and not self.may_lack
+            and not (self.option.argument or "").endswith("...")
+        )
 
 
 class Known:
@@ -93,7 +99,7 @@ class Known:
                             and option.argument is not None
                             and (known.page, known.option.section) == (page, option.section)
                         ):
-                            found[flag] = Spelling(flag, option, page)
+                            found[flag] = Spelling(flag, option, page, known is not None)
             self._spellings = found
         return self._spellings
 

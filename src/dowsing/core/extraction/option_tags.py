@@ -67,8 +67,8 @@ def read_tag(text: str) -> Tag | None:
             repeatable = repeatable or rest.rstrip().endswith("...")
             own, may_lack = _argument(rest)
             short_takes = short_takes or (own is not None and len(spelled[0]) == 2 and not may_lack)
-            if own is not None and may_lack:
-                loose += spelled
+            if own is not None and (may_lack or any(flag in alone for flag in spelled)):
+                loose += spelled  # also where it stands in the tag without one
             if argument is None:
                 argument, optional = own, may_lack
         if not rest.strip() or argument is None:
@@ -81,7 +81,10 @@ def read_tag(text: str) -> Tag | None:
     # and so do short ones beside another that shows its own
     bare = [flag for flag in alone if len(flag) == 2] if optional or short_takes else []
     if argument is not None and not optional:
-        bare += loose
+        if loose and set(flags) <= set(loose) | set(alone):
+            optional = True
+        else:
+            bare += loose
     return Tag(flags, argument, optional, repeatable, bare)
 
 
