@@ -20,8 +20,8 @@ from dowsing.core.index.schema import COMMON_TEXT
 from dowsing.core.index.terms import Postings
 from dowsing.core.packages import dpkg
 from dowsing.core.settings import DEMO_LIBRARY, Settings
+from dowsing.core.tasks.packing import packed_recipes, packed_words
 from dowsing.core.tasks.recipe import own_recipes
-from dowsing.core.tasks.retrieval import packed_recipes, packed_words
 
 DEMO_RECIPES = os.path.join(DEMO_LIBRARY, "recipes")
 PORTION = 48

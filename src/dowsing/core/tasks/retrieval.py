@@ -8,6 +8,7 @@ from dowsing.core.finding.matching import Term, terms_of
 from dowsing.core.index.store import Store
 from dowsing.core.language.stems import EMPTY
 from dowsing.core.record import Record
+from dowsing.core.tasks.packing import TELLING
 from dowsing.core.tasks.recipe import Recipe, Slot
 
 TYPE_CHECKING = False
@@ -16,8 +17,6 @@ if TYPE_CHECKING:
 
 #: How much of a score is how well the sentence is covered; the rest is how well the wording is.
 OF_SENTENCE = 0.62
-#: Words that say nothing elsewhere but tell recipes apart.
-TELLING = frozenset("not all only just every each without over up out off again same other no new".split())
 
 
 class Match(Record):
@@ -64,30 +63,6 @@ def recipe_words(store: Store) -> frozenset[str]:
     if found is None:
         found = store.memory["recipe words"] = frozenset(store.meta_value("recipe words").split())
     return found
-
-
-def packed_words(recipes: list[Recipe]) -> str:
-    """The words of all wordings, for the index."""
-    from dowsing.core.language.stems import words
-
-    return " ".join(sorted({w for recipe in recipes for text in [recipe.task, *recipe.also] for w in words(text)}))
-
-
-def packed_recipes(recipes: list[Recipe]) -> str:
-    """Recipes with the terms of their wordings, for the index."""
-    import json
-
-    from dowsing.core.language.stems import stem, words
-
-    def terms(text: str) -> list[str]:
-        return list(dict.fromkeys(stem(word) for word in words(text) if word not in EMPTY or word in TELLING))
-
-    rows: list[list[object]] = []
-    for one in recipes:
-        slots = [[slot.name, slot.kind, slot.like, slot.default] for slot in one.slots]
-        wordings = [terms(text) for text in [one.task, *one.also]]
-        rows.append([one.task, one.also, one.line, slots, one.command, one.changes, one.look, one.where, wordings])
-    return json.dumps(rows, ensure_ascii=False)
 
 
 def matches(store: Store, words: list[str], most: int = 40) -> list[Match]:
