@@ -65,7 +65,7 @@ def recipe(line: str, **slots: dict[str, str]):  # type: ignore[no-untyped-def]
         ("ln -s <existing> <link>", "named latest pointing at a/b", "ln -s a/b latest"),
         ("scp <file> <user>@<host>:", "send a.txt to tariq's files on dome-pc", "scp a.txt tariq@dome-pc:"),
         ("cut -f<column> <file>", "the 3rd column of x.tsv", "cut -f3 x.tsv"),
-        ("sed s/<old>/<new>/ <file>", "replace foo with 'b/c d' in x.ini", "sed s/foo/'b/c d'/ x.ini"),
+        ("sed s/<old>/<new>/ <file>", "replace foo with 'b/c d' in x.ini", "sed s/foo/'b\\/c d'/ x.ini"),
         ("wc -l <file>", "count all .py files", "wc -l *.py"),
         ("rm <file>", "delete 'a b; rm -rf ~'", "rm 'a b; rm -rf ~'"),
         ("awk '{print $<number>}' <file>", "column 2 of x.txt", "awk '{print $2}' x.txt"),

@@ -94,7 +94,7 @@ def fill(recipe: Recipe, values: list[Value]) -> Filled:
                 best, score = value, points
         if best is not None:
             left.remove(best)
-            chosen[slot.name] = _written(slot, best)
+            chosen[slot.name] = _written(slot, best, between_slashes=f"/<{slot.name}>/" in recipe.line)
             fit += score
             if slot.like and not _is_like(slot, best):
                 fit -= 3.0  # another kind of file is meant
@@ -153,8 +153,10 @@ def _points(slot: Slot, value: Value) -> float:
     return points
 
 
-def _written(slot: Slot, value: Value) -> str:
+def _written(slot: Slot, value: Value, between_slashes: bool = False) -> str:
     text = value.text
+    if between_slashes:  # part of a script of sed, in which a slash would end it
+        text = text.replace("/", "\\/")
     if slot.kind in PLAIN:
         text = re.sub(r"\W", "", text) or "0"
     if slot.name == "days" and value.unit in _DAYS:
