@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.core.commandline.exclusion import excluded, missing
-from dowsing.core.commandline.form_facts import operand_of, wants_command
+from dowsing.core.commandline.form_facts import is_command_place, operand_of, wants_command
 from dowsing.core.commandline.here import values_here
 from dowsing.core.commandline.kinds import value_kind
 from dowsing.core.commandline.known import Known, Spelling, Tables
@@ -123,9 +123,7 @@ def _state_of(text: str, tables: Tables) -> tuple[State | None, bool]:
         return None, not targets
     reader = LineReader(tables)
     reader.read(text)
-    state = reader.states[-1][1] if reader.states else None
-    while state is not None and state.inner is not None:
-        state = state.inner
+    state = reader.last_state()
     return state, state is not None and state.wants_inner
 
 
@@ -135,9 +133,7 @@ def _lacks(reader: LineReader, shell_problem: dict[str, object] | None, text: st
         return [str(shell_problem["says"])]
     if not reader.states:
         return [] if text.strip() else ["a command"]
-    state = reader.states[-1][1]
-    while state is not None and state.inner is not None:
-        state = state.inner
+    state = reader.last_state()
     if state is None:
         return []
     if state.wanting is not None:
@@ -224,7 +220,7 @@ class _Asker:
         assert state is not None
         known = state.known
         name, kind = operand_of(known, len(state.operands), state.flags)
-        if not name or re.fullmatch(r"(?:sub-?)?(?:command|cmd|verb|object)s?", name, re.IGNORECASE):
+        if not name or is_command_place(name):
             return []
         used = state.flags
         needed = bool(missing(known, used, len(state.operands)))

@@ -8,6 +8,13 @@ from dowsing.core.commandline.forms import Element, Form
 from dowsing.core.commandline.kinds import value_kind
 from dowsing.core.commandline.known import Known
 
+_COMMAND_PLACE = re.compile(r"(?:sub-?)?(?:command|cmd|verb|object)s?", re.IGNORECASE)
+
+
+def is_command_place(name: str) -> bool:
+    """Whether the name of an operand stands for a command: COMMAND, subcommand, verb."""
+    return _COMMAND_PLACE.fullmatch(name) is not None
+
 
 def carried_after(known: Known) -> int | None:
     """How many operands stand before the command that the forms show: `timeout DURATION COMMAND [ARG]...`.
@@ -38,9 +45,7 @@ def wants_command(known: Known) -> bool:
     """Whether the forms demand a command."""
     for form in known.forms:
         first = next((e for e in form.elements if e.what not in ("command", "option") and e.required), None)
-        if first is not None and re.fullmatch(
-            r"(?:sub-?)?(?:command|cmd|verb|object)s?", first.text.strip("<>[]"), re.IGNORECASE
-        ):
+        if first is not None and is_command_place(first.text.strip("<>[]")):
             return True
         if first is not None and first.what == "choice" and len(first.elements) > 3:
             return True

@@ -52,6 +52,13 @@ class LineReader:
             problem = {"start": start, "end": end, "says": says, "nearest": []}
         return Unpicked(line, self.pieces, problem=problem)
 
+    def last_state(self) -> State | None:
+        """What the last command was left in: the innermost, of those that carry another; None if there is none."""
+        state = self.states[-1][1] if self.states else None
+        while state is not None and state.inner is not None:
+            state = state.inner
+        return state
+
     def _items(self, items: list[Item], depth: int) -> None:
         for item in items:
             if isinstance(item, Command):

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.commandline.conventions import conventions_of
-from dowsing.core.commandline.effects import effects
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
 from dowsing.core.commandline.pieces import Unpicked, carried
@@ -53,7 +51,7 @@ class Answer(Record):
 
 
 class Task(Record):
-    """The answers to a sentence and what was said again about it, the best first; `installed` tells of the first."""
+    """The answers to a sentence and what was said again about it, the best first."""
 
     task: str
     again: list[str]
@@ -108,10 +106,9 @@ def _answer(filled: Filled, tables: Tables, score: float) -> Answer:
     found = unpick(filled.line, tables)
     page = next((piece.page for piece in found.pieces if piece.page), None)
     slots = [Filling(slot.name, filled.values[slot.name], slot.kind) for slot in recipe.slots]
-    changes = effects(found.pieces, conventions_of(tables.store).effects)
     return Answer(
         filled.line, recipe.task, slots, carried(found), Origin("recipe", page, recipe.where),
-        "; ".join(changes) or None, with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
+        "; ".join(found.changes) or None, with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
     )  # fmt: skip
 
 
