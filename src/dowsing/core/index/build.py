@@ -20,7 +20,7 @@ from dowsing.core.index.schema import COMMON_TEXT
 from dowsing.core.index.terms import Postings
 from dowsing.core.packages import dpkg
 from dowsing.core.settings import DEMO_LIBRARY, Settings
-from dowsing.core.tasks.packing import packed_recipes, packed_words
+from dowsing.core.tasks.packing import never_names, ordinary_words, packed_recipes
 from dowsing.core.tasks.recipe import own_recipes
 
 DEMO_RECIPES = os.path.join(DEMO_LIBRARY, "recipes")
@@ -112,7 +112,8 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
             "pages": str(len(found.pages)),
             "conventions": json.dumps(read_files()),
             "recipes": packed_recipes(recipes),
-            "recipe words": packed_words(recipes),
+            "ordinary words": ordinary_words(recipes),
+            "never names": never_names(),
         }
         db.executemany("INSERT INTO meta VALUES(?,?)", meta.items())
         db.executescript(schema.INDEXES)

@@ -2,20 +2,17 @@
 
 from __future__ import annotations
 
-import re
-
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
 from dowsing.core.commandline.pieces import Unpicked, carried
-from dowsing.core.language.stems import words
 from dowsing.core.record import Record
-from dowsing.core.tasks.filling import Filled, fill, with_values
-from dowsing.core.tasks.retrieval import matches, recipe_words
-from dowsing.core.tasks.values import Value, values_in
+from dowsing.core.tasks.filling import Filled, with_values
+from dowsing.core.tasks.ranking import ranked
+from dowsing.core.tasks.retrieval import corpus_of, ordinary_of
+from dowsing.core.tasks.saying import understand
 
 MOST_ANSWERS = 5
 LEAST_SCORE = 0.3
-_NOT = re.compile(r"(?<=\w)n['’]t\b")
 _SAME = 0.66  # of the best score: what is worse is no answer to the same question
 
 
@@ -60,52 +57,27 @@ class Task(Record):
 
 def lines_for(sentence: str, again: list[str], tables: Tables, most: int = MOST_ANSWERS) -> Task:
     """The lines for a task said in plain words; `again` are revisions of it, the last one counting most."""
-    said = " ".join([sentence, *again])
-    known = recipe_words(tables.store)
-    values = _all_values(sentence, again, known)
-    asked = _telling(said, values)
-    found: list[tuple[float, Filled]] = []
-    for match in matches(tables.store, asked):
-        filled = fill(match.recipe, values)
-        score = match.score
-        slots = len(match.recipe.slots)
-        score += 0.05 * min(filled.fit, 3.0) - 0.07 * len(filled.unused)
-        score -= 0.03 * sum(value is None for value in filled.values.values()) if values and slots else 0.0
-        if not tables.command(match.recipe.command).exists:
-            score -= 0.2
-        found.append((score, filled))
-    found.sort(key=lambda pair: -pair[0])
-    best = found[0][0] if found else 0.0
+    said = understand(sentence, again, ordinary_of(tables.store))
+    found = ranked(said, corpus_of(tables.store), tables)
+    best = found[0].score if found else 0.0
     answers: list[Answer] = []
-    for score, filled in found:
-        if len(answers) >= most or score < max(LEAST_SCORE, best * _SAME):
+    for one in found:
+        if len(answers) >= most or one.score < max(LEAST_SCORE, best * _SAME):
             break
-        if all(filled.line != answer.line for answer in answers):
-            answers.append(_answer(filled, tables, score))
+        if all(one.filled.line != answer.line for answer in answers):
+            answers.append(_answer(one.filled, tables, one.score))
     return Task(sentence, again, answers)
-
-
-def _all_values(sentence: str, again: list[str], known: frozenset[str]) -> list[Value]:
-    """The values of what was said, the latest first to be chosen."""
-    found: list[Value] = []
-    for text in [*reversed(again), sentence]:
-        found += [value for value in values_in(text, known) if all(value.text != one.text for one in found)]
-    return found
-
-
-def _telling(said: str, values: list[Value]) -> list[str]:
-    """The words of the sentence without its values, contractions in full."""
-    for value in values:
-        if value.kind != "extension":
-            said = said.replace(value.text, " ", 1)
-    return list(dict.fromkeys(words(_NOT.sub(" not", said))))
 
 
 def _answer(filled: Filled, tables: Tables, score: float) -> Answer:
     recipe = filled.recipe
     found = unpick(filled.line, tables)
     page = next((piece.page for piece in found.pieces if piece.page), None)
-    slots = [Filling(slot.name, filled.values[slot.name], slot.kind) for slot in recipe.slots]
+    slots = [
+        Filling(slot.name, filled.values[slot.name], slot.kind)
+        for slot in recipe.slots
+        if filled.values[slot.name] is not None or f"<{slot.name}>" in filled.line
+    ]
     return Answer(
         filled.line, recipe.task, slots, carried(found), Origin("recipe", page, recipe.where),
         "; ".join(found.changes) or None, with_values(recipe.look, filled.values), is_checked(found), round(score, 3),

@@ -9,7 +9,7 @@ from dowsing.core.record import Record
 from dowsing.core.tasks.answers import Origin
 from dowsing.core.tasks.filling import with_values
 from dowsing.core.tasks.recipe import Recipe
-from dowsing.core.tasks.retrieval import recipes_of
+from dowsing.core.tasks.retrieval import corpus_of
 
 MOST = 60
 
@@ -26,10 +26,13 @@ def recipes_for(store: Store, names: list[str]) -> list[Recipe]:
     """The recipes of a command, by any of its names; of `git commit` those whose line begins so."""
     wanted = set(names)
     spoken = [name.replace("-", " ", 1) + " " for name in names if "-" in name]
+    corpus = corpus_of(store)
+    hints = [*(f'"{name}"' for name in names), *spoken]
+    near = [n for n, row in enumerate(corpus.rows) if any(hint in row for hint in hints)]
     return [
-        kept.recipe
-        for kept in recipes_of(store)
-        if kept.row[4] in wanted or any(kept.row[2].startswith(start) for start in spoken)
+        one
+        for one in map(corpus.recipe, near)
+        if one.command in wanted or any(one.line.startswith(start) for start in spoken)
     ]
 
 

@@ -6,45 +6,78 @@ import fnmatch
 import re
 
 from dowsing.core.record import Record
-from dowsing.core.tasks.recipe import PART, PLAIN, SLOT, Recipe, Slot
+from dowsing.core.tasks.recipe import CONDITIONS, PART, PLAIN, SLOT, Recipe, Slot
 from dowsing.core.tasks.values import Value
 
-_DAYS = {"day": 1, "week": 7, "month": 30, "year": 365}
+_DAYS = {"day": 1, "night": 1, "week": 7, "fortnight": 14, "month": 30, "year": 365}
+_SECONDS = {
+    "second": 1,
+    "sec": 1,
+    "minute": 60,
+    "min": 60,
+    "hour": 3600,
+    **{name: days * 86400 for name, days in _DAYS.items()},
+}
+_LENGTHS = {"seconds": 1, "minutes": 60, "hours": 3600, "days": 86400}
 _TARGETS = ("new", "target", "copy", "link", "output", "destination", "into", "backup")
 #: Kinds of values that a slot of a kind takes, the best first.
 _FITS = {
     "file": ("file", "path", "name", "glob", "text", "extension"),
     "folder": ("path", "name", "file"),
-    "path": ("path", "file", "name", "glob"),
+    "path": ("path", "file", "name", "glob", "extension"),
     "number": ("number",),
     "size": ("size", "number"),
     "duration": ("number",),
-    "date": ("text", "name", "number"),
+    "date": ("date", "time", "text", "name", "number"),
+    "time": ("time", "number"),
     "user": ("name", "text"),
     "group": ("name", "text"),
     "host": ("host", "name", "file"),
     "address": ("name", "host", "file"),
     "port": ("number",),
-    "url": ("url",),
-    "pattern": ("text", "name"),
-    "glob": ("glob", "extension", "file"),
+    "url": ("url", "path", "file"),
+    "pattern": ("text", "name", "file"),
+    "glob": ("glob", "extension", "file", "name"),
     "extension": ("extension",),
     "signal": ("name",),
     "mode": ("number", "text"),
-    "command": ("text",),
-    "text": ("text", "name", "path", "file"),
+    "command": ("command", "text", "file"),
+    "text": ("text", "name", "path", "file", "number", "date"),
 }
 #: Words that stand before values of a kind.
 _PLACES = {
-    "host": ("on", "at", "to", "from"),
-    "user": ("as", "user"),
+    "host": ("on", "at", "to", "from", "host", "machine", "server", "remote"),
+    "user": ("as", "user", "account", "by", "of"),
+    "group": ("group",),
+    "pattern": (
+        "for",
+        "contain",
+        "contains",
+        "containing",
+        "word",
+        "text",
+        "string",
+        "phrase",
+        "with",
+        "mention",
+        "mentions",
+        "mentioning",
+        "say",
+        "says",
+        "match",
+        "matching",
+        "pattern",
+        "term",
+    ),
+    "text": ("called", "named", "service", "package", "branch", "process", "program", "message"),
+    "command": ("run", "start", "command", "script"),
     "folder": ("under", "in", "inside", "below", "within"),
 }
 _SAFE = re.compile(r"[A-Za-z0-9_@%+=:,./^~-]+\Z")
 
 
 class Filled(Record):
-    """A recipe with values: the line, and what stands in each slot (None where nothing does); how well it fits."""
+    """A recipe with values: the line, and what stands in each slot (None where nothing does); how well they fit on the average."""
 
     recipe: Recipe
     line: str
@@ -75,37 +108,46 @@ def quoted(value: str, raw_glob: bool = False) -> str:
     return "'" + value.replace("'", "'\\''") + "'"
 
 
-def fill(recipe: Recipe, values: list[Value]) -> Filled:
-    """The recipe's line with the values that fit."""
+def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(), conditions: str = "") -> Filled:
+    """The recipe's line with the values that fit; `parts` are the named parts that are wanted.
+
+    `conditions` are the tests for its `<conditions>`.
+    """
+    line = PART.sub(lambda match: match[0] if match[1] is None or match[1] in parts else "", recipe.line)
+    names = set(SLOT.findall(line)) | set(SLOT.findall(recipe.look))
+    slots = [slot for slot in recipe.slots if slot.name in names and slot.kind != CONDITIONS]
     left = list(values)
-    chosen: dict[str, str | None] = {}
+    chosen: dict[str, str | None] = {slot.name: None for slot in recipe.slots}
     fit = 0.0
-    # slots that say what their values are like choose first, and again last, then among others too
-    choosing = sorted(recipe.slots, key=lambda one: (not one.like, one.kind in ("text", "path")))
-    for n_slot, slot in enumerate([*choosing, *(one for one in choosing if one.like)]):
-        if chosen.get(slot.name) is not None:
-            continue
-        best, score = None, 0.0
-        for n, value in enumerate(left):
-            if slot.like and n_slot < len(choosing) and not _is_like(slot, value):
-                continue
-            points = _points(slot, value) - 0.01 * n
-            if points > score:
-                best, score = value, points
-        if best is not None:
-            left.remove(best)
-            chosen[slot.name] = _written(slot, best, between_slashes=f"/<{slot.name}>/" in recipe.line)
+    # what a slot says its values are like comes first; then whatever fits best, pair by pair
+    for like_only in (True, False):
+        while True:
+            best, score = None, 0.0
+            for slot in slots:
+                if chosen[slot.name] is not None or (like_only and not slot.like):
+                    continue
+                for n, value in enumerate(left):
+                    if like_only and not _is_like(slot, value):
+                        continue
+                    points = _points(slot, value) * (1.0 if value.sure else 0.5) - 0.01 * n
+                    points -= 0.2 * (slot.kind in ("text", "path"))
+                    if points > score:
+                        best, score = (slot, value), points
+            if best is None:
+                break
+            slot, value = best
+            left = [other for other in left if other.end <= value.start or value.end <= other.start]
+            chosen[slot.name] = _written(slot, value, between_slashes=f"/<{slot.name}>/" in recipe.line)
             fit += score
-            if slot.like and not _is_like(slot, best):
+            if slot.like and not _is_like(slot, value):
                 fit -= 3.0  # another kind of file is meant
-        else:
-            chosen[slot.name] = None
-    for slot in recipe.slots:
+    for slot in slots:
         if chosen[slot.name] is None and slot.default is not None:
             chosen[slot.name] = quoted(slot.default)
-    return Filled(
-        recipe, with_values(recipe.line, chosen), {slot.name: chosen[slot.name] for slot in recipe.slots}, left, fit
-    )
+    if CONDITIONS in chosen:
+        chosen[CONDITIONS] = conditions or None
+    taken = sum(value is not None for value in chosen.values()) or 1
+    return Filled(recipe, with_values(recipe.line, chosen, parts), chosen, left, fit / taken)
 
 
 def _is_like(slot: Slot, value: Value) -> bool:
@@ -114,7 +156,9 @@ def _is_like(slot: Slot, value: Value) -> bool:
 
 def _points(slot: Slot, value: Value) -> float:
     fits = _FITS.get(slot.kind, ())
-    if value.kind not in fits:
+    if value.kind not in fits or (value.unit == "excluded") != slot.name.startswith("exclu"):
+        return 0.0
+    if value.kind == "extension" and slot.kind in ("file", "path") and value.before in ("to", "into", "as"):
         return 0.0
     points = 2.0 - 0.3 * fits.index(value.kind)
     if slot.like:
@@ -136,19 +180,26 @@ def _points(slot: Slot, value: Value) -> float:
         points += 1.0
     elif value.unit == "owner":
         return 0.0
-    if slot.name in ("days", "minutes", "hours", "lines") and value.kind == "number":
+    if slot.name in (*_LENGTHS, "lines") and value.kind == "number":
         if (
             value.unit
             and not slot.name.startswith(value.unit[:3])
-            and not (slot.name == "days" and value.unit in _DAYS)
+            and not (slot.name in _LENGTHS and value.unit in _SECONDS)
         ):
             return 0.0
         points += 0.8 if value.unit else 0.0
-    if slot.kind in ("port", "number") and value.unit in _DAYS and slot.name != "days":
+        points += 0.4 if slot.name.startswith(value.unit[:3] or "-") else 0.0
+    elif (slot.kind in ("port", "number") and value.unit in _SECONDS) or (
+        slot.kind == "duration" and value.unit and value.unit not in _SECONDS
+    ):
         return 0.0
+    if slot.kind == "port" and value.before == "port":
+        points += 1.0
     if slot.name in ("column", "field") and value.unit in ("ordinal", "column"):
         points += 0.8
-    if slot.name == value.before:
+    if value.before in (slot.name, slot.kind):
+        points += 1.0
+    if slot.name == "owner" and value.before == "by":
         points += 1.0
     return points
 
@@ -159,8 +210,14 @@ def _written(slot: Slot, value: Value, between_slashes: bool = False) -> str:
         text = text.replace("/", "\\/")
     if slot.kind in PLAIN:
         text = re.sub(r"\W", "", text) or "0"
-    if slot.name == "days" and value.unit in _DAYS:
-        text = str(int(float(text)) * _DAYS[value.unit])
+    if slot.name in _LENGTHS and value.unit in _SECONDS:
+        text = str(max(1, round(float(text) * _SECONDS[value.unit] / _LENGTHS[slot.name])))
+    if slot.kind == "duration" and value.unit in _SECONDS and _SECONDS[value.unit] > 1:
+        text = f"{float(text) * (_DAYS.get(value.unit, 1)):g}" + ("d" if value.unit in _DAYS else value.unit[0])
+    if slot.kind == "command" and value.kind == "file" and "/" not in text:
+        text = f"./{text}"
+    if slot.kind == "command" and value.kind == "text" and re.fullmatch(r"[\w./-]+(?: [\w./@%+=:,-]+)*", text):
+        return text  # words that mean nothing else to a shell
     if slot.kind == "glob" and value.kind == "extension":
         return f"'*.{text}'" if re.fullmatch(r"\w+", text) else quoted(f"*.{text}")
     if slot.kind == "glob":
@@ -172,11 +229,12 @@ def _written(slot: Slot, value: Value, between_slashes: bool = False) -> str:
     return quoted(text, raw_glob=value.kind == "glob")
 
 
-def with_values(line: str, values: dict[str, str | None]) -> str:
-    """A recipe's line with these values; parts whose slots have none are left out, other slots stay."""
+def with_values(line: str, values: dict[str, str | None], parts: frozenset[str] = frozenset()) -> str:
+    """A recipe's line with these values; parts that are not wanted or whose slots have none are left out."""
 
     def part(match: re.Match[str]) -> str:
-        names = SLOT.findall(match[1])
-        return match[1] if names and all(values.get(name) for name in names) else ""
+        names = SLOT.findall(match[2])
+        wanted = match[1] in parts if match[1] else bool(names)
+        return match[2] if wanted and all(values.get(name) for name in names) else ""
 
     return SLOT.sub(lambda match: values.get(match[1]) or match[0], PART.sub(part, line)).strip()

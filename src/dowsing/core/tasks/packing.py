@@ -1,30 +1,70 @@
-"""Recipes as the index keeps them."""
+"""Recipes as the index keeps them: the terms of their wordings, and where each term stands."""
 
 from __future__ import annotations
 
 import json
+import math
+import os
 
 from dowsing.core.language.stems import EMPTY, stem, words
 from dowsing.core.tasks.recipe import Recipe
 
 #: Words that say nothing elsewhere but tell recipes apart.
-TELLING = frozenset("not all only just every each without over up out off again same other no new".split())
+TELLING = frozenset(
+    "not all only just every each without over up out off again same other no new somebody who where make up".split()
+)
 
 
-def packed_words(recipes: list[Recipe]) -> str:
-    """The words of all wordings, for the index."""
-    return " ".join(sorted({w for recipe in recipes for text in [recipe.task, *recipe.also] for w in words(text)}))
+def wording_terms(text: str) -> list[str]:
+    """The stems of the telling words of a wording, each once."""
+    return list(dict.fromkeys(stem(word) for word in words(text) if word not in EMPTY or word in TELLING))
+
+
+def _own_words() -> tuple[str, str]:
+    """Our own list: words that are never names, and nouns of the trade, which may be."""
+    with open(os.path.join(os.path.dirname(os.path.abspath(__file__)), "ordinary.txt"), encoding="utf-8") as file:
+        never, _, nouns = file.read().partition("---")
+    return never, nouns
+
+
+def never_names() -> str:
+    """The stems of words that nothing is named by, unless it is said to be its name."""
+    return " ".join(sorted({stem(word) for word in words(_own_words()[0])}))
+
+
+def ordinary_words(recipes: list[Recipe]) -> str:
+    """The stems of ordinary language: those of all wordings, of the curated groups and phrases, and of a list of our own."""
+    from dowsing.core.language.lexicon import lexicon
+    from dowsing.core.language.purposes import purposes
+
+    groups = lexicon()
+    texts = [*_own_words(), *(" ".join([*one.members, *one.near]) for one in (*groups.verbs, *groups.nouns))]
+    texts += [phrase for phrases in purposes().values() for phrase in phrases]
+    texts += [*(text for recipe in recipes for text in [recipe.task, *recipe.also])]
+    texts += [phrase for recipe in recipes for phrases in recipe.parts.values() for phrase in phrases]
+    return " ".join(sorted({stem(word) for text in texts for word in words(text)}))
 
 
 def packed_recipes(recipes: list[Recipe]) -> str:
-    """Recipes with the terms of their wordings, for the index."""
-
-    def terms(text: str) -> list[str]:
-        return list(dict.fromkeys(stem(word) for word in words(text) if word not in EMPTY or word in TELLING))
-
-    rows: list[list[object]] = []
-    for one in recipes:
+    """Recipes with the terms of their wordings, how telling each is, and in which wordings it stands, for the index."""
+    rows: list[str] = []
+    wordings: list[tuple[int, list[str]]] = []
+    counts: dict[str, int] = {}
+    for number, one in enumerate(recipes):
         slots = [[slot.name, slot.kind, slot.like, slot.default] for slot in one.slots]
-        wordings = [terms(text) for text in [one.task, *one.also]]
-        rows.append([one.task, one.also, one.line, slots, one.command, one.changes, one.look, one.where, wordings])
-    return json.dumps(rows, ensure_ascii=False)
+        row = [one.task, one.also, one.line, slots, one.command, one.changes, one.look, one.where, one.parts]
+        rows.append(json.dumps(row, ensure_ascii=False))
+        own = [terms for text in [one.task, *one.also] if (terms := wording_terms(text))]
+        wordings += [(number, terms) for terms in own]
+        for term in {term for terms in own for term in terms}:
+            counts[term] = counts.get(term, 0) + 1
+    weights = {term: round(math.log(1 + len(recipes) / (0.5 + count)), 2) for term, count in counts.items()}
+    places: dict[str, list[int]] = {term: [] for term in counts}
+    for n, (_, terms) in enumerate(wordings):
+        for term in terms:
+            places[term].append(n)
+    table = {
+        "rows": rows, "weights": weights, "places": places,
+        "wordings": [[number, " ".join(terms)] for number, terms in wordings],
+    }  # fmt: skip
+    return json.dumps(table, ensure_ascii=False, separators=(",", ":"))

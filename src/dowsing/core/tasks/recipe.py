@@ -7,14 +7,17 @@
     slots.archive = { kind = "file", like = "*.tgz *.tar.*" }
     changes = "files"
 
-`<name>` is a slot; `{? -mtime +<days>?}` is a part that is there only when its slots are filled. A slot without a
-description gets its kind from its name. `command`, for a file or a recipe, is the first word of the line if it is not said.
+`<name>` is a slot; `{? -mtime +<days>?}` is a part that is there only when its slots are filled, `{?nocase: -i?}` one that
+is there when the sentence says so, in one of the phrases of `parts.nocase` or of our own `parts.toml`. `<conditions>` stands
+for the conditions on files that a sentence has, as tests of find. A slot without a description gets its kind from its name.
+`command`, for a file or a recipe, is the first word of the line if it is not said.
 """
 
 from __future__ import annotations
 
 import os
 import re
+from functools import cache
 
 from dowsing.core.commandline.kinds import kind_of_placeholder
 from dowsing.core.record import Record
@@ -24,15 +27,17 @@ if TYPE_CHECKING:
     from typing import Any
 
 SLOT = re.compile(r"<([a-z][a-z0-9-]*)>")
-PART = re.compile(r"\{\?(.*?)\?\}")
+#: A part: its name, if the sentence has to say it, and its text.
+PART = re.compile(r"\{\?(?:([a-z][a-z-]*):)?(.*?)\?\}")
+CONDITIONS = "conditions"
 CHANGES = ("", "nothing", "files", "system", "network")
 KINDS = frozenset(
     """file folder path number size duration date user group host address port url pattern glob signal mode command choice
-    text extension""".split()
+    text extension conditions time""".split()
 )
 #: Kinds whose values are digits or letters alone, so that they may stand in the quotes of a line.
 PLAIN = frozenset(("number", "extension", "port"))
-_KEYS = frozenset(("task", "also", "line", "slots", "changes", "command", "look"))
+_KEYS = frozenset(("task", "also", "line", "slots", "changes", "command", "look", "parts"))
 
 
 class Slot(Record):
@@ -47,7 +52,7 @@ class Slot(Record):
 class Recipe(Record):
     """A task and its line. `also` are other wordings, `changes` what it changes, `look` the harmless line to look first.
 
-    `where` is the file that it is from.
+    `where` is the file that it is from; `parts` the phrases that call for each part of the line that has a name.
     """
 
     task: str
@@ -58,6 +63,7 @@ class Recipe(Record):
     changes: str = ""
     look: str = ""
     where: str = ""
+    parts: dict[str, list[str]] = {}  # noqa: RUF012 - a record is immutable
 
 
 class Fault(Record):
@@ -150,19 +156,51 @@ def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
                 raise ValueError(
                     f"the slot {name} stands in quotes; only numbers and extensions may, for they need none"
                 )
+    parts = _parts_of(line, row.get("parts", {}))
     own = str(row.get("command", command)) or _first_word(line)
     slots = [_slot(name, described.get(name, {})) for name in names]
-    return Recipe(task, also, line, slots, own, row.get("changes", ""), str(row.get("look", "")), where)
+    return Recipe(task, also, line, slots, own, row.get("changes", ""), str(row.get("look", "")), where, parts)
+
+
+def _parts_of(line: str, described: object) -> dict[str, list[str]]:
+    """The phrases of the parts of a line that have names: its own, or those that all recipes share."""
+    if not isinstance(described, dict):
+        raise ValueError('parts is a table: parts.nocase = ["ignoring case"]')
+    names = [match[1] for match in PART.finditer(line) if match[1]]
+    for name, phrases in described.items():
+        if name not in names:
+            raise ValueError(f"the part {name} is not in the line")
+        if not isinstance(phrases, list) or not all(isinstance(one, str) for one in phrases):
+            raise ValueError(f"the part {name} is a list of texts")
+    shared = shared_parts() if any(name not in described for name in names) else {}
+    for name in names:
+        if name not in described and name not in shared:
+            raise ValueError(f'nothing says when the part {name} is wanted: parts.{name} = ["…"]')
+    return {name: list(described.get(name) or shared[name]) for name in names}
+
+
+@cache
+def shared_parts() -> dict[str, list[str]]:
+    """The phrases that call for parts which many lines have, such as `recursive`."""
+    import tomllib
+
+    with open(os.path.join(os.path.dirname(os.path.abspath(__file__)), "parts.toml"), "rb") as file:
+        return {str(name): [str(one) for one in phrases] for name, phrases in tomllib.load(file).items()}
 
 
 def _slot(name: str, row: object) -> Slot:
+    if name == CONDITIONS:
+        return Slot(name, CONDITIONS)
     if not isinstance(row, dict):
         raise ValueError(f'the slot {name} is described by a table: {{ kind = "file" }}')
     kind = str(row.get("kind", "")) or _kind_by_name(name)
     if kind not in KINDS:
         raise ValueError(f"the slot {name} is of an unknown kind {kind}; there are {', '.join(sorted(KINDS))}")
     default = row.get("default")
-    return Slot(name, kind, str(row.get("like", "")), None if default is None else str(default))
+    like = str(row.get("like", "")) or (
+        "/dev/*" if name.rstrip("0123456789") in ("device", "disk", "partition") else ""
+    )
+    return Slot(name, kind, like, None if default is None else str(default))
 
 
 def _kind_by_name(name: str) -> str:

@@ -2,117 +2,149 @@
 
 from __future__ import annotations
 
+import json
 import math
 
-from dowsing.core.finding.matching import Term, terms_of
 from dowsing.core.index.store import Store
-from dowsing.core.language.stems import EMPTY
+from dowsing.core.index.vocabulary import related_terms
 from dowsing.core.record import Record
-from dowsing.core.tasks.packing import TELLING
 from dowsing.core.tasks.recipe import Recipe, Slot
+from dowsing.core.tasks.saying import Word
+from dowsing.core.tasks.values import Ordinary
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from typing import Any
+    pass
 
 #: How much of a score is how well the sentence is covered; the rest is how well the wording is.
 OF_SENTENCE = 0.62
+LEAST_RELATED = 0.35  # what counts less for a word than that is left out
+COMPARED = 150  # wordings that are looked at closely
+
+
+class Term(Record):
+    """A term of the sentence: its weight, and the terms of wordings that may stand for it with how much each counts."""
+
+    stem: str
+    weight: float
+    variants: list[tuple[str, float]]
 
 
 class Match(Record):
-    """A recipe with how well it answers, from 0 to about 1."""
+    """A recipe with how much of each term one of its wordings has, and how much of that wording was said."""
 
     recipe: Recipe
-    score: float
+    cover: list[float]
+    also: list[float]
+    said: float
 
 
-class Kept:
-    """A recipe as the index keeps it; it is made when it is asked for, for most are only compared."""
+class Corpus:
+    """The recipes that the index keeps; one is made when it is asked for, for most are only compared."""
 
-    __slots__ = ("row",)
+    def __init__(self, packed: str) -> None:
+        table = json.loads(packed) if packed else {}
+        self.rows: list[str] = table.get("rows", [])
+        self.weights: dict[str, float] = table.get("weights", {})
+        self.places: dict[str, list[int]] = table.get("places", {})
+        self.wordings: list[tuple[int, str]] = table.get("wordings", [])
+        self.unknown = 0.5 * math.log(1 + max(len(self.rows), 1))  # not that of the rarest: it may well be a name
 
-    def __init__(self, row: list[Any]) -> None:
-        self.row = row
-
-    @property
-    def recipe(self) -> Recipe:
-        """The recipe itself."""
-        task, also, line, slots, command, changes, look, where = self.row[:8]
-        return Recipe(task, also, line, [Slot(*slot) for slot in slots], command, changes, look, where)
-
-    @property
-    def wordings(self) -> list[list[str]]:
-        """The terms of its task and of each other wording."""
-        wordings: list[list[str]] = self.row[8]
-        return wordings
+    def recipe(self, number: int) -> Recipe:
+        """The recipe of that number."""
+        task, also, line, slots, command, changes, look, where, parts = json.loads(self.rows[number])
+        return Recipe(task, also, line, [Slot(*slot) for slot in slots], command, changes, look, where, parts)
 
 
-def recipes_of(store: Store) -> list[Kept]:
-    """The recipes that the index keeps."""
-    found: list[Kept] | None = store.memory.get("recipes")
+def corpus_of(store: Store) -> Corpus:
+    """The recipes of the index."""
+    found: Corpus | None = store.memory.get("recipes")
     if found is None:
-        import json
-
-        found = store.memory["recipes"] = [Kept(row) for row in json.loads(store.meta_value("recipes") or "[]")]
+        found = store.memory["recipes"] = Corpus(store.meta_value("recipes") or "")
     return found
 
 
-def recipe_words(store: Store) -> frozenset[str]:
-    """The words that recipes are worded with, in lower case: such a word is no name."""
-    found: frozenset[str] | None = store.memory.get("recipe words")
+def ordinary_of(store: Store) -> Ordinary:
+    """The words of ordinary language: such a word is no name."""
+    found: Ordinary | None = store.memory.get("ordinary words")
     if found is None:
-        found = store.memory["recipe words"] = frozenset(store.meta_value("recipe words").split())
+        found = store.memory["ordinary words"] = Ordinary(
+            frozenset(store.meta_value("ordinary words").split()), frozenset(store.meta_value("never names").split())
+        )
     return found
 
 
-def matches(store: Store, words: list[str], most: int = 40) -> list[Match]:
-    """The recipes that have most of these words, the best first."""
-    recipes = recipes_of(store)
-    weights = _rarity(recipes)
-    terms = terms_of(store, words) + [Term(w, w, [(w, 1.0)]) for w in words if w in TELLING]
-    terms = [term for term in terms if term.word not in EMPTY or term.word in TELLING]
-    total = sum(weights.get(term.term, _unknown(recipes)) for term in terms)
-    if not total:
-        return []
-    found: list[tuple[float, Kept]] = []
-    for kept in recipes:
-        best = 0.0
-        union: dict[str, float] = {}
-        for wording in kept.wordings:
-            have = set(wording)
-            got = used = 0.0
-            covered: set[str] = set()
-            for term in terms:
-                weight = weights.get(term.term, _unknown(recipes))
-                variant, value = max(
-                    ((one, much) for one, much in term.variants if one in have),
-                    key=lambda pair: pair[1],
-                    default=("", 0.0),
-                )
-                if value:
-                    got += weight * value
-                    union[term.term] = max(union.get(term.term, 0.0), weight * value)
-                    if variant not in covered:
-                        covered.add(variant)
-                        used += weights[variant] * value
-            if got:
-                whole = sum(weights[term] for term in wording)
-                best = max(best, OF_SENTENCE * got / total + (1 - OF_SENTENCE) * used / whole)
-        if best:
-            found.append((0.85 * best + 0.15 * sum(union.values()) / total, kept))
-    found.sort(key=lambda pair: -pair[0])
-    return [Match(kept.recipe, score) for score, kept in found[:most]]
+def terms_for(store: Store, corpus: Corpus, words: list[Word]) -> list[Term]:
+    """The terms of the words of a sentence, one for each word, with what may stand for them."""
+    related = related_terms(store, list({word.stem for word in words})) if words else {}
+    weights = corpus.weights
+    found = []
+    for word in words:
+        variants = {word.stem: 1.0} if word.stem in weights else {}
+        for other, much in related.get(word.stem, ()):
+            if much >= LEAST_RELATED and other in weights:
+                variants[other] = max(variants.get(other, 0.0), much)
+        own = weights.get(word.stem)
+        if own is None:  # as telling as what stands for it, if anything does
+            own = max((weights[other] * much for other, much in variants.items()), default=corpus.unknown)
+        found.append(Term(word.stem, own, list(variants.items())))
+    return found
 
 
-def _rarity(recipes: list[Kept]) -> dict[str, float]:
-    """How telling each term is: the rarer among recipes, the more."""
-    counts: dict[str, int] = {}
-    for kept in recipes:
-        for term in {term for wording in kept.wordings for term in wording}:
-            counts[term] = counts.get(term, 0) + 1
-    return {term: math.log(1 + len(recipes) / (0.5 + count)) for term, count in counts.items()}
+def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: int = 60) -> list[Match]:
+    """The recipes that have most of these terms, the best first. `implied`: stems that are as good as said."""
+    total = sum(term.weight for term in terms) or 1.0
+    gains: dict[int, float] = {}
+    for term in terms:
+        best: dict[int, float] = {}
+        for variant, much in term.variants:
+            for place in corpus.places.get(variant, ()):
+                if much > best.get(place, 0.0):
+                    best[place] = much
+        for place, much in best.items():
+            gains[place] = gains.get(place, 0.0) + much * term.weight
+    for stem in implied:
+        for place in corpus.places.get(stem, ()):
+            if place in gains:
+                gains[place] += 0.3 * corpus.weights[stem]
+    near = sorted(gains, key=lambda place: -gains[place])[: COMPARED * 3]
+    scored: list[tuple[float, int, Match | None]] = []
+    detail: dict[int, tuple[float, list[float], float]] = {}
+    union: dict[int, list[float]] = {}
+    for place in near:
+        number, text = corpus.wordings[place]
+        cover, said = _compare(corpus, terms, implied, text.split())
+        score = (
+            OF_SENTENCE * sum(c * t.weight for c, t in zip(cover, terms, strict=True)) / total
+            + (1 - OF_SENTENCE) * said
+        )
+        if number not in detail or score > detail[number][0]:
+            detail[number] = (score, cover, said)
+        union[number] = [max(pair) for pair in zip(union.get(number, cover), cover, strict=True)]
+    scored = [(score, number, None) for number, (score, _, _) in detail.items()]
+    scored.sort(key=lambda one: -one[0])
+    return [
+        Match(corpus.recipe(number), detail[number][1], union[number], detail[number][2])
+        for _, number, _ in scored[:most]
+    ]
 
 
-def _unknown(recipes: list[Kept]) -> float:
-    """The weight of a word that no recipe has: not that of the rarest, for it may well be a name."""
-    return 0.5 * math.log(1 + len(recipes))
+def _compare(
+    corpus: Corpus, terms: list[Term], implied: frozenset[str], wording: list[str]
+) -> tuple[list[float], float]:
+    """How much of each term a wording has, and how much of the wording is said."""
+    have = set(wording)
+    cover: list[float] = []
+    used: dict[str, float] = {}
+    for term in terms:
+        best, which = 0.0, ""
+        for variant, much in term.variants:
+            if variant in have and much > best:
+                best, which = much, variant
+        cover.append(best)
+        if best and best > used.get(which, 0.0):
+            used[which] = best
+    for stem in implied & have:
+        used[stem] = max(used.get(stem, 0.0), 0.9)
+    whole = sum(corpus.weights[one] for one in wording)
+    return cover, sum(corpus.weights[one] * much for one, much in used.items()) / whole if whole else 0.0

@@ -4,45 +4,88 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.language.stems import EMPTY
+from dowsing.core.language.stems import EMPTY, stem
 from dowsing.core.record import Record
+from dowsing.core.tasks.amounts import COUNT, UNIT_WORDS, number_of
 
 MOST_WORDS = 400  # of a sentence; the rest is not looked at
 
-_QUOTED = re.compile(r"'([^']+)'(?!\w)|\"([^\"]+)\"|“([^”]+)”|‘([^’]+)’|`([^`]+)`")
+_QUOTED = re.compile(r"(?<!\w)'([^']+)'(?!\w)|\"([^\"]+)\"|“([^”]+)”|‘([^’]+)’|`([^`]+)`")
 _INSTEAD = re.compile(
-    r"\b(?:replace|substitute|change|swap)\s+('[^']+'|\"[^\"]+\"|\S+)\s+(?:with|by|for)\s+('[^']+'|\"[^\"]+\"|\S+)",
+    r"\b(?:replace|substitute|change|swap|exchange|turn)\s+(?:the (?:word|text|string) |every |all (?:the )?)?('[^']+'|\"[^\"]+\"|\S+)"
+    r"\s+(?:with|by|for|into)\s+('[^']+'|\"[^\"]+\"|[^\s,;]+)",
     re.IGNORECASE,
 )
 _URL = re.compile(r"(?:https?|ftp|sftp|ssh|git|file)://[^\s,;]+[^\s,;.?!]")
 _AT = re.compile(r"[\w.-]+@[\w.-]+\w")
+_DATE = re.compile(r"(?<![\w.-])\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?)?(?![\w-])")
+_DAY = re.compile(r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday|sunday)")
+_CLOCK = re.compile(r"(?<![\w.:-])(?:at )?(\d{1,2}:\d\d(?::\d\d)?)(?![\w:])")
+_HEIGHT = re.compile(r"(?<![\w.-])\d+x\d+(?![\w.])")
 _NUMBER = re.compile(
     r"(?<![\w.-])(\d+(?:\.\d+)?)\s*(bytes?|[kKmMgGtT](?:i?[bB])?|kilobytes?|megs?|megabytes?|gigs?|gigabytes?|seconds?|secs?"
     r"|minutes?|mins?|hours?|days?|weeks?|months?|years?|lines?|times|columns?|chars?|characters?|percent|%|pixels?|px)?(?![\w.-]*\w)",
 )
+_SPELLED = re.compile(rf"(?<![\w.-])({COUNT})\s+({UNIT_WORDS}|lines?|columns?|characters?|times)\b", re.IGNORECASE)
 _ORDINAL = re.compile(r"(?<![\w-])(\d+)(?:st|nd|rd|th)(?![\w-])")
-_EXTENSION = re.compile(
-    r"(?<![\w/*])\.([A-Za-z0-9]{1,6})(?=\s+(?:files?|ones?|pictures?|images?)|\s|$)|(?<![\w.])\*\.(\w+)"
-)
-_PLURAL = re.compile(
-    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|log|html?|json|xml|py|wav|flac|zip|mkv|avi|svg|md)s(?![\w.-])",
+_SPELLED_ORDINAL = re.compile(
+    r"\b(first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth)\s+(?=columns?|fields?|words?)",
     re.IGNORECASE,
 )
-_PATH = re.compile(r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-]+(?:/[\w.@%+=:*-]*)+|~")
-_FILE = re.compile(r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z][A-Za-z0-9]{0,8}(?:\.[A-Za-z0-9]{1,4}){0,2}(?![\w])")
-_NAME = re.compile(r"[A-Za-z0-9]\w*(?:[-_.:][\w]+)+|[A-Za-z]+\d\w*")
+_ORDINALS = "first second third fourth fifth sixth seventh eighth ninth tenth".split()
+_EXTENSION = re.compile(
+    r"(?<![\w/*])\.([A-Za-z0-9]{1,6})(?=\s+(?:files?|ones?|pictures?|images?)|\s|[,;?!]|$)|(?<![\w./])\*\.(\w+)(?![\w.*/])"
+)
+_PLURAL = re.compile(
+    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|log|html?|json|xml|py|wav|flac|zip|mkv|avi|svg|md|iso|bak|tmp)s(?![\w.-])",
+    re.IGNORECASE,
+)
+_KIND_OF_FILE = re.compile(
+    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|xml|wav|flac|mkv|avi|svg|iso|bak|tmp)"
+    r"(?=\s+(?:files?|pictures?|images?|documents?)\b)",
+    re.IGNORECASE,
+)
+_PATH = re.compile(r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-][\w@%+=:.-]*(?:/[\w.@%+=:*-]*)+|~(?!\w)")
+_GLOB = re.compile(r"(?<![\w./])[\w.-]*\*[\w.*-]*(?![\w/])")
+_FILE = re.compile(r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z0-9][A-Za-z0-9]{0,8}(?:\.[A-Za-z0-9]{1,4}){0,2}(?![\w])")
+_DOMAIN = re.compile(
+    r"(?<![\w./-])(?:[\w-]+\.)+(?:example|com|org|net|edu|gov|io|dev|local|lan|test|uk|de|fr|eu|info)(?![\w./-])"
+)
+_NAME = re.compile(r"[A-Za-z0-9]\w*(?:[-_.:][\w]+)+|[A-Za-z]+\d\w*|[A-Z]{2,}[A-Z0-9_]*\d*(?=\b)")
 _POSSESSIVE = re.compile(r"(?<![\w-])([A-Za-z][\w-]*)['’]s(?!\w)")
 _NO_OWNER = frozenset("what who it that there here how where let he she today".split())
 _BEFORE = (
     "under in inside into within to as named called from of at on onto below for by than over against with like than is until"
+    " beneath without except through since"
 ).split()
-_NOUNS = ("folder", "directory", "file", "user", "branch", "service", "package", "group", "host")
-_TARGET = frozenset(("into", "to", "as", "named", "called", "onto"))
+#: Nouns behind which a name may stand, with the kind of value that it then is.
+NOUNS = {
+    "folder": "name", "directory": "name", "file": "name", "user": "name", "branch": "name", "service": "name",
+    "package": "name", "group": "name", "host": "name", "program": "name", "process": "name", "machine": "name",
+    "server": "name", "tag": "name", "daemon": "name", "database": "name", "account": "name", "remote": "name",
+    "container": "name", "unit": "name", "alias": "name", "variable": "name", "target": "name", "job": "name",
+    "word": "text", "text": "text", "string": "text", "phrase": "text", "pattern": "text", "message": "text",
+    "term": "text", "expression": "text", "column": "text", "field": "text", "command": "command", "script": "name",
+}  # fmt: skip
+_AFTER = re.compile(
+    r"\s+(folder|directory|branch|user|service|group|package|database|daemon|process|program|tag|container|account)\b"
+)
+_COMMAND = re.compile(
+    r"\b(?:run|runs|start|execute|launch|repeat|output of|results? of|keep|time does|long does|long|give up on|stop|kill)\s+"
+    r"(?:the )?(?:command |script |program )?([\w./-]+)(?=\s+(?:every|with|after|as|on|in|for|until|again|running|run|take|takes|at|to"
+    r"|and|when|if|while|from|whenever|forever|over|alive|going|twice|\d+ times)\b|$)",
+    re.IGNORECASE,
+)
+_TARGET = frozenset(("into", "to", "as", "named", "called", "onto", "it"))
+_OUT = frozenset(("without", "except", "excluding", "excepting", "skip", "skipping", "omit", "omitting", "minus"))
 _SIZES = {"k": "k", "m": "M", "g": "G", "t": "T"}
 
 
 class Value(Record):
-    """A value: its text, its kind, where it stands (characters), the word before it, and its unit."""
+    """A value: its text, its kind, where it stands (characters), the word before it, and its unit.
+
+    `sure`: it is no word of ordinary language, so a line that does not have it leaves something out.
+    """
 
     text: str
     kind: str
@@ -50,6 +93,7 @@ class Value(Record):
     end: int
     before: str = ""
     unit: str = ""
+    sure: bool = True
 
     @property
     def is_target(self) -> bool:
@@ -57,19 +101,43 @@ class Value(Record):
         return self.before in _TARGET
 
 
-def values_in(sentence: str, known: frozenset[str] = frozenset()) -> list[Value]:
-    """The values of a sentence in order. `known`: words (in lower case) that are ordinary language here."""
+class Ordinary:
+    """The words of ordinary language, and among them those that nothing is named by; both by their stems."""
+
+    def __init__(self, stems: frozenset[str] = frozenset(), never: frozenset[str] = frozenset()) -> None:
+        self.stems = stems
+        self.never = never
+
+    def has(self, word: str) -> bool:
+        """Whether a word, in lower case, is ordinary."""
+        return word in EMPTY or stem(word) in self.stems
+
+    def can_name(self, word: str) -> bool:
+        """Whether an ordinary word may be a name all the same: `docs`, `build`, `logs`."""
+        return word not in EMPTY and word not in _NO_NAME and word not in NOUNS and stem(word) not in self.never
+
+
+def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
+    """The values of a sentence in order."""
     sentence = " ".join(sentence.split(" ")[:MOST_WORDS])
     taken = [False] * len(sentence)
     found: list[Value] = []
 
-    def take(start: int, end: int, text: str, kind: str, unit: str = "") -> None:
+    def take(start: int, end: int, text: str, kind: str, unit: str = "", sure: bool = True) -> None:
         if not text or any(taken[start:end]):
             return
-        taken[start:end] = [True] * (end - start)
-        found.append(Value(text, kind, start, end, _word_before(sentence, start), unit))
+        if sure:
+            taken[start:end] = [True] * (end - start)
+        before = _word_before(sentence, start)
+        if before in _OUT or _is_left_out(sentence, start, end):
+            unit = "excluded"
+        found.append(Value(text, kind, start, end, before, unit, sure))
 
     for match in _INSTEAD.finditer(sentence):
+        if ordinary.has(match[1].lower()) and ordinary.has(match[2].lower()) and match[1][0] not in "'\"":
+            continue
+        if re.match(r"[./~]|\w+\.\w+$", match[1]):
+            continue
         take(*match.span(1), match[1].strip("'\""), "text", "old")
         take(*match.span(2), match[2].strip("'\",.?!"), "text", "new")
     for match in _QUOTED.finditer(sentence):
@@ -78,18 +146,51 @@ def values_in(sentence: str, known: frozenset[str] = frozenset()) -> list[Value]
         take(*match.span(), match[0], "url")
     for match in _AT.finditer(sentence):
         take(*match.span(), match[0], "host")
+    for match in (*_DATE.finditer(sentence), *_DAY.finditer(sentence)):
+        take(*match.span(), match[0], "date")
+    for match in _CLOCK.finditer(sentence):
+        take(*match.span(1), match[1], "time")
+    for match in _HEIGHT.finditer(sentence):
+        take(*match.span(), match[0], "text")
     for match in _EXTENSION.finditer(sentence):
         take(*match.span(), match[1] or match[2], "extension")
     for match in _PLURAL.finditer(sentence):
         take(*match.span(), match[1].lower(), "extension")
+    for match in _KIND_OF_FILE.finditer(sentence):
+        take(*match.span(), match[1].lower(), "extension")
     for match in _PATH.finditer(sentence):
         text = match[0].rstrip(".,:;?!")
         take(match.start(), match.start() + len(text), text, "glob" if "*" in text else "path")
+    for match in _GLOB.finditer(sentence):
+        take(*match.span(), match[0], "glob")
+    for match in _DOMAIN.finditer(sentence):
+        take(*match.span(), match[0], "host")
     for match in _FILE.finditer(sentence):
-        if not re.fullmatch(r"e\.g|i\.e|\d+\.\d+", match[0]):
+        if not re.fullmatch(r"e\.g|i\.e|[\d.]+|\d+\.?\d*[a-zA-Z]{0,2}", match[0]):
             take(*match.span(), match[0], "file")
+    _amounts(sentence, take)
+    for match in _POSSESSIVE.finditer(sentence):
+        low = match[1].lower()
+        if not ordinary.has(low) and low not in _NO_OWNER:
+            take(match.start(), match.end(1), match[1], "name", "owner")
+    for match in _NAME.finditer(sentence):
+        parts = re.split(r"[-_.:]", match[0].lower())
+        if not all(ordinary.has(part) or not part for part in parts):
+            take(*match.span(), match[0], "name")
+        elif len(parts) > 1:
+            take(*match.span(), match[0], "name", "", False)
+    _bare_names(sentence, ordinary, take)
+    for match in _COMMAND.finditer(sentence):
+        take(*match.span(1), match[1], "command", "", False)
+    return sorted(found, key=lambda value: value.start)
+
+
+def _amounts(sentence: str, take) -> None:  # type: ignore[no-untyped-def]
+    """Numbers in digits and in words, with their units."""
     for match in _ORDINAL.finditer(sentence):
         take(*match.span(), match[1], "number", "ordinal")
+    for match in _SPELLED_ORDINAL.finditer(sentence):
+        take(*match.span(1), str(_ORDINALS.index(match[1].lower()) + 1), "number", "ordinal")
     for match in _NUMBER.finditer(sentence):
         unit = (match[2] or "").lower()
         kind = "size" if unit[:1] in _SIZES and unit[:2] not in ("mi", "mo", "ti") else "number"
@@ -97,28 +198,60 @@ def values_in(sentence: str, known: frozenset[str] = frozenset()) -> list[Value]
             kind, unit = "size", "c"
         text = match[1] + (_SIZES[unit[0]] if kind == "size" and unit[0] in _SIZES else "")
         take(*match.span(), text, kind, unit.rstrip("s"))
-    for match in _POSSESSIVE.finditer(sentence):
-        if match[1].lower() not in known | _NO_OWNER:
-            take(match.start(), match.end(1), match[1], "name", "owner")
-    for match in _NAME.finditer(sentence):
-        if match[0].lower() not in known:
-            take(*match.span(), match[0], "name")
-    _bare_names(sentence, known, take)
-    return sorted(found, key=lambda value: value.start)
+    for match in _SPELLED.finditer(sentence):
+        take(*match.span(), f"{number_of(match[1]):g}", "number", match[2].lower().rstrip("s"))
 
 
-def _bare_names(sentence: str, known: frozenset[str], take) -> None:  # type: ignore[no-untyped-def]
-    """Words that are no ordinary language: behind `named` and the like, before `folder`, or unknown altogether."""
-    for match in re.finditer(r"[A-Za-z][\w]*", sentence):
+def _bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore[no-untyped-def]
+    """Words that are no ordinary language; those of ordinary language only where a name is to be expected."""
+    for match in re.finditer(r"[^\W\d_][\w]*", sentence):
         word = match[0]
-        before = _word_before(sentence, match.start())
-        after = re.match(r"\s+(folder|directory|branch|user|service|group|package)\b", sentence[match.end() :])
         low = word.lower()
-        if low in EMPTY or before == "":
+        behind = sentence[match.end() :]
+        if low in EMPTY or len(word) < 2 or behind[:2] in ("'t", "’t") or behind[:1] == "-":
             continue
-        said = before in ("named", "called")
-        if said or (low not in known and (before in _BEFORE or before in _NOUNS or after or before == "the")):
-            take(*match.span(), word, "name")
+        before = _word_before(sentence, match.start())
+        kind = NOUNS.get(before, "name")
+        if before in ("named", "called", "call", "name"):
+            take(*match.span(), word, kind, "", not ordinary.has(low) or before != "name")
+        elif not ordinary.has(low):
+            if before in NOUNS or before:
+                take(*match.span(), word, kind)
+        elif ordinary.can_name(low) and (
+            before in NOUNS
+            or (_AFTER.match(behind) and not re.match(r"\s+(?:process|program)", behind))
+            or (_PLACE.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
+        ):
+            take(*match.span(), word, kind, "", before in ("under", "below", "beneath", "inside"))
+
+
+_PLACE = re.compile(
+    r"\b(?:under|below|beneath|inside|within|in|into|to|from|called|named|everything in|all of)\s+$", re.IGNORECASE
+)
+_PLACE_ENDS = re.compile(
+    r"\s*(?:$|[,.;?!]|\s(?:and|or|older|newer|bigger|larger|smaller|that|which|ignoring|with|without|whatever|by|to|except|but|as|into|on|at|for|after"
+    r"|before|recursively|readable|not|using|one|is|has|from|over|under|changed|modified|owned|belonging|whose)\b)",
+    re.IGNORECASE,
+)
+#: Words that follow or precede a noun in ordinary sentences without being its name.
+_NO_NAME = frozenset(
+    """that which who with without and or but is are was has have had in on of to from for by as at into under below named
+    called where when than then so if it they already again here there now via whose contains containing only whole other
+    another current new old same every each all first last next previous this empty hidden given certain running single
+    systemd system home working file files folder folders directory user users group groups service services process processes
+    runs run starts ends listens uses owns belongs exists needs takes does inside names recursively first twice one""".split()
+)
+
+
+def _is_left_out(sentence: str, start: int, end: int) -> bool:
+    """Whether what stands there is to be left out: `leave X out`, `but not X`, `not the X`."""
+    before = sentence[max(0, start - 30) : start].lower()
+    after = sentence[end : end + 24].lower()
+    return bool(
+        (re.search(r"\bleav\w+ (?:\w+ ){0,2}$", before) and re.match(r"\W*(?:\w+ ){0,2}out\b", after))
+        or re.search(r"\b(?:but not|leav\w+ out|except|excluding|without|skip\w*)(?: for)? (?:(?:the|any|all|those|its|every) ){0,2}"
+                     r"(?:(?:files?|folders?|directory|subfolder|ones?) )?(?:(?:called|named) )?$", before)
+    )  # fmt: skip
 
 
 def _word_before(sentence: str, start: int) -> str:

@@ -1,0 +1,112 @@
+"""Which recipe answers a sentence best: the words that it covers, the values that it takes, and what it would do."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.commandline.known import Tables
+from dowsing.core.language.stems import stem
+from dowsing.core.record import Record
+from dowsing.core.tasks.conditions import tests_of
+from dowsing.core.tasks.filling import Filled, fill
+from dowsing.core.tasks.phrases import Token, parts_called_for, tokens_of
+from dowsing.core.tasks.recipe import CONDITIONS
+from dowsing.core.tasks.retrieval import OF_SENTENCE, Corpus, Match, Term, matches, terms_for
+from dowsing.core.tasks.saying import Said
+
+UNION = 0.15  # how much counts what all wordings of a recipe have together
+FIT, UNUSED, OPEN = 0.05, 0.09, 0.03
+UNASKED_HARM = 0.3
+NOT_HERE = 0.12
+TOOL = 0.3
+_HARM = re.compile(
+    r"(?:^|[|;&(] ?|sudo |-exec |xargs )(?:rm|rmdir|shred|mkfs\S*|mkswap|dd|truncate|userdel|groupdel|dropdb|wipefs|pkill|kill|killall|reboot"
+    r"|poweroff|unlink|crontab -r)\b|-delete\b|--delete\b|reset --hard|clean -|git rm|purge|autoremove|apt-get remove|poweroff|reboot"
+    r"|branch -[dD]|tag -d|stash drop|push --force|checkout -- |git restore(?! --staged)|systemctl (?:stop|disable|mask|kill)|umount|chage -E"
+    r"|passwd -l|usermod -L|apt-mark hold"
+)  # fmt: skip
+_HARMFUL = frozenset(
+    stem(word)
+    for word in (
+        "delete remove erase wipe destroy drop purge clear clean rid throw discard kill end stop terminate overwrite format shred trash"
+        " uninstall empty zero reset undo revert restore abandon shutdown reboot restart halt off power detach unmount eject disable prevent"
+        " truncate prune cut take forget get lock block hold deactivate switch turn finish close gone write image burn back cancel abort"
+        " force unlink quit deleting removing dispose delet mirror sync synchronise synchronize signal freeze keep put make create fill"
+    ).split()
+)
+
+
+class Ranked(Record):
+    """A recipe with values for a sentence and how well it answers, about 0 to 1."""
+
+    score: float
+    filled: Filled
+
+
+def ranked(said: Said, corpus: Corpus, tables: Tables) -> list[Ranked]:
+    """The recipes for what is said, filled with its values, the best first."""
+    terms = terms_for(tables.store, corpus, said.words)
+    tokens = tokens_of(said.text)
+    harmful = any(token.stem in _HARMFUL for token in tokens)
+    found = []
+    for match in matches(corpus, terms, said.implied):
+        one = _rate(match, said, terms, tokens, tables, harmful)
+        if one is not None:
+            found.append(one)
+    found.sort(key=lambda one: -one.score)
+    return found
+
+
+def _rate(
+    match: Match, said: Said, terms: list[Term], tokens: list[Token], tables: Tables, harmful: bool
+) -> Ranked | None:
+    recipe = match.recipe
+    filters = CONDITIONS in {slot.name for slot in recipe.slots}
+    if filters and not said.conditions:
+        return None
+    called = parts_called_for(tokens, recipe.parts)
+    spans = [(token.start, token.end) for said_by in called.values() for token in said_by]
+    tests = tests_of(said.conditions) if filters else ""
+    conditions = said.conditions if filters else []
+    values = [
+        value for value in said.values
+        if not any(one.start < value.end and value.start < one.end for one in conditions)
+    ]  # fmt: skip
+    filled = fill(recipe, values, frozenset(called), tests)
+    spans += [(one.start, one.end) for one in conditions]
+    used = [value for value in values if value not in filled.unused]
+    spans += [(value.start, value.end) for value in used]
+    total = whole = got = 0.0
+    for term, word, cover, also in zip(terms, said.words, match.cover, match.also, strict=True):
+        taken = any(start < word.end and word.start < end for start, end in spans)
+        is_value = any(value.sure and value.start < word.end and word.start < value.end for value in said.values)
+        if is_value and not max(cover, taken):
+            continue  # an extension that the recipe takes in some other way
+        whole += term.weight
+        got += term.weight * (1.0 if taken else cover)
+        total += term.weight * (1.0 if taken else also)
+    score = OF_SENTENCE * got / whole if whole else 0.0
+    score = (1 - UNION) * (score + (1 - OF_SENTENCE) * match.said) + (UNION * total / whole if whole else 0.0)
+    unused = [value for value in filled.unused if value.sure]
+    open_slots = sum(f"<{name}>" in filled.line for name in filled.values)
+    covered = got / whole if whole else 1.0
+    score += covered * FIT * max(min(filled.fit, 4.0), -3.0) - UNUSED * len(unused)
+    if any(value.sure for value in said.values):
+        score -= OPEN * open_slots
+    if not harmful and _HARM.search(recipe.line):
+        score -= UNASKED_HARM
+    if not tables.command(recipe.command).exists:
+        score -= NOT_HERE
+    score += _tools(said, filled.line)
+    return Ranked(score, filled)
+
+
+def _tools(said: Said, line: str) -> float:
+    """What counts for or against a line by the tools that were asked for or refused."""
+
+    def has(tool: str) -> bool:
+        return bool(re.search(rf"(?<![\w./-])(?:--)?{re.escape(tool)}(?![\w.-])", line))
+
+    return TOOL * any(has(tool) for tool in said.with_tools) - 2 * TOOL * any(
+        has(tool) for tool in said.without_tools
+    )

@@ -1,0 +1,119 @@
+"""What a sentence and its revisions say: words that tell, values, conditions on files, tools wanted and not wanted."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.language.stems import EMPTY, stem
+from dowsing.core.record import Record
+from dowsing.core.tasks.conditions import Condition, conditions_in
+from dowsing.core.tasks.packing import TELLING
+from dowsing.core.tasks.values import MOST_WORDS, Ordinary, Value, values_in
+
+_NOT = re.compile(r"(?<=\w)n['’]t\b")
+_WORD = re.compile(r"[^\W_]+")
+_TOOL = re.compile(
+    r"\b(?:use|using|with|via|by means of|take|through|in)\s+(?:the )?(?:command |tool |program )?([a-z][\w.+-]*)",
+    re.IGNORECASE,
+)
+_NO_TOOL = re.compile(
+    r"\b(?:without|not(?: with| using)?|no|don['’]t use|do not use|other than|instead of)\s+([a-z][\w.+-]*)",
+    re.IGNORECASE,
+)
+#: What it is about when a value of a kind stands there, though no word says so.
+_IMPLIED = {
+    "file": "file", "path": "folder directory file path", "glob": "file", "extension": "file", "url": "url web page address",
+    "host": "machine host server remote user ssh", "size": "size", "time": "time",
+}  # fmt: skip
+_BY_ENDING = (
+    (r"\.(?:tar(?:\.\w+)?|tgz|tbz2?|txz)$", "archive tarball tar"),
+    (r"\.zip$", "zip archive"),
+    (r"\.(?:gz|xz|bz2|zst)$", "compressed gzip compress"),
+    (r"\.(?:csv|tsv)$", "csv table"),
+    (r"\.json$", "json"),
+    (r"\.log$", "log"),
+    (r"\.(?:iso|img)$", "image iso"),
+    (r"\.(?:png|jpe?g|gif|webp)$", "picture image"),
+    (r"\.(?:sh|bash)$", "script program command"),
+    (r"\.(?:py|pl|rb)$", "script program"),
+    (r"\.(?:txt|md)$", "text"),
+    (r"\.(?:pem|crt|cer)$", "certificate key"),
+    (r"\.pub$", "key public"),
+    (r"\.deb$", "package"),
+    (r"\.(?:sql|db|sqlite3?)$", "database"),
+    (r"^/dev/", "device disk partition drive filesystem"),
+)
+_UNITS = {"column": "column field", "ordinal": "column", "line": "line", "percent": "percent", "char": "character"}
+
+
+class Word(Record):
+    """A telling word of a sentence: its stem and where it stands (characters)."""
+
+    text: str
+    stem: str
+    start: int
+    end: int
+
+
+class Said(Record):
+    """What a sentence with its revisions says. `text` is all of it; the values of later revisions come first.
+
+    `implied` are stems of what it must be about, by its values; `with_tools` and `without_tools` are the words that
+    stand where a tool is asked for or refused (most of them are none).
+    """
+
+    text: str
+    words: list[Word]
+    values: list[Value]
+    conditions: list[Condition]
+    implied: frozenset[str]
+    with_tools: list[str]
+    without_tools: list[str]
+
+
+def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
+    """What is said; a long sentence is cut."""
+    parts = [" ".join(_NOT.sub(" not", one).split()[:MOST_WORDS]) for one in [sentence, *again]]
+    text = ", ".join(parts)
+    starts = [sum(len(one) + 2 for one in parts[:n]) for n in range(len(parts))]
+
+    def which(place: int) -> int:
+        return sum(start <= place for start in starts)
+
+    values = sorted(values_in(text, ordinary), key=lambda value: (-which(value.start), value.start))
+    conditions = _latest(conditions_in(text, values))
+    taken = [(value.start, value.end) for value in values if value.sure and value.kind != "extension"]
+    words = []
+    for match in _WORD.finditer(text):
+        low = match[0].casefold()
+        if (low in EMPTY and low not in TELLING) or any(
+            start < match.end() and match.start() < end for start, end in taken
+        ):
+            continue
+        words.append(Word(low, stem(low), match.start(), match.end()))
+    return Said(
+        text, words, values, conditions, _implied(values), [m[1].lower() for m in _TOOL.finditer(text)],
+        [m[1].lower() for m in _NO_TOOL.finditer(text)],
+    )  # fmt: skip
+
+
+def _latest(conditions: list[Condition]) -> list[Condition]:
+    """Of conditions of the same kind, such as two ages, the one said last."""
+    last: dict[str, Condition] = {}
+    for one in conditions:
+        test = one.test.split()
+        key = one.test if test[0] == "-not" else test[0].replace("mmin", "mtime")
+        if key not in last or last[key].start <= one.start:
+            last[key] = one
+    return [one for one in conditions if one in last.values()]
+
+
+def _implied(values: list[Value]) -> frozenset[str]:
+    found: list[str] = []
+    for value in values:
+        if value.sure:
+            found += _IMPLIED.get(value.kind, "").split() + _UNITS.get(value.unit, "").split()
+            for pattern, words in _BY_ENDING:
+                if value.kind in ("file", "path", "host") and re.search(pattern, value.text):
+                    found += words.split()
+    return frozenset(stem(word) for word in found)
