@@ -10,10 +10,15 @@ from hypothesis import strategies as st
 
 from dowsing.core.tasks.filling import fill, quoted
 from dowsing.core.tasks.recipe import make_recipe
+from dowsing.core.language.stems import stem
+from dowsing.core.tasks.names import Ordinary
 from dowsing.core.tasks.values import Value, values_in
 
-KNOWN = frozenset(
-    "pack copy the folder under into files file older than days delete pictures named as user on host".split()
+KNOWN = Ordinary(
+    frozenset(
+        stem(word)
+        for word in "pack copy the folder under into files file older than days delete pictures named as user on host larger column pointing".split()
+    )
 )
 
 

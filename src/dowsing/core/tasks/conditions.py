@@ -141,14 +141,14 @@ def conditions_in(text: str, values: list[Value]) -> list[Condition]:
     for match in _EXECUTABLE.finditer(text):
         add("-executable", *match.span())
     _names(text, values, add)
-    kind = _type_of(text, found)
+    kind, said = _type_of(text)
     depth = [one for one in found if one.test.startswith("-maxdepth")]
     others = sorted(
         (one for one in found if one not in depth), key=lambda one: (one.test.startswith("-daystart"), one.start)
     )
     days = [one for one in others if one.test.startswith("-daystart")]
     others = [one for one in others if one not in days]
-    return [*depth, *([Condition(f"-type {kind}", 0, 0)] if kind and found else []), *others, *days]
+    return [*depth, *([Condition(f"-type {kind}", *said)] if found or said[1] else []), *others, *days]
 
 
 def tests_of(conditions: list[Condition]) -> str:
@@ -228,14 +228,14 @@ def _any_ending(test: str, extensions: list[str]) -> str:
     return tests[0] if len(tests) == 1 else rf"\( {' -o '.join(tests)} \)"
 
 
-def _type_of(text: str, found: list[Condition]) -> str:
-    """f for files, d for folders, l for symbolic links; what is not said is taken to be files."""
-    if _NO_FOLDERS.search(text):
-        return "f"
-    if _LINKS.search(text):
-        return "l"
-    if re.search(r"\bempty\s+(?:sub-?)?(?:folders?|director|dirs?)", text, re.IGNORECASE) or (
-        _FOLDERS.search(text) and not re.search(r"\bfiles?\b", text, re.IGNORECASE)
-    ):
-        return "d"
-    return "f"
+def _type_of(text: str) -> tuple[str, tuple[int, int]]:
+    """f for files, d for folders, l for symbolic links, and where it is said; what is not said is taken to be files."""
+    if match := _NO_FOLDERS.search(text):
+        return "f", match.span()
+    if match := _LINKS.search(text):
+        return "l", match.span()
+    if match := re.search(r"\bempty\s+(?:sub-?)?(?:folders?|director(?:y|ies)|dirs?)", text, re.IGNORECASE):
+        return "d", (0, 0)
+    if (match := _FOLDERS.search(text)) and not re.search(r"\bfiles?\b", text, re.IGNORECASE):
+        return "d", (match.start(), match.end()) if match[0].lower().startswith(("only", "just")) else (0, 0)
+    return "f", (0, 0)

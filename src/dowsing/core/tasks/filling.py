@@ -36,9 +36,11 @@ _FITS = {
     "address": ("name", "host", "file"),
     "port": ("number",),
     "url": ("url", "path", "file"),
+    "remote": ("remote",),
     "pattern": ("text", "name", "file"),
     "glob": ("glob", "extension", "file", "name"),
     "extension": ("extension",),
+    "word": ("name", "text", "extension"),
     "signal": ("name",),
     "mode": ("number", "text"),
     "command": ("command", "text", "file"),
@@ -161,6 +163,8 @@ def _points(slot: Slot, value: Value) -> float:
     if value.kind == "extension" and slot.kind in ("file", "path") and value.before in ("to", "into", "as"):
         return 0.0
     points = 2.0 - 0.3 * fits.index(value.kind)
+    if slot.kind == "folder" and value.kind == "file":
+        points -= 0.8  # a name with an ending is seldom a folder's
     if slot.like:
         if not _is_like(slot, value):
             return (

@@ -11,7 +11,7 @@ from dowsing.core.tasks.recipe import Recipe
 
 #: Words that say nothing elsewhere but tell recipes apart.
 TELLING = frozenset(
-    "not all only just every each without over up out off again same other no new somebody who where make up".split()
+    "not all only just every each without over up out off again same other no new somebody who where make up everything".split()
 )
 
 

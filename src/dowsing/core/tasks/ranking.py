@@ -15,8 +15,9 @@ from dowsing.core.tasks.retrieval import OF_SENTENCE, Corpus, Match, Term, match
 from dowsing.core.tasks.saying import Said
 
 UNION = 0.15  # how much counts what all wordings of a recipe have together
-FIT, UNUSED, OPEN = 0.05, 0.09, 0.03
+FIT, UNUSED, OPEN = 0.05, 0.2, 0.03
 UNASKED_HARM = 0.3
+OTHER_KIND = 0.15  # a file was said, but not one of the kind that the line is for
 NOT_HERE = 0.12
 TOOL = 0.3
 _HARM = re.compile(
@@ -93,6 +94,11 @@ def _rate(
     score += covered * FIT * max(min(filled.fit, 4.0), -3.0) - UNUSED * len(unused)
     if any(value.sure for value in said.values):
         score -= OPEN * open_slots
+        likes = [slot for slot in recipe.slots if slot.like and filled.values.get(slot.name) is None]
+        if any(f"<{slot.name}>" in filled.line for slot in likes) and any(
+            value.kind in ("file", "path") for value in said.values
+        ):
+            score -= OTHER_KIND
     if not harmful and _HARM.search(recipe.line):
         score -= UNASKED_HARM
     if not tables.command(recipe.command).exists:

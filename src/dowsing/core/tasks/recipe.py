@@ -33,10 +33,10 @@ CONDITIONS = "conditions"
 CHANGES = ("", "nothing", "files", "system", "network")
 KINDS = frozenset(
     """file folder path number size duration date user group host address port url pattern glob signal mode command choice
-    text extension conditions time""".split()
+    text extension word remote conditions time""".split()
 )
 #: Kinds whose values are digits or letters alone, so that they may stand in the quotes of a line.
-PLAIN = frozenset(("number", "extension", "port"))
+PLAIN = frozenset(("number", "extension", "port", "word"))
 _KEYS = frozenset(("task", "also", "line", "slots", "changes", "command", "look", "parts"))
 
 
@@ -154,7 +154,7 @@ def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
         for name in SLOT.findall(text):
             if _slot(name, described.get(name, {})).kind not in PLAIN:
                 raise ValueError(
-                    f"the slot {name} stands in quotes; only numbers and extensions may, for they need none"
+                    f"the slot {name} stands in quotes; only numbers, words and extensions may, for they need none"
                 )
     parts = _parts_of(line, row.get("parts", {}))
     own = str(row.get("command", command)) or _first_word(line)

@@ -8,9 +8,9 @@ import math
 from dowsing.core.index.store import Store
 from dowsing.core.index.vocabulary import related_terms
 from dowsing.core.record import Record
+from dowsing.core.tasks.names import Ordinary
 from dowsing.core.tasks.recipe import Recipe, Slot
 from dowsing.core.tasks.saying import Word
-from dowsing.core.tasks.values import Ordinary
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -19,6 +19,11 @@ if TYPE_CHECKING:
 #: How much of a score is how well the sentence is covered; the rest is how well the wording is.
 OF_SENTENCE = 0.62
 LEAST_RELATED = 0.35  # what counts less for a word than that is left out
+LIGHT = 0.4  # of its weight is left of a word that could stand in any sentence
+_LIGHT = frozenset(
+    """here now there already also please just only really quickly together all each every anything everything something thing
+    things lot new own many much some hi hello tell show see give find want know like me same other again whole right""".split()
+)
 COMPARED = 150  # wordings that are looked at closely
 
 
@@ -87,6 +92,7 @@ def terms_for(store: Store, corpus: Corpus, words: list[Word]) -> list[Term]:
         own = weights.get(word.stem)
         if own is None:  # as telling as what stands for it, if anything does
             own = max((weights[other] * much for other, much in variants.items()), default=corpus.unknown)
+        own *= LIGHT if word.text in _LIGHT else 1.0
         found.append(Term(word.stem, own, list(variants.items())))
     return found
 

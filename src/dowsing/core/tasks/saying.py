@@ -7,8 +7,9 @@ import re
 from dowsing.core.language.stems import EMPTY, stem
 from dowsing.core.record import Record
 from dowsing.core.tasks.conditions import Condition, conditions_in
+from dowsing.core.tasks.names import Ordinary
 from dowsing.core.tasks.packing import TELLING
-from dowsing.core.tasks.values import MOST_WORDS, Ordinary, Value, values_in
+from dowsing.core.tasks.values import MOST_WORDS, Value, values_in
 
 _NOT = re.compile(r"(?<=\w)n['’]t\b")
 _WORD = re.compile(r"[^\W_]+")
@@ -20,10 +21,12 @@ _NO_TOOL = re.compile(
     r"\b(?:without|not(?: with| using)?|no|don['’]t use|do not use|other than|instead of)\s+([a-z][\w.+-]*)",
     re.IGNORECASE,
 )
+#: Words that only say that a name follows.
+_BEFORE_A_NAME = frozenset("called named call name it".split())
 #: What it is about when a value of a kind stands there, though no word says so.
 _IMPLIED = {
     "file": "file", "path": "folder directory file path", "glob": "file", "extension": "file", "url": "url web page address",
-    "host": "machine host server remote user ssh", "size": "size", "time": "time",
+    "host": "machine host server remote user ssh", "remote": "machine host server remote ssh file folder", "size": "size", "time": "time",
 }  # fmt: skip
 _BY_ENDING = (
     (r"\.(?:tar(?:\.\w+)?|tgz|tbz2?|txz)$", "archive tarball tar"),
@@ -89,6 +92,8 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
         if (low in EMPTY and low not in TELLING) or any(
             start < match.end() and match.start() < end for start, end in taken
         ):
+            continue
+        if low in _BEFORE_A_NAME and any(0 < start - match.end() <= 2 for start, _ in taken):
             continue
         words.append(Word(low, stem(low), match.start(), match.end()))
     return Said(

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.language.stems import EMPTY, stem
 from dowsing.core.record import Record
 from dowsing.core.tasks.amounts import COUNT, UNIT_WORDS, number_of
+from dowsing.core.tasks.names import Ordinary, bare_names, word_before
 
 MOST_WORDS = 400  # of a sentence; the rest is not looked at
 
@@ -17,6 +17,7 @@ _INSTEAD = re.compile(
     re.IGNORECASE,
 )
 _URL = re.compile(r"(?:https?|ftp|sftp|ssh|git|file)://[^\s,;]+[^\s,;.?!]")
+_REMOTE = re.compile(r"(?<![\w/.-])(?:[\w.-]+@)?[A-Za-z][\w.-]+:[/~][\w./~*-]*")
 _AT = re.compile(r"[\w.-]+@[\w.-]+\w")
 _DATE = re.compile(r"(?<![\w.-])\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?)?(?![\w-])")
 _DAY = re.compile(r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday|sunday)")
@@ -37,7 +38,7 @@ _EXTENSION = re.compile(
     r"(?<![\w/*])\.([A-Za-z0-9]{1,6})(?=\s+(?:files?|ones?|pictures?|images?)|\s|[,;?!]|$)|(?<![\w./])\*\.(\w+)(?![\w.*/])"
 )
 _PLURAL = re.compile(
-    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|log|html?|json|xml|py|wav|flac|zip|mkv|avi|svg|md|iso|bak|tmp)s(?![\w.-])",
+    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|json|xml|py|wav|flac|zip|mkv|avi|svg|md|iso|bak|tmp)s(?![\w.-])",
     re.IGNORECASE,
 )
 _KIND_OF_FILE = re.compile(
@@ -51,24 +52,20 @@ _FILE = re.compile(r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z0-9][A-Za-z0-9]{0,8}(?:\.[A-Za
 _DOMAIN = re.compile(
     r"(?<![\w./-])(?:[\w-]+\.)+(?:example|com|org|net|edu|gov|io|dev|local|lan|test|uk|de|fr|eu|info)(?![\w./-])"
 )
-_NAME = re.compile(r"[A-Za-z0-9]\w*(?:[-_.:][\w]+)+|[A-Za-z]+\d\w*|[A-Z]{2,}[A-Z0-9_]*\d*(?=\b)")
+_NAME = re.compile(r"[A-Za-z0-9]\w*(?:[-_.:][\w]+)+|[A-Za-z]+\d\w*")
+_LOUD = re.compile(r"(?<![\w.-])[A-Z][A-Z0-9_]{2,}(?![\w.-])")
+_ACRONYMS = frozenset(
+    """CPU CPUS RAM DNS HTTP HTTPS TCP UDP USB SSH SSL TLS JSON CSV TSV XML HTML PDF ISO UUID MAC ASCII UTF GPG SQL URL URLS UTC DVD
+    GPU NFS FTP SFTP SHA MD5 SHA256 BIOS UEFI LAN WLAN VPN API PID UID GID CRLF EOF LVM RAID GNU SSD HDD DOS PNG JPG JPEG GIF ZIP TAR
+    AND NOT ALL ANY NEVER ONLY PATH""".split()
+)
 _POSSESSIVE = re.compile(r"(?<![\w-])([A-Za-z][\w-]*)['’]s(?!\w)")
 _NO_OWNER = frozenset("what who it that there here how where let he she today".split())
-_BEFORE = (
-    "under in inside into within to as named called from of at on onto below for by than over against with like than is until"
-    " beneath without except through since"
-).split()
-#: Nouns behind which a name may stand, with the kind of value that it then is.
-NOUNS = {
-    "folder": "name", "directory": "name", "file": "name", "user": "name", "branch": "name", "service": "name",
-    "package": "name", "group": "name", "host": "name", "program": "name", "process": "name", "machine": "name",
-    "server": "name", "tag": "name", "daemon": "name", "database": "name", "account": "name", "remote": "name",
-    "container": "name", "unit": "name", "alias": "name", "variable": "name", "target": "name", "job": "name",
-    "word": "text", "text": "text", "string": "text", "phrase": "text", "pattern": "text", "message": "text",
-    "term": "text", "expression": "text", "column": "text", "field": "text", "command": "command", "script": "name",
-}  # fmt: skip
-_AFTER = re.compile(
-    r"\s+(folder|directory|branch|user|service|group|package|database|daemon|process|program|tag|container|account)\b"
+#: What is replaced, or put in the place of something, without being the text itself.
+_GENERAL = frozenset(
+    """tabs tab spaces space blanks text word words string lines line newlines commas comma characters colons semicolons dots
+    underscores umlauts capitals everything all it one another nothing something them this that file files letters upper lower
+    a an the its their each every any some new old branch branches password""".split()
 )
 _COMMAND = re.compile(
     r"\b(?:run|runs|start|execute|launch|repeat|output of|results? of|keep|time does|long does|long|give up on|stop|kill)\s+"
@@ -101,22 +98,6 @@ class Value(Record):
         return self.before in _TARGET
 
 
-class Ordinary:
-    """The words of ordinary language, and among them those that nothing is named by; both by their stems."""
-
-    def __init__(self, stems: frozenset[str] = frozenset(), never: frozenset[str] = frozenset()) -> None:
-        self.stems = stems
-        self.never = never
-
-    def has(self, word: str) -> bool:
-        """Whether a word, in lower case, is ordinary."""
-        return word in EMPTY or stem(word) in self.stems
-
-    def can_name(self, word: str) -> bool:
-        """Whether an ordinary word may be a name all the same: `docs`, `build`, `logs`."""
-        return word not in EMPTY and word not in _NO_NAME and word not in NOUNS and stem(word) not in self.never
-
-
 def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
     """The values of a sentence in order."""
     sentence = " ".join(sentence.split(" ")[:MOST_WORDS])
@@ -128,13 +109,13 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
             return
         if sure:
             taken[start:end] = [True] * (end - start)
-        before = _word_before(sentence, start)
+        before = word_before(sentence, start)
         if before in _OUT or _is_left_out(sentence, start, end):
             unit = "excluded"
         found.append(Value(text, kind, start, end, before, unit, sure))
 
     for match in _INSTEAD.finditer(sentence):
-        if ordinary.has(match[1].lower()) and ordinary.has(match[2].lower()) and match[1][0] not in "'\"":
+        if match[1].lower() in _GENERAL or match[2].lower() in _GENERAL or match[2].isdecimal():
             continue
         if re.match(r"[./~]|\w+\.\w+$", match[1]):
             continue
@@ -144,6 +125,8 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(), next(group for group in match.groups() if group is not None), "text")
     for match in _URL.finditer(sentence):
         take(*match.span(), match[0], "url")
+    for match in _REMOTE.finditer(sentence):
+        take(*match.span(), match[0].rstrip(".,;"), "remote")
     for match in _AT.finditer(sentence):
         take(*match.span(), match[0], "host")
     for match in (*_DATE.finditer(sentence), *_DAY.finditer(sentence)):
@@ -173,13 +156,17 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         low = match[1].lower()
         if not ordinary.has(low) and low not in _NO_OWNER:
             take(match.start(), match.end(1), match[1], "name", "owner")
+    if not sentence.isupper():
+        for match in _LOUD.finditer(sentence):
+            if match[0] not in _ACRONYMS:
+                take(*match.span(), match[0], "text")
     for match in _NAME.finditer(sentence):
         parts = re.split(r"[-_.:]", match[0].lower())
         if not all(ordinary.has(part) or not part for part in parts):
             take(*match.span(), match[0], "name")
         elif len(parts) > 1:
             take(*match.span(), match[0], "name", "", False)
-    _bare_names(sentence, ordinary, take)
+    bare_names(sentence, ordinary, take)
     for match in _COMMAND.finditer(sentence):
         take(*match.span(1), match[1], "command", "", False)
     return sorted(found, key=lambda value: value.start)
@@ -202,60 +189,12 @@ def _amounts(sentence: str, take) -> None:  # type: ignore[no-untyped-def]
         take(*match.span(), f"{number_of(match[1]):g}", "number", match[2].lower().rstrip("s"))
 
 
-def _bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore[no-untyped-def]
-    """Words that are no ordinary language; those of ordinary language only where a name is to be expected."""
-    for match in re.finditer(r"[^\W\d_][\w]*", sentence):
-        word = match[0]
-        low = word.lower()
-        behind = sentence[match.end() :]
-        if low in EMPTY or len(word) < 2 or behind[:2] in ("'t", "’t") or behind[:1] == "-":
-            continue
-        before = _word_before(sentence, match.start())
-        kind = NOUNS.get(before, "name")
-        if before in ("named", "called", "call", "name"):
-            take(*match.span(), word, kind, "", not ordinary.has(low) or before != "name")
-        elif not ordinary.has(low):
-            if before in NOUNS or before:
-                take(*match.span(), word, kind)
-        elif ordinary.can_name(low) and (
-            before in NOUNS
-            or (_AFTER.match(behind) and not re.match(r"\s+(?:process|program)", behind))
-            or (_PLACE.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
-        ):
-            take(*match.span(), word, kind, "", before in ("under", "below", "beneath", "inside"))
-
-
-_PLACE = re.compile(
-    r"\b(?:under|below|beneath|inside|within|in|into|to|from|called|named|everything in|all of)\s+$", re.IGNORECASE
-)
-_PLACE_ENDS = re.compile(
-    r"\s*(?:$|[,.;?!]|\s(?:and|or|older|newer|bigger|larger|smaller|that|which|ignoring|with|without|whatever|by|to|except|but|as|into|on|at|for|after"
-    r"|before|recursively|readable|not|using|one|is|has|from|over|under|changed|modified|owned|belonging|whose)\b)",
-    re.IGNORECASE,
-)
-#: Words that follow or precede a noun in ordinary sentences without being its name.
-_NO_NAME = frozenset(
-    """that which who with without and or but is are was has have had in on of to from for by as at into under below named
-    called where when than then so if it they already again here there now via whose contains containing only whole other
-    another current new old same every each all first last next previous this empty hidden given certain running single
-    systemd system home working file files folder folders directory user users group groups service services process processes
-    runs run starts ends listens uses owns belongs exists needs takes does inside names recursively first twice one""".split()
-)
-
-
 def _is_left_out(sentence: str, start: int, end: int) -> bool:
     """Whether what stands there is to be left out: `leave X out`, `but not X`, `not the X`."""
     before = sentence[max(0, start - 30) : start].lower()
     after = sentence[end : end + 24].lower()
     return bool(
         (re.search(r"\bleav\w+ (?:\w+ ){0,2}$", before) and re.match(r"\W*(?:\w+ ){0,2}out\b", after))
-        or re.search(r"\b(?:but not|leav\w+ out|except|excluding|without|skip\w*)(?: for)? (?:(?:the|any|all|those|its|every) ){0,2}"
+        or re.search(r"\b(?:but not|not|leav\w+ out|except|excluding|without|skip\w*)(?: for)? (?:(?:the|any|all|those|its|every) ){0,2}"
                      r"(?:(?:files?|folders?|directory|subfolder|ones?) )?(?:(?:called|named) )?$", before)
     )  # fmt: skip
-
-
-def _word_before(sentence: str, start: int) -> str:
-    words = re.findall(r"[\w']+", sentence[max(0, start - 40) : start].lower())
-    while words and words[-1] in ("the", "a", "an", "my", "our", "this", "that"):
-        words.pop()
-    return words[-1] if words else ""

@@ -1,0 +1,96 @@
+"""Words of a sentence that may be names: those that are no ordinary language, and others where a name is to be expected."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.language.stems import EMPTY, stem
+
+#: Nouns behind which a name may stand, with the kind of value that it then is.
+NOUNS = {
+    "folder": "name", "directory": "name", "file": "name", "user": "name", "branch": "name", "service": "name",
+    "package": "name", "group": "name", "host": "name", "program": "name", "process": "name", "machine": "name",
+    "server": "name", "tag": "name", "daemon": "name", "database": "name", "account": "name", "remote": "name",
+    "container": "name", "unit": "name", "alias": "name", "variable": "name", "target": "name", "job": "name",
+    "word": "text", "text": "text", "string": "text", "phrase": "text", "pattern": "text", "message": "text",
+    "term": "text", "expression": "text", "column": "text", "field": "text", "command": "command", "script": "name",
+}  # fmt: skip
+_AFTER = re.compile(
+    r"\s+(folder|directory|branch|user|service|group|package|database|daemon|process|program|tag|container|account)\b"
+)
+_CALL_IT = re.compile(r"\b(?:call|name) (?:it|them|that)\s+$", re.IGNORECASE)
+_PLACE = re.compile(r"\b(?:under|below|beneath|inside|within|called|named)\s+$", re.IGNORECASE)
+_TOWARDS = re.compile(r"\b(?:in|into|to|from|of)\s+(?:my |the )?$", re.IGNORECASE)
+#: Words of the language that folders are often named by.
+_FOLDERS = frozenset(
+    """downloads documents pictures photos music videos desktop docs src build logs backup backups archive archives release
+    releases dist bin lib tests test data tmp public work projects templates assets images notes reports mail inbox outbox config
+    scripts examples media uploads exports imports old new drafts letters books papers recipes library vendor target output""".split()
+)
+_ACCOUNTS = frozenset("admin root guest postgres nobody backup deploy".split())
+_PLACE_ENDS = re.compile(
+    r"\s*(?:$|[,.;?!]|\s(?:and|or|older|newer|bigger|larger|smaller|that|which|ignoring|with|without|whatever|by|to|except|but|as|into|on|at|for|after"
+    r"|before|recursively|readable|not|using|one|is|has|from|over|under|changed|modified|owned|belonging|whose)\b)",
+    re.IGNORECASE,
+)
+#: Words that follow or precede a noun in ordinary sentences without being its name.
+_NO_NAME = frozenset(
+    """that which who with without and or but is are was has have had in on of to from for by as at into under below named
+    called where when than then so if it they already again here there now via whose contains containing only whole other
+    another current new old same every each all first last next previous this empty hidden given certain running single
+    systemd system home working file files folder folders directory user users group groups service services process processes
+    runs run starts ends listens uses owns belongs exists needs takes does inside names recursively first twice one""".split()
+)
+
+
+class Ordinary:
+    """The words of ordinary language, and among them those that nothing is named by; both by their stems."""
+
+    def __init__(self, stems: frozenset[str] = frozenset(), never: frozenset[str] = frozenset()) -> None:
+        self.stems = stems
+        self.never = never
+
+    def has(self, word: str) -> bool:
+        """Whether a word, in lower case, is ordinary."""
+        return word in EMPTY or stem(word) in self.stems
+
+    def can_name(self, word: str) -> bool:
+        """Whether an ordinary word may be a name all the same: `docs`, `build`, `logs`."""
+        return word not in EMPTY and word not in _NO_NAME and word not in NOUNS and stem(word) not in self.never
+
+
+def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore[no-untyped-def]
+    """Words that are no ordinary language; those of ordinary language only where a name is to be expected."""
+    for match in re.finditer(r"[^\W\d_][\w]*", sentence):
+        word = match[0]
+        low = word.lower()
+        behind = sentence[match.end() :]
+        if low in EMPTY or len(word) < 2 or behind[:2] in ("'t", "’t") or behind[:1] == "-":
+            continue
+        before = word_before(sentence, match.start())
+        kind = NOUNS.get(before, "name")
+        if before in ("named", "called", "call", "name") or _CALL_IT.search(sentence[: match.start()]):
+            take(*match.span(), word, kind, "", not ordinary.has(low) or before != "name")
+        elif not ordinary.has(low):
+            if before in NOUNS or before:
+                take(*match.span(), word, kind)
+        elif before in ("as", "user") and low in _ACCOUNTS:
+            take(*match.span(), word, "name")
+        elif before in NOUNS and low not in _NO_NAME and low not in NOUNS and _PLACE_ENDS.match(behind):
+            take(*match.span(), word, kind, "", False)
+        elif ordinary.can_name(low) and (
+            before in NOUNS
+            or (_AFTER.match(behind) and not re.match(r"\s+(?:process|program)", behind))
+            or (_PLACE.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
+            or (low in _FOLDERS and _TOWARDS.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
+        ):
+            take(*match.span(), word, kind, "", before in ("under", "below", "beneath", "inside"))
+
+
+def word_before(sentence: str, start: int) -> str:
+    """The word of the same clause before a place, articles left out; "" if there is none."""
+    clause = re.split(r"[,;:.?!]\s", sentence[max(0, start - 40) : start].lower())[-1]
+    words = re.findall(r"[\w']+", clause)
+    while words and words[-1] in ("the", "a", "an", "my", "our", "this", "that"):
+        words.pop()
+    return words[-1] if words else ""
