@@ -42,6 +42,7 @@ class Conventions:
         self.shortened = frozenset(rows["shortened"]["names"])
         self.numbers: dict[str, str] = rows["numbers"]
         self.untagged: dict[str, list[str]] = rows["untagged"]
+        self.dashed: dict[str, str] = rows.get("dashed", {})
         self.operators: dict[str, list[str]] = rows["operators"]
 
 

@@ -118,6 +118,8 @@ class _CommandReader(OptionReader):
                 pass
             elif self.state.ended or len(value) < 2 or value[0] not in "-+" or (word.dynamic and value[:1] == "$"):
                 self.operand(word, expression is not None)
+            elif self.known.name in self.rules.dashed and re.fullmatch(self.rules.dashed[self.known.name], value):
+                self.operand(word, False)
             elif value == "--":
                 self.state.ended = True
                 says = "ends the options: what follows is taken as it stands"

@@ -4,14 +4,10 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.document import Block, Indent, Item, Option, Paragraph, document_text
+from dowsing.core.document import Block, Document, Indent, Item, Literal, Option, Paragraph, document_text
 from dowsing.core.extraction.option_tags import KEYED, LETTER, WORDED, Tag, read_keyword, read_tag
 from dowsing.core.extraction.walk import flatten, own_text
 from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
-
-TYPE_CHECKING = False
-if TYPE_CHECKING:
-    from dowsing.core.document import Document
 
 _MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
 _SPELLED = r"--?[\w?#@][^\s,:]*(?: [\w<\[][^\s,.:]*){0,2}"
@@ -21,6 +17,10 @@ _ABOUT_OPTIONS = re.compile(r"option|modifier|\bmodes?\b|flags|switches", re.IGN
 
 #: A letter with its placeholder close to it, told apart by type alone: `-p` in bold and `num` in italics.
 _ATTACHED = re.compile(rf"((?<![\w-])-\w)[{ROMAN}]?{ITALIC}(?=\w)")
+
+#: A line of help: a flag, and beside it or in the next line what it does.
+_COLUMN = re.compile(r" {1,8}--?[a-z][\w-]*(?: \S+){0,2}(?: {2,}\S|$)")
+LEAST_COLUMNS = 3
 
 #: Sources whose forms name options that their text may not list.
 _SHORT_SOURCES = ("builtin", "shell-manual", "usage", "builtin-usage")
@@ -44,11 +44,31 @@ def _read(document: Document, details: bool) -> list[Option]:
     made = (make_option(*tagged, details) for tagged in tagged_flags(document))
     found = [option for option in made if option is not None]
     found += keyword_options(document, details)
+    if not found and document.source == "manual":
+        found = _in_columns(document, details)
     if document.source in _SHORT_SOURCES:
         from dowsing.core.extraction.form_options import options_of_forms
 
         found += options_of_forms(document.synopsis, found)
     return found
+
+
+def _in_columns(document: Document, details: bool) -> list[Option]:
+    """The options of a page that shows them as a program prints its help: lines with columns."""
+    lines = [
+        line
+        for section in document.sections
+        for block in flatten(section.blocks)
+        if isinstance(block, Literal)
+        for line in plain(block.text).split("\n")
+    ]
+    if sum(bool(_COLUMN.match(line)) for line in lines) < LEAST_COLUMNS:
+        return []
+    from dowsing.core.usage.reader import read_help
+
+    shown = Document(document.name, document.section, document.source, read_help(lines))
+    made = (make_option(*tagged, details) for tagged in tagged_flags(shown))
+    return [option for option in made if option is not None]
 
 
 def _with_values(document: Document, options: list[Option]) -> list[Option]:

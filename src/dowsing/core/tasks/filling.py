@@ -28,15 +28,16 @@ _FITS = {
     "number": ("number",),
     "size": ("size", "number"),
     "duration": ("number",),
-    "date": ("date", "time", "text", "name", "number"),
+    "date": ("date", "time", "text"),
     "time": ("time", "number"),
     "user": ("name", "text"),
     "group": ("name", "text"),
     "host": ("host", "name", "file"),
     "address": ("name", "host", "file"),
     "port": ("number",),
-    "url": ("url", "path", "file"),
+    "url": ("url", "remote"),
     "remote": ("remote",),
+    "sum": ("sum", "number"),
     "pattern": ("text", "name", "file"),
     "glob": ("glob", "extension", "file", "name"),
     "extension": ("extension",),
@@ -75,6 +76,7 @@ _PLACES = {
     "command": ("run", "start", "command", "script"),
     "folder": ("under", "in", "inside", "below", "within"),
 }
+_SEVERAL = frozenset(("file", "folder", "path", "package", "service", "user"))
 _SAFE = re.compile(r"[A-Za-z0-9_@%+=:,./^~-]+\Z")
 
 
@@ -120,6 +122,7 @@ def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(
     slots = [slot for slot in recipe.slots if slot.name in names and slot.kind != CONDITIONS]
     left = list(values)
     chosen: dict[str, str | None] = {slot.name: None for slot in recipe.slots}
+    places: dict[str, Value] = {}
     fit = 0.0
     # what a slot says its values are like comes first; then whatever fits best, pair by pair
     for like_only in (True, False):
@@ -139,10 +142,12 @@ def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(
                 break
             slot, value = best
             left = [other for other in left if other.end <= value.start or value.end <= other.start]
+            places[slot.name] = value
             chosen[slot.name] = _written(slot, value, between_slashes=f"/<{slot.name}>/" in recipe.line)
             fit += score
             if slot.like and not _is_like(slot, value):
                 fit -= 3.0  # another kind of file is meant
+    left = _with_neighbours(chosen, places, left)
     for slot in slots:
         if chosen[slot.name] is None and slot.default is not None:
             chosen[slot.name] = quoted(slot.default)
@@ -150,6 +155,27 @@ def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(
         chosen[CONDITIONS] = conditions or None
     taken = sum(value is not None for value in chosen.values()) or 1
     return Filled(recipe, with_values(recipe.line, chosen, parts), chosen, left, fit / taken)
+
+
+def _with_neighbours(chosen: dict[str, str | None], places: dict[str, Value], left: list[Value]) -> list[Value]:
+    """Several values in a row (`a.txt, b.txt and c.txt`) go where the first of them went; the values that then are left."""
+    for name, value in places.items():
+        if name.rstrip("s") not in _SEVERAL:
+            continue
+        end = value.end
+        for other in sorted(left, key=lambda one: one.start):
+            alike = other.kind == value.kind or {other.kind, value.kind} <= {"file", "path", "name"}
+            if (
+                other.before == "and"
+                and alike
+                and other.sure
+                and 0 < other.start - end <= 12
+                and other.unit == value.unit
+            ):
+                chosen[name] = f"{chosen[name]} {quoted(other.text, raw_glob=other.kind == 'glob')}"
+                left = [one for one in left if one is not other]
+                end = other.end
+    return left
 
 
 def _is_like(slot: Slot, value: Value) -> bool:
@@ -164,7 +190,11 @@ def _points(slot: Slot, value: Value) -> float:
         return 0.0
     points = 2.0 - 0.3 * fits.index(value.kind)
     if slot.kind == "folder" and value.kind == "file":
+        if value.before not in _PLACES["folder"]:
+            return 0.0
         points -= 0.8  # a name with an ending is seldom a folder's
+    if slot.kind == "mode" and value.kind == "number" and not re.fullmatch(r"[0-7]{3,4}", value.text):
+        return 0.0
     if slot.like:
         if not _is_like(slot, value):
             return (
@@ -212,6 +242,8 @@ def _written(slot: Slot, value: Value, between_slashes: bool = False) -> str:
     text = value.text
     if between_slashes:  # part of a script of sed, in which a slash would end it
         text = text.replace("/", "\\/")
+    if slot.kind == "sum":
+        return re.sub(r"[^0-9.()+*/^ -]", "", text)
     if slot.kind in PLAIN:
         text = re.sub(r"\W", "", text) or "0"
     if slot.name in _LENGTHS and value.unit in _SECONDS:

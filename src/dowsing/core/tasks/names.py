@@ -27,6 +27,9 @@ _FOLDERS = frozenset(
     releases dist bin lib tests test data tmp public work projects templates assets images notes reports mail inbox outbox config
     scripts examples media uploads exports imports old new drafts letters books papers recipes library vendor target output""".split()
 )
+_CONTAINING = frozenset(
+    "containing contains contain mention mentions mentioning say says saying matching match matches having contained".split()
+)
 _ACCOUNTS = frozenset("admin root guest postgres nobody backup deploy".split())
 _PLACE_ENDS = re.compile(
     r"\s*(?:$|[,.;?!]|\s(?:and|or|older|newer|bigger|larger|smaller|that|which|ignoring|with|without|whatever|by|to|except|but|as|into|on|at|for|after"
@@ -74,6 +77,8 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
         elif not ordinary.has(low):
             if before in NOUNS or before:
                 take(*match.span(), word, kind)
+        elif before in _CONTAINING and low not in _NO_NAME and low not in NOUNS:
+            take(*match.span(), word, "text", "", False)
         elif before in ("as", "user") and low in _ACCOUNTS:
             take(*match.span(), word, "name")
         elif before in NOUNS and low not in _NO_NAME and low not in NOUNS and _PLACE_ENDS.match(behind):
@@ -82,6 +87,7 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
             before in NOUNS
             or (_AFTER.match(behind) and not re.match(r"\s+(?:process|program)", behind))
             or (_PLACE.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
+            or (low in _FOLDERS and before == "and")
             or (low in _FOLDERS and _TOWARDS.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
         ):
             take(*match.span(), word, kind, "", before in ("under", "below", "beneath", "inside"))

@@ -65,6 +65,8 @@ def packed_recipes(recipes: list[Recipe]) -> str:
             places[term].append(n)
     table = {
         "rows": rows, "weights": weights, "places": places,
+        "tools": sorted({one.command for one in recipes}),
+        "commands": [stem(one.command) for one in recipes],
         "wordings": [[number, " ".join(terms)] for number, terms in wordings],
     }  # fmt: skip
     return json.dumps(table, ensure_ascii=False, separators=(",", ":"))

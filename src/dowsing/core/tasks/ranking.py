@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import fnmatch
 import re
 
 from dowsing.core.commandline.known import Tables
@@ -11,12 +12,14 @@ from dowsing.core.tasks.conditions import tests_of
 from dowsing.core.tasks.filling import Filled, fill
 from dowsing.core.tasks.phrases import Token, parts_called_for, tokens_of
 from dowsing.core.tasks.recipe import CONDITIONS
-from dowsing.core.tasks.retrieval import OF_SENTENCE, Corpus, Match, Term, matches, terms_for
+from dowsing.core.tasks.retrieval import OF_SENTENCE, Corpus, Match, Term, compare, matches, terms_for
 from dowsing.core.tasks.saying import Said
 
 UNION = 0.15  # how much counts what all wordings of a recipe have together
-FIT, UNUSED, OPEN = 0.05, 0.2, 0.03
+FIT, UNUSED, OPEN = 0.05, 0.2, 0.06
 UNASKED_HARM = 0.3
+LESS_EXACT = 0.1  # find with a test of its own, where all that is said can be put as tests
+LIKE = 0.08  # a slot has the kind of file that it is for
 OTHER_KIND = 0.15  # a file was said, but not one of the kind that the line is for
 NOT_HERE = 0.12
 TOOL = 0.3
@@ -26,6 +29,10 @@ _HARM = re.compile(
     r"|branch -[dD]|tag -d|stash drop|push --force|checkout -- |git restore(?! --staged)|systemctl (?:stop|disable|mask|kill)|umount|chage -E"
     r"|passwd -l|usermod -L|apt-mark hold"
 )  # fmt: skip
+#: Words that belong to the value behind them.
+_TO_VALUE = frozenset(
+    "since until after before than with without under below within inside over above named called port by".split()
+)
 _HARMFUL = frozenset(
     stem(word)
     for word in (
@@ -51,7 +58,7 @@ def ranked(said: Said, corpus: Corpus, tables: Tables) -> list[Ranked]:
     harmful = any(token.stem in _HARMFUL for token in tokens)
     found = []
     for match in matches(corpus, terms, said.implied):
-        one = _rate(match, said, terms, tokens, tables, harmful)
+        one = _rate(match, said, terms, tokens, tables, corpus, harmful)
         if one is not None:
             found.append(one)
     found.sort(key=lambda one: -one.score)
@@ -59,7 +66,7 @@ def ranked(said: Said, corpus: Corpus, tables: Tables) -> list[Ranked]:
 
 
 def _rate(
-    match: Match, said: Said, terms: list[Term], tokens: list[Token], tables: Tables, harmful: bool
+    match: Match, said: Said, terms: list[Term], tokens: list[Token], tables: Tables, corpus: Corpus, harmful: bool
 ) -> Ranked | None:
     recipe = match.recipe
     filters = CONDITIONS in {slot.name for slot in recipe.slots}
@@ -76,7 +83,14 @@ def _rate(
     filled = fill(recipe, values, frozenset(called), tests)
     spans += [(one.start, one.end) for one in conditions]
     used = [value for value in values if value not in filled.unused]
-    spans += [(value.start, value.end) for value in used]
+    spans += [
+        (value.start - len(value.before) - 1 if value.before in _TO_VALUE else value.start, value.end)
+        for value in used
+    ]
+    # what stands in a slot says what the slot is for
+    filled_slots = {stem(part) for name, value in filled.values.items() if value for part in name.split("-")}
+    kinds = {stem(slot.kind) for slot in recipe.slots if filled.values.get(slot.name)}
+    _, wording = compare(corpus, terms, said.implied | filled_slots | kinds, match.wording, match.command)
     total = whole = got = 0.0
     for term, word, cover, also in zip(terms, said.words, match.cover, match.also, strict=True):
         taken = any(start < word.end and word.start < end for start, end in spans)
@@ -87,11 +101,13 @@ def _rate(
         got += term.weight * (1.0 if taken else cover)
         total += term.weight * (1.0 if taken else also)
     score = OF_SENTENCE * got / whole if whole else 0.0
-    score = (1 - UNION) * (score + (1 - OF_SENTENCE) * match.said) + (UNION * total / whole if whole else 0.0)
+    score = (1 - UNION) * (score + (1 - OF_SENTENCE) * wording) + (UNION * total / whole if whole else 0.0)
     unused = [value for value in filled.unused if value.sure]
     open_slots = sum(f"<{name}>" in filled.line for name in filled.values)
     covered = got / whole if whole else 1.0
     score += covered * FIT * max(min(filled.fit, 4.0), -3.0) - UNUSED * len(unused)
+    texts = [value.text for value in used]
+    score += LIKE * any(slot.like and any(_fits(slot.like, text) for text in texts) for slot in recipe.slots)
     if any(value.sure for value in said.values):
         score -= OPEN * open_slots
         likes = [slot for slot in recipe.slots if slot.like and filled.values.get(slot.name) is None]
@@ -103,11 +119,17 @@ def _rate(
         score -= UNASKED_HARM
     if not tables.command(recipe.command).exists:
         score -= NOT_HERE
-    score += _tools(said, filled.line)
+    if recipe.command == "find" and not filters and open_slots and any(one.end for one in said.conditions):
+        score -= LESS_EXACT
+    score += _tools(said, filled.line, corpus)
     return Ranked(score, filled)
 
 
-def _tools(said: Said, line: str) -> float:
+def _fits(like: str, text: str) -> bool:
+    return any(fnmatch.fnmatch(text, pattern) for pattern in like.split())
+
+
+def _tools(said: Said, line: str, corpus: Corpus) -> float:
     """What counts for or against a line by the tools that were asked for or refused."""
 
     def has(tool: str) -> bool:

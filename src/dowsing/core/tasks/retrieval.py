@@ -24,6 +24,7 @@ _LIGHT = frozenset(
     """here now there already also please just only really quickly together all each every anything everything something thing
     things lot new own many much some hi hello tell show see give find want know like me same other again whole right""".split()
 )
+UNNAMED = 0.6  # of a wording that names its command is left for a sentence that does not
 COMPARED = 150  # wordings that are looked at closely
 
 
@@ -36,12 +37,17 @@ class Term(Record):
 
 
 class Match(Record):
-    """A recipe with how much of each term one of its wordings has, and how much of that wording was said."""
+    """A recipe with how much of each term one of its wordings has, and how much of that wording was said.
+
+    `also` is how much all its wordings have together.
+    """
 
     recipe: Recipe
     cover: list[float]
     also: list[float]
     said: float
+    wording: list[str]
+    command: str
 
 
 class Corpus:
@@ -53,6 +59,8 @@ class Corpus:
         self.weights: dict[str, float] = table.get("weights", {})
         self.places: dict[str, list[int]] = table.get("places", {})
         self.wordings: list[tuple[int, str]] = table.get("wordings", [])
+        self.commands: list[str] = table.get("commands", [])
+        self.tools = frozenset(table.get("tools", []))
         self.unknown = 0.5 * math.log(1 + max(len(self.rows), 1))  # not that of the rarest: it may well be a name
 
     def recipe(self, number: int) -> Recipe:
@@ -114,31 +122,32 @@ def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: in
             if place in gains:
                 gains[place] += 0.3 * corpus.weights[stem]
     near = sorted(gains, key=lambda place: -gains[place])[: COMPARED * 3]
-    scored: list[tuple[float, int, Match | None]] = []
-    detail: dict[int, tuple[float, list[float], float]] = {}
+    detail: dict[int, tuple[float, list[float], float, list[str]]] = {}
     union: dict[int, list[float]] = {}
     for place in near:
         number, text = corpus.wordings[place]
-        cover, said = _compare(corpus, terms, implied, text.split())
+        cover, said = compare(corpus, terms, implied, text.split(), corpus.commands[number])
         score = (
             OF_SENTENCE * sum(c * t.weight for c, t in zip(cover, terms, strict=True)) / total
             + (1 - OF_SENTENCE) * said
         )
         if number not in detail or score > detail[number][0]:
-            detail[number] = (score, cover, said)
+            detail[number] = (score, cover, said, text.split())
         union[number] = [max(pair) for pair in zip(union.get(number, cover), cover, strict=True)]
-    scored = [(score, number, None) for number, (score, _, _) in detail.items()]
-    scored.sort(key=lambda one: -one[0])
+    best = sorted(detail, key=lambda number: -detail[number][0])[:most]
     return [
-        Match(corpus.recipe(number), detail[number][1], union[number], detail[number][2])
-        for _, number, _ in scored[:most]
+        Match(corpus.recipe(number), detail[number][1], union[number], *detail[number][2:], corpus.commands[number])
+        for number in best
     ]
 
 
-def _compare(
-    corpus: Corpus, terms: list[Term], implied: frozenset[str], wording: list[str]
+def compare(
+    corpus: Corpus, terms: list[Term], implied: frozenset[str], wording: list[str], command: str
 ) -> tuple[list[float], float]:
-    """How much of each term a wording has, and how much of the wording is said."""
+    """How much of each term a wording has, and how much of the wording is said.
+
+    A wording that names its command is for those who name it.
+    """
     have = set(wording)
     cover: list[float] = []
     used: dict[str, float] = {}
@@ -153,4 +162,5 @@ def _compare(
     for stem in implied & have:
         used[stem] = max(used.get(stem, 0.0), 0.9)
     whole = sum(corpus.weights[one] for one in wording)
-    return cover, sum(corpus.weights[one] * much for one, much in used.items()) / whole if whole else 0.0
+    said = sum(corpus.weights[one] * much for one, much in used.items()) / whole if whole else 0.0
+    return cover, said * (UNNAMED if command in have and command not in used else 1.0)

@@ -14,12 +14,18 @@ from dowsing.core.tasks.values import MOST_WORDS, Value, values_in
 _NOT = re.compile(r"(?<=\w)n['’]t\b")
 _WORD = re.compile(r"[^\W_]+")
 _TOOL = re.compile(
-    r"\b(?:use|using|with|via|by means of|take|through|in)\s+(?:the )?(?:command |tool |program )?([a-z][\w.+-]*)",
+    r"\b(?:use|using|with|via|by means of|through)\s+(?:the )?(?:command |tool |program )?([a-z][\w.+-]*)",
     re.IGNORECASE,
 )
 _NO_TOOL = re.compile(
     r"\b(?:without|not(?: with| using)?|no|don['’]t use|do not use|other than|instead of)\s+([a-z][\w.+-]*)",
     re.IGNORECASE,
+)
+#: Ways to ask, and the word that says the same.
+_QUESTIONS = (
+    (re.compile(r"\b(?:how many|how often|number of times)\b", re.IGNORECASE), "count"),
+    (re.compile(r"\bhow (?:big|large)\b", re.IGNORECASE), "size"),
+    (re.compile(r"\bwhat(?:['’]s| is| are| do\w* \w+ have)? (?:\w+ )?(?:in|inside)(?= )", re.IGNORECASE), "contents"),
 )
 #: Words that only say that a name follows.
 _BEFORE_A_NAME = frozenset("called named call name it".split())
@@ -62,7 +68,7 @@ class Said(Record):
     """What a sentence with its revisions says. `text` is all of it; the values of later revisions come first.
 
     `implied` are stems of what it must be about, by its values; `with_tools` and `without_tools` are the words that
-    stand where a tool is asked for or refused (most of them are none).
+    stand where a tool is asked for or refused (not all of them are one).
     """
 
     text: str
@@ -86,7 +92,9 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
     values = sorted(values_in(text, ordinary), key=lambda value: (-which(value.start), value.start))
     conditions = _latest(conditions_in(text, values))
     taken = [(value.start, value.end) for value in values if value.sure and value.kind != "extension"]
-    words = []
+    words = [Word(word, stem(word), *match.span()) for pattern, word in _QUESTIONS if (match := pattern.search(text))]
+    asked = [(word.start, word.end) for word in words]
+    taken += asked
     for match in _WORD.finditer(text):
         low = match[0].casefold()
         if (low in EMPTY and low not in TELLING) or any(

@@ -21,6 +21,8 @@ _REMOTE = re.compile(r"(?<![\w/.-])(?:[\w.-]+@)?[A-Za-z][\w.-]+:[/~][\w./~*-]*")
 _AT = re.compile(r"[\w.-]+@[\w.-]+\w")
 _DATE = re.compile(r"(?<![\w.-])\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?)?(?![\w-])")
 _DAY = re.compile(r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday|sunday)")
+_TODAY = re.compile(r"\b(?:today|yesterday)\b")
+_SUM = re.compile(r"(?<![\w./-])\d+(?:\.\d+)?(?:(?: ?[+*^] ?| [-/] )\d+(?:\.\d+)?)+(?![\w.])")
 _CLOCK = re.compile(r"(?<![\w.:-])(?:at )?(\d{1,2}:\d\d(?::\d\d)?)(?![\w:])")
 _HEIGHT = re.compile(r"(?<![\w.-])\d+x\d+(?![\w.])")
 _NUMBER = re.compile(
@@ -30,7 +32,7 @@ _NUMBER = re.compile(
 _SPELLED = re.compile(rf"(?<![\w.-])({COUNT})\s+({UNIT_WORDS}|lines?|columns?|characters?|times)\b", re.IGNORECASE)
 _ORDINAL = re.compile(r"(?<![\w-])(\d+)(?:st|nd|rd|th)(?![\w-])")
 _SPELLED_ORDINAL = re.compile(
-    r"\b(first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth)\s+(?=columns?|fields?|words?)",
+    r"\b(first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth)\s+(?=columns?|fields?|words?|lines?\b(?! of code))",
     re.IGNORECASE,
 )
 _ORDINALS = "first second third fourth fifth sixth seventh eighth ninth tenth".split()
@@ -43,7 +45,8 @@ _PLURAL = re.compile(
 )
 _KIND_OF_FILE = re.compile(
     r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|xml|wav|flac|mkv|avi|svg|iso|bak|tmp)"
-    r"(?=\s+(?:files?|pictures?|images?|documents?)\b)",
+    r"(?=\s+(?:files?|pictures?|images?|documents?)\b)|(?<=\beach )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b"
+    r"|(?<=\bevery )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b",
     re.IGNORECASE,
 )
 _PATH = re.compile(r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-][\w@%+=:.-]*(?:/[\w.@%+=:*-]*)+|~(?!\w)")
@@ -131,6 +134,10 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(), match[0], "host")
     for match in (*_DATE.finditer(sentence), *_DAY.finditer(sentence)):
         take(*match.span(), match[0], "date")
+    for match in _TODAY.finditer(sentence):
+        take(*match.span(), match[0], "date", "", False)
+    for match in _SUM.finditer(sentence):
+        take(*match.span(), match[0], "sum")
     for match in _CLOCK.finditer(sentence):
         take(*match.span(1), match[1], "time")
     for match in _HEIGHT.finditer(sentence):
@@ -140,7 +147,7 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
     for match in _PLURAL.finditer(sentence):
         take(*match.span(), match[1].lower(), "extension")
     for match in _KIND_OF_FILE.finditer(sentence):
-        take(*match.span(), match[1].lower(), "extension")
+        take(*match.span(), match[0].lower(), "extension")
     for match in _PATH.finditer(sentence):
         text = match[0].rstrip(".,:;?!")
         take(match.start(), match.start() + len(text), text, "glob" if "*" in text else "path")
