@@ -40,6 +40,11 @@ class Settings(Record):
     package_root: str = ""
     values: dict[str, str] = {}  # noqa: RUF012 - a record is immutable
 
+    @property
+    def kept(self) -> str:
+        """The folder of what the user keeps; what is kept while trying things on the demo library is apart."""
+        return os.path.join(self.data, "demo") if self.demo else self.data
+
 
 def _folder(kind: str, variable: str, xdg: str, usual: str, environment: dict[str, str]) -> str:
     """A folder of the program: its own variable, the XDG variable or the platform's place."""

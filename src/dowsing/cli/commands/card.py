@@ -5,11 +5,13 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
+from dowsing.cli.kept import notes_on
 from dowsing.cli.output.cards import card_lines
 from dowsing.cli.session import Session
 from dowsing.core.document import Example
 from dowsing.core.finding.lookup import Lookup
 from dowsing.core.reading.card import make_card
+from dowsing.core.record import dump
 from dowsing.core.sources import catalogue
 from dowsing.core.tasks.examples import few_recipes
 from dowsing.core.tasks.filling import with_values
@@ -38,8 +40,14 @@ def show(session: Session, found: Lookup) -> int:
     names = [found.entry.name, *(alias.partition("(")[0] for alias in found.entry.aliases)]
     recipes = [Example(one.task, with_values(one.line, {})) for one in few_recipes(session.store, names, FEW_RECIPES)]
     card = make_card(document, found.entry, typed, found.others, [document.source, *others], session.json, recipes)
+    notes = notes_on(session, [found.entry.label])
     if session.json:
-        session.print_json(card)
-    else:
-        session.screen.show(card_lines(card, session.screen.width, session.program))
+        session.print_json({**dump(card), "notes": dump(notes)})
+        return 0
+    lines = card_lines(card, session.screen.width, session.program)
+    if notes:
+        from dowsing.cli.output.own import note_lines
+
+        lines = [*note_lines(notes, session.screen.width), "", *lines]
+    session.screen.show(lines)
     return 0

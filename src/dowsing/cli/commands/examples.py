@@ -7,6 +7,7 @@ import argparse
 from dowsing.cli.commands.naming import open_found
 from dowsing.cli.commands.options import named_first
 from dowsing.cli.failure import Failure
+from dowsing.cli.kept import own_lines
 from dowsing.cli.session import Session
 from dowsing.core.tasks.examples import examples_of
 from dowsing.core.tasks.remembered import Remembered, remember
@@ -29,14 +30,15 @@ def run(session: Session, options: argparse.Namespace) -> int:
     assert found.entry is not None
     document = open_found(session, found)
     names = [found.entry.name, *(alias.partition("(")[0] for alias in found.entry.aliases), found.name.text]
-    shown = examples_of(session.store, document, list(dict.fromkeys(names)), asked)
+    shown = examples_of(session.store, document, list(dict.fromkeys(names)), asked, own_lines(session))
     if not shown:
         about = f" about “{' '.join(asked)[:40]}”" if asked else ""
         raise Failure(
             f"there is no recipe for {found.entry.label}{about}, and its page gives no example; "
             f"its forms in words: {session.program} syntax {found.entry.name}"
         )
-    remember(session.settings.data, Remembered("examples", found.entry.name, [], [one.line for one in shown]))
+    lines, tasks = [one.line for one in shown], [one.task for one in shown]
+    remember(session.settings.data, Remembered("examples", found.entry.name, [], lines, tasks))
     if session.json:
         answers = [{"task": one.task, "line": one.line, "from": one.origin} for one in shown]
         session.print_json({"name": found.entry.name, "section": found.entry.section, "answers": answers})

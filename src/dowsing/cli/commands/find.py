@@ -5,11 +5,14 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.failure import Failure
+from dowsing.cli.kept import Own, notes_on, own_lines, own_matching
 from dowsing.cli.output.hits import hit_lines
+from dowsing.cli.output.own import kept_lines
 from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.finding.filters import KINDS, Filters
 from dowsing.core.finding.search import Answer, make_query, search
+from dowsing.core.tasks.remembered import Remembered, remember
 
 DESCRIPTION = (
     "Finds entries by what they are for: words or a whole sentence, the best first. "
@@ -79,12 +82,17 @@ def answer(
     if not query.words and not query.patterns and (any(word.strip() for word in words) or not query.filters.any):
         raise Failure(f"there is nothing to look for in “{' '.join(words)[:60]}”; give a word or a pattern")
     found = search(session.store, query, why or session.json)
+    own = _kept(session, words)
+    remember(session.settings.data, Remembered("names", " ".join(words), [], [hit.entry.label for hit in found.hits]))
     if session.json:
-        session.print_json(as_json(found))
+        session.print_json({**as_json(found), "kept": own})
         return 0 if found.total else 1
     if count:
         session.screen.show([str(found.total)])
         return 0 if found.total else 1
+    if not found.total and own.any:
+        session.screen.show(kept_lines(own, session.screen.width, session.program))
+        return 0
     if not found.total and query.filters.any:
         asked = f"for “{' '.join(words)[:100]}” " if any(words) else ""
         raise Failure(f"nothing found {asked}in {query.filters.described()}; {_wider(session, words, filters)}")
@@ -99,8 +107,18 @@ def answer(
         from dowsing.core.finding.hints import hints
 
         more = hints(session.store, found.numbers, query.filters, query.words)
-    session.screen.show(hit_lines(found, session.screen.width, session.program, more, rich, why))
+    lines = hit_lines(found, session.screen.width, session.program, more, rich, why)
+    if own.any:
+        lines += ["", *kept_lines(own, session.screen.width, session.program)]
+    session.screen.show(lines)
     return 0
+
+
+def _kept(session: Session, words: list[str]) -> Own:
+    """What the user keeps that has these words."""
+    if not any(words):
+        return Own([], [])
+    return own_matching(words, own_lines(session), notes_on(session, None))
 
 
 def _wider(session: Session, words: list[str], filters: Filters | None) -> str:

@@ -10,10 +10,10 @@ from dowsing.cli.failure import Failure
 MOST_READ = 1_000_000  # characters
 
 
-def given_line(words: list[str]) -> str:
+def given_line(words: list[str], command: str = "unpick") -> str:
     """The line: one argument as it is, several put together as a shell would write them, or the standard input.
 
-    Raises Failure if there is none.
+    `command` of ours is what it is for. Raises Failure if there is none.
     """
     if len(words) == 1:
         line = words[0]
@@ -25,10 +25,10 @@ def given_line(words: list[str]) -> str:
         )
     else:
         if sys.stdin is None or sys.stdin.isatty():
-            raise Failure("say a line, in quotes: dowsing unpick 'tar -xzf notes.tgz'", status=2)
+            raise Failure(f"say a line, in quotes: dowsing {command} 'tar -xzf notes.tgz'", status=2)
         line = sys.stdin.buffer.read(MOST_READ).decode("utf-8", "replace").rstrip("\n")
     if not line.strip():
-        raise Failure("the line is empty; say one in quotes: dowsing unpick 'tar -xzf notes.tgz'", status=2)
+        raise Failure(f"the line is empty; say one in quotes: dowsing {command} 'tar -xzf notes.tgz'", status=2)
     # what is no text would only harm a terminal, and means nothing to a shell
     return re.sub(r"[\x00-\x08\x0b-\x1f\x7f-\x9f\ud800-\udfff]", "\ufffd", line)
 

@@ -6,6 +6,7 @@ import argparse
 
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.failure import Failure
+from dowsing.cli.kept import notes_on
 from dowsing.cli.output import pages
 from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
@@ -61,7 +62,13 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if session.format in ("html", "markdown"):
         _export(session, documents, options.output)
         return 0
+    assert found.entry is not None
     lines: list[str] = []
+    notes = notes_on(session, [found.entry.label])
+    if notes:
+        from dowsing.cli.output.own import note_lines
+
+        lines = [*note_lines(notes, session.screen.width), ""]
     for n, document in enumerate(documents):
         lines += [*([""] if n else []), *_lines(session, found, document, options, first=not n)]
     if options.output:

@@ -1,22 +1,31 @@
-"""`take`: one line of the last list that was printed in this terminal."""
+"""`take`: act on a line of the last list that was printed in this terminal."""
 
 from __future__ import annotations
 
 import argparse
 
 from dowsing.cli.failure import Failure
-from dowsing.cli.output.terminal import write
+from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
 from dowsing.core.markup import clean_line
-from dowsing.core.tasks.remembered import recall
+from dowsing.core.tasks.remembered import Remembered, recall
 
-DESCRIPTION = "The N-th line of the last list of task or examples in this terminal, and nothing else."
+DESCRIPTION = (
+    "The N-th line of the last list of task, examples or saved in this terminal, and nothing else: it can be piped. "
+    "After find it reads that page."
+)
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument("number", type=int, nargs="?", default=1, metavar="N", help="which line (1)")
-    parser.add_argument("--unpick", action="store_true", help="take it apart instead of printing it")
+    ways = parser.add_mutually_exclusive_group()
+    ways.add_argument("--copy", action="store_true", help="put it on the clipboard")
+    ways.add_argument("--run", action="store_true", help="show it and what it would change, ask, and run it")
+    ways.add_argument("--save", action="store_true", help="keep it: see save")
+    ways.add_argument("--unpick", action="store_true", help="take it apart instead of printing it")
+    parser.add_argument("--yes", action="store_true", help="with --run: do not ask")
+    parser.add_argument("--for", dest="task", default="", metavar="TASK", help="with --save: what it is for")
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
@@ -27,14 +36,63 @@ def run(session: Session, options: argparse.Namespace) -> int:
         raise Failure("nothing was listed in this terminal yet; begin with: dowsing task SENTENCE", status=2)
     if not 1 <= options.number <= len(last.lines):
         raise Failure(f"the last list has the lines 1 to {len(last.lines)}", status=2)
+    if options.yes and not options.run:
+        raise Failure("--yes goes with --run", status=2)
+    if options.task and not options.save:
+        raise Failure("--for goes with --save", status=2)
     line = clean_line(last.lines[options.number - 1])
+    if last.kind == "names":
+        return _read(session, options, line)
+    return _act(session, options, last, line)
+
+
+def _act(session: Session, options: argparse.Namespace, last: Remembered, line: str) -> int:
+    """What is asked for with a command line."""
     if options.unpick:
         from dowsing.cli.commands import unpick
 
         parsed = argparse.Namespace(line=[line], long=False, short=False, tidy=False, aliases=None)
         return unpick.run(session, parsed)
+    if options.save:
+        from dowsing.cli.commands.save import keep
+
+        told = last.tasks[options.number - 1] if options.number <= len(last.tasks) else ""
+        said = "; ".join([last.task, *last.again]) if last.kind == "task" and options.number == 1 else told
+        return keep(session, line, options.task or said)
+    if options.run:
+        from dowsing.cli.running import run_line
+
+        return run_line(session, line, options.yes)
+    if options.copy:
+        from dowsing.cli.clipboard import copy
+
+        by = copy(line)
+        if not by:
+            raise Failure(
+                "there is no clipboard program here and no terminal that could take it; print it instead", status=3
+            )
+        message(f"copied by {by}: {line}")
+        return 0
     if session.json:
         session.print_json({"line": line})
     else:
         write(line + "\n")
     return 0
+
+
+def _read(session: Session, options: argparse.Namespace, label: str) -> int:
+    """Read the page of a name that was listed."""
+    if options.copy or options.run or options.save or options.unpick:
+        raise Failure(f"the last list has names, not lines; dowsing take {options.number} reads that page", status=2)
+    from dowsing.cli.commands import read
+
+    wanted = {
+        "name": [label],
+        "source": None,
+        "part": None,
+        "brief": False,
+        "around": None,
+        "lang": None,
+        "output": None,
+    }
+    return read.run(session, argparse.Namespace(**wanted))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.failure import Failure
+from dowsing.cli.kept import own_lines
 from dowsing.cli.session import Session
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
@@ -41,12 +42,13 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if not sentence:
         raise Failure("say what is to be done: dowsing task pack the notes folder into notes.tgz", status=2)
     tables = Tables(session.store, session.settings)
-    found = lines_for(sentence, again, tables, options.limit)
+    found = lines_for(sentence, again, tables, options.limit, own_lines(session))
     if not found.answers:
         raise Failure(
             f"no recipe is for that; look for a command: {session.program} find {' '.join(sentence.split()[:8])}"
         )
-    remember(folder, Remembered("task", sentence, again, [answer.line for answer in found.answers]))
+    lines, tasks = [answer.line for answer in found.answers], [answer.task for answer in found.answers]
+    remember(folder, Remembered("task", sentence, again, lines, tasks))
     if session.json:
         session.print_json(
             {"task": found.task, "again": found.again, "answers": [answer_json(one) for one in found.answers]}

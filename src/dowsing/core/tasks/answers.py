@@ -8,6 +8,7 @@ from dowsing.core.commandline.pieces import Unpicked, carried
 from dowsing.core.record import Record
 from dowsing.core.tasks.filling import Filled, with_values
 from dowsing.core.tasks.ranking import ranked
+from dowsing.core.tasks.recipe import Recipe
 from dowsing.core.tasks.retrieval import corpus_of, ordinary_of
 from dowsing.core.tasks.saying import understand
 
@@ -55,21 +56,27 @@ class Task(Record):
     answers: list[Answer]
 
 
-def lines_for(sentence: str, again: list[str], tables: Tables, most: int = MOST_ANSWERS) -> Task:
-    """The lines for a task said in plain words; `again` are revisions of it, the last one counting most."""
+def lines_for(
+    sentence: str, again: list[str], tables: Tables, most: int = MOST_ANSWERS, own: list[Recipe] | None = None
+) -> Task:
+    """The lines for a task said in plain words; `again` are revisions of it, the last one counting most.
+
+    `own` are recipes of the user's.
+    """
     said = understand(sentence, again, ordinary_of(tables.store))
-    found = ranked(said, corpus_of(tables.store), tables)
+    found = ranked(said, corpus_of(tables.store, own), tables)
     best = found[0].score if found else 0.0
     answers: list[Answer] = []
     for one in found:
         if len(answers) >= most or one.score < max(LEAST_SCORE, best * _SAME):
             break
         if all(one.filled.line != answer.line for answer in answers):
-            answers.append(_answer(one.filled, tables, one.score))
+            answers.append(answer_of(one.filled, tables, one.score))
     return Task(sentence, again, answers)
 
 
-def _answer(filled: Filled, tables: Tables, score: float) -> Answer:
+def answer_of(filled: Filled, tables: Tables, score: float) -> Answer:
+    """A filled recipe as an answer, checked."""
     recipe = filled.recipe
     found = unpick(filled.line, tables)
     page = next((piece.page for piece in found.pieces if piece.page), None)
@@ -79,7 +86,7 @@ def _answer(filled: Filled, tables: Tables, score: float) -> Answer:
         if filled.values[slot.name] is not None or f"<{slot.name}>" in filled.line
     ]
     return Answer(
-        filled.line, recipe.task, slots, carried(found), Origin("recipe", page, recipe.where),
+        filled.line, recipe.task, slots, carried(found), Origin("saved" if recipe.where == "saved" else "recipe", page, recipe.where),
         "; ".join(found.changes) or None, with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
     )  # fmt: skip
 

@@ -201,11 +201,11 @@ def _names(text: str, values: list[Value], add) -> None:  # type: ignore[no-unty
     for value in values:
         if value.unit != "excluded":
             continue
-        pattern = f"*.{value.text}" if value.kind == "extension" else value.text
+        name = f"*.{value.text}" if value.kind == "extension" else value.text
         if value.kind in ("name", "path") and "." not in value.text:
             add(f"-not -path {quoted('*/' + value.text.strip('/') + '/*')}", value.start, value.end)
         elif value.kind in ("extension", "glob", "file", "name", "path"):
-            add(f"-not -name {quoted(pattern)}", value.start, value.end)
+            add(f"-not -name {quoted(name)}", value.start, value.end)
     endings = [value for value in wanted if value.kind == "extension" and value.before not in ("to", "in", "into")]
     if endings:
         add(_any_ending("-name", [value.text for value in endings]), endings[0].start, endings[-1].end)

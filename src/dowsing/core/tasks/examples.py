@@ -44,14 +44,24 @@ def few_recipes(store: Store, names: list[str], count: int) -> list[Recipe]:
     return list(found.values())[:count]
 
 
-def examples_of(store: Store, document: Document, names: list[str], words: list[str]) -> list[Shown]:
-    """The examples of a name, those with all of the words if some are given; each line once."""
+def examples_of(
+    store: Store, document: Document, names: list[str], words: list[str], own: list[Recipe]
+) -> list[Shown]:
+    """The examples of a name, those with all of the words if some are given; each line once.
+
+    `own` are recipes of the user's, those that are about the name are among the examples.
+    """
     found = [
         Shown(recipe.task, with_values(recipe.line, {}), Origin("recipe", document.label, recipe.where))
         for recipe in recipes_for(store, names)
     ]
     found += [
         Shown(one.task, one.line, Origin("manual", document.label, document.source)) for one in document.examples
+    ]
+    found += [
+        Shown(one.task, with_values(one.line, {}), Origin("saved", document.label, "saved"))
+        for one in own
+        if one.command in names or set(names) & set(one.line.split())
     ]
     wanted = stems(" ".join(words))
     if wanted:

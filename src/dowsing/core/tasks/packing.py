@@ -45,15 +45,20 @@ def ordinary_words(recipes: list[Recipe]) -> str:
     return " ".join(sorted({stem(word) for text in texts for word in words(text)}))
 
 
+def packed_row(one: Recipe) -> str:
+    """One recipe, without the terms of its wordings."""
+    slots = [[slot.name, slot.kind, slot.like, slot.default] for slot in one.slots]
+    row = [one.task, one.also, one.line, slots, one.command, one.changes, one.look, one.where, one.parts]
+    return json.dumps(row, ensure_ascii=False)
+
+
 def packed_recipes(recipes: list[Recipe]) -> str:
     """Recipes with the terms of their wordings, how telling each is, and in which wordings it stands, for the index."""
     rows: list[str] = []
     wordings: list[tuple[int, list[str]]] = []
     counts: dict[str, int] = {}
     for number, one in enumerate(recipes):
-        slots = [[slot.name, slot.kind, slot.like, slot.default] for slot in one.slots]
-        row = [one.task, one.also, one.line, slots, one.command, one.changes, one.look, one.where, one.parts]
-        rows.append(json.dumps(row, ensure_ascii=False))
+        rows.append(packed_row(one))
         own = [terms for text in [one.task, *one.also] if (terms := wording_terms(text))]
         wordings += [(number, terms) for terms in own]
         for term in {term for terms in own for term in terms}:

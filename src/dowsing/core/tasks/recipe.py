@@ -37,7 +37,7 @@ KINDS = frozenset(
 )
 #: Kinds whose values are digits or letters alone, so that they may stand in the quotes of a line.
 PLAIN = frozenset(("number", "extension", "port", "word", "sum"))
-_KEYS = frozenset(("task", "also", "line", "slots", "changes", "command", "look", "parts"))
+_KEYS = frozenset(("task", "also", "line", "slots", "changes", "command", "look", "parts", "saved"))
 
 
 class Slot(Record):
@@ -76,20 +76,25 @@ class Fault(Record):
 
 def read_recipes(path: str) -> tuple[list[Recipe], list[Fault]]:
     """The recipes of a file, and what is wrong in it; one that is wrong does not keep the others from being read."""
-    import tomllib
-
     try:
         with open(path, "rb") as file:
             text = file.read().decode("utf-8")
-        table = tomllib.loads(text)
     except OSError as error:
         return [], [Fault(path, 0, f"cannot be read: {(error.strerror or 'failed').lower()}")]
     except UnicodeDecodeError:
         return [], [Fault(path, 0, "is not UTF-8 text")]
+    return parse_recipes(path, text)
+
+
+def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[Fault]]:
+    """The recipes of a text, and what is wrong in it; `path` is where it is from."""
+    import tomllib
+
+    try:
+        return _recipes_of(path, text, tomllib.loads(text))
     except tomllib.TOMLDecodeError as error:
         at = re.search(r"line (\d+)", str(error))
         return _as_far_as_possible(path, text, Fault(path, int(at[1]) if at else 0, f"is not TOML: {error}"))
-    return _recipes_of(path, text, table)
 
 
 def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe], list[Fault]]:
@@ -99,7 +104,7 @@ def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe
     starts = [match.start() for match in re.finditer(r"^\[\[recipe\]\]", text, re.MULTILINE)]
     found: list[Recipe] = []
     faults: list[Fault] = []
-    for start, end in zip(starts, [*starts[1:], len(text)], strict=True):
+    for start, end in zip(starts, [*starts[1:], len(text)], strict=False):
         try:
             recipes, more = _recipes_of(path, text[start:end], tomllib.loads(text[start:end]))
         except tomllib.TOMLDecodeError as error:

@@ -10,12 +10,14 @@ KEEP = 20  # files
 
 
 class Remembered(Record):
-    """The last list: `kind` is task or examples; `task` and `again` what was asked; `lines` what was shown."""
+    """The last list: `kind` is task, examples or saved, whose `lines` are command lines, or names, whose lines are labels
+    of entries; `task` and `again` what was asked; `tasks` what each line is for."""
 
     kind: str
     task: str
     again: list[str]
     lines: list[str]
+    tasks: list[str] = []  # noqa: RUF012 - a record is immutable
 
 
 def _path(folder: str) -> str:
@@ -36,7 +38,7 @@ def remember(folder: str, last: Remembered) -> None:
     with contextlib.suppress(OSError):
         os.makedirs(os.path.dirname(path), exist_ok=True)
         with open(new, "w", encoding="utf-8") as file:
-            json.dump([last.kind, last.task, last.again, last.lines], file)
+            json.dump([last.kind, last.task, last.again, last.lines, last.tasks], file)
         os.replace(new, path)
         old = sorted(os.scandir(os.path.dirname(path)), key=lambda entry: entry.stat().st_mtime, reverse=True)
         for entry in old[KEEP:]:
@@ -49,7 +51,8 @@ def recall(folder: str) -> Remembered | None:
 
     try:
         with open(_path(folder), encoding="utf-8") as file:
-            kind, task, again, lines = json.load(file)
-        return Remembered(str(kind), str(task), [str(one) for one in again], [str(one) for one in lines])
+            kind, task, again, lines, tasks = json.load(file)
+        texts = [[str(one) for one in several] for several in (again, lines, tasks)]
+        return Remembered(str(kind), str(task), *texts)
     except (OSError, ValueError, TypeError):
         return None

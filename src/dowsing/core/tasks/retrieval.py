@@ -7,8 +7,10 @@ import math
 
 from dowsing.core.index.store import Store
 from dowsing.core.index.vocabulary import related_terms
+from dowsing.core.language.stems import stem
 from dowsing.core.record import Record
 from dowsing.core.tasks.names import Ordinary
+from dowsing.core.tasks.packing import packed_row, wording_terms
 from dowsing.core.tasks.recipe import Recipe, Slot
 from dowsing.core.tasks.saying import Word
 
@@ -63,17 +65,33 @@ class Corpus:
         self.tools = frozenset(table.get("tools", []))
         self.unknown = 0.5 * math.log(1 + max(len(self.rows), 1))  # not that of the rarest: it may well be a name
 
+    def add(self, recipes: list[Recipe]) -> None:
+        """Put more recipes to those of the index, such as the user's own."""
+        for one in recipes:
+            number = len(self.rows)
+            self.rows.append(packed_row(one))
+            self.commands.append(stem(one.command))
+            self.tools |= {one.command}
+            for text in [one.task, *one.also]:
+                terms = wording_terms(text)
+                for term in terms:
+                    self.weights.setdefault(term, 2 * self.unknown)
+                    self.places.setdefault(term, []).append(len(self.wordings))
+                if terms:
+                    self.wordings.append((number, " ".join(terms)))
+
     def recipe(self, number: int) -> Recipe:
         """The recipe of that number."""
         task, also, line, slots, command, changes, look, where, parts = json.loads(self.rows[number])
         return Recipe(task, also, line, [Slot(*slot) for slot in slots], command, changes, look, where, parts)
 
 
-def corpus_of(store: Store) -> Corpus:
-    """The recipes of the index."""
+def corpus_of(store: Store, own: list[Recipe] | None = None) -> Corpus:
+    """The recipes of the index, with the user's own ones if they are given."""
     found: Corpus | None = store.memory.get("recipes")
     if found is None:
         found = store.memory["recipes"] = Corpus(store.meta_value("recipes") or "")
+        found.add(own or [])
     return found
 
 
@@ -117,10 +135,10 @@ def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: in
                     best[place] = much
         for place, much in best.items():
             gains[place] = gains.get(place, 0.0) + much * term.weight
-    for stem in implied:
-        for place in corpus.places.get(stem, ()):
+    for one in implied:
+        for place in corpus.places.get(one, ()):
             if place in gains:
-                gains[place] += 0.3 * corpus.weights[stem]
+                gains[place] += 0.3 * corpus.weights[one]
     near = sorted(gains, key=lambda place: -gains[place])[: COMPARED * 3]
     detail: dict[int, tuple[float, list[float], float, list[str]]] = {}
     union: dict[int, list[float]] = {}
@@ -134,10 +152,10 @@ def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: in
         if number not in detail or score > detail[number][0]:
             detail[number] = (score, cover, said, text.split())
         union[number] = [max(pair) for pair in zip(union.get(number, cover), cover, strict=True)]
-    best = sorted(detail, key=lambda number: -detail[number][0])[:most]
+    chosen = sorted(detail, key=lambda number: -detail[number][0])[:most]
     return [
         Match(corpus.recipe(number), detail[number][1], union[number], *detail[number][2:], corpus.commands[number])
-        for number in best
+        for number in chosen
     ]
 
 
@@ -159,8 +177,8 @@ def compare(
         cover.append(best)
         if best and best > used.get(which, 0.0):
             used[which] = best
-    for stem in implied & have:
-        used[stem] = max(used.get(stem, 0.0), 0.9)
+    for one in implied & have:
+        used[one] = max(used.get(one, 0.0), 0.9)
     whole = sum(corpus.weights[one] for one in wording)
     said = sum(corpus.weights[one] * much for one, much in used.items()) / whole if whole else 0.0
     return cover, said * (UNNAMED if command in have and command not in used else 1.0)

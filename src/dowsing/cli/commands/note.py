@@ -1,0 +1,71 @@
+"""`note`: the user's own remark on a name."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.commands.naming import find_entry
+from dowsing.cli.failure import Failure
+from dowsing.cli.session import Session
+from dowsing.core.keeping import notes
+from dowsing.core.keeping.files import CannotKeep
+from dowsing.core.keeping.notes import Note
+from dowsing.core.markup import BOLD, ROMAN, clean_line
+
+DESCRIPTION = (
+    "Keeps a remark on a name: a page that is wrong, a trap, what to remember. It stands on the name's card and above its "
+    "pages, and find finds it. Without a text it shows the remarks."
+)
+MOST = 2000  # characters
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument("words", nargs="*", metavar="NAME [TEXT]", help="tar 'the manual of this machine is older'")
+    parser.add_argument("--drop", type=int, metavar="N", help="keep the N-th remark on the name no longer")
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    folder = session.settings.kept
+    try:
+        if not options.words:
+            return _show(session, notes.read_notes(folder), "")
+        found = find_entry(session, options.words[:1])
+        assert found.entry is not None
+        label, text = found.entry.label, " ".join(" ".join(options.words[1:]).split())
+        there = notes.notes_on(folder, [label])
+        if options.drop is not None:
+            if not 1 <= options.drop <= len(there):
+                raise Failure(f"there are {len(there)} remarks on {label}", status=2)
+            notes.drop_note(folder, there[options.drop - 1])
+            session.screen.show([f"kept no longer: {clean_line(there[options.drop - 1].text)}"])
+            return 0
+        if not text:
+            return _show(session, there, label)
+        from datetime import date
+
+        if len(text) > MOST:
+            raise Failure(f"a remark has at most {MOST} characters", status=2)
+        notes.add_note(folder, Note(label, text, date.today().isoformat()))
+    except CannotKeep as error:
+        raise Failure(str(error), status=3) from None
+    session.screen.show([f"noted on {label}: {clean_line(text)}"])
+    return 0
+
+
+def _show(session: Session, found: list[Note], label: str) -> int:
+    if session.json:
+        session.print_json({"name": label or None, "notes": found})
+        return 0 if found else 1
+    if not found:
+        about = f" on {label}" if label else ""
+        raise Failure(f"there is no remark{about} yet; write one: {session.program} note {label or 'NAME'} 'TEXT'")
+    session.screen.show(
+        [
+            f"{number:>2}  {BOLD}{clean_line(one.name)}{ROMAN}  {one.day}  {clean_line(one.text)}"
+            for number, one in enumerate(found, 1)
+        ]
+    )
+    return 0

@@ -1,0 +1,75 @@
+"""`save`: keep a command line, with what it is for."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.commands.given_line import given_line
+from dowsing.cli.failure import Failure
+from dowsing.cli.output.terminal import message
+from dowsing.cli.session import Session
+from dowsing.core.commandline.known import Tables
+from dowsing.core.commandline.line import unpick
+from dowsing.core.keeping.files import CannotKeep
+from dowsing.core.keeping.saved import Kept, save
+from dowsing.core.markup import clean_line
+from dowsing.core.tasks.recipe import make_recipe
+
+DESCRIPTION = (
+    "Keeps a command line with what it is for; task, examples, find and saved have it then. <name> in it is a place for a "
+    "value. The line is checked against the pages as all lines are."
+)
+OTHERS_ARE_WORDS = True
+MOST = 4000  # characters of a line
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument("line", nargs="*", metavar="LINE", help="in quotes, or on the standard input")
+    parser.add_argument("--for", dest="task", default="", metavar="TASK", help="what it is for, in your own words")
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    return keep(session, given_line(options.line, "save"), options.task)
+
+
+def keep(session: Session, line: str, task: str) -> int:
+    """Keep a line and say so."""
+    from datetime import date
+
+    if "\n" in line.strip() or len(line) > MOST:
+        raise Failure(
+            f"one line of at most {MOST} characters is kept at a time; longer things belong in a script", status=2
+        )
+    line = line.strip()
+    found = unpick(line, Tables(session.store, session.settings))
+    says = " ".join(task.split()) or found.says or line
+    try:
+        recipe = make_recipe({"task": says, "line": line}, "", "saved")
+    except ValueError as error:
+        raise Failure(f"that cannot be kept: {error}", status=2) from None
+    try:
+        kept = save(session.settings.kept, recipe, date.today().isoformat())
+    except CannotKeep as error:
+        raise Failure(str(error), status=3) from None
+    for piece in found.pieces:
+        if piece.problem:
+            message(f"kept as it is, but: {clean_line(piece.problem)}")
+    if found.problem:
+        message(f"kept as it is, but a shell cannot read it: {found.problem['says']}")
+    if session.json:
+        from dowsing.core.tasks.answers import is_checked
+
+        told = {"line": kept.recipe.line, "task": kept.recipe.task, "known": kept.known, "checked": is_checked(found)}
+        session.print_json({"saved": told})
+    else:
+        session.screen.show(_said(kept, session.program))
+    return 0
+
+
+def _said(kept: Kept, program: str) -> list[str]:
+    first = "saved" if not kept.known else ("saved already; it is now for" if kept.renamed else "saved already")
+    task, line = clean_line(kept.recipe.task), clean_line(kept.recipe.line)
+    return [f"{first}: {task}" if task != line else first, f"   {line}", "", f"Next: {program} saved"]

@@ -1,0 +1,134 @@
+"""`saved`: the user's own lines."""
+
+from __future__ import annotations
+
+import argparse
+import os
+
+from dowsing.cli.failure import Failure
+from dowsing.cli.kept import own_lines
+from dowsing.cli.output.terminal import message, write
+from dowsing.cli.session import Session
+from dowsing.core.keeping import saved
+from dowsing.core.keeping.files import CannotKeep
+from dowsing.core.keeping.script import script_of
+from dowsing.core.language.stems import stems
+from dowsing.core.tasks.filling import with_values
+from dowsing.core.tasks.recipe import Recipe, read_recipes
+from dowsing.core.tasks.remembered import Remembered, recall, remember
+
+DESCRIPTION = "The lines that you kept with save, all or those with the words, the newest first; numbered for take."
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument("words", nargs="*", metavar="WORD", help="words of the line or of what it is for")
+    ways = parser.add_mutually_exclusive_group()
+    ways.add_argument("--script", action="store_true", help="print them as a shell script, with what they are for")
+    ways.add_argument("--export", metavar="FILE", help="write them to a recipe file")
+    ways.add_argument("--import", dest="taken", metavar="FILE", help="keep all recipes of a file")
+    ways.add_argument("--drop", type=int, metavar="N", help="keep the N-th of the last list no longer")
+    parser.add_argument("-o", "--output", metavar="FILE", help="write the script to this file instead")
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    if options.taken:
+        return _take_in(session, options.taken)
+    if options.drop is not None:
+        return _drop(session, options.drop)
+    lines = _matching(own_lines(session), options.words)[::-1]
+    if not lines:
+        about = f" about “{' '.join(options.words)[:60]}”" if options.words else " yet"
+        raise Failure(f"no line is saved{about}; keep one: {session.program} save 'LINE' --for 'what it is for'")
+    if options.script or options.export:
+        _write_out(options, lines[::-1])
+        return 0
+    shown = [with_values(one.line, {}) for one in lines]
+    remember(
+        session.settings.data, Remembered("saved", " ".join(options.words), [], shown, [one.task for one in lines])
+    )
+    if session.json:
+        _print_json(session, lines, " ".join(options.words))
+    else:
+        from dowsing.cli.output.own import saved_lines
+
+        session.screen.show(saved_lines(lines, session.screen.width, session.program), paged=True)
+    return 0
+
+
+def _matching(lines: list[Recipe], words: list[str]) -> list[Recipe]:
+    wanted = set(stems(" ".join(words)))
+    return [one for one in lines if wanted <= set(stems(" ".join([one.task, *one.also, one.line])))]
+
+
+def _print_json(session: Session, lines: list[Recipe], words: str) -> None:
+    from dowsing.cli.commands.task import answer_json
+    from dowsing.core.commandline.known import Tables
+    from dowsing.core.tasks.answers import answer_of
+    from dowsing.core.tasks.filling import fill
+
+    tables = Tables(session.store, session.settings)
+    answers = [answer_json(answer_of(fill(one, []), tables, 0.0)) for one in lines]
+    session.print_json({"task": words, "again": [], "answers": answers})
+
+
+def _write_out(options: argparse.Namespace, lines: list[Recipe]) -> None:
+    from datetime import date
+
+    if options.export:
+        head = "# Recipes written by dowsing saved --export.\n\n"
+        text, path, mode = head + "\n".join(saved.written(one) for one in lines), options.export, 0o644
+    else:
+        text, path, mode = script_of(lines, date.today().isoformat()), options.output, 0o755
+    if not path or path == "-":
+        write(text)
+        return
+    try:
+        with open(path, "w", encoding="utf-8") as file:
+            file.write(text)
+        if mode == 0o755:
+            os.chmod(path, mode)
+    except OSError as error:
+        raise Failure(f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3) from None
+    message(f"{len(lines)} lines written to {path}")
+
+
+def _take_in(session: Session, path: str) -> int:
+    from datetime import date
+
+    recipes, faults = read_recipes(path)
+    if not recipes and faults:
+        raise Failure(f"{path}, line {faults[0].line}: {faults[0].says}; nothing was taken in", status=3)
+    new = 0
+    try:
+        for one in recipes:
+            new += not saved.save(session.settings.kept, one, date.today().isoformat()).known
+    except CannotKeep as error:
+        raise Failure(str(error), status=3) from None
+    for fault in faults:
+        message(f"{fault.path}, line {fault.line}: {fault.says}; left out")
+    known = f"; {len(recipes) - new} were there already" if len(recipes) > new else ""
+    session.screen.show([f"{new} of {len(recipes)} lines taken in{known}"])
+    return 0
+
+
+def _drop(session: Session, number: int) -> int:
+    last = recall(session.settings.data)
+    if last is None or last.kind != "saved":
+        raise Failure(
+            "--drop N means the last list of saved in this terminal; list them first: dowsing saved", status=2
+        )
+    if not 1 <= number <= len(last.lines):
+        raise Failure(f"the last list has the lines 1 to {len(last.lines)}", status=2)
+    line = next((one.line for one in own_lines(session) if with_values(one.line, {}) == last.lines[number - 1]), "")
+    try:
+        gone = bool(line) and saved.drop(session.settings.kept, line)
+    except CannotKeep as error:
+        raise Failure(str(error), status=3) from None
+    if not gone:
+        raise Failure("that line is not kept any more")
+    place = os.path.join(session.settings.kept, saved.DROPPED)
+    session.screen.show([f"kept no longer: {line}", f"It is in {place}, should you want it back."])
+    return 0

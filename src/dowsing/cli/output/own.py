@@ -1,0 +1,47 @@
+"""What the user keeps, as lines: saved command lines and remarks."""
+
+from __future__ import annotations
+
+from dowsing.cli.kept import Own
+from dowsing.cli.output.line_marks import FAINT, HEADING
+from dowsing.cli.output.wrap import unbroken, wrap
+from dowsing.core.keeping.notes import Note
+from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
+from dowsing.core.tasks.filling import with_values
+from dowsing.core.tasks.recipe import SLOT, Recipe
+
+INDENT = 3
+
+
+def note_lines(notes: list[Note], width: int) -> list[str]:
+    """Remarks on one name."""
+    lines: list[str] = []
+    for one in notes:
+        lines += wrap(f"{ITALIC}your note{ROMAN}: {clean_line(one.text)}", width, 0, INDENT)
+    return lines
+
+
+def kept_lines(own: Own, width: int, program: str) -> list[str]:
+    """What of it answers a search."""
+    lines = [f"{HEADING}KEPT BY YOU"]
+    for note in own.notes:
+        lines += wrap(f"{BOLD}{clean_line(note.name)}{ROMAN}  {clean_line(note.text)}", width, INDENT, 4)
+    for one in own.lines:
+        lines += wrap(
+            f"{BOLD}{clean_line(with_values(one.line, {}))}{ROMAN}  {clean_line(one.task)}", width, INDENT, 4
+        )
+    return [*lines, *([f"{FAINT}take one: {program} saved"] if own.lines else [])]
+
+
+def saved_lines(lines: list[Recipe], width: int, program: str) -> list[str]:
+    """The lines with their numbers, what each is for above it."""
+    shown: list[str] = []
+    for number, one in enumerate(lines, 1):
+        shown += [] if not shown else [""]
+        shown += wrap(clean_line(one.task), width, INDENT)
+        shown += wrap(f"{number:>2} {BOLD}{clean_line(with_values(one.line, {}))}{ROMAN}", width, 0, INDENT + 2)
+        missing = list(dict.fromkeys(SLOT.findall(with_values(one.line, {}))))
+        if missing:
+            shown += [f"{FAINT}{line}" for line in wrap(f"say {', '.join(missing)}", width, INDENT)]
+    steps = unbroken([f"{program} take 1 --run", f"{program} saved --script", f"{program} saved --drop 1"])
+    return [*shown, "", *(f"{FAINT}{line}" for line in wrap(f"Next: {steps}", width))]

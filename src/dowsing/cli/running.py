@@ -1,0 +1,61 @@
+"""Running a line that the user chose, after a look at it."""
+
+from __future__ import annotations
+
+import os
+import re
+import sys
+
+from dowsing.cli.failure import Failure
+from dowsing.cli.session import Session
+from dowsing.core.commandline.known import Tables
+from dowsing.core.commandline.line import unpick
+from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
+from dowsing.core.tasks.recipe import SLOT
+
+
+def run_line(session: Session, line: str, yes: bool) -> int:
+    """Show the line with what it would change, ask, and run it; the exit status is the line's own.
+
+    Raises Failure if a place in it is open, or if nobody can be asked and `yes` was not said.
+    """
+    missing = list(dict.fromkeys(SLOT.findall(line)))
+    if missing:
+        raise Failure(
+            f"the line has places without a value: {', '.join(missing)}; say them, or edit the line: {line}", status=2
+        )
+    if not yes and not (sys.stdin is not None and sys.stdin.isatty() and sys.stderr.isatty()):
+        raise Failure(
+            "a line is run only after asking, and there is no terminal to ask on; --yes runs it unasked", status=2
+        )
+    found = unpick(line, Tables(session.store, session.settings))
+    said = [f"   {BOLD}{clean_line(line)}{ROMAN}"]
+    said += [f"   {ITALIC}careful{ROMAN}: {clean_line(one)}" for one in found.changes]
+    said += [f"   {ITALIC}mistake{ROMAN}: {clean_line(piece.problem)}" for piece in found.pieces if piece.problem]
+    sys.stderr.write("\n".join(session.screen.encode(one) for one in said) + "\n")
+    sys.stderr.flush()
+    if not yes and not _agreed():
+        sys.stderr.write("not run\n")
+        return 1
+    return _run(line)
+
+
+def _agreed() -> bool:
+    sys.stderr.write("run it? [y/N] ")
+    sys.stderr.flush()
+    return bool(re.fullmatch(r"y(es)?", sys.stdin.readline().strip().lower()))
+
+
+def _run(line: str) -> int:
+    import shutil
+    import subprocess
+
+    # recipes are written for bash; where it is missing the plain shell can do most of them
+    shell = shutil.which("bash") or os.environ.get("SHELL") or "/bin/sh"
+    try:
+        done = subprocess.run([shell, "-c", line], check=False)
+    except OSError as error:
+        raise Failure(f"{shell} cannot be run: {(error.strerror or 'failed').lower()}", status=3) from None
+    except KeyboardInterrupt:
+        return 130
+    return done.returncode if done.returncode >= 0 else 128 - done.returncode

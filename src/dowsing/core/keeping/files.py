@@ -1,0 +1,59 @@
+"""Changing a file of the user's so that nothing is lost: one at a time, and never half written."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Callable
+
+
+class CannotKeep(Exception):
+    """A file of the user's could not be read or written; it is as it was. The message is one line that says why."""
+
+
+def read_text(path: str) -> str:
+    """The text of a file, "" if there is none. Raises CannotKeep if it cannot be read."""
+    try:
+        with open(path, encoding="utf-8") as file:
+            return file.read()
+    except FileNotFoundError:
+        return ""
+    except UnicodeDecodeError:
+        raise CannotKeep(f"{path} is not UTF-8 text; correct or move it") from None
+    except OSError as error:
+        raise CannotKeep(f"{path} cannot be read: {(error.strerror or 'failed').lower()}") from None
+
+
+def change(path: str, edit: Callable[[str], str]) -> None:
+    """Replace the text of a file by what `edit` makes of it, in one step; others who change it wait.
+
+    Raises CannotKeep if that is not possible; the file is then as it was.
+    """
+    import fcntl
+
+    new = f"{path}.{os.getpid()}.new"
+    try:
+        os.makedirs(os.path.dirname(path), mode=0o700, exist_ok=True)
+        with open(f"{path}.lock", "a") as lock:
+            fcntl.flock(lock, fcntl.LOCK_EX)
+            text = edit(read_text(path))
+            try:
+                with open(new, "w", encoding="utf-8") as file:
+                    file.write(text)
+                    file.flush()
+                    os.fsync(file.fileno())
+                # a file that is only linked to from here stays where it is
+                os.replace(new, os.path.realpath(path))
+            except OSError:
+                if os.path.exists(new):
+                    os.unlink(new)
+                raise
+    except OSError as error:
+        why = (error.strerror or "failed").lower()
+        raise CannotKeep(f"{path} cannot be written: {why}; it is as it was") from None
+
+
+def quoted(text: str) -> str:
+    """A text as a basic string of TOML."""
+    import json
+
+    return json.dumps(text, ensure_ascii=False).replace("\x7f", "\\u007f")

@@ -1,0 +1,62 @@
+"""Kept lines as a shell script: each with its task as a comment, slots as arguments of the script."""
+
+from __future__ import annotations
+
+from dowsing.core.tasks.recipe import PART, SLOT, Recipe
+
+
+def script_of(recipes: list[Recipe], day: str) -> str:
+    """The script. Slots become variables, which are the arguments in the order in which they first occur."""
+    names = list(dict.fromkeys(name for one in recipes for name in SLOT.findall(_whole(one))))
+    defaults = {slot.name: slot.default for one in recipes for slot in one.slots if slot.default is not None}
+    rows = ["#!/usr/bin/env bash", f"# Written by dowsing saved --script, {day}.", "set -euo pipefail"]
+    if names:
+        rows += ["", f"# arguments: {' '.join(names)}"]
+    for place, name in enumerate(names, 1):
+        kept = defaults.get(name)
+        said = f"say the {name.replace('-', ' ')}"
+        rows.append(
+            f"{_variable(name)}=${{{place}:-{_literal(kept)}}}"
+            if kept is not None
+            else f"{_variable(name)}=${{{place}:?{said}}}"
+        )
+    for one in recipes:
+        rows += ["", *(f"# {line}" for line in one.task.splitlines()), _with_variables(_whole(one))]
+    return "\n".join(rows) + "\n"
+
+
+def _whole(recipe: Recipe) -> str:
+    """The line with what its slots call for, without its named parts."""
+    return PART.sub(lambda match: match[2] if match[1] is None else "", recipe.line)
+
+
+def _variable(name: str) -> str:
+    return name.replace("-", "_")
+
+
+def _literal(text: str) -> str:
+    return "".join(f"\\{char}" if char in "\\\"$`}'" else char for char in text)
+
+
+def _with_variables(line: str) -> str:
+    """The line with its slots as variables, quoted as the place that each stands in needs it."""
+    made: list[str] = []
+    quote = ""
+    at = 0
+    while at < len(line):
+        match = SLOT.match(line, at)
+        if match:
+            name = _variable(match[1])
+            made.append({"": f'"${name}"', '"': f"${{{name}}}", "'": f"'\"${name}\"'"}[quote])
+            at = match.end()
+            continue
+        char = line[at]
+        if char == "\\" and quote != "'":
+            made.append(line[at : at + 2])
+            at += 2
+            continue
+        if char in "'\"" and quote in ("", char):
+            quote = "" if quote else char
+        made.append(char)
+        at += 1
+    return "".join(made)
