@@ -22,7 +22,12 @@ def task_lines(found: Task, first: list[Piece], width: int, program: str) -> lis
     """
     lines: list[str] = []
     if found.again:
-        lines += [f"{FAINT}{line}" for line in wrap(clean_line(f"{found.task}; {'; '.join(found.again)}"), width)]
+        said = "; ".join([found.task, *found.again])
+        lines += [f"{FAINT}{line}" for line in wrap(clean_line(said), width)]
+    if found.understood and (found.again or any(" (" in one for one in found.understood)):
+        lines += [f"{FAINT}{line}" for line in wrap(clean_line(f"understood: {' · '.join(found.understood)}"), width)]
+    if found.near:
+        lines += [f"{FAINT}{line}" for line in wrap("Nothing known here does just that; this comes nearest:", width)]
     for number, answer in enumerate(found.answers, 1):
         lines += [] if not lines else [""]
         lines += wrap(f"{number}  {BOLD}{clean_line(answer.line)}{ROMAN}", width, 0, INDENT)
@@ -40,6 +45,12 @@ def _notes(answer: Answer, width: int) -> list[str]:
         lines += wrap(f"{ITALIC}careful{ROMAN}: {clean_line(answer.caution + look)}", width, INDENT)
     missing = [slot.name for slot in answer.slots if slot.value is None and f"<{slot.name}>" in answer.line]
     told = [f"say {', '.join(missing)}"] if missing else []
+    if answer.origin.kind == "option":
+        told.append(f"no recipe: put together from the forms and options of {answer.origin.where}")
+    elif answer.origin.kind == "manual":
+        told.append(f"an example of {answer.origin.where}")
+    elif answer.origin.kind == "saved":
+        told.append("kept by you")
     if answer.checked:
         told.append(f"every option found in {answer.origin.page}" if answer.origin.page else "")
     else:
@@ -48,7 +59,11 @@ def _notes(answer: Answer, width: int) -> list[str]:
 
 
 def _next(found: Task, program: str) -> str:
-    steps = [f"{program} take 1 --unpick", f"{program} task --again 'what to do otherwise'"]
+    open_places = any(f"<{slot.name}>" in found.answers[0].line for slot in found.answers[0].slots)
+    steps = [f"{program} task --again 'what to do otherwise'"]
+    steps.insert(0, f"{program} take 1 --copy" if open_places else f"{program} take 1 --run")
+    if found.near:
+        steps.insert(0, f"{program} find {typed(found.task) if ' ' not in found.task else found.task}")
     return f"Next: {unbroken(steps)}"
 
 
@@ -59,7 +74,8 @@ def example_lines(shown: list[Shown], entry: Entry, limit: int, width: int, prog
     for number, one in enumerate(shown[:limit], 1):
         if one.origin.kind != kind:
             kind = one.origin.kind
-            lines += ["", f"{FAINT}{'our recipes' if kind == 'recipe' else f'from {one.origin.page}'}"]
+            head = {"recipe": "our recipes", "saved": "kept by you"}.get(kind, f"from {one.origin.page}")
+            lines += ["", f"{FAINT}{head}"]
         task = clean_line(one.task)
         lines += (
             []

@@ -21,7 +21,7 @@ from dowsing.core.index.terms import Postings
 from dowsing.core.packages import dpkg
 from dowsing.core.settings import DEMO_LIBRARY, Settings
 from dowsing.core.tasks.packing import never_names, ordinary_words, packed_recipes
-from dowsing.core.tasks.recipe import own_recipes
+from dowsing.core.tasks.recipe import Recipe, own_recipes
 
 DEMO_RECIPES = os.path.join(DEMO_LIBRARY, "recipes")
 PORTION = 48
@@ -112,6 +112,7 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
             "pages": str(len(found.pages)),
             "conventions": json.dumps(read_files()),
             "recipes": packed_recipes(recipes),
+            "examples": packed_recipes(examples_of_pages(entries, readings)),
             "ordinary words": ordinary_words(recipes),
             "never names": never_names(),
         }
@@ -190,6 +191,15 @@ def aided(
 
 def _names(entry: Entry) -> list[tuple[str, str]]:
     return [(entry.name, entry.section), *entry.aliases]
+
+
+def examples_of_pages(entries: list[Entry], readings: dict[int, Reading]) -> list[Recipe]:
+    """What the pages give as examples, as recipes without slots."""
+    return [
+        Recipe(task, [], line, [], entry.name, where=f"{entry.name}({entry.section})")
+        for entry in entries
+        for task, line in readings[entry.number].examples
+    ]
 
 
 def insert_entries(

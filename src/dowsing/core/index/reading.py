@@ -6,7 +6,7 @@ import os
 from typing import NamedTuple
 
 from dowsing.core.commandline.table import make_table, pack
-from dowsing.core.document import Document, block_texts, document_text
+from dowsing.core.document import Document, Example, block_texts, document_text
 from dowsing.core.index.terms import flag_terms, option_lines, text_terms
 from dowsing.core.language.meaning import meaning
 from dowsing.core.markup import clean_line, plain
@@ -14,6 +14,7 @@ from dowsing.core.sources import manual
 from dowsing.core.sources.pagefile import Unreadable, read_text
 
 MOST_TEXT = 2_000_000
+MOST_TASK = 24  # words
 
 #: (number, path, name, section, whether only its heads and flags are to be searched)
 Task = tuple[int, str, str, str, bool]
@@ -27,7 +28,7 @@ class Reading(NamedTuple):
 
     `terms`: in which fields of its text a term stands (see terms.py); `options`: a line for each, its flags, a tab
     and what is said of it; `command`: the table of how it is written (see commandline/table.py), packed, b"" for what
-    is no command; `references`: the pages it sends to, as labels; `verbs` and `nouns`: what it does, to what.
+    is no command; `examples`: tasks and lines that it gives; `references`: the pages it sends to, as labels; `verbs` and `nouns`: what it does, to what.
     `problem` says why it could not be read; `target` is the file of a page that only refers to another;
     `subcommand`: it is the page of a subcommand, whose form writes the name as several words.
     """
@@ -45,6 +46,7 @@ class Reading(NamedTuple):
     verbs: str = ""
     nouns: str = ""
     command: bytes = b""
+    examples: list[tuple[str, str]] = []  # noqa: RUF012
 
 
 def read_for_index(task: Task) -> Reading:
@@ -64,6 +66,7 @@ def read_for_index(task: Task) -> Reading:
         # marks may stay: to the full-text index they are separators like any other control character
         whole = document_text(page.sections, marked=True)[:MOST_TEXT]
         options = option_lines(page)
+        is_command = not brief and section[:1] in ("1", "6", "8")
         does = meaning(page.summary[:400], name, section)
         return Reading(
             number,
@@ -76,7 +79,8 @@ def read_for_index(task: Task) -> Reading:
             references=[] if brief else [f"{one.name}({one.section})" for one in page.see_also],
             verbs=" ".join(does.verbs),
             nouns=" ".join(does.nouns),
-            command=b"" if brief or section[:1] not in ("1", "6", "8") else pack(make_table(page)),
+            command=pack(make_table(page)) if is_command else b"",
+            examples=[(one.task, one.line) for one in page.examples if _is_telling(one)] if is_command else [],
         )
     except Unreadable as error:
         return _problem(number, str(error))
@@ -87,6 +91,11 @@ def read_for_index(task: Task) -> Reading:
 def read_many(tasks: list[Task]) -> list[Reading]:
     """Read the pages of one portion of the work."""
     return [read_for_index(task) for task in tasks]
+
+
+def _is_telling(example: Example) -> bool:
+    """Whether an example can answer a task: one line, and said in a sentence what it is for."""
+    return "\n" not in example.line and len(example.line) <= 200 and 2 <= len(example.task.split()) <= MOST_TASK
 
 
 def _problem(number: int, says: str) -> Reading:

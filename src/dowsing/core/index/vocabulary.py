@@ -48,6 +48,17 @@ def known_words(store: Store, words: Iterable[str]) -> dict[str, str]:
     return dict(store.rows(f"SELECT word, term FROM words WHERE word IN ({marks})", wanted))
 
 
+def terms_of_heads(store: Store, terms: Iterable[str]) -> frozenset[str]:
+    """Those of the terms that a name, a summary or a task has."""
+    wanted = list(terms)
+    marks = ",".join("?" * len(wanted))
+    rows = store.rows(
+        f"SELECT DISTINCT term FROM postings INDEXED BY postings_by_term WHERE term IN ({marks}) AND part<=?",
+        [*wanted, HEADS],
+    )
+    return frozenset(row[0] for row in rows)
+
+
 def terms_beginning(store: Store, beginning: str) -> list[str]:
     """Terms that begin so, the most widespread first."""
     rows = store.rows(

@@ -9,11 +9,18 @@ from dowsing.core.record import Record
 from dowsing.core.tasks.filling import Filled, with_values
 from dowsing.core.tasks.ranking import ranked
 from dowsing.core.tasks.recipe import Recipe
-from dowsing.core.tasks.retrieval import corpus_of, ordinary_of
-from dowsing.core.tasks.saying import understand
+from dowsing.core.tasks.retrieval import corpus_of, examples_of, ordinary_of
+from dowsing.core.tasks.saying import Said, understand, understood
 
 MOST_ANSWERS = 5
 LEAST_SCORE = 0.3
+WEAK = 0.5  # a recipe that answers no better than that leaves it to pages and forms to answer too
+FITS, FITS_WELL = (
+    0.5,
+    0.75,
+)  # so much of what is said is covered by a line that fits, even if the most telling word is not
+OF_PAGES = 0.1  # what an example of a page is worth less than a recipe
+LOOKED_AT = 6
 _SAME = 0.66  # of the best score: what is worse is no answer to the same question
 
 
@@ -49,11 +56,14 @@ class Answer(Record):
 
 
 class Task(Record):
-    """The answers to a sentence and what was said again about it, the best first."""
+    """The answers to a sentence and what was said again about it, the best first; what of it was understood as values,
+    conditions and tools; `near`: nothing fits it well, the answers only come near."""
 
     task: str
     again: list[str]
     answers: list[Answer]
+    understood: list[str] = []  # noqa: RUF012 - a record is immutable
+    near: bool = False
 
 
 def lines_for(
@@ -63,7 +73,7 @@ def lines_for(
 
     `own` are recipes of the user's.
     """
-    said = understand(sentence, again, ordinary_of(tables.store))
+    said = understand(sentence, again, ordinary_of(tables.store, " ".join([sentence, *again])))
     found = ranked(said, corpus_of(tables.store, own), tables)
     best = found[0].score if found else 0.0
     answers: list[Answer] = []
@@ -72,7 +82,32 @@ def lines_for(
             break
         if all(one.filled.line != answer.line for answer in answers):
             answers.append(answer_of(one.filled, tables, one.score))
-    return Task(sentence, again, answers)
+    if best < WEAK:
+        others = [*_from_pages(said, tables), *_built(said, tables)]
+        surer = [one for one in others if one.score > best]
+        answers = [*surer, *answers, *(one for one in others if one not in surer)]
+        answers = list({one.line: one for one in reversed(answers)}.values())[::-1][:most]
+    near = bool(answers) and (
+        not found or found[0].covers < FITS or (found[0].missed and found[0].covers < FITS_WELL)
+    )
+    return Task(sentence, again, answers, understood(said, answers[0].line if answers else ""), near)
+
+
+def _from_pages(said: Said, tables: Tables) -> list[Answer]:
+    """Examples of pages that answer, if every option of them is documented here."""
+    found = ranked(said, examples_of(tables.store), tables)[:LOOKED_AT]
+    answers = [
+        answer_of(one.filled, tables, one.score - OF_PAGES) for one in found if one.score - OF_PAGES >= LEAST_SCORE
+    ]
+    return [one.changed(origin=Origin("manual", one.origin.page, one.origin.where)) for one in answers if one.checked]
+
+
+def _built(said: Said, tables: Tables) -> list[Answer]:
+    """Lines put together from the forms of commands."""
+    from dowsing.core.tasks.building import built_lines
+
+    answers = [(answer_of(one.filled, tables, LEAST_SCORE), one.page) for one in built_lines(said, tables)]
+    return [one.changed(origin=Origin("option", page, page)) for one, page in answers]
 
 
 def answer_of(filled: Filled, tables: Tables, score: float) -> Answer:

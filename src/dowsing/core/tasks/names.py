@@ -52,6 +52,8 @@ class Ordinary:
     def __init__(self, stems: frozenset[str] = frozenset(), never: frozenset[str] = frozenset()) -> None:
         self.stems = stems
         self.never = never
+        #: stems of words that a page's name or summary has: such a one may be a name, but need not be
+        self.listed: frozenset[str] = frozenset()
 
     def has(self, word: str) -> bool:
         """Whether a word, in lower case, is ordinary."""
@@ -76,7 +78,13 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
             take(*match.span(), word, kind, "", not ordinary.has(low) or before != "name")
         elif not ordinary.has(low):
             if before in NOUNS or before:
-                take(*match.span(), word, kind)
+                take(
+                    *match.span(),
+                    word,
+                    kind,
+                    "",
+                    stem(low) not in ordinary.listed or before in NOUNS or bool(_AFTER.match(behind)),
+                )
         elif before in _CONTAINING and low not in _NO_NAME and low not in NOUNS:
             take(*match.span(), word, "text", "", False)
         elif before in ("as", "user") and low in _ACCOUNTS:

@@ -12,7 +12,7 @@ from dowsing.core.tasks.conditions import tests_of
 from dowsing.core.tasks.filling import Filled, fill
 from dowsing.core.tasks.phrases import Token, parts_called_for, tokens_of
 from dowsing.core.tasks.recipe import CONDITIONS
-from dowsing.core.tasks.retrieval import OF_SENTENCE, Corpus, Match, Term, compare, matches, terms_for
+from dowsing.core.tasks.retrieval import LEAST_RELATED, OF_SENTENCE, Corpus, Match, Term, compare, matches, terms_for
 from dowsing.core.tasks.saying import Said
 
 UNION = 0.15  # how much counts what all wordings of a recipe have together
@@ -22,6 +22,7 @@ LESS_EXACT = 0.1  # find with a test of its own, where all that is said can be p
 LIKE = 0.08  # a slot has the kind of file that it is for
 OTHER_KIND = 0.15  # a file was said, but not one of the kind that the line is for
 NOT_HERE = 0.12
+MISSED = 0.1  # the most telling word of the sentence is nowhere in the recipe
 TOOL = 0.3
 _HARM = re.compile(
     r"(?:^|[|;&(] ?|sudo |-exec |xargs )(?:rm|rmdir|shred|mkfs\S*|mkswap|dd|truncate|userdel|groupdel|dropdb|wipefs|pkill|kill|killall|reboot"
@@ -45,10 +46,13 @@ _HARMFUL = frozenset(
 
 
 class Ranked(Record):
-    """A recipe with values for a sentence and how well it answers, about 0 to 1."""
+    """A recipe with values for a sentence, how well it answers (about 0 to 1), how much of the sentence it covers, and whether the most
+    telling word of the sentence is nowhere in it."""
 
     score: float
     filled: Filled
+    covers: float = 1.0
+    missed: bool = False
 
 
 def ranked(said: Said, corpus: Corpus, tables: Tables) -> list[Ranked]:
@@ -92,16 +96,20 @@ def _rate(
     kinds = {stem(slot.kind) for slot in recipe.slots if filled.values.get(slot.name)}
     _, wording = compare(corpus, terms, said.implied | filled_slots | kinds, match.wording, match.command)
     total = whole = got = 0.0
+    rarest, missed = 0.0, False
     for term, word, cover, also in zip(terms, said.words, match.cover, match.also, strict=True):
         taken = any(start < word.end and word.start < end for start, end in spans)
         is_value = any(value.sure and value.start < word.end and word.start < value.end for value in said.values)
         if is_value and not max(cover, taken):
             continue  # an extension that the recipe takes in some other way
         whole += term.weight
+        if term.weight > rarest:
+            rarest, missed = term.weight, not taken and also < LEAST_RELATED
         got += term.weight * (1.0 if taken else cover)
         total += term.weight * (1.0 if taken else also)
     score = OF_SENTENCE * got / whole if whole else 0.0
     score = (1 - UNION) * (score + (1 - OF_SENTENCE) * wording) + (UNION * total / whole if whole else 0.0)
+    score -= MISSED * missed
     unused = [value for value in filled.unused if value.sure]
     open_slots = sum(f"<{name}>" in filled.line for name in filled.values)
     covered = got / whole if whole else 1.0
@@ -122,7 +130,7 @@ def _rate(
     if recipe.command == "find" and not filters and open_slots and any(one.end for one in said.conditions):
         score -= LESS_EXACT
     score += _tools(said, filled.line, corpus)
-    return Ranked(score, filled)
+    return Ranked(score, filled, covered, missed)
 
 
 def _fits(like: str, text: str) -> bool:

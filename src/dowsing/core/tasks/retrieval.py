@@ -6,13 +6,14 @@ import json
 import math
 
 from dowsing.core.index.store import Store
-from dowsing.core.index.vocabulary import related_terms
-from dowsing.core.language.stems import stem
+from dowsing.core.index.vocabulary import related_terms, terms_of_heads
+from dowsing.core.language.stems import stem, words
 from dowsing.core.record import Record
 from dowsing.core.tasks.names import Ordinary
 from dowsing.core.tasks.packing import packed_row, wording_terms
 from dowsing.core.tasks.recipe import Recipe, Slot
 from dowsing.core.tasks.saying import Word
+from dowsing.core.tasks.values import MOST_WORDS
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -95,13 +96,22 @@ def corpus_of(store: Store, own: list[Recipe] | None = None) -> Corpus:
     return found
 
 
-def ordinary_of(store: Store) -> Ordinary:
-    """The words of ordinary language: such a word is no name."""
+def examples_of(store: Store) -> Corpus:
+    """The examples that pages give; read only when recipes do not serve."""
+    found: Corpus | None = store.memory.get("examples")
+    if found is None:
+        found = store.memory["examples"] = Corpus(store.meta_value("examples") or "")
+    return found
+
+
+def ordinary_of(store: Store, text: str) -> Ordinary:
+    """The words of ordinary language: such a word is no name. Of those of `text` it is told which the pages have."""
     found: Ordinary | None = store.memory.get("ordinary words")
     if found is None:
         found = store.memory["ordinary words"] = Ordinary(
             frozenset(store.meta_value("ordinary words").split()), frozenset(store.meta_value("never names").split())
         )
+    found.listed = terms_of_heads(store, {stem(word) for word in words(text)[:MOST_WORDS]})
     return found
 
 

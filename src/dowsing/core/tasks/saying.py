@@ -110,6 +110,17 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
     )  # fmt: skip
 
 
+def understood(said: Said, line: str) -> list[str]:
+    """What of a sentence was taken for a condition that the line has, a value, or something to leave out, in words."""
+    conditions = [one for one in said.conditions if one.end and one.test in line]
+    found = [(one.start, f"{said.text[one.start : one.end].strip(' ,')} ({one.test})") for one in conditions]
+    for value in said.values:
+        if value.sure and not any(one.start < value.end and value.start < one.end for one in conditions):
+            kind = "" if value.kind in ("name", "text") else f"{value.kind} "
+            found.append((value.start, f"{'without ' if value.unit == 'excluded' else ''}{kind}{value.text}"))
+    return [text for _, text in sorted(found)]
+
+
 def _latest(conditions: list[Condition]) -> list[Condition]:
     """Of conditions of the same kind, such as two ages, the one said last."""
     last: dict[str, Condition] = {}
