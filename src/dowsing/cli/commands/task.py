@@ -8,7 +8,6 @@ from dowsing.cli.failure import Failure
 from dowsing.cli.kept import own_lines
 from dowsing.cli.session import Session
 from dowsing.core.commandline.known import Tables
-from dowsing.core.commandline.line import unpick
 from dowsing.core.tasks.answers import Answer, lines_for
 from dowsing.core.tasks.remembered import Remembered, recall, remember
 
@@ -41,7 +40,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         sentence, again = last.task, [*last.again, *again]
     if not sentence:
         raise Failure("say what is to be done: dowsing task pack the notes folder into notes.tgz", status=2)
-    tables = Tables(session.store, session.settings)
+    tables = Tables(session.store, session.settings, suggest=False)
     found = lines_for(sentence, again, tables, options.limit, own_lines(session))
     if not found.answers:
         raise Failure(
@@ -51,20 +50,28 @@ def run(session: Session, options: argparse.Namespace) -> int:
     remember(folder, Remembered("task", sentence, again, lines, tasks))
     if session.json:
         session.print_json(
-            {"task": found.task, "again": found.again, "answers": [answer_json(one) for one in found.answers]}
+            {
+                "task": found.task,
+                "again": found.again,
+                "understood": found.understood,
+                "near": found.near,
+                "answers": [answer_json(one) for one in found.answers],
+            }
         )
     else:
         from dowsing.cli.output.tasks import task_lines
 
-        first = unpick(found.answers[0].line, tables).pieces
+        first = found.answers[0].pieces
         session.screen.show(task_lines(found, first, session.screen.width, session.program))
     return 0
 
 
 def answer_json(answer: Answer) -> dict[str, object]:
     """An answer as JSON has it."""
+    from dowsing.core.commandline.pieces import carried
     from dowsing.core.record import dump
 
-    row: dict[str, object] = dump(answer)
+    row: dict[str, object] = dump(answer.changed(pieces=[]))
+    row["pieces"] = carried(answer.pieces)
     row["from"] = row.pop("origin")
     return row

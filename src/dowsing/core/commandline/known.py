@@ -163,10 +163,13 @@ def _has_word(elements: list[Element], word: str) -> bool:
 
 
 class Tables:
-    """Finds what is known of commands. `ask`: programs without other documentation are asked for their usage."""
+    """Finds what is known of commands. `ask`: programs without other documentation are asked for their usage.
 
-    def __init__(self, store: Store, settings: Settings, ask: bool = False) -> None:
+    `suggest`: for a command that nothing knows, those spelled like it are looked for."""
+
+    def __init__(self, store: Store, settings: Settings, ask: bool = False, suggest: bool = True) -> None:
         self.store = store
+        self.suggest = suggest
         self.settings = settings
         self.ask = ask
         self._known: dict[str, Known] = {}
@@ -176,6 +179,14 @@ class Tables:
         if word not in self._known:
             self._known[word] = self._find(word)
         return self._known[word]
+
+    def is_here(self, word: str) -> bool:
+        """Whether there is a page, a builtin or a program of that name, without reading any of them."""
+        if any(
+            entry.section == "builtin" or entry.section[:1] in ("1", "8", "6", "") for entry in self.store.named(word)
+        ):
+            return True
+        return bool(self._executables(word))
 
     def _find(self, word: str) -> Known:
         name = os.path.basename(word) if "/" in word else word

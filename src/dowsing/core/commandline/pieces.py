@@ -67,12 +67,12 @@ _CARRIED = (
 ).split()
 
 
-def carried(found: Unpicked) -> list[dict[str, object]]:
+def carried(pieces: list[Piece]) -> list[dict[str, object]]:
     """The pieces as plain values, ready for JSON."""
-    return [{name: getattr(piece, name) for name in _CARRIED} for piece in found.pieces]
+    return [{name: getattr(piece, name) for name in _CARRIED} for piece in pieces]
 
 
 def answer(found: Unpicked) -> dict[str, object]:
     """A line taken apart as plain values, ready for JSON."""
-    told = {"says": found.says, "pieces": carried(found), "changes": found.changes, "problem": found.problem}
+    told = {"says": found.says, "pieces": carried(found.pieces), "changes": found.changes, "problem": found.problem}
     return {"line": found.line, **told}

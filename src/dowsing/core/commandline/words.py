@@ -67,7 +67,7 @@ class WordReader:
         if known.exists:
             says = "a file of your own" if "/" in name.value else "it can be run here; nothing here documents it"
             return piece.changed(says=says)
-        near, meant = self._commands_like(name.value)
+        near, meant = self._commands_like(name.value) if self.tables.suggest else ([], [])
         problem = "unknown command: nothing here has that name" if meant else None
         says = "nothing here has that name, and nothing documents it"
         return piece.changed(says=says, problem=problem, nearest=meant or near)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
-from dowsing.core.commandline.pieces import Unpicked, carried
+from dowsing.core.commandline.pieces import Piece, Unpicked
 from dowsing.core.record import Record
 from dowsing.core.tasks.filling import Filled, with_values
 from dowsing.core.tasks.ranking import ranked
@@ -47,7 +47,7 @@ class Answer(Record):
     line: str
     task: str
     slots: list[Filling]
-    pieces: list[dict[str, object]]
+    pieces: list[Piece]
     origin: Origin
     caution: str | None
     look: str
@@ -121,7 +121,7 @@ def answer_of(filled: Filled, tables: Tables, score: float) -> Answer:
         if filled.values[slot.name] is not None or f"<{slot.name}>" in filled.line
     ]
     return Answer(
-        filled.line, recipe.task, slots, carried(found), Origin("saved" if recipe.where == "saved" else "recipe", page, recipe.where),
+        filled.line, recipe.task, slots, found.pieces, Origin("saved" if recipe.where == "saved" else "recipe", page, recipe.where),
         "; ".join(found.changes) or None, with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
     )  # fmt: skip
 

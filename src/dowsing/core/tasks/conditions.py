@@ -10,6 +10,7 @@ import re
 from dowsing.core.record import Record
 from dowsing.core.tasks.amounts import NUMBER, SIZE_UNIT, UNIT_WORDS, minutes_of, size_of
 from dowsing.core.tasks.filling import quoted
+from dowsing.core.tasks.patterns import Pattern
 from dowsing.core.tasks.values import Value
 
 #: What people call kinds of files, and the endings of their names.
@@ -30,73 +31,99 @@ _KINDS = {
     r"backup files": "bak",
     r"temporary files": "tmp",
 }
+_UNITS = ("day", "hour", "week", "month", "year", "minute", "mins", "night", "second", "sec")
 _AGO = rf"({NUMBER})\s+({UNIT_WORDS})\b"
 _LAST = rf"(?:({NUMBER})\s+)?({UNIT_WORDS})\b"
 _NOT_FOR = (
     r"(?:n['’]?t|not|never|nobody|no one|none|untouched|unchanged|unmodified|unused)\b[^.;,]{0,45}?\b(?:for|in|since|within|during)"
     r"(?: the)?(?: (?:last|past))?(?: (?:more than|over|at least))?"
 )
-_OLDER = re.compile(rf"(?:\bolder than|{_NOT_FOR})\s+{_AGO}", re.IGNORECASE)
-_AGED = re.compile(rf"\b(more than|over|at least|less than|under|up to)\s+{_AGO}(?:\s+old|\s+ago)", re.IGNORECASE)
-_AGO_AND_MORE = re.compile(rf"\b{_AGO}\s+(?:old )?(?:or (?:older|more)|and older)\b", re.IGNORECASE)
-_NEWER = re.compile(
+_OLDER = Pattern(rf"(?:\bolder than|{_NOT_FOR})\s+{_AGO}", *_UNITS)
+_AGED = Pattern(rf"\b(more than|over|at least|less than|under|up to)\s+{_AGO}(?:\s+old|\s+ago)", *_UNITS)
+_AGO_AND_MORE = Pattern(rf"\b{_AGO}\s+(?:old )?(?:or (?:older|more)|and older)\b", *_UNITS)
+_NEWER = Pattern(
     rf"\b(?:(?:newer|younger|less) than\s+{_AGO}|(?:in|within|during|over|from|for)?\s*(?:the\s+|these\s+)?(?:last|past|previous)\s+{_LAST}"
     rf"|within\s+{_AGO})",
-    re.IGNORECASE,
+    *_UNITS,
 )
-_TODAY = re.compile(r"\b(today|this week|this month|this year|since yesterday|yesterday|recently)\b", re.IGNORECASE)
-_SINCE = re.compile(r"\b(since|after|newer than|before|older than)\s+(\d{4}-\d\d-\d\d)", re.IGNORECASE)
-_THAN_FILE = re.compile(r"\bnewer than (?:the )?(?:file )?([\w./-]+\.\w+)", re.IGNORECASE)
-_BIGGER = re.compile(
+_TODAY = Pattern(
+    r"\b(today|this week|this month|this year|since yesterday|yesterday|recently)\b",
+    "today",
+    "this ",
+    "yesterday",
+    "recently",
+)
+_SINCE = Pattern(r"\b(since|after|newer than|before|older than)\s+(\d{4}-\d\d-\d\d)", "-")
+_THAN_FILE = Pattern(r"\bnewer than (?:the )?(?:file )?([\w./-]+\.\w+)", "newer than")
+_BIGGER = Pattern(
     rf"\b(bigger|larger|greater|more|heavier|over|above|exceed\w*|beyond|at least|smaller|less|under|below|up to|at most)"
     rf"(?: than| in size than)?\s+({NUMBER})\s*({SIZE_UNIT})\b",
-    re.IGNORECASE,
+    *"0123456789",
+    "kb",
+    "mb",
+    "gb",
+    "meg",
+    "gig",
+    "byte",
 )
-_EMPTY = re.compile(
+_EMPTY = Pattern(
     r"\bempty\b(?:\s+(?:sub)?(files?|folders?|director(?:y|ies)|ones))?|\b(files|folders) with nothing in them",
-    re.IGNORECASE,
+    "empty",
+    "nothing in",
 )
-_NO_HIDDEN = re.compile(
+_NO_HIDDEN = Pattern(
     r"\b(?:no|not|without|skip\w*|except|ignor\w+|leav\w+ out)(?: for)?(?: the| any)? (?:hidden|dot)(?: ?files?| ones?| folders?)?",
-    re.IGNORECASE,
+    "hidden",
+    "dot",
 )
-_HIDDEN = re.compile(r"\b(?:hidden|dot)[ -]?(?:files?|ones?|folders?)", re.IGNORECASE)
-_FLAT = re.compile(
+_HIDDEN = Pattern(r"\b(?:hidden|dot)[ -]?(?:files?|ones?|folders?)", "hidden", "dot")
+_FLAT = Pattern(
     r"\b(?:no|not|without|skip\w*|ignor\w+|leav\w+ out)(?: (?:in|from|the|its|any|into|of))* (?:sub-?(?:folders?|director(?:y|ies))|deeper)"
     r"|\b(?:directly in|top[- ]level|only in this (?:folder|directory) itself|do(?:n['’]t| not) (?:go|descend|look) (?:down|into|deeper)\b)",
-    re.IGNORECASE,
+    "sub",
+    "deeper",
+    "directly",
+    "top",
+    "itself",
+    "down",
 )
-_OWNER = re.compile(r"\b(?:owned by|belong(?:s|ing)? to)(?: the)?(?: (user|group))? ([\w.-]+)", re.IGNORECASE)
-_NO_OWNER = re.compile(r"\b(?:no (?:valid |known )?owner|owned by nobody|without (?:an )?owner)", re.IGNORECASE)
-_WRITABLE = re.compile(
+_OWNER = Pattern(r"\b(?:owned by|belong(?:s|ing)? to)(?: the)?(?: (user|group))? ([\w.-]+)", "owned", "belong")
+_NO_OWNER = Pattern(r"\b(?:no (?:valid |known )?owner|owned by nobody|without (?:an )?owner)", "owner", "owned")
+_WRITABLE = Pattern(
     r"\bworld[- ]writable|\b(?:anybody|anyone|everybody|everyone|all users|others) (?:can|may|could|is allowed to) (?:write|change)\w*"
     r"(?: to)?|\bwrit(?:e)?able (?:by|for) (?:anybody|anyone|everybody|everyone|all|others|the world)",
-    re.IGNORECASE,
+    "writ",
+    "change",
 )
-_EXECUTABLE = re.compile(r"\bexecutables?\b", re.IGNORECASE)
-_SETUID = re.compile(r"\bset-?uid\b|\bsuid\b", re.IGNORECASE)
-_BEGIN = re.compile(
-    r"\b(?:start|begin)(?:s|ning|ing)? with (?:the (?:letters?|word|text) )?(['\"]?)([\w.-]+)\1", re.IGNORECASE
+_EXECUTABLE = Pattern(r"\bexecutables?\b", "executable")
+_SETUID = Pattern(r"\bset-?uid\b|\bsuid\b", "uid")
+_BEGIN = Pattern(
+    r"\b(?:start|begin)(?:s|ning|ing)? with (?:the (?:letters?|word|text) )?(['\"]?)([\w.-]+)\1", "start", "begin"
 )
-_END = re.compile(r"\b(?:end)(?:s|ing)? (?:with|in) (['\"]?)([\w.~-]+)\1", re.IGNORECASE)
-_HAVE = re.compile(
+_END = Pattern(r"\b(?:end)(?:s|ing)? (?:with|in) (['\"]?)([\w.~-]+)\1", "end")
+_HAVE = Pattern(
     r"\b(?:with|containing|contains?|have|has|having) (?:the (?:word|text) )?(['\"]?)([\w.-]+)\1 in (?:the|its|their) (?:file ?)?names?"
     r"|\bnames? (?:contains?|has|have|with|containing) (['\"]?)([\w.-]+)\3",
-    re.IGNORECASE,
+    "name",
 )
-_SPACES = re.compile(
+_SPACES = Pattern(
     r"\b(?:spaces?|blanks?) in (?:the|its|their) (?:file ?)?names?|\bnames? (?:with|contain\w*) (?:spaces?|blanks?)",
-    re.IGNORECASE,
+    "space",
+    "blank",
 )
-_FOLDERS = re.compile(
+_FOLDERS = Pattern(
     r"\b(?:only|just|all|every|any|empty|no files,?|the|find|list|count|which|what|how many|of) (?:the |of the )?(?:sub)?-?(?:folders|directories|dirs)\b",
-    re.IGNORECASE,
+    "folder",
+    "director",
+    "dirs",
 )
-_NO_FOLDERS = re.compile(
+_NO_FOLDERS = Pattern(
     r"\b(?:no|not|without|except|but not|never) (?:the |any )?(?:folders|directories)\b|\b(?:only|just) (?:regular )?files\b",
-    re.IGNORECASE,
+    "folder",
+    "director",
+    "files",
 )
-_LINKS = re.compile(r"\b(?:symlinks|symbolic links|soft links)\b", re.IGNORECASE)
+_LINKS = Pattern(r"\b(?:symlinks|symbolic links|soft links)\b", "link")
 
 
 class Condition(Record):

@@ -22,6 +22,7 @@ LESS_EXACT = 0.1  # find with a test of its own, where all that is said can be p
 LIKE = 0.08  # a slot has the kind of file that it is for
 OTHER_KIND = 0.15  # a file was said, but not one of the kind that the line is for
 NOT_HERE = 0.12
+NEAR_TOP = 16
 MISSED = 0.1  # the most telling word of the sentence is nowhere in the recipe
 TOOL = 0.3
 _HARM = re.compile(
@@ -62,15 +63,20 @@ def ranked(said: Said, corpus: Corpus, tables: Tables) -> list[Ranked]:
     harmful = any(token.stem in _HARMFUL for token in tokens)
     found = []
     for match in matches(corpus, terms, said.implied):
-        one = _rate(match, said, terms, tokens, tables, corpus, harmful)
+        one = _rate(match, said, terms, tokens, corpus, harmful)
         if one is not None:
             found.append(one)
     found.sort(key=lambda one: -one.score)
-    return found
+    # what is not here counts less; only for the best is it worth finding out
+    front = [
+        one if tables.is_here(one.filled.recipe.command) else one.changed(score=one.score - NOT_HERE)
+        for one in found[:NEAR_TOP]
+    ]
+    return sorted([*front, *found[NEAR_TOP:]], key=lambda one: -one.score)
 
 
 def _rate(
-    match: Match, said: Said, terms: list[Term], tokens: list[Token], tables: Tables, corpus: Corpus, harmful: bool
+    match: Match, said: Said, terms: list[Term], tokens: list[Token], corpus: Corpus, harmful: bool
 ) -> Ranked | None:
     recipe = match.recipe
     filters = CONDITIONS in {slot.name for slot in recipe.slots}
@@ -125,8 +131,6 @@ def _rate(
             score -= OTHER_KIND
     if not harmful and _HARM.search(recipe.line):
         score -= UNASKED_HARM
-    if not tables.command(recipe.command).exists:
-        score -= NOT_HERE
     if recipe.command == "find" and not filters and open_slots and any(one.end for one in said.conditions):
         score -= LESS_EXACT
     score += _tools(said, filled.line, corpus)

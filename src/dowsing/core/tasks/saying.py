@@ -9,23 +9,32 @@ from dowsing.core.record import Record
 from dowsing.core.tasks.conditions import Condition, conditions_in
 from dowsing.core.tasks.names import Ordinary
 from dowsing.core.tasks.packing import TELLING
+from dowsing.core.tasks.patterns import Pattern
 from dowsing.core.tasks.values import MOST_WORDS, Value, values_in
 
 _NOT = re.compile(r"(?<=\w)n['’]t\b")
 _WORD = re.compile(r"[^\W_]+")
-_TOOL = re.compile(
+_TOOL = Pattern(
     r"\b(?:use|using|with|via|by means of|through)\s+(?:the )?(?:command |tool |program )?([a-z][\w.+-]*)",
-    re.IGNORECASE,
+    "use",
+    "using",
+    "with",
+    "via",
+    "through",
 )
-_NO_TOOL = re.compile(
+_NO_TOOL = Pattern(
     r"\b(?:without|not(?: with| using)?|no|don['’]t use|do not use|other than|instead of)\s+([a-z][\w.+-]*)",
-    re.IGNORECASE,
+    "without",
+    "not",
+    "no ",
+    "other",
+    "instead",
 )
 #: Ways to ask, and the word that says the same.
 _QUESTIONS = (
-    (re.compile(r"\b(?:how many|how often|number of times)\b", re.IGNORECASE), "count"),
-    (re.compile(r"\bhow (?:big|large)\b", re.IGNORECASE), "size"),
-    (re.compile(r"\bwhat(?:['’]s| is| are| do\w* \w+ have)? (?:\w+ )?(?:in|inside)(?= )", re.IGNORECASE), "contents"),
+    (Pattern(r"\b(?:how many|how often|number of times)\b", "how ", "number"), "count"),
+    (Pattern(r"\bhow (?:big|large)\b", "how "), "size"),
+    (Pattern(r"\bwhat(?:['’]s| is| are| do\w* \w+ have)? (?:\w+ )?(?:in|inside)(?= )", "what"), "contents"),
 )
 #: Words that only say that a name follows.
 _BEFORE_A_NAME = frozenset("called named call name it".split())

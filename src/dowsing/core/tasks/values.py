@@ -7,53 +7,111 @@ import re
 from dowsing.core.record import Record
 from dowsing.core.tasks.amounts import COUNT, UNIT_WORDS, number_of
 from dowsing.core.tasks.names import Ordinary, bare_names, word_before
+from dowsing.core.tasks.patterns import Pattern
 
 MOST_WORDS = 400  # of a sentence; the rest is not looked at
 
-_QUOTED = re.compile(r"(?<!\w)'([^']+)'(?!\w)|\"([^\"]+)\"|“([^”]+)”|‘([^’]+)’|`([^`]+)`")
-_INSTEAD = re.compile(
+_QUOTED = Pattern(
+    r"(?<!\w)'([^']+)'(?!\w)|\"([^\"]+)\"|“([^”]+)”|‘([^’]+)’|`([^`]+)`", "'", '"', "“", "‘", "`", exact=True
+)
+_INSTEAD = Pattern(
     r"\b(?:replace|substitute|change|swap|exchange|turn)\s+(?:the (?:word|text|string) |every |all (?:the )?)?('[^']+'|\"[^\"]+\"|\S+)"
     r"\s+(?:with|by|for|into)\s+('[^']+'|\"[^\"]+\"|[^\s,;]+)",
-    re.IGNORECASE,
+    "replace",
+    "substitute",
+    "change",
+    "swap",
+    "exchange",
+    "turn",
 )
-_URL = re.compile(r"(?:https?|ftp|sftp|ssh|git|file)://[^\s,;]+[^\s,;.?!]")
-_REMOTE = re.compile(r"(?<![\w/.-])(?:[\w.-]+@)?[A-Za-z][\w.-]+:[/~][\w./~*-]*")
-_AT = re.compile(r"[\w.-]+@[\w.-]+\w")
-_DATE = re.compile(r"(?<![\w.-])\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?)?(?![\w-])")
-_DAY = re.compile(r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday|sunday)")
-_TODAY = re.compile(r"\b(?:today|yesterday)\b")
-_SUM = re.compile(r"(?<![\w./-])\d+(?:\.\d+)?(?:(?: ?[+*^] ?| [-/] )\d+(?:\.\d+)?)+(?![\w.])")
-_CLOCK = re.compile(r"(?<![\w.:-])(?:at )?(\d{1,2}:\d\d(?::\d\d)?)(?![\w:])")
-_HEIGHT = re.compile(r"(?<![\w.-])\d+x\d+(?![\w.])")
-_NUMBER = re.compile(
+_URL = Pattern(r"(?:https?|ftp|sftp|ssh|git|file)://[^\s,;]+[^\s,;.?!]", "://", exact=True)
+_REMOTE = Pattern(r"(?<![\w/.-])(?:[\w.-]+@)?[A-Za-z][\w.-]+:[/~][\w./~*-]*", ":", exact=True)
+_AT = Pattern(r"[\w.-]+@[\w.-]+\w", "@", exact=True)
+_DATE = Pattern(r"(?<![\w.-])\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?)?(?![\w-])", "-", exact=True)
+_DAY = Pattern(
+    r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday|sunday)",
+    "since ",
+    exact=True,
+)
+_TODAY = Pattern(r"\b(?:today|yesterday)\b", "today", "yesterday", exact=True)
+_SUM = Pattern(
+    r"(?<![\w./-])\d+(?:\.\d+)?(?:(?: ?[+*^] ?| [-/] )\d+(?:\.\d+)?)+(?![\w.])", "+", "-", "*", "/", "^", exact=True
+)
+_CLOCK = Pattern(r"(?<![\w.:-])(?:at )?(\d{1,2}:\d\d(?::\d\d)?)(?![\w:])", ":", exact=True)
+_HEIGHT = Pattern(r"(?<![\w.-])\d+x\d+(?![\w.])", "x", exact=True)
+_NUMBER = Pattern(
     r"(?<![\w.-])(\d+(?:\.\d+)?)\s*(bytes?|[kKmMgGtT](?:i?[bB])?|kilobytes?|megs?|megabytes?|gigs?|gigabytes?|seconds?|secs?"
     r"|minutes?|mins?|hours?|days?|weeks?|months?|years?|lines?|times|columns?|chars?|characters?|percent|%|pixels?|px)?(?![\w.-]*\w)",
+    "0",
+    "1",
+    "2",
+    "3",
+    "4",
+    "5",
+    "6",
+    "7",
+    "8",
+    "9",
+    exact=True,
 )
-_SPELLED = re.compile(rf"(?<![\w.-])({COUNT})\s+({UNIT_WORDS}|lines?|columns?|characters?|times)\b", re.IGNORECASE)
-_ORDINAL = re.compile(r"(?<![\w-])(\d+)(?:st|nd|rd|th)(?![\w-])")
-_SPELLED_ORDINAL = re.compile(
+_SPELLED = Pattern(
+    rf"(?<![\w.-])({COUNT})\s+({UNIT_WORDS}|lines?|columns?|characters?|times)\b",
+    "second",
+    "sec",
+    "minute",
+    "min",
+    "hour",
+    "day",
+    "night",
+    "week",
+    "month",
+    "year",
+    "line",
+    "column",
+    "character",
+    "times",
+)
+_ORDINAL = Pattern(
+    r"(?<![\w-])(\d+)(?:st|nd|rd|th)(?![\w-])", "0", "1", "2", "3", "4", "5", "6", "7", "8", "9", exact=True
+)
+_SPELLED_ORDINAL = Pattern(
     r"\b(first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth)\s+(?=columns?|fields?|words?|lines?\b(?! of code))",
-    re.IGNORECASE,
+    "column",
+    "field",
+    "word",
+    "line",
 )
 _ORDINALS = "first second third fourth fifth sixth seventh eighth ninth tenth".split()
-_EXTENSION = re.compile(
-    r"(?<![\w/*])\.([A-Za-z0-9]{1,6})(?=\s+(?:files?|ones?|pictures?|images?)|\s|[,;?!]|$)|(?<![\w./])\*\.(\w+)(?![\w.*/])"
+_EXTENSION = Pattern(
+    r"(?<![\w/*])\.([A-Za-z0-9]{1,6})(?=\s+(?:files?|ones?|pictures?|images?)|\s|[,;?!]|$)|(?<![\w./])\*\.(\w+)(?![\w.*/])",
+    ".",
+    exact=True,
 )
-_PLURAL = re.compile(
-    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|json|xml|py|wav|flac|zip|mkv|avi|svg|md|iso|bak|tmp)s(?![\w.-])",
-    re.IGNORECASE,
+_PLURAL = Pattern(
+    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|json|xml|py|wav|flac|zip|mkv|avi|svg|md|iso|bak|tmp)s(?![\w.-])"
 )
-_KIND_OF_FILE = re.compile(
+_KIND_OF_FILE = Pattern(
     r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|xml|wav|flac|mkv|avi|svg|iso|bak|tmp)"
     r"(?=\s+(?:files?|pictures?|images?|documents?)\b)|(?<=\beach )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b"
     r"|(?<=\bevery )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b",
-    re.IGNORECASE,
+    "file",
+    "picture",
+    "image",
+    "document",
+    "each",
+    "every",
 )
-_PATH = re.compile(r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-][\w@%+=:.-]*(?:/[\w.@%+=:*-]*)+|~(?!\w)")
-_GLOB = re.compile(r"(?<![\w./])[\w.-]*\*[\w.*-]*(?![\w/])")
-_FILE = re.compile(r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z0-9][A-Za-z0-9]{0,8}(?:\.[A-Za-z0-9]{1,4}){0,2}(?![\w])")
-_DOMAIN = re.compile(
-    r"(?<![\w./-])(?:[\w-]+\.)+(?:example|com|org|net|edu|gov|io|dev|local|lan|test|uk|de|fr|eu|info)(?![\w./-])"
+_PATH = Pattern(
+    r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-][\w@%+=:.-]*(?:/[\w.@%+=:*-]*)+|~(?!\w)", "/", "~", exact=True
+)
+_GLOB = Pattern(r"(?<![\w./])[\w.-]*\*[\w.*-]*(?![\w/])", "*", exact=True)
+_FILE = Pattern(
+    r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z0-9][A-Za-z0-9]{0,8}(?:\.[A-Za-z0-9]{1,4}){0,2}(?![\w])", ".", exact=True
+)
+_DOMAIN = Pattern(
+    r"(?<![\w./-])(?:[\w-]+\.)+(?:example|com|org|net|edu|gov|io|dev|local|lan|test|uk|de|fr|eu|info)(?![\w./-])",
+    ".",
+    exact=True,
 )
 _NAME = re.compile(r"[A-Za-z0-9]\w*(?:[-_.:][\w]+)+|[A-Za-z]+\d\w*")
 _LOUD = re.compile(r"(?<![\w.-])[A-Z][A-Z0-9_]{2,}(?![\w.-])")
@@ -70,11 +128,22 @@ _GENERAL = frozenset(
     underscores umlauts capitals everything all it one another nothing something them this that file files letters upper lower
     a an the its their each every any some new old branch branches password""".split()
 )
-_COMMAND = re.compile(
+_COMMAND = Pattern(
     r"\b(?:run|runs|start|execute|launch|repeat|output of|results? of|keep|time does|long does|long|give up on|stop|kill)\s+"
     r"(?:the )?(?:command |script |program )?([\w./-]+)(?=\s+(?:every|with|after|as|on|in|for|until|again|running|run|take|takes|at|to"
     r"|and|when|if|while|from|whenever|forever|over|alive|going|twice|\d+ times)\b|$)",
-    re.IGNORECASE,
+    "run",
+    "start",
+    "execute",
+    "launch",
+    "repeat",
+    "output",
+    "result",
+    "keep",
+    "long",
+    "give up",
+    "stop",
+    "kill",
 )
 _TARGET = frozenset(("into", "to", "as", "named", "called", "onto", "it"))
 _OUT = frozenset(("without", "except", "excluding", "excepting", "skip", "skipping", "omit", "omitting", "minus"))
