@@ -8,10 +8,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from dowsing.core.tasks.filling import fill, quoted
-from dowsing.core.tasks.recipe import make_recipe
 from dowsing.core.language.stems import stem
+from dowsing.core.tasks.filling import fill, quoted
 from dowsing.core.tasks.names import Ordinary
+from dowsing.core.tasks.recipe import make_recipe
 from dowsing.core.tasks.values import Value, values_in
 
 KNOWN = Ordinary(
