@@ -38,6 +38,7 @@ _FITS = {
     "url": ("url", "remote"),
     "remote": ("remote",),
     "sum": ("sum", "number"),
+    "separator": ("separator", "text"),
     "pattern": ("text", "name", "file"),
     "glob": ("glob", "extension", "file", "name"),
     "extension": ("extension",),
@@ -76,6 +77,10 @@ _PLACES = {
     "command": ("run", "start", "command", "script"),
     "folder": ("under", "in", "inside", "below", "within"),
 }
+#: Kinds of slots, and words before a value that say that it is something else.
+_ELSEWHERE = frozenset(("user", word) for word in ("on", "at", "to", "from")) | frozenset(
+    ("host", word) for word in ("as", "by", "user")
+)
 _SEVERAL = frozenset(("file", "folder", "path", "package", "service", "user"))
 _SAFE = re.compile(r"[A-Za-z0-9_@%+=:,./^~-]+\Z")
 
@@ -148,13 +153,18 @@ def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(
             if slot.like and not _is_like(slot, value):
                 fit -= 3.0  # another kind of file is meant
     left = _with_neighbours(chosen, places, left)
+    if "@" in (chosen.get("host") or ""):  # who logs in is said with the machine
+        line = line.replace("<user>@", "")
+        if chosen.get("user"):
+            left.append(places["user"])
+        chosen["user"] = None
     for slot in slots:
         if chosen[slot.name] is None and slot.default is not None:
             chosen[slot.name] = quoted(slot.default)
     if CONDITIONS in chosen:
         chosen[CONDITIONS] = conditions or None
     taken = sum(value is not None for value in chosen.values()) or 1
-    return Filled(recipe, with_values(recipe.line, chosen, parts), chosen, left, fit / taken)
+    return Filled(recipe, with_values(line, chosen, parts), chosen, left, fit / taken)
 
 
 def _with_neighbours(chosen: dict[str, str | None], places: dict[str, Value], left: list[Value]) -> list[Value]:
@@ -206,14 +216,17 @@ def _points(slot: Slot, value: Value) -> float:
     if value.unit in ("old", "new"):
         return 4.0 if slot.name == value.unit else 0.0
     target = any(word in slot.name for word in _TARGETS)
-    if target and value.is_target:
+    aimed = value.is_target and not (slot.name == "link" and value.before in ("to", "into", "onto"))
+    if target and aimed:
         points += 1.2
-    elif not target and value.before and value.unit != "owner":
+    elif not target and value.before not in ("", "and") and value.unit != "owner":
         points += 0.6 if not value.is_target else (0.3 if slot.kind == "folder" else -0.5)
     if value.before in _PLACES.get(slot.kind, ()) or (slot.kind == "user" and value.unit == "owner"):
         points += 1.0
+    elif (slot.kind, value.before) in _ELSEWHERE:
+        points -= 0.8
     elif value.unit == "owner":
-        return 0.0
+        return 0.6 if slot.kind in ("text", "host", "folder") else 0.0
     if slot.name in (*_LENGTHS, "lines") and value.kind == "number":
         if (
             value.unit

@@ -27,6 +27,12 @@ _FOLDERS = frozenset(
     releases dist bin lib tests test data tmp public work projects templates assets images notes reports mail inbox outbox config
     scripts examples media uploads exports imports old new drafts letters books papers recipes library vendor target output""".split()
 )
+#: What stands behind `in` without being a place.
+_NO_PLACE = frozenset(
+    """reverse order megabytes gigabytes kilobytes bytes parallel place background foreground full color colour columns bold use
+    total utc english german advance detail short csv yaml html capitals capital lowercase uppercase seconds minutes hours days
+    percent memory real time turn front general common action charge alphabetical numerical random""".split()
+)
 _CONTAINING = frozenset(
     "containing contains contain mention mentions mentioning say says saying matching match matches having contained".split()
 )
@@ -89,13 +95,20 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
             take(*match.span(), word, "text", "", False)
         elif before in ("as", "user") and low in _ACCOUNTS:
             take(*match.span(), word, "name")
-        elif before in NOUNS and low not in _NO_NAME and low not in NOUNS and _PLACE_ENDS.match(behind):
+        elif (
+            before in NOUNS
+            and before != "file"
+            and low not in _NO_NAME
+            and low not in NOUNS
+            and _PLACE_ENDS.match(behind)
+        ):
             take(*match.span(), word, kind, "", False)
         elif ordinary.can_name(low) and (
             before in NOUNS
             or (_AFTER.match(behind) and not re.match(r"\s+(?:process|program)", behind))
             or (_PLACE.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
             or (low in _FOLDERS and before == "and")
+            or (before == "in" and low not in _NO_PLACE and _PLACE_ENDS.match(behind))
             or (low in _FOLDERS and _TOWARDS.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
         ):
             take(*match.span(), word, kind, "", before in ("under", "below", "beneath", "inside"))

@@ -5,19 +5,27 @@ from __future__ import annotations
 import json
 import math
 import os
+import re
 
 from dowsing.core.language.stems import EMPTY, stem, words
 from dowsing.core.tasks.recipe import Recipe
 
 #: Words that say nothing elsewhere but tell recipes apart.
 TELLING = frozenset(
-    "not all only just every each without over up out off again same other no new somebody who where make up everything".split()
+    "not all only just every each without over up out off again same other no new somebody who where up everything".split()
 )
+
+
+#: `make a folder` says what `create` does; `make` alone may be anything.
+MAKING = re.compile(r"\b[Mm]ake (?:me )?(?:an?|the|several|new|two|three)\b")
 
 
 def wording_terms(text: str) -> list[str]:
     """The stems of the telling words of a wording, each once."""
-    return list(dict.fromkeys(stem(word) for word in words(text) if word not in EMPTY or word in TELLING))
+    found = [stem(word) for word in words(text) if word not in EMPTY or word in TELLING]
+    if MAKING.search(text):
+        found.insert(0, stem("create"))
+    return list(dict.fromkeys(found))
 
 
 def _own_words() -> tuple[str, str]:

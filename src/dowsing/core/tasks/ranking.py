@@ -39,7 +39,7 @@ _HARMFUL = frozenset(
     stem(word)
     for word in (
         "delete remove erase wipe destroy drop purge clear clean rid throw discard kill end stop terminate overwrite format shred trash"
-        " uninstall empty zero reset undo revert restore abandon shutdown reboot restart halt off power detach unmount eject disable prevent"
+        " uninstall zero reset undo revert restore abandon shutdown reboot restart halt off power detach unmount eject disable prevent"
         " truncate prune cut take forget get lock block hold deactivate switch turn finish close gone write image burn back cancel abort"
         " force unlink quit deleting removing dispose delet mirror sync synchronise synchronize signal freeze keep put make create fill"
     ).split()
@@ -60,7 +60,8 @@ def ranked(said: Said, corpus: Corpus, tables: Tables) -> list[Ranked]:
     """The recipes for what is said, filled with its values, the best first."""
     terms = terms_for(tables.store, corpus, said.words)
     tokens = tokens_of(said.text)
-    harmful = any(token.stem in _HARMFUL for token in tokens)
+    # `empty` is said of things more often than to do something, unless it comes first
+    harmful = any(token.stem in _HARMFUL for token in tokens) or any(token.text == "empty" for token in tokens[:1])
     found = []
     for match in matches(corpus, terms, said.implied):
         one = _rate(match, said, terms, tokens, corpus, harmful)

@@ -33,7 +33,7 @@ CONDITIONS = "conditions"
 CHANGES = ("", "nothing", "files", "system", "network")
 KINDS = frozenset(
     """file folder path number size duration date user group host address port url pattern glob signal mode command choice
-    text extension word remote sum conditions time""".split()
+    text extension word remote sum separator conditions time""".split()
 )
 #: Kinds whose values are digits or letters alone, so that they may stand in the quotes of a line.
 PLAIN = frozenset(("number", "extension", "port", "word", "sum"))

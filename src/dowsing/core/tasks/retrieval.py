@@ -25,7 +25,7 @@ LEAST_RELATED = 0.35  # what counts less for a word than that is left out
 LIGHT = 0.4  # of its weight is left of a word that could stand in any sentence
 _LIGHT = frozenset(
     """here now there already also please just only really quickly together all each every anything everything something thing
-    things lot new own many much some hi hello tell show see give find want know like me same other again whole right""".split()
+    things lot new own many much some hi hello tell show see give find want know like me same other again whole right through until between""".split()
 )
 UNNAMED = 0.6  # of a wording that names its command is left for a sentence that does not
 COMPARED = 150  # wordings that are looked at closely

@@ -8,7 +8,7 @@ from dowsing.core.language.stems import EMPTY, stem
 from dowsing.core.record import Record
 from dowsing.core.tasks.conditions import Condition, conditions_in
 from dowsing.core.tasks.names import Ordinary
-from dowsing.core.tasks.packing import TELLING
+from dowsing.core.tasks.packing import MAKING, TELLING
 from dowsing.core.tasks.patterns import Pattern
 from dowsing.core.tasks.values import MOST_WORDS, Value, values_in
 
@@ -33,6 +33,7 @@ _NO_TOOL = Pattern(
 #: Ways to ask, and the word that says the same.
 _QUESTIONS = (
     (Pattern(r"\b(?:how many|how often|number of times)\b", "how ", "number"), "count"),
+    (MAKING, "create"),
     (Pattern(r"\bhow (?:big|large)\b", "how "), "size"),
     (Pattern(r"\bwhat(?:['’]s| is| are| do\w* \w+ have)? (?:\w+ )?(?:in|inside)(?= )", "what"), "contents"),
 )

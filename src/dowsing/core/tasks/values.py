@@ -27,6 +27,14 @@ _INSTEAD = Pattern(
 _URL = Pattern(r"(?:https?|ftp|sftp|ssh|git|file)://[^\s,;]+[^\s,;.?!]", "://", exact=True)
 _REMOTE = Pattern(r"(?<![\w/.-])(?:[\w.-]+@)?[A-Za-z][\w.-]+:[/~][\w./~*-]*", ":", exact=True)
 _AT = Pattern(r"[\w.-]+@[\w.-]+\w", "@", exact=True)
+_PARTED = Pattern(
+    r"\b(?:separated|parted|delimited|split|divided) (?:by|with|at) (?:a |an |the )?(colon|comma|semicolon|tab|pipe|bar|space|blank|dash|slash)\w*"
+    r"|\b(colon|comma|semicolon|tab|pipe|space)[- ](?:separated|delimited)",
+    "separated", "parted", "delimited", "split", "divided",
+)  # fmt: skip
+_SEPARATORS = {
+    "colon": ":", "comma": ",", "semicolon": ";", "tab": "\t", "pipe": "|", "bar": "|", "space": " ", "blank": " ", "dash": "-", "slash": "/",
+}  # fmt: skip
 _DATE = Pattern(r"(?<![\w.-])\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?)?(?![\w-])", "-", exact=True)
 _DAY = Pattern(
     r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday|sunday)",
@@ -195,6 +203,8 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(2), match[2].strip("'\",.?!"), "text", "new")
     for match in _QUOTED.finditer(sentence):
         take(*match.span(), next(group for group in match.groups() if group is not None), "text")
+    for match in _PARTED.finditer(sentence):
+        take(*match.span(), _SEPARATORS[(match[1] or match[2]).lower()], "separator", "", False)
     for match in _URL.finditer(sentence):
         take(*match.span(), match[0], "url")
     for match in _REMOTE.finditer(sentence):
