@@ -175,7 +175,9 @@ _WORDS = st.sampled_from(
 )  # fmt: skip
 
 
-@settings(max_examples=200, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(
+    max_examples=200, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow]
+)
 @given(words=st.lists(_WORDS, max_size=9), odd=st.text(max_size=8))
 def test_any_line_is_covered_and_nothing_raises(tables: Tables, words: list[str], odd: str) -> None:
     for line in (" ".join(words), odd + " ".join(words)):

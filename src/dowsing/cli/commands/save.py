@@ -13,7 +13,7 @@ from dowsing.core.commandline.line import unpick
 from dowsing.core.keeping.files import CannotKeep
 from dowsing.core.keeping.saved import Kept, save
 from dowsing.core.markup import clean_line
-from dowsing.core.tasks.recipe import make_recipe
+from dowsing.core.tasks.recipe import make_recipe, quoted_slots
 
 DESCRIPTION = (
     "Keeps a command line with what it is for; task, examples, find and saved have it then. <name> in it is a place for a "
@@ -47,7 +47,9 @@ def keep(session: Session, line: str, task: str) -> int:
     found = unpick(line, Tables(session.store, session.settings))
     says = " ".join(task.split()) or found.says or line
     try:
-        recipe = make_recipe({"task": says, "line": line}, "", "saved")
+        # what stands in quotes can take no quotes of its own
+        slots = {name: {"kind": "word"} for name in quoted_slots(line)}
+        recipe = make_recipe({"task": says, "line": line, "slots": slots}, "", "saved")
     except ValueError as error:
         raise Failure(f"that cannot be kept: {error}", status=2) from None
     try:

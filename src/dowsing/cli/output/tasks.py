@@ -13,6 +13,7 @@ from dowsing.core.tasks.answers import Answer, Task
 from dowsing.core.tasks.examples import Shown
 
 INDENT = 3
+MOST_SAID = 400  # characters of a sentence that are shown again
 
 
 def task_lines(found: Task, first: list[Piece], width: int, program: str) -> list[str]:
@@ -22,7 +23,7 @@ def task_lines(found: Task, first: list[Piece], width: int, program: str) -> lis
     """
     lines: list[str] = []
     if found.again:
-        said = "; ".join([found.task, *found.again])
+        said = "; ".join([found.task, *found.again])[:MOST_SAID]
         lines += [f"{FAINT}{line}" for line in wrap(clean_line(said), width)]
     if found.understood and (found.again or any(" (" in one for one in found.understood)):
         lines += [f"{FAINT}{line}" for line in wrap(clean_line(f"understood: {' · '.join(found.understood)}"), width)]
@@ -63,7 +64,7 @@ def _next(found: Task, program: str) -> str:
     steps = [f"{program} task --again 'what to do otherwise'"]
     steps.insert(0, f"{program} take 1 --copy" if open_places else f"{program} take 1 --run")
     if found.near:
-        steps.insert(0, f"{program} find {typed(found.task) if ' ' not in found.task else found.task}")
+        steps.insert(0, f"{program} find {' '.join(typed(word) for word in found.task.split()[:8])}")
     return f"Next: {unbroken(steps)}"
 
 

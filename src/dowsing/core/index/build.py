@@ -17,7 +17,7 @@ from dowsing.core.index.others import take_others
 from dowsing.core.index.reading import Reading, Task, read_many
 from dowsing.core.index.scan import Found, Scan, scan
 from dowsing.core.index.schema import COMMON_TEXT
-from dowsing.core.index.terms import Postings
+from dowsing.core.index.terms import Postings, task_terms, with_tasks
 from dowsing.core.packages import dpkg
 from dowsing.core.settings import DEMO_LIBRARY, Settings
 from dowsing.core.tasks.packing import never_names, ordinary_words, packed_recipes
@@ -92,9 +92,20 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         owners = dpkg.owners(("/man/man",), settings.package_lists, settings.package_root)
         stamps = {file.path: stamp(file.path) for page in found.pages for file in (page.page, *page.links)}
         insert_language(db)
+        recipes = own_recipes(DEMO_RECIPES if settings.demo else "")[0]
+        tasks = task_terms(recipes)
         texts, crowd = Postings(), Postings()
+
+        def terms_of(reading: Reading) -> dict[str, int]:
+            page = found.pages[reading.number].page
+            return (
+                reading.terms
+                if page.section[:1] not in ("1", "8", "6")
+                else with_tasks(reading.terms, tasks.get(page.name))
+            )
+
         readings = _take_readings(
-            db, work, len(found.pages), lambda number: crowd if number in crowded else texts, progress
+            db, work, len(found.pages), lambda number: crowd if number in crowded else texts, terms_of, progress
         )
         entries = make_entries(readings, found.pages)
         for entry in entries:
@@ -104,7 +115,6 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         crowd.write(db, COMMON_TEXT, lambda number: 0.0)
         insert_files(db, found, stamps, readings, entries)
         db.executemany("INSERT INTO folders VALUES(?,?,'manual')", found.folders.items())
-        recipes = own_recipes(DEMO_RECIPES if settings.demo else "")[0]
         meta = {
             "version": str(schema.VERSION),
             "roots": "\n".join(roots),
@@ -142,7 +152,12 @@ def _start_reading(pages: list[Found], crowded: set[int]) -> Work:
 
 
 def _take_readings(
-    db: sqlite3.Connection, work: Work, total: int, texts_of: Callable[[int], Postings], progress: Progress | None
+    db: sqlite3.Connection,
+    work: Work,
+    total: int,
+    texts_of: Callable[[int], Postings],
+    terms_of: Callable[[Reading], dict[str, int]],
+    progress: Progress | None,
 ) -> dict[int, Reading]:
     """Write the texts and options as they come, collect the terms; what else was read is kept."""
     readings: dict[int, Reading] = {}
@@ -155,7 +170,7 @@ def _take_readings(
             )
             db.executemany("INSERT INTO options VALUES(?,?,?)", options)
             for reading in portion:
-                texts_of(reading.number).add(reading.number, reading.terms)
+                texts_of(reading.number).add(reading.number, terms_of(reading))
                 readings[reading.number] = reading._replace(text="", terms={}, options="", command=b"")
             if progress:
                 progress(len(readings), total)

@@ -27,8 +27,12 @@ from dowsing.core.index.schema import (
     WHOLE_NAME,
 )
 from dowsing.core.language.lexicon import lexicon
-from dowsing.core.language.stems import stem, stems, words
+from dowsing.core.language.stems import stem, stems, telling_stems, words
 from dowsing.core.markup import plain
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.core.tasks.recipe import Recipe
 
 MOST_LEAD = 60  # words of the first paragraph
 MOST_SAID = 160  # characters of what is said of an option
@@ -58,6 +62,20 @@ def text_terms(page: Document, options: list[str]) -> dict[str, int]:
                 term = stem(word)
                 found[term] = found.get(term, 0) | IN_HEADING
     return found
+
+
+def task_terms(recipes: list[Recipe]) -> dict[str, set[str]]:
+    """The terms that the wordings of recipes have, by command."""
+    found: dict[str, set[str]] = {}
+    for recipe in recipes:
+        for text in (recipe.task, *recipe.also):
+            found.setdefault(recipe.command, set()).update(telling_stems(text))
+    return found
+
+
+def with_tasks(terms: dict[str, int], tasks: set[str] | None) -> dict[str, int]:
+    """The terms of a page with those of the recipes of its command, which count as what is said of an option."""
+    return {**terms, **{term: terms.get(term, 0) | IN_OPTION for term in tasks}} if tasks else terms
 
 
 def flag_terms(options: list[str]) -> dict[str, int]:

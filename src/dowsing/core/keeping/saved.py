@@ -27,7 +27,7 @@ def saved_recipes(folder: str) -> tuple[list[Recipe], list[Fault]]:
     """The user's own lines, and what is wrong in their file. Raises CannotKeep if it cannot be read."""
     path = os.path.join(folder, FILE)
     text = read_text(path)
-    if not text.strip():
+    if not _BLOCK.search(text):
         return [], []
     recipes, faults = parse_recipes(path, text)
     return [recipe.changed(where="saved") for recipe in recipes], faults

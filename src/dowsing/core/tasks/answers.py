@@ -5,6 +5,7 @@ from __future__ import annotations
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
 from dowsing.core.commandline.pieces import Piece, Unpicked
+from dowsing.core.language.stems import stems
 from dowsing.core.record import Record
 from dowsing.core.tasks.filling import Filled, with_values
 from dowsing.core.tasks.ranking import ranked
@@ -73,7 +74,9 @@ def lines_for(
 
     `own` are recipes of the user's.
     """
-    said = understand(sentence, again, ordinary_of(tables.store, " ".join([sentence, *again])))
+    ordinary = ordinary_of(tables.store, " ".join([sentence, *again]))
+    ordinary.stems |= {stem for one in own or [] for text in [one.task, *one.also] for stem in stems(text)}
+    said = understand(sentence, again, ordinary)
     found = ranked(said, corpus_of(tables.store, own), tables)
     best = found[0].score if found else 0.0
     answers: list[Answer] = []

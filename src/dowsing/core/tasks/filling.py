@@ -175,13 +175,9 @@ def _with_neighbours(chosen: dict[str, str | None], places: dict[str, Value], le
         end = value.end
         for other in sorted(left, key=lambda one: one.start):
             alike = other.kind == value.kind or {other.kind, value.kind} <= {"file", "path", "name"}
-            if (
-                other.before == "and"
-                and alike
-                and other.sure
-                and 0 < other.start - end <= 12
-                and other.unit == value.unit
-            ):
+            gap = other.start - end
+            in_a_row = 0 < gap <= 12 if other.before == "and" else gap == 2 and not other.before
+            if in_a_row and alike and other.unit == value.unit:
                 chosen[name] = f"{chosen[name]} {quoted(other.text, raw_glob=other.kind == 'glob')}"
                 left = [one for one in left if one is not other]
                 end = other.end

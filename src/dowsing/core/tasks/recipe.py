@@ -94,7 +94,11 @@ def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[Fault]]:
         return _recipes_of(path, text, tomllib.loads(text))
     except tomllib.TOMLDecodeError as error:
         at = re.search(r"line (\d+)", str(error))
-        return _as_far_as_possible(path, text, Fault(path, int(at[1]) if at else 0, f"is not TOML: {error}"))
+        return _as_far_as_possible(
+            path,
+            text,
+            Fault(path, int(at[1]) if at else 0, f"is not TOML: {re.sub(r' .at line.*', '', str(error)).lower()}"),
+        )
 
 
 def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe], list[Fault]]:
@@ -110,7 +114,7 @@ def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe
         except tomllib.TOMLDecodeError as error:
             at = re.search(r"line (\d+)", str(error))
             line = text.count("\n", 0, start) + (int(at[1]) if at else 1)
-            faults.append(Fault(path, line, f"is not TOML: {error}"))
+            faults.append(Fault(path, line, f"is not TOML: {re.sub(r' .at line.*', '', str(error)).lower()}"))
             continue
         found += recipes
         faults += [one.changed(line=one.line + text.count("\n", 0, start)) for one in more]
@@ -155,16 +159,20 @@ def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
     for name in described:
         if name not in names:
             raise ValueError(f"the slot {name} is not in the line")
-    for text in re.findall(r"'[^']*'|\"[^\"]*\"", line):
-        for name in SLOT.findall(text):
-            if _slot(name, described.get(name, {})).kind not in PLAIN:
-                raise ValueError(
-                    f"the slot {name} stands in quotes; only numbers, words and extensions may, for they need none"
-                )
+    for name in quoted_slots(line):
+        if _slot(name, described.get(name, {})).kind not in PLAIN:
+            raise ValueError(
+                f"the slot {name} stands in quotes; only numbers, words and extensions may, for they need none"
+            )
     parts = _parts_of(line, row.get("parts", {}))
     own = str(row.get("command", command)) or _first_word(line)
     slots = [_slot(name, described.get(name, {})) for name in names]
     return Recipe(task, also, line, slots, own, row.get("changes", ""), str(row.get("look", "")), where, parts)
+
+
+def quoted_slots(line: str) -> list[str]:
+    """The slots that stand in quotes."""
+    return [name for text in re.findall(r"'[^']*'|\"[^\"]*\"", line) for name in SLOT.findall(text)]
 
 
 def _parts_of(line: str, described: object) -> dict[str, list[str]]:
