@@ -45,7 +45,7 @@ def test_a_saved_line_is_found_by_saved_task_examples_and_find(program: Program)
     ]
     assert demo(program, "saved").split("\n")[:3] == [
         "   the week's fruit for the kitchen",
-        f"1 {LINE}",
+        f" 1 {LINE}",
         "   say bed, file",
     ]
     task = json.loads(demo(program, "task", "fruit for the kitchen", "--format", "json"))["answers"][0]

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from dowsing.core.language.stems import stem
 from dowsing.core.tasks.filling import fill, quoted
 from dowsing.core.tasks.names import Ordinary
-from dowsing.core.tasks.recipe import make_recipe
+from dowsing.core.tasks.recipe import KINDS, make_recipe
 from dowsing.core.tasks.values import Value, values_in
 
 KNOWN = Ordinary(
@@ -118,3 +118,20 @@ def test_nothing_of_a_value_is_run(value: str) -> None:
     line = fill(recipe("printf '%s\\n' <text>"), [Value(value, "text", 0, 1)]).line
     out = subprocess.run(["bash", "-c", line], capture_output=True, text=True, check=True).stdout
     assert out == ("./" if value.startswith("-") else "") + value + "\n"
+
+
+@settings(max_examples=120, deadline=None)
+@given(
+    value=st.text(alphabet=st.characters(codec="utf-8", exclude_characters="\x00"), min_size=1, max_size=12),
+    kind=st.sampled_from(sorted(KINDS - {"command", "conditions"})),
+    said=st.sampled_from(
+        "file path name glob text extension host url remote number size date time sum separator".split()
+    ),
+)
+def test_whatever_the_kinds_a_value_is_one_argument(value: str, kind: str, said: str) -> None:
+    one = recipe("set -f; printf '%s\\0' <slot>", slot={"kind": kind})
+    line = fill(one, [Value(value, said, 0, 1)]).line
+    if "<slot>" in line:
+        return  # no value of that kind goes into such a slot
+    out = subprocess.run(["bash", "-c", line], capture_output=True, check=True).stdout
+    assert out.count(b"\0") == 1

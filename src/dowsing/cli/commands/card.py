@@ -13,10 +13,9 @@ from dowsing.core.finding.lookup import Lookup
 from dowsing.core.reading.card import make_card
 from dowsing.core.record import dump
 from dowsing.core.sources import catalogue
-from dowsing.core.tasks.examples import few_recipes
-from dowsing.core.tasks.filling import with_values
+from dowsing.core.tasks.examples import as_shown, few_recipes
 
-FEW_RECIPES = 2
+FEW_RECIPES = 3
 DESCRIPTION = "What a name is, its form, the options most used, examples, and where to go on."
 
 
@@ -38,7 +37,7 @@ def show(session: Session, found: Lookup) -> int:
     others = catalogue.others(subject_of(session, found, ask=False), document.source)
     typed = found.entry.label if found.name.section else found.entry.name
     names = [found.entry.name, *(alias.partition("(")[0] for alias in found.entry.aliases)]
-    recipes = [Example(one.task, with_values(one.line, {})) for one in few_recipes(session.store, names, FEW_RECIPES)]
+    recipes = [Example(one.task, as_shown(one)) for one in few_recipes(session.store, names, FEW_RECIPES)]
     card = make_card(document, found.entry, typed, found.others, [document.source, *others], session.json, recipes)
     notes = notes_on(session, [found.entry.label])
     if session.json:

@@ -27,6 +27,11 @@ STEPS = (
         "A line that you found somewhere, piece by piece, with what it changes:",
         "unpick 'harvest -m 60 tomato1 > basket.txt'",
     ),
+    (
+        "Or you say what you want, with your own values, and get the line:",
+        "task gather fruit heavier than 60 grams in tomato1",
+    ),
+    ("Lines for the usual uses of a command:", "examples harvest"),
     ("A line that you are in the middle of: what may come next?", "next 'glasshouse --house palm '"),
     ("Pages of other kinds are read the same way, tables included:", "read seedbank.5 --part description"),
     (

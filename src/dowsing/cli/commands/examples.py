@@ -40,8 +40,15 @@ def run(session: Session, options: argparse.Namespace) -> int:
     lines, tasks = [one.line for one in shown], [one.task for one in shown]
     remember(session.settings.data, Remembered("examples", found.entry.name, [], lines, tasks))
     if session.json:
-        answers = [{"task": one.task, "line": one.line, "from": one.origin} for one in shown]
-        session.print_json({"name": found.entry.name, "section": found.entry.section, "answers": answers})
+        from dowsing.cli.commands.task import answer_json
+        from dowsing.core.commandline.known import Tables
+        from dowsing.core.tasks.answers import shown_line
+
+        tables = Tables(session.store, session.settings, suggest=False)
+        answers = [answer_json(shown_line(one.task, one.line, one.origin, tables)) for one in shown[: options.limit]]
+        said = " ".join(options.words)
+        told = {"task": said, "again": [], "name": found.entry.name, "section": found.entry.section}
+        session.print_json({**told, "total": len(shown), "answers": answers})
     else:
         from dowsing.cli.output.tasks import example_lines
 

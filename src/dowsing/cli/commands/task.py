@@ -62,7 +62,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         from dowsing.cli.output.tasks import task_lines
 
         first = found.answers[0].pieces
-        session.screen.show(task_lines(found, first, session.screen.width, session.program))
+        session.screen.show(task_lines(found, first, session.screen.width, session.program, session.screen.height))
     return 0
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dowsing.cli.kept import Own
 from dowsing.cli.output.line_marks import FAINT, HEADING
+from dowsing.cli.output.tasks import numbered
 from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.keeping.notes import Note
 from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
@@ -39,7 +40,7 @@ def saved_lines(lines: list[Recipe], width: int, program: str) -> list[str]:
     for number, one in enumerate(lines, 1):
         shown += [] if not shown else [""]
         shown += wrap(clean_line(one.task), width, INDENT)
-        shown += wrap(f"{number:>2} {BOLD}{clean_line(with_values(one.line, {}))}{ROMAN}", width, 0, INDENT + 2)
+        shown += numbered(number, with_values(one.line, {}), width)
         missing = list(dict.fromkeys(SLOT.findall(with_values(one.line, {}))))
         if missing:
             shown += [f"{FAINT}{line}" for line in wrap(f"say {', '.join(missing)}", width, INDENT)]

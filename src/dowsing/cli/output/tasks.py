@@ -16,27 +16,68 @@ INDENT = 3
 MOST_SAID = 400  # characters of a sentence that are shown again
 
 
-def task_lines(found: Task, first: list[Piece], width: int, program: str) -> list[str]:
+def task_lines(found: Task, first: list[Piece], width: int, program: str, height: int | None = None) -> list[str]:
     """The lines with their numbers; what is open, what is dangerous, and whether the pages were found to agree.
 
-    `first` are the pieces of the first line, which stand below it.
+    `first` are the pieces of the first line, which stand below it. Where all of it would not fit on a terminal of so
+    many lines (`height`), the other answers are told in short, and only as many as there is room for.
     """
-    lines: list[str] = []
+    head = _understood(found, width)
+    head += [] if not head else [""]
+    head += [*_answer_lines(1, found.answers[0], width), "", *piece_lines(_told_once(first), width)]
+    tail = ["", *(f"{FAINT}{line}" for line in wrap(_next(found, program), width))]
+    others = [["", *_answer_lines(number, one, width)] for number, one in enumerate(found.answers[1:], 2)]
+    if height is None or len(head) + sum(map(len, others)) + len(tail) < height:
+        return [*head, *(line for one in others for line in one), *tail]
+    room = height - len(head) - len(tail) - 3
+    shown: list[str] = [""]
+    for number, one in enumerate(found.answers[1:], 2):
+        short = _answer_lines(number, one, width, short=True)
+        if len(short) > room:
+            more = f"… and {len(found.answers) - number + 1} more, with {program} take N or in a larger window"
+            shown += [f"{FAINT}{line}" for line in wrap(more, width)]
+            break
+        room -= len(short)
+        shown += short
+    return [*head, *(shown if others else []), *tail]
+
+
+def _told_once(pieces: list[Piece]) -> list[Piece]:
+    """The pieces without options and operators that say the same as one before."""
+    seen: set[tuple[str, str | None, int]] = set()
+    left: list[Piece] = []
+    dropped = ""
+    for piece in pieces:
+        if piece.role == "value" and piece.of == dropped:
+            continue
+        dropped = ""
+        if piece.role in ("option", "operator") and not piece.problem:
+            key = (piece.flags[0] if piece.flags else piece.text, piece.says, piece.depth)
+            if key in seen:
+                dropped = piece.text
+                continue
+            seen.add(key)
+        left.append(piece)
+    return left
+
+
+def _understood(found: Task, width: int) -> list[str]:
+    """What was said, if it was said in several steps, and what of it was understood."""
+    told: list[str] = []
     if found.again:
-        said = "; ".join([found.task, *found.again])[:MOST_SAID]
-        lines += [f"{FAINT}{line}" for line in wrap(clean_line(said), width)]
+        told.append("; ".join([found.task, *found.again])[:MOST_SAID])
     if found.understood and (found.again or any(" (" in one for one in found.understood)):
-        lines += [f"{FAINT}{line}" for line in wrap(clean_line(f"understood: {' · '.join(found.understood)}"), width)]
+        told.append(f"understood: {' · '.join(found.understood)}")
     if found.near:
-        lines += [f"{FAINT}{line}" for line in wrap("Nothing known here does just that; this comes nearest:", width)]
-    for number, answer in enumerate(found.answers, 1):
-        lines += [] if not lines else [""]
-        lines += wrap(f"{number}  {BOLD}{clean_line(answer.line)}{ROMAN}", width, 0, INDENT)
-        lines += wrap(clean_line(answer.task), width, INDENT)
-        lines += _notes(answer, width)
-        if number == 1:
-            lines += ["", *piece_lines(first, width)]
-    return [*lines, "", *(f"{FAINT}{line}" for line in wrap(_next(found, program), width))]
+        told.append("Nothing known here does just that; this comes nearest:")
+    return [f"{FAINT}{line}" for one in told for line in wrap(clean_line(one), width)]
+
+
+def _answer_lines(number: int, answer: Answer, width: int, short: bool = False) -> list[str]:
+    lines = wrap(f"{number}  {BOLD}{clean_line(answer.line)}{ROMAN}", width, 0, INDENT)
+    lines += wrap(clean_line(answer.task), width, INDENT)
+    notes = _notes(answer, width)
+    return lines + ([one for one in notes if not one.startswith(FAINT)] if short else notes)
 
 
 def _notes(answer: Answer, width: int) -> list[str]:
@@ -68,6 +109,12 @@ def _next(found: Task, program: str) -> str:
     return f"Next: {unbroken(steps)}"
 
 
+def numbered(number: int, line: str, width: int) -> list[str]:
+    """A command line with its number before it, in the column of numbers."""
+    body = wrap(f"{BOLD}{clean_line(line)}{ROMAN}", width, INDENT, 2)
+    return [f"{number:>2} {body[0][INDENT:]}", *body[1:]]
+
+
 def example_lines(shown: list[Shown], entry: Entry, limit: int, width: int, program: str) -> list[str]:
     """Examples with numbers, what each is for above it, recipes before those of the page."""
     lines = [f"{BOLD}{entry.label}{ROMAN}  {clean_line(entry.summary)}"]
@@ -83,7 +130,7 @@ def example_lines(shown: list[Shown], entry: Entry, limit: int, width: int, prog
             if not task
             else wrap(task if len(task) <= 2 * width else task[: 2 * width].rpartition(" ")[0] + " …", width, INDENT)
         )
-        lines += wrap(f"{number:>2} {BOLD}{clean_line(one.line)}{ROMAN}", width, 0, INDENT + 2)
+        lines += numbered(number, one.line, width)
     if len(shown) > limit:
         lines += [
             "",

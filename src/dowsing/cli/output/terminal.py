@@ -35,6 +35,14 @@ class Screen:
         self.pager = pager
         self.width = terminal_width(width, self.is_terminal)
 
+    @property
+    def height(self) -> int | None:
+        """The lines of the terminal, None if it is none."""
+        try:
+            return os.get_terminal_size(1).lines if self.is_terminal else None
+        except OSError:
+            return None
+
     def encode(self, line: str) -> str:
         """A line of marked text as it goes out: coloured, or bare."""
         if line.isprintable():

@@ -9,7 +9,7 @@ from dowsing.core.language.stems import stems
 from dowsing.core.record import Record
 from dowsing.core.tasks.filling import Filled, with_values
 from dowsing.core.tasks.ranking import ranked
-from dowsing.core.tasks.recipe import Recipe
+from dowsing.core.tasks.recipe import SLOT, Recipe, slot_of
 from dowsing.core.tasks.retrieval import corpus_of, examples_of, ordinary_of
 from dowsing.core.tasks.saying import Said, understand, understood
 
@@ -127,6 +127,15 @@ def answer_of(filled: Filled, tables: Tables, score: float) -> Answer:
         filled.line, recipe.task, slots, found.pieces, Origin("saved" if recipe.where == "saved" else "recipe", page, recipe.where),
         "; ".join(found.changes) or None, with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
     )  # fmt: skip
+
+
+def shown_line(task: str, line: str, origin: Origin, tables: Tables) -> Answer:
+    """A line that is shown as it is, checked; its places without a value are slots."""
+    found = unpick(line, tables)
+    page = next((piece.page for piece in found.pieces if piece.page), None)
+    slots = [Filling(name, None, slot_of(name).kind) for name in dict.fromkeys(SLOT.findall(line))]
+    caution = "; ".join(found.changes) or None
+    return Answer(line, task, slots, found.pieces, origin.changed(page=page), caution, "", is_checked(found))
 
 
 def is_checked(found: Unpicked) -> bool:

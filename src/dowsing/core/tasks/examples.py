@@ -8,7 +8,7 @@ from dowsing.core.language.stems import stems
 from dowsing.core.record import Record
 from dowsing.core.tasks.answers import Origin
 from dowsing.core.tasks.filling import with_values
-from dowsing.core.tasks.recipe import Recipe
+from dowsing.core.tasks.recipe import CONDITIONS, Recipe
 from dowsing.core.tasks.retrieval import corpus_of
 
 MOST = 60
@@ -29,11 +29,23 @@ def recipes_for(store: Store, names: list[str]) -> list[Recipe]:
     corpus = corpus_of(store)
     hints = [*(f'"{name}"' for name in names), *spoken]
     near = [n for n, row in enumerate(corpus.rows) if any(hint in row for hint in hints)]
-    return [
+    found = [
         one
         for one in map(corpus.recipe, near)
         if one.command in wanted or any(one.line.startswith(start) for start in spoken)
     ]
+    return sorted(found, key=lambda one: -_usual(one))
+
+
+def as_shown(recipe: Recipe) -> str:
+    """The line of a recipe for nobody's values: conditions on files stand for one of them."""
+    return with_values(recipe.line, {CONDITIONS: "-name <glob>"})
+
+
+def _usual(recipe: Recipe) -> float:
+    """How usual a use is: it is said in many ways, and its line is short and one command."""
+    joints = sum(recipe.line.count(sign) for sign in ("| ", "; ", "&& ", "-exec", "$("))
+    return min(len(recipe.also), 5) - 2 * joints - 0.4 * len(as_shown(recipe).split())
 
 
 def few_recipes(store: Store, names: list[str], count: int) -> list[Recipe]:
@@ -52,18 +64,21 @@ def examples_of(
     `own` are recipes of the user's, those that are about the name are among the examples.
     """
     found = [
-        Shown(recipe.task, with_values(recipe.line, {}), Origin("recipe", document.label, recipe.where))
+        Shown(recipe.task, as_shown(recipe), Origin("recipe", document.label, recipe.where))
         for recipe in recipes_for(store, names)
     ]
     found += [
         Shown(one.task, one.line, Origin("manual", document.label, document.source)) for one in document.examples
     ]
     found += [
-        Shown(one.task, with_values(one.line, {}), Origin("saved", document.label, "saved"))
+        Shown(one.task, as_shown(one), Origin("saved", document.label, "saved"))
         for one in own
         if one.command in names or set(names) & set(one.line.split())
     ]
     wanted = stems(" ".join(words))
     if wanted:
         found = [one for one in found if set(wanted) <= set(stems(f"{one.task} {one.line}"))]
-    return list({one.line: one for one in reversed(found)}.values())[::-1][:MOST]
+    once: dict[str, Shown] = {}
+    for one in found:
+        once.setdefault(one.line, one)
+    return list(once.values())[:MOST]

@@ -236,6 +236,8 @@ def _points(slot: Slot, value: Value) -> float:
         slot.kind == "duration" and value.unit and value.unit not in _SECONDS
     ):
         return 0.0
+    if slot.name == "count" and not value.unit:
+        points += 0.3  # so many of something
     if slot.kind == "port" and value.before == "port":
         points += 1.0
     if slot.name in ("column", "field") and value.unit in ("ordinal", "column"):

@@ -18,6 +18,7 @@ from __future__ import annotations
 import os
 import re
 from functools import cache
+from types import MappingProxyType
 
 from dowsing.core.commandline.kinds import kind_of_placeholder
 from dowsing.core.record import Record
@@ -160,13 +161,13 @@ def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
         if name not in names:
             raise ValueError(f"the slot {name} is not in the line")
     for name in quoted_slots(line):
-        if _slot(name, described.get(name, {})).kind not in PLAIN:
+        if slot_of(name, described.get(name, {})).kind not in PLAIN:
             raise ValueError(
                 f"the slot {name} stands in quotes; only numbers, words and extensions may, for they need none"
             )
     parts = _parts_of(line, row.get("parts", {}))
     own = str(row.get("command", command)) or _first_word(line)
-    slots = [_slot(name, described.get(name, {})) for name in names]
+    slots = [slot_of(name, described.get(name, {})) for name in names]
     return Recipe(task, also, line, slots, own, row.get("changes", ""), str(row.get("look", "")), where, parts)
 
 
@@ -201,10 +202,11 @@ def shared_parts() -> dict[str, list[str]]:
         return {str(name): [str(one) for one in phrases] for name, phrases in tomllib.load(file).items()}
 
 
-def _slot(name: str, row: object) -> Slot:
+def slot_of(name: str, row: object = MappingProxyType({})) -> Slot:
+    """The slot of that name as a table describes it. Raises ValueError if the description is wrong."""
     if name == CONDITIONS:
         return Slot(name, CONDITIONS)
-    if not isinstance(row, dict):
+    if not isinstance(row, dict | MappingProxyType):
         raise ValueError(f'the slot {name} is described by a table: {{ kind = "file" }}')
     kind = str(row.get("kind", "")) or _kind_by_name(name)
     if kind not in KINDS:

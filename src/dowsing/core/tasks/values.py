@@ -281,6 +281,6 @@ def _is_left_out(sentence: str, start: int, end: int) -> bool:
     after = sentence[end : end + 24].lower()
     return bool(
         (re.search(r"\bleav\w+ (?:\w+ ){0,2}$", before) and re.match(r"\W*(?:\w+ ){0,2}out\b", after))
-        or re.search(r"\b(?:but not|not|leav\w+ out|except|excluding|without|skip\w*)(?: for)? (?:(?:the|any|all|those|its|every) ){0,2}"
+        or re.search(r"\b(?:but not|but (?:leave|keep|spare)|not|leav\w+ out|except|excluding|without|skip\w*)(?: for)? (?:(?:the|any|all|those|its|every) ){0,2}"
                      r"(?:(?:files?|folders?|directory|subfolder|ones?) )?(?:(?:called|named) )?$", before)
     )  # fmt: skip
