@@ -63,16 +63,18 @@ def _distance(form: Form, used: set[str]) -> int:
 _OPTIONS = re.compile(r"options?\b|flags\b", re.IGNORECASE)
 
 
-def operands_in(elements: list[Element]) -> list[Element]:
-    """The operands in their order, those in groups too."""
+def operands_in(elements: list[Element], required: bool = False) -> list[Element]:
+    """The operands in their order, those in groups too; `required`: only those that a line cannot be without."""
     found: list[Element] = []
     for element in elements:
+        if required and not element.required:
+            continue
         if element.what == "operand":
             found.append(element)
         elif element.what == "group":
-            found += operands_in(element.elements)
+            found += operands_in(element.elements, required)
         elif element.what == "choice" and element.elements:
-            found += operands_in(element.elements[:1])
+            found += operands_in(element.elements[:1], required)
     return found
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.core.commandline.forms import Element
+from dowsing.core.commandline.form_facts import operands_in
 from dowsing.core.commandline.kinds import kind_of_placeholder
 from dowsing.core.commandline.known import Known, Tables
 from dowsing.core.finding.search import make_query, search
@@ -53,7 +53,7 @@ def _line(said: Said, known: Known, entry: Entry) -> Filled:
         line.append(f"{flag} {_place(argument, '', slots)}" if argument and not flag.startswith("--") else flag)
         if argument and flag.startswith("--"):
             line[-1] = f"{flag}={_place(argument, '', slots)}"
-    for element in _operands(known.forms[0].elements)[:MOST_OPERANDS]:
+    for element in operands_in(known.forms[0].elements, required=True)[:MOST_OPERANDS]:
         line.append(_place(element.text, "", slots))
     recipe = Recipe(entry.summary or entry.name, [], " ".join(line), slots, entry.name, where=entry.label)
     return fill(recipe, said.values)
@@ -77,21 +77,6 @@ def _options(known: Known, stems: set[str]) -> list[tuple[str, str]]:
                 scored.append((much, flag, "" if option.argument_optional else option.argument or ""))
     scored.sort(key=lambda one: -one[0])
     return [(flag, argument) for _, flag, argument in scored[:MOST_OPTIONS]]
-
-
-def _operands(elements: list[Element]) -> list[Element]:
-    """The operands that a form requires."""
-    found: list[Element] = []
-    for element in elements:
-        if not element.required:
-            continue
-        if element.what == "operand":
-            found.append(element)
-        elif element.what == "group":
-            found += _operands(element.elements)
-        elif element.what == "choice" and element.elements:
-            found += _operands(element.elements[:1])
-    return found
 
 
 def _place(placeholder: str, kind: str, slots: list[Slot]) -> str:

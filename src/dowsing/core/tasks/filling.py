@@ -94,11 +94,6 @@ class Filled(Record):
     unused: list[Value]
     fit: float
 
-    @property
-    def is_open(self) -> bool:
-        """Whether a slot has no value."""
-        return "<" in self.line and any(value is None for value in self.values.values())
-
 
 def quoted(value: str, raw_glob: bool = False) -> str:
     """The value as one word of the shell, whatever is in it; a leading dash is kept from being an option by `./`.
