@@ -244,9 +244,7 @@ def _names(text: str, values: list[Value], add) -> None:  # type: ignore[no-unty
     if not endings:
         for words, extensions in _KINDS.items():
             for match in re.finditer(rf"(?<![\w./-])(?:{words})(?![\w./-])", text, re.IGNORECASE):
-                if not any(
-                    value.sure and value.start < match.end() and match.start() < value.end for value in values
-                ):
+                if not any(value.start < match.end() and match.start() < value.end for value in values):
                     add(_any_ending("-iname", extensions.split()), *match.span())
 
 

@@ -81,6 +81,18 @@ _PLACES = {
 _ELSEWHERE = frozenset(("user", word) for word in ("on", "at", "to", "from")) | frozenset(
     ("host", word) for word in ("as", "by", "user")
 )
+#: Slots, by name or kind, that a value with such a noun is for.
+_NOUN_SLOTS = {
+    "folder": ("folder", "path", "copy", "target"), "directory": ("folder", "path", "copy", "target"),
+    "user": ("user", "owner", "author"), "account": ("user",), "group": ("group",), "branch": ("branch", "new", "old", "commit"),
+    "service": ("service", "unit"), "daemon": ("service",), "package": ("package",), "host": ("host",), "machine": ("host",),
+    "server": ("host",), "program": ("program", "command", "service"), "process": ("program", "pid"), "tag": ("tag", "commit"),
+    "database": ("database", "text"), "container": ("container",),
+}  # fmt: skip
+#: Slots whose values are of one kind of thing only.
+_OWN_NOUN = frozenset(
+    ("folder", "user", "group", "branch", "service", "package", "host", "tag", "container", "program")
+)
 _SEVERAL = frozenset(("file", "folder", "path", "package", "service", "user"))
 _SAFE = re.compile(r"[A-Za-z0-9_@%+=:,./^~-]+\Z")
 
@@ -206,10 +218,13 @@ def _points(slot: Slot, value: Value) -> float:
         points += 1.5
     if value.unit in ("old", "new"):
         return 4.0 if slot.name == value.unit else 0.0
+    points += _by_noun(slot, value)
     target = any(word in slot.name for word in _TARGETS)
     aimed = value.is_target and not (slot.name == "link" and value.before in ("to", "into", "onto"))
     if target and aimed:
         points += 1.2
+    elif not target and slot.kind != "folder" and value.noun in ("folder", "directory") and value.is_target:
+        points -= 0.5
     elif not target and value.before not in ("", "and") and value.unit != "owner":
         points += 0.6 if not value.is_target else (0.3 if slot.kind == "folder" else -0.5)
     if value.before in _PLACES.get(slot.kind, ()) or (slot.kind == "user" and value.unit == "owner"):
@@ -242,6 +257,17 @@ def _points(slot: Slot, value: Value) -> float:
     if slot.name == "owner" and value.before == "by":
         points += 1.0
     return points
+
+
+def _by_noun(slot: Slot, value: Value) -> float:
+    """What the noun beside a value says of it: that it is for a slot of this kind, or for another."""
+    if value.noun not in _NOUN_SLOTS or value.kind in ("extension", "number", "size"):
+        return 0.0
+    if slot.name.rstrip("0123456789") in _NOUN_SLOTS[value.noun] or slot.kind in _NOUN_SLOTS[value.noun]:
+        return 0.6
+    if slot.name in _OWN_NOUN:
+        return -9.0
+    return -1.2 if slot.kind not in ("path", "file", "pattern") else -0.2
 
 
 def _written(slot: Slot, value: Value, between_slashes: bool = False) -> str:

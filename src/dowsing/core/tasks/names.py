@@ -37,9 +37,14 @@ _CONTAINING = frozenset(
     "containing contains contain mention mentions mentioning say says saying matching match matches having contained".split()
 )
 _ACCOUNTS = frozenset("admin root guest postgres nobody backup deploy".split())
+_ACTED_ON = re.compile(
+    r"\b(?:quit|kill|stop|end|close|restart|start|terminate|reload) (?:the |my )?([a-z]\w+)(?=\s*(?:,|$))",
+    re.IGNORECASE,
+)
+_FROM_TO = re.compile(r"\bfrom (?:the )?([a-z]\w+) (?:in)?to (?:the )?([a-z]\w+)\b(?! ?\d)", re.IGNORECASE)
 _PLACE_ENDS = re.compile(
     r"\s*(?:$|[,.;?!]|\s(?:and|or|older|newer|bigger|larger|smaller|that|which|ignoring|with|without|whatever|by|to|except|but|as|into|on|at|for|after"
-    r"|before|recursively|readable|not|using|one|is|has|from|over|under|changed|modified|owned|belonging|whose)\b)",
+    r"|before|did|do|does|was|were|have|had|are|can|should|will|i|we|you|they|it|he|she|there|where|when|recursively|readable|not|using|one|is|has|from|over|under|changed|modified|owned|belonging|whose)\b)",
     re.IGNORECASE,
 )
 #: Words that follow or precede a noun in ordinary sentences without being its name.
@@ -70,8 +75,23 @@ class Ordinary:
         return word not in EMPTY and word not in _NO_NAME and word not in NOUNS and stem(word) not in self.never
 
 
+def noun_at(sentence: str, start: int, end: int, before: str) -> str:
+    """The noun beside a name that says what it is the name of: `user fern`, `the docs folder`; "" if there is none."""
+    if before in NOUNS:
+        return before
+    behind = _AFTER.match(sentence[end:])
+    return behind[1] if behind else ""
+
+
 def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore[no-untyped-def]
     """Words that are no ordinary language; those of ordinary language only where a name is to be expected."""
+    for match in _FROM_TO.finditer(sentence):
+        for place in (1, 2):
+            if ordinary.has(match[place].lower()) and ordinary.can_name(match[place].lower()):
+                take(*match.span(place), match[place], "name", "", False)
+    for match in _ACTED_ON.finditer(sentence):
+        if ordinary.has(match[1].lower()) and match[1].lower() not in _NO_NAME and match[1].lower() not in NOUNS:
+            take(*match.span(1), match[1], "name", "", False)
     for match in re.finditer(r"[^\W\d_][\w]*", sentence):
         word = match[0]
         low = word.lower()
@@ -83,7 +103,8 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
         if before in ("named", "called", "call", "name") or _CALL_IT.search(sentence[: match.start()]):
             take(*match.span(), word, kind, "", not ordinary.has(low) or before != "name")
         elif not ordinary.has(low):
-            if before in NOUNS or before:
+            alone = re.match(r"\s*(?:,|$)", behind) and re.search(r",\s*$", sentence[: match.start()])
+            if before or alone:
                 take(
                     *match.span(),
                     word,

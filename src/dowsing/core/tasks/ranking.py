@@ -18,6 +18,7 @@ from dowsing.core.tasks.saying import Said
 UNION = 0.15  # how much counts what all wordings of a recipe have together
 FIT, UNUSED, OPEN = 0.05, 0.2, 0.06
 UNASKED_HARM = 0.3
+ASKED = 0.15  # the line changes something, the sentence asks or wants to see
 LESS_EXACT = 0.1  # find with a test of its own, where all that is said can be put as tests
 LIKE = 0.08  # a slot has the kind of file that it is for
 OTHER_KIND = 0.15  # a file was said, but not one of the kind that the line is for
@@ -31,6 +32,11 @@ _HARM = re.compile(
     r"|branch -[dD]|tag -d|stash drop|push --force|checkout -- |git restore(?! --staged)|systemctl (?:stop|disable|mask|kill)|umount|chage -E"
     r"|passwd -l|usermod -L|apt-mark hold"
 )  # fmt: skip
+_ASKING = re.compile(
+    r"(?:please |hi,? |(?:can|could) you )*(?:what|which|who|whose|where|when|is|are|was|did|does|do i|has|have|how (?:many|much|big|large|long|often|old"
+    r"|full)|list|show|print|display|see|view|tell|count|look at|check)\b",
+    re.IGNORECASE,
+)
 #: Words that belong to the value behind them.
 _TO_VALUE = frozenset(
     "since until after before than with without under below within inside over above named called port by".split()
@@ -132,6 +138,8 @@ def _rate(
             score -= OTHER_KIND
     if not harmful and _HARM.search(recipe.line):
         score -= UNASKED_HARM
+    if recipe.changes in ("files", "system", "network") and _ASKING.match(said.text):
+        score -= ASKED
     if recipe.command == "find" and not filters and open_slots and any(one.end for one in said.conditions):
         score -= LESS_EXACT
     score += _tools(said, filled.line, corpus)

@@ -6,7 +6,7 @@ import re
 
 from dowsing.core.record import Record
 from dowsing.core.tasks.amounts import COUNT, UNIT_WORDS, number_of
-from dowsing.core.tasks.names import Ordinary, bare_names, word_before
+from dowsing.core.tasks.names import Ordinary, bare_names, noun_at, word_before
 from dowsing.core.tasks.patterns import Pattern
 
 MOST_WORDS = 400  # of a sentence; the rest is not looked at
@@ -27,6 +27,18 @@ _INSTEAD = Pattern(
 _URL = Pattern(r"(?:https?|ftp|sftp|ssh|git|file)://[^\s,;]+[^\s,;.?!]", "://", exact=True)
 _REMOTE = Pattern(r"(?<![\w/.-])(?:[\w.-]+@)?[A-Za-z][\w.-]+:[/~][\w./~*-]*", ":", exact=True)
 _AT = Pattern(r"[\w.-]+@[\w.-]+\w", "@", exact=True)
+_ALIAS = Pattern(
+    r"\b(?:alias|shortcut|abbreviation) (?:called |named )?(\S+) (?:for|to mean|that runs|=) (.+?)\s*$",
+    "alias",
+    "shortcut",
+    "abbreviation",
+)
+_STARTING = Pattern(
+    r"\b(?:start|begin|end)(?:s|ning|ing)? (?:with|in) (?:the (?:word|text|letters?) |an? )?(?!\.)('[^']+'|\"[^\"]+\"|\S+)",
+    "start",
+    "begin",
+    "end",
+)
 _PARTED = Pattern(
     r"\b(?:separated|parted|delimited|split|divided) (?:by|with|at) (?:a |an |the )?(colon|comma|semicolon|tab|pipe|bar|space|blank|dash|slash)\w*"
     r"|\b(colon|comma|semicolon|tab|pipe|space)[- ](?:separated|delimited)",
@@ -161,7 +173,7 @@ _SIZES = {"k": "k", "m": "M", "g": "G", "t": "T"}
 class Value(Record):
     """A value: its text, its kind, where it stands (characters), the word before it, and its unit.
 
-    `sure`: it is no word of ordinary language, so a line that does not have it leaves something out.
+    `noun` says what it is the name of, if the sentence tells; `place` is the preposition of it all. `sure`: it is no word of ordinary language, so a line that does not have it leaves something out.
     """
 
     text: str
@@ -171,11 +183,17 @@ class Value(Record):
     before: str = ""
     unit: str = ""
     sure: bool = True
+    noun: str = ""
+    place: str = ""
 
     @property
     def is_target(self) -> bool:
         """Whether the word before it says that something goes there."""
-        return self.before in _TARGET
+        return (
+            self.before in _TARGET
+            or self.place in _TARGET
+            or (self.noun in ("folder", "directory") and self.place in ("in", "under"))
+        )
 
 
 def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
@@ -192,7 +210,9 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         before = word_before(sentence, start)
         if before in _OUT or _is_left_out(sentence, start, end):
             unit = "excluded"
-        found.append(Value(text, kind, start, end, before, unit, sure))
+        noun = noun_at(sentence, start, end, before)
+        place = word_before(sentence, start - len(before) - 1) if noun and noun == before else before
+        found.append(Value(text, kind, start, end, before, unit, sure, noun, place))
 
     for match in _INSTEAD.finditer(sentence):
         if match[1].lower() in _GENERAL or match[2].lower() in _GENERAL or match[2].isdecimal():
@@ -201,6 +221,11 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
             continue
         take(*match.span(1), match[1].strip("'\""), "text", "old")
         take(*match.span(2), match[2].strip("'\",.?!"), "text", "new")
+    for match in _ALIAS.finditer(sentence):
+        take(*match.span(1), match[1], "name")
+        take(*match.span(2), match[2], "command")
+    for match in _STARTING.finditer(sentence):
+        take(*match.span(1), match[1].strip("'\",."), "text")
     for match in _QUOTED.finditer(sentence):
         take(*match.span(), next(group for group in match.groups() if group is not None), "text")
     for match in _PARTED.finditer(sentence):
