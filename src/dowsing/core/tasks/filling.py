@@ -39,7 +39,7 @@ _FITS = {
     "remote": ("remote",),
     "sum": ("sum", "number"),
     "separator": ("separator", "text"),
-    "pattern": ("text", "name", "file"),
+    "pattern": ("text", "name", "number", "file"),
     "glob": ("glob", "extension", "file", "name"),
     "extension": ("extension",),
     "word": ("name", "text", "extension"),
@@ -84,6 +84,7 @@ _ELSEWHERE = frozenset(("user", word) for word in ("on", "at", "to", "from")) | 
 #: Slots, by name or kind, that a value with such a noun is for.
 _NOUN_SLOTS = {
     "folder": ("folder", "path", "copy", "target"), "directory": ("folder", "path", "copy", "target"),
+    "file": ("file", "path", "archive", "name", "first", "second", "existing", "old", "new", "copy", "target", "text", "member"),
     "user": ("user", "owner", "author"), "account": ("user",), "group": ("group",), "branch": ("branch", "new", "old", "commit"),
     "service": ("service", "unit"), "daemon": ("service",), "package": ("package",), "host": ("host",), "machine": ("host",),
     "server": ("host",), "program": ("program", "command", "service"), "process": ("program", "pid"), "tag": ("tag", "commit"),
@@ -252,6 +253,14 @@ def _points(slot: Slot, value: Value) -> float:
         points += 1.0
     if slot.name in ("column", "field") and value.unit in ("ordinal", "column"):
         points += 0.8
+    elif value.unit == "nth" and slot.name != "line":
+        return 0.0
+    if slot.name == "line" and value.unit in ("ordinal", "nth"):
+        points += 0.8
+    if slot.kind == "pattern" and value.kind == "number" and value.before not in _PLACES["pattern"]:
+        return 0.0
+    if value.before in ("process", "pid"):
+        points += 1.0 if slot.name == "pid" else (-1.5 if slot.kind == "port" else 0.0)
     if value.before in (slot.name, slot.kind):
         points += 1.0
     if slot.name == "owner" and value.before == "by":
@@ -267,6 +276,8 @@ def _by_noun(slot: Slot, value: Value) -> float:
         return 0.6
     if slot.name in _OWN_NOUN:
         return -9.0
+    if value.noun in ("folder", "directory") and slot.kind == "file":
+        return -0.8
     return -1.2 if slot.kind not in ("path", "file", "pattern") else -0.2
 
 

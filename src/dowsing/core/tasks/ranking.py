@@ -20,7 +20,8 @@ FIT, UNUSED, OPEN = 0.05, 0.2, 0.06
 UNASKED_HARM = 0.3
 ASKED = 0.15  # the line changes something, the sentence asks or wants to see
 LESS_EXACT = 0.1  # find with a test of its own, where all that is said can be put as tests
-LIKE = 0.08  # a slot has the kind of file that it is for
+WRONG_WAY = 0.3  # from a machine where to it was said, or the other way round
+LIKE = 0.12  # a slot has the kind of file that it is for
 OTHER_KIND = 0.15  # a file was said, but not one of the kind that the line is for
 NOT_HERE = 0.12
 NEAR_TOP = 16
@@ -32,6 +33,8 @@ _HARM = re.compile(
     r"|branch -[dD]|tag -d|stash drop|push --force|checkout -- |git restore(?! --staged)|systemctl (?:stop|disable|mask|kill)|umount|chage -E"
     r"|passwd -l|usermod -L|apt-mark hold"
 )  # fmt: skip
+_FETCHES = re.compile(r"<host>:<(?:file|folder|path)>|<remote> ")
+_SENDS = re.compile(r"<host>:(?!<(?:file|folder|path)>)|<remote>$")
 _ASKING = re.compile(
     r"(?:please |hi,? |(?:can|could) you )*(?:what|which|who|whose|where|when|is|are|was|did|does|do i|has|have|how (?:many|much|big|large|long|often|old"
     r"|full)|list|show|print|display|see|view|tell|count|look at|check)\b",
@@ -140,6 +143,13 @@ def _rate(
         score -= UNASKED_HARM
     if recipe.changes in ("files", "system", "network") and _ASKING.match(said.text):
         score -= ASKED
+    host = next(
+        (value for value in used if value.kind in ("host", "remote") or value.noun in ("host", "server", "machine")),
+        None,
+    )
+    if host is not None:
+        way = "to" if _FETCHES.search(recipe.line) else ("from" if _SENDS.search(recipe.line) else "")
+        score -= WRONG_WAY * (bool(way) and host.place == way)
     if recipe.command == "find" and not filters and open_slots and any(one.end for one in said.conditions):
         score -= LESS_EXACT
     score += _tools(said, filled.line, corpus)

@@ -28,6 +28,7 @@ _LIGHT = frozenset(
     things lot new own many much some hi hello tell show see give find want know like me same other again whole right through until between""".split()
 )
 UNNAMED = 0.6  # of a wording that names its command is left for a sentence that does not
+FEW_TERMS = 2  # where so few words tell anything, what the values imply is looked for as well
 COMPARED = 150  # wordings that are looked at closely
 
 
@@ -147,8 +148,8 @@ def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: in
             gains[place] = gains.get(place, 0.0) + much * term.weight
     for one in implied:
         for place in corpus.places.get(one, ()):
-            if place in gains:
-                gains[place] += 0.3 * corpus.weights[one]
+            if place in gains or len(terms) < FEW_TERMS:
+                gains[place] = gains.get(place, 0.0) + 0.3 * corpus.weights[one]
     near = sorted(gains, key=lambda place: -gains[place])[: COMPARED * 3]
     detail: dict[int, tuple[float, list[float], float, list[str]]] = {}
     union: dict[int, list[float]] = {}

@@ -34,6 +34,7 @@ _NO_TOOL = Pattern(
 _QUESTIONS = (
     (Pattern(r"\b(?:how many|how often|number of times)\b", "how ", "number"), "count"),
     (MAKING, "create"),
+    (Pattern(r"\b(?:get|bring|pull) (?=.* from )", "get", "bring", "pull"), "fetch"),
     (Pattern(r"\bhow (?:big|large)\b", "how "), "size"),
     (Pattern(r"\bwhat(?:['’]s| is| are| do\w* \w+ have)? (?:\w+ )?(?:in|inside)(?= )", "what"), "contents"),
 )

@@ -47,6 +47,15 @@ _PARTED = Pattern(
 _SEPARATORS = {
     "colon": ":", "comma": ",", "semicolon": ";", "tab": "\t", "pipe": "|", "bar": "|", "space": " ", "blank": " ", "dash": "-", "slash": "/",
 }  # fmt: skip
+_SIGN_OF = {
+    "comma": ",", "semicolon": ";", "colon": ":", "space": " ", "dot": ".", "dashe": "-", "dash": "-", "hyphen": "-", "underscore": "_", "slashe": "/",
+    "slash": "/", "pipe": "|", "tab": "\\t", "newline": "\\n",
+}  # fmt: skip
+_SIGN = "|".join(_SIGN_OF)
+_SIGNS = Pattern(
+    rf"\b(?:replace|substitute|change|turn|swap|convert)\s+(?:all |every |each |the )*((?:{_SIGN})s?)\s+(?:with|by|for|into|to)\s+(?:an? )?((?:{_SIGN})s?)\b",
+    *_SIGN_OF,
+)
 _DATE = Pattern(r"(?<![\w.-])\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?)?(?![\w-])", "-", exact=True)
 _DAY = Pattern(
     r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday|sunday)",
@@ -100,6 +109,9 @@ _SPELLED_ORDINAL = Pattern(
     "field",
     "word",
     "line",
+)
+_COUNTED = Pattern(
+    r"\b(three|four|five|six|seven|eight|nine|ten|twelve|twenty|thirty|fifty|hundred)\b(?=\s+(?!of\b)[a-z])"
 )
 _ORDINALS = "first second third fourth fifth sixth seventh eighth ninth tenth".split()
 _EXTENSION = Pattern(
@@ -210,10 +222,19 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         before = word_before(sentence, start)
         if before in _OUT or _is_left_out(sentence, start, end):
             unit = "excluded"
+            if (
+                kind == "extension"
+                and sentence[start : start + 1] == "."
+                and not re.match(r"\s+(?:files?|ones?)\b", sentence[end:])
+            ):
+                kind, text = "name", sentence[start:end]  # `.git` is the name of a folder
         noun = noun_at(sentence, start, end, before)
         place = word_before(sentence, start - len(before) - 1) if noun and noun == before else before
         found.append(Value(text, kind, start, end, before, unit, sure, noun, place))
 
+    for match in _SIGNS.finditer(sentence):
+        take(*match.span(1), _SIGN_OF[match[1].lower().rstrip("s")], "text", "old")
+        take(*match.span(2), _SIGN_OF[match[2].lower().rstrip("s")], "text", "new")
     for match in _INSTEAD.finditer(sentence):
         if match[1].lower() in _GENERAL or match[2].lower() in _GENERAL or match[2].isdecimal():
             continue
@@ -286,9 +307,17 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
 def _amounts(sentence: str, take) -> None:  # type: ignore[no-untyped-def]
     """Numbers in digits and in words, with their units."""
     for match in _ORDINAL.finditer(sentence):
-        take(*match.span(), match[1], "number", "ordinal")
+        noun = re.match(r"\s+(line|row|column|field|word)\b", sentence[match.end() :])
+        unit = (
+            "ordinal"
+            if noun is None
+            else {"line": "nth", "row": "nth", "field": "column", "word": "column"}.get(noun[1], noun[1])
+        )
+        take(*match.span(), match[1], "number", unit)
     for match in _SPELLED_ORDINAL.finditer(sentence):
         take(*match.span(1), str(_ORDINALS.index(match[1].lower()) + 1), "number", "ordinal")
+    for match in _COUNTED.finditer(sentence):
+        take(*match.span(1), f"{number_of(match[1]):g}", "number")
     for match in _NUMBER.finditer(sentence):
         unit = (match[2] or "").lower()
         kind = "size" if unit[:1] in _SIZES and unit[:2] not in ("mi", "mo", "ti") else "number"
