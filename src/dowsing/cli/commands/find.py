@@ -7,7 +7,6 @@ import argparse
 from dowsing.cli.failure import Failure
 from dowsing.cli.kept import Own, notes_on, own_lines, own_matching
 from dowsing.cli.output.hits import hit_lines
-from dowsing.cli.output.own import kept_lines
 from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.finding.filters import KINDS, Filters
@@ -91,6 +90,8 @@ def answer(
         session.screen.show([str(found.total)])
         return 0 if found.total else 1
     if not found.total and own.any:
+        from dowsing.cli.output.own import kept_lines
+
         session.screen.show(kept_lines(own, session.screen.width, session.program))
         return 0
     if not found.total and query.filters.any:
@@ -109,6 +110,8 @@ def answer(
         more = hints(session.store, found.numbers, query.filters, query.words)
     lines = hit_lines(found, session.screen.width, session.program, more, rich, why)
     if own.any:
+        from dowsing.cli.output.own import kept_lines
+
         lines += ["", *kept_lines(own, session.screen.width, session.program)]
     session.screen.show(lines)
     return 0

@@ -22,7 +22,7 @@ FITS, FITS_WELL = (
 )  # so much of what is said is covered by a line that fits, even if the most telling word is not
 OF_PAGES = 0.1  # what an example of a page is worth less than a recipe
 LOOKED_AT = 6
-_SAME = 0.66  # of the best score: what is worse is no answer to the same question
+_SAME = 0.74  # of the best score: what is worse is no answer to the same question
 
 
 class Filling(Record):

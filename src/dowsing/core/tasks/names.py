@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.core.language.stems import EMPTY, stem
+from dowsing.core.tasks.patterns import Pattern
 
 #: Nouns behind which a name may stand, with the kind of value that it then is.
 NOUNS = {
@@ -15,12 +16,13 @@ NOUNS = {
     "word": "text", "text": "text", "string": "text", "phrase": "text", "pattern": "text", "message": "text",
     "term": "text", "expression": "text", "column": "text", "field": "text", "command": "command", "script": "name",
 }  # fmt: skip
-_AFTER = re.compile(
-    r"\s+(folder|directory|branch|user|service|group|package|database|daemon|process|program|tag|container|account)\b"
+_AFTER = Pattern(
+    r"\s+(folder|directory|branch|user|service|group|package|database|daemon|process|program|tag|container|account)\b",
+    exact=True,
 )
-_CALL_IT = re.compile(r"\b(?:call|name) (?:it|them|that)\s+$", re.IGNORECASE)
-_PLACE = re.compile(r"\b(?:under|below|beneath|inside|within|called|named)\s+$", re.IGNORECASE)
-_TOWARDS = re.compile(r"\b(?:in|into|to|from|of)\s+(?:my |the )?$", re.IGNORECASE)
+_CALL_IT = Pattern(r"\b(?:call|name) (?:it|them|that)\s+$", "call", "name")
+_PLACE = Pattern(r"\b(?:under|below|beneath|inside|within|called|named)\s+$")
+_TOWARDS = Pattern(r"\b(?:in|into|to|from|of)\s+(?:my |the )?$")
 #: Words of the language that folders are often named by.
 _FOLDERS = frozenset(
     """downloads documents pictures photos music videos desktop docs src build logs backup backups archive archives release
@@ -37,15 +39,14 @@ _CONTAINING = frozenset(
     "containing contains contain mention mentions mentioning say says saying matching match matches having contained".split()
 )
 _ACCOUNTS = frozenset("admin root guest postgres nobody backup deploy".split())
-_ACTED_ON = re.compile(
+_ACTED_ON = Pattern(
     r"\b(?:quit|kill|stop|end|close|restart|start|terminate|reload) (?:the |my )?([a-z]\w+)(?=\s*(?:,|$))",
-    re.IGNORECASE,
-)
-_FROM_TO = re.compile(r"\bfrom (?:the )?([a-z]\w+) (?:in)?to (?:the )?([a-z]\w+)\b(?! ?\d)", re.IGNORECASE)
-_PLACE_ENDS = re.compile(
+    "quit", "kill", "stop", "end", "close", "start", "terminate", "reload",
+)  # fmt: skip
+_FROM_TO = Pattern(r"\bfrom (?:the )?([a-z]\w+) (?:in)?to (?:the )?([a-z]\w+)\b(?! ?\d)", "from ")
+_PLACE_ENDS = Pattern(
     r"\s*(?:$|[,.;?!]|\s(?:and|or|older|newer|bigger|larger|smaller|that|which|ignoring|with|without|whatever|by|to|except|but|as|into|on|at|for|after"
-    r"|before|did|do|does|was|were|have|had|are|can|should|will|i|we|you|they|it|he|she|there|where|when|recursively|readable|not|using|one|is|has|from|over|under|changed|modified|owned|belonging|whose)\b)",
-    re.IGNORECASE,
+    r"|before|did|do|does|was|were|have|had|are|can|should|will|i|we|you|they|it|he|she|there|where|when|recursively|readable|not|using|one|is|has|from|over|under|changed|modified|owned|belonging|whose)\b)"
 )
 #: Words that follow or precede a noun in ordinary sentences without being its name.
 _NO_NAME = frozenset(

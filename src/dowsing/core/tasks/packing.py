@@ -76,10 +76,12 @@ def packed_recipes(recipes: list[Recipe]) -> str:
     for n, (_, terms) in enumerate(wordings):
         for term in terms:
             places[term].append(n)
+    # texts of many lines are quicker to take apart than lists
     table = {
-        "rows": rows, "weights": weights, "places": places,
+        "rows": "\n".join(rows), "weights": weights, "places": places,
         "tools": sorted({one.command for one in recipes}),
         "commands": [stem(one.command) for one in recipes],
-        "wordings": [[number, " ".join(terms)] for number, terms in wordings],
+        "numbers": [number for number, _ in wordings],
+        "wordings": "\n".join(" ".join(terms) for _, terms in wordings),
     }  # fmt: skip
     return json.dumps(table, ensure_ascii=False, separators=(",", ":"))

@@ -28,6 +28,10 @@ class Pattern:
         """The first match."""
         return next(self.finditer(text), None)
 
+    def match(self, text: str) -> re.Match[str] | None:
+        """The match at the beginning of the text."""
+        return self._pattern().match(text)
+
     def _pattern(self) -> re.Pattern[str]:
         if self._made is None:
             self._made = re.compile(self.source, 0 if self.exact else re.IGNORECASE)

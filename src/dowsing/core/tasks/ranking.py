@@ -10,6 +10,7 @@ from dowsing.core.language.stems import stem
 from dowsing.core.record import Record
 from dowsing.core.tasks.conditions import tests_of
 from dowsing.core.tasks.filling import Filled, fill
+from dowsing.core.tasks.patterns import Pattern
 from dowsing.core.tasks.phrases import Token, parts_called_for, tokens_of
 from dowsing.core.tasks.recipe import CONDITIONS
 from dowsing.core.tasks.retrieval import LEAST_RELATED, OF_SENTENCE, Corpus, Match, Term, compare, matches, terms_for
@@ -27,18 +28,18 @@ NOT_HERE = 0.12
 NEAR_TOP = 16
 MISSED = 0.1  # the most telling word of the sentence is nowhere in the recipe
 TOOL = 0.3
-_HARM = re.compile(
+_HARM = Pattern(
     r"(?:^|[|;&(] ?|sudo |-exec |xargs )(?:rm|rmdir|shred|mkfs\S*|mkswap|dd|truncate|userdel|groupdel|dropdb|wipefs|pkill|kill|killall|reboot"
     r"|poweroff|unlink|crontab -r)\b|-delete\b|--delete\b|reset --hard|clean -|git rm|purge|autoremove|apt-get remove|poweroff|reboot"
     r"|branch -[dD]|tag -d|stash drop|push --force|checkout -- |git restore(?! --staged)|systemctl (?:stop|disable|mask|kill)|umount|chage -E"
-    r"|passwd -l|usermod -L|apt-mark hold"
-)  # fmt: skip
-_FETCHES = re.compile(r"<host>:<(?:file|folder|path)>|<remote> ")
-_SENDS = re.compile(r"<host>:(?!<(?:file|folder|path)>)|<remote>$")
-_ASKING = re.compile(
+    r"|passwd -l|usermod -L|apt-mark hold",
+    exact=True,
+)
+_FETCHES = Pattern(r"<host>:<(?:file|folder|path)>|<remote> ", exact=True)
+_SENDS = Pattern(r"<host>:(?!<(?:file|folder|path)>)|<remote>$", exact=True)
+_ASKING = Pattern(
     r"(?:please |hi,? |(?:can|could) you )*(?:what|which|who|whose|where|when|is|are|was|did|does|do i|has|have|how (?:many|much|big|large|long|often|old"
-    r"|full)|list|show|print|display|see|view|tell|count|look at|check)\b",
-    re.IGNORECASE,
+    r"|full)|list|show|print|display|see|view|tell|count|look at|check)\b"
 )
 #: Words that belong to the value behind them.
 _TO_VALUE = frozenset(

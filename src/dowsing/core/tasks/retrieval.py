@@ -59,10 +59,11 @@ class Corpus:
 
     def __init__(self, packed: str) -> None:
         table = json.loads(packed) if packed else {}
-        self.rows: list[str] = table.get("rows", [])
+        self.rows: list[str] = table["rows"].split("\n") if table.get("rows") else []
         self.weights: dict[str, float] = table.get("weights", {})
         self.places: dict[str, list[int]] = table.get("places", {})
-        self.wordings: list[tuple[int, str]] = table.get("wordings", [])
+        self.wordings: list[str] = table["wordings"].split("\n") if table.get("wordings") else []
+        self.numbers: list[int] = table.get("numbers", [])
         self.commands: list[str] = table.get("commands", [])
         self.tools = frozenset(table.get("tools", []))
         self.unknown = 0.5 * math.log(1 + max(len(self.rows), 1))  # not that of the rarest: it may well be a name
@@ -80,7 +81,8 @@ class Corpus:
                     self.weights.setdefault(term, 2 * self.unknown)
                     self.places.setdefault(term, []).append(len(self.wordings))
                 if terms:
-                    self.wordings.append((number, " ".join(terms)))
+                    self.wordings.append(" ".join(terms))
+                    self.numbers.append(number)
 
     def recipe(self, number: int) -> Recipe:
         """The recipe of that number."""
@@ -134,7 +136,7 @@ def terms_for(store: Store, corpus: Corpus, words: list[Word]) -> list[Term]:
     return found
 
 
-def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: int = 60) -> list[Match]:
+def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: int = 44) -> list[Match]:
     """The recipes that have most of these terms, the best first. `implied`: stems that are as good as said."""
     total = sum(term.weight for term in terms) or 1.0
     gains: dict[int, float] = {}
@@ -154,7 +156,7 @@ def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: in
     detail: dict[int, tuple[float, list[float], float, list[str]]] = {}
     union: dict[int, list[float]] = {}
     for place in near:
-        number, text = corpus.wordings[place]
+        number, text = corpus.numbers[place], corpus.wordings[place]
         cover, said = compare(corpus, terms, implied, text.split(), corpus.commands[number])
         score = (
             OF_SENTENCE * sum(c * t.weight for c, t in zip(cover, terms, strict=True)) / total
