@@ -207,6 +207,8 @@ def _points(slot: Slot, value: Value) -> float:
         if value.before not in _PLACES["folder"]:
             return 0.0
         points -= 0.8  # a name with an ending is seldom a folder's
+    if slot.name in _OWN_NOUN and slot.name != "folder" and value.kind == "path":
+        return 0.0
     if slot.kind == "mode" and value.kind == "number" and not re.fullmatch(r"[0-7]{3,4}", value.text):
         return 0.0
     if slot.like:

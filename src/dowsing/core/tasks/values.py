@@ -110,6 +110,7 @@ _SPELLED_ORDINAL = Pattern(
     "word",
     "line",
 )
+_EVERY = Pattern(r"\b(?:every|each) (second|minute|hour)\b(?! (?:line|column|word|row|field|file))", "every", "each")
 _COUNTED = Pattern(
     r"\b(three|four|five|six|seven|eight|nine|ten|twelve|twenty|thirty|fifty|hundred)\b(?=\s+(?!of\b)[a-z])"
 )
@@ -316,6 +317,8 @@ def _amounts(sentence: str, take) -> None:  # type: ignore[no-untyped-def]
         take(*match.span(), match[1], "number", unit)
     for match in _SPELLED_ORDINAL.finditer(sentence):
         take(*match.span(1), str(_ORDINALS.index(match[1].lower()) + 1), "number", "ordinal")
+    for match in _EVERY.finditer(sentence):
+        take(*match.span(1), "1", "number", match[1].lower())
     for match in _COUNTED.finditer(sentence):
         take(*match.span(1), f"{number_of(match[1]):g}", "number")
     for match in _NUMBER.finditer(sentence):
