@@ -6,6 +6,7 @@ import pytest
 
 from dowsing.core.language.stems import stem
 from dowsing.core.tasks.amounts import minutes_of, number_of, size_of
+from dowsing.core.tasks.answers import as_root
 from dowsing.core.tasks.conditions import conditions_in
 from dowsing.core.tasks.conditions import tests_of as written
 from dowsing.core.tasks.filling import fill
@@ -71,6 +72,7 @@ def test_conditions_on_files(sentence: str, expected: str) -> None:
         ("files below docs", [("docs", "name")]),
         ("files in the docs folder", [("docs", "name")]),
         ("the folder build", [("build", "name")]),
+        ("pack the largest folder", []),
         ("copy music and docs", [("docs", "name")]),
         ("user fern, group gardeners", [("fern", "name"), ("gardeners", "name")]),
         ("call it charts", [("charts", "name")]),
@@ -145,11 +147,35 @@ def test_what_was_said_last_counts() -> None:
 
 
 def test_tools_that_are_wanted_and_refused() -> None:
-    said = understand("pack the folder docs with zstd", ["use xz instead", "without sudo"], ORDINARY)
-    assert ("zstd" in said.with_tools, "xz" in said.with_tools, "sudo" in said.without_tools) == (True, True, True)
+    said = understand("pack the folder docs with zstd", ["use xz instead", "without tar"], ORDINARY)
+    assert ("zstd" in said.with_tools, "xz" in said.with_tools, "tar" in said.without_tools) == (True, True, True)
 
 
 def test_amounts() -> None:
     assert (number_of("half an"), number_of("a dozen"), number_of("2.5")) == (0.5, 12, 2.5)
     assert (minutes_of("a", "week"), minutes_of("2", "months"), minutes_of("30", "seconds")) == (10080, 86400, 0.5)
     assert (size_of("2", "TB"), size_of("500", "bytes"), size_of("1.5", "k")) == ("2048G", "500c", "1536c")
+
+
+@pytest.mark.parametrize(
+    ("again", "root"), [([], True), (["without sudo"], False), (["without sudo", "as root after all"], True)]
+)
+def test_root_is_to_do_it_if_that_was_said_last(again: list[str], root: bool) -> None:
+    said = understand("delete the folder docs with sudo", again, ORDINARY)
+    assert said.as_root is root
+    assert "sudo" not in [word.text for word in said.words]
+
+
+@pytest.mark.parametrize(
+    ("line", "expected"),
+    [
+        ("rm -r docs", "sudo rm -r docs"),
+        ("mount <device> <folder>", "sudo mount <device> <folder>"),
+        ("echo a > b", "echo a > b"),
+        ("cd docs", "cd docs"),
+        ("sudo ls", "sudo ls"),
+        ("a | b", "a | b"),
+    ],
+)
+def test_a_line_for_root(line: str, expected: str) -> None:
+    assert as_root(fill(make_recipe({"task": "x", "line": line}, "", ""), [])).line == expected

@@ -44,5 +44,6 @@ def saved_lines(lines: list[Recipe], width: int, program: str) -> list[str]:
         missing = list(dict.fromkeys(SLOT.findall(with_values(one.line, {}))))
         if missing:
             shown += [f"{FAINT}{line}" for line in wrap(f"say {', '.join(missing)}", width, INDENT)]
-    steps = unbroken([f"{program} take 1 --run", f"{program} saved --script", f"{program} saved --drop 1"])
+    act = "--copy" if SLOT.search(with_values(lines[0].line, {})) else "--run"
+    steps = unbroken([f"{program} take 1 {act}", f"{program} saved --script", f"{program} saved --drop 1"])
     return [*shown, "", *(f"{FAINT}{line}" for line in wrap(f"Next: {steps}", width))]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
 from dowsing.core.commandline.pieces import Piece, Unpicked
@@ -83,8 +85,9 @@ def lines_for(
     for one in found:
         if len(answers) >= most or one.score < max(LEAST_SCORE, best * _SAME):
             break
-        if all(one.filled.line != answer.line for answer in answers):
-            answers.append(answer_of(one.filled, tables, one.score))
+        filled = as_root(one.filled) if said.as_root else one.filled
+        if all(filled.line != answer.line for answer in answers):
+            answers.append(answer_of(filled, tables, one.score))
     if best < WEAK:
         others = [*_from_pages(said, tables), *_built(said, tables)]
         surer = [one for one in others if one.score > best]
@@ -94,6 +97,15 @@ def lines_for(
         not found or found[0].covers < FITS or (found[0].missed and found[0].covers < FITS_WELL)
     )
     return Task(sentence, again, answers, understood(said, answers[0].line if answers else ""), near)
+
+
+def as_root(filled: Filled) -> Filled:
+    """The line run by sudo, where that is enough: a command of its own, without a file that the user's shell would write."""
+    first = filled.line.split(" ")[0]
+    plain = re.fullmatch(r"[\w./+-]+", first) and not re.search(r"[;&|]|[<>](?![a-z])(?<![a-z]>)", filled.line)
+    if first in ("sudo", "cd", "export", "for", "while", "until", "alias", "set", "trap", "read") or not plain:
+        return filled
+    return filled.changed(line=f"sudo {filled.line}")
 
 
 def _from_pages(said: Said, tables: Tables) -> list[Answer]:

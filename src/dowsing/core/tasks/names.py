@@ -38,6 +38,14 @@ _NO_PLACE = frozenset(
 _CONTAINING = frozenset(
     "containing contains contain mention mentions mentioning say says saying matching match matches having contained".split()
 )
+_OWN_PLACE = Pattern(r"\s+(?:folder|directory|branch)\b")
+#: What is said of a folder or a branch without being its name.
+_QUALITIES = frozenset(
+    """big bigger biggest large larger largest small smaller smallest right wrong certain different single entire local remote
+    actual real full shared common private own top sub temporary parent target destination existing complete specific particular
+    second third good best recent latest newest oldest older newer compressed huge long separate special safe read write only
+    more many some any such what which whose how no one two three every each both several few most least less""".split()
+)
 _ACCOUNTS = frozenset("admin root guest postgres nobody backup deploy".split())
 _ACTED_ON = Pattern(
     r"\b(?:quit|kill|stop|end|close|restart|start|terminate|reload) (?:the |my )?([a-z]\w+)(?=\s*(?:,|$))",
@@ -123,9 +131,11 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
             and low not in _NO_NAME
             and low not in NOUNS
             and _PLACE_ENDS.match(behind)
+        ) or (
+            low not in _NO_NAME and low not in NOUNS and low not in _QUALITIES and _OWN_PLACE.match(behind) and before
         ):
             take(*match.span(), word, kind, "", False)
-        elif ordinary.can_name(low) and (
+        elif (ordinary.can_name(low) or low in _FOLDERS) and (
             before in NOUNS
             or (_AFTER.match(behind) and not re.match(r"\s+(?:process|program)", behind))
             or (_PLACE.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))

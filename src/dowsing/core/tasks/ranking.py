@@ -12,9 +12,10 @@ from dowsing.core.tasks.conditions import tests_of
 from dowsing.core.tasks.filling import Filled, fill
 from dowsing.core.tasks.patterns import Pattern
 from dowsing.core.tasks.phrases import Token, parts_called_for, tokens_of
-from dowsing.core.tasks.recipe import CONDITIONS
+from dowsing.core.tasks.recipe import CONDITIONS, Recipe
 from dowsing.core.tasks.retrieval import LEAST_RELATED, OF_SENTENCE, Corpus, Match, Term, compare, matches, terms_for
 from dowsing.core.tasks.saying import Said
+from dowsing.core.tasks.values import Value
 
 UNION = 0.15  # how much counts what all wordings of a recipe have together
 FIT, UNUSED, OPEN = 0.05, 0.2, 0.06
@@ -27,7 +28,7 @@ OTHER_KIND = 0.15  # a file was said, but not one of the kind that the line is f
 NOT_HERE = 0.12
 NEAR_TOP = 16
 MISSED = 0.1  # the most telling word of the sentence is nowhere in the recipe
-TOOL = 0.3
+TOOL = 0.5
 _HARM = Pattern(
     r"(?:^|[|;&(] ?|sudo |-exec |xargs )(?:rm|rmdir|shred|mkfs\S*|mkswap|dd|truncate|userdel|groupdel|dropdb|wipefs|pkill|kill|killall|reboot"
     r"|poweroff|unlink|crontab -r)\b|-delete\b|--delete\b|reset --hard|clean -|git rm|purge|autoremove|apt-get remove|poweroff|reboot"
@@ -37,6 +38,7 @@ _HARM = Pattern(
 )
 _FETCHES = Pattern(r"<host>:<(?:file|folder|path)>|<remote> ", exact=True)
 _SENDS = Pattern(r"<host>:(?!<(?:file|folder|path)>)|<remote>$", exact=True)
+_PACKED = Pattern(r"(.+?)(?:\.tgz|\.tbz2?|\.txz|\.zip|\.tar(?:\.\w+)?)$")
 _ASKING = Pattern(
     r"(?:please |hi,? |(?:can|could) you )*(?:what|which|who|whose|where|when|is|are|was|did|does|do i|has|have|how (?:many|much|big|large|long|often|old"
     r"|full)|list|show|print|display|see|view|tell|count|look at|check)\b"
@@ -101,6 +103,9 @@ def _rate(
         value for value in said.values
         if not any(one.start < value.end and value.start < one.end for one in conditions)
     ]  # fmt: skip
+    wanted = _wanted(said, recipe, corpus)
+    if wanted:
+        values = [_renamed(value, recipe) for value in values]
     filled = fill(recipe, values, frozenset(called), tests)
     spans += [(one.start, one.end) for one in conditions]
     used = [value for value in values if value not in filled.unused]
@@ -153,7 +158,9 @@ def _rate(
         score -= WRONG_WAY * (bool(way) and host.place == way)
     if recipe.command == "find" and not filters and open_slots and any(one.end for one in said.conditions):
         score -= LESS_EXACT
-    score += _tools(said, filled.line, corpus)
+    score += TOOL * wanted - 2 * TOOL * any(
+        _has(filled.line, tool) for tool in said.without_tools if tool in corpus.tools
+    )
     return Ranked(score, filled, covered, missed)
 
 
@@ -161,12 +168,20 @@ def _fits(like: str, text: str) -> bool:
     return any(fnmatch.fnmatch(text, pattern) for pattern in like.split())
 
 
-def _tools(said: Said, line: str, corpus: Corpus) -> float:
-    """What counts for or against a line by the tools that were asked for or refused."""
+def _has(line: str, tool: str) -> bool:
+    return bool(re.search(rf"(?<![\w./-])(?:--)?{re.escape(tool)}(?![\w.-])", line))
 
-    def has(tool: str) -> bool:
-        return bool(re.search(rf"(?<![\w./-])(?:--)?{re.escape(tool)}(?![\w.-])", line))
 
-    return TOOL * any(has(tool) for tool in said.with_tools) - 2 * TOOL * any(
-        has(tool) for tool in said.without_tools
-    )
+def _wanted(said: Said, recipe: Recipe, corpus: Corpus) -> bool:
+    """Whether a recipe has a tool that was asked for."""
+    return any(_has(recipe.line, tool) for tool in said.with_tools if tool in corpus.tools)
+
+
+def _renamed(value: Value, recipe: Recipe) -> Value:
+    """An archive by the name that the tool which is wanted instead gives it: `notes.tgz` becomes `notes.tar.zst`."""
+    name = _PACKED.match(value.text)
+    slot = next((slot for slot in recipe.slots if slot.like and slot.kind == "file"), None)
+    if name is None or slot is None or _fits(slot.like, value.text) or value.kind not in ("file", "path"):
+        return value
+    ending = slot.like.split()[0].lstrip("*")
+    return value.changed(text=name[1] + ending) if _PACKED.match("x" + ending) else value

@@ -22,6 +22,10 @@ _TOOL = Pattern(
     "via",
     "through",
 )
+_ROOT = Pattern(
+    r"\b(?:with|using|use) sudo\b|\bas (?:root|administrator|the superuser)\b", "sudo", "root", "admin", "super"
+)
+_NO_ROOT = Pattern(r"\b(?:without|no|not (?:with|as)) (?:sudo|root)\b", "sudo", "root")
 _NO_TOOL = Pattern(
     r"\b(?:without|not(?: with| using)?|no|don['’]t use|do not use|other than|instead of)\s+([a-z][\w.+-]*)",
     "without",
@@ -89,6 +93,7 @@ class Said(Record):
     implied: frozenset[str]
     with_tools: list[str]
     without_tools: list[str]
+    as_root: bool
 
 
 def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
@@ -96,6 +101,10 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
     parts = [" ".join(_NOT.sub(" not", one).split()[:MOST_WORDS]) for one in [sentence, *again]]
     text = ", ".join(parts)
     starts = [sum(len(one) + 2 for one in parts[:n]) for n in range(len(parts))]
+
+    root = _is_as_root(text)
+    for said in [*_ROOT.finditer(text), *_NO_ROOT.finditer(text)]:  # said once, it is no part of the task
+        text = text[: said.start()] + " " * (said.end() - said.start()) + text[said.end() :]
 
     def which(place: int) -> int:
         return sum(start <= place for start in starts)
@@ -117,7 +126,7 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
         words.append(Word(low, stem(low), match.start(), match.end()))
     return Said(
         text, words, values, conditions, _implied(values), [m[1].lower() for m in _TOOL.finditer(text)],
-        [m[1].lower() for m in _NO_TOOL.finditer(text)],
+        [m[1].lower() for m in _NO_TOOL.finditer(text)], root,
     )  # fmt: skip
 
 
@@ -130,6 +139,13 @@ def understood(said: Said, line: str) -> list[str]:
             kind = "" if value.kind in ("name", "text") else f"{value.kind} "
             found.append((value.start, f"{'without ' if value.unit == 'excluded' else ''}{kind}{value.text}"))
     return [text for _, text in sorted(found)]
+
+
+def _is_as_root(text: str) -> bool:
+    """Whether it was said last that root is to do it."""
+    asked = max((match.start() for match in _ROOT.finditer(text)), default=-1)
+    refused = max((match.start() for match in _NO_ROOT.finditer(text)), default=-1)
+    return asked > refused
 
 
 def _latest(conditions: list[Condition]) -> list[Condition]:
