@@ -12,8 +12,8 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.core.tasks.filling import quoted, with_values
-from dowsing.core.tasks.recipe import CONDITIONS, Recipe, own_recipes
+from dowsing.core.tasks.filling import quoted
+from dowsing.core.tasks.recipe import CONDITIONS, Recipe, own_recipes, with_values
 
 HERE = Path(__file__).parent / "runs"
 

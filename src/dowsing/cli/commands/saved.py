@@ -13,8 +13,7 @@ from dowsing.core.keeping import saved
 from dowsing.core.keeping.files import CannotKeep
 from dowsing.core.keeping.script import script_of
 from dowsing.core.language.stems import stems
-from dowsing.core.tasks.filling import with_values
-from dowsing.core.tasks.recipe import Recipe, read_recipes
+from dowsing.core.tasks.recipe import Recipe, read_recipes, with_values
 from dowsing.core.tasks.remembered import Remembered, recall, remember
 
 DESCRIPTION = "The lines that you kept with save, all or those with the words, the newest first; numbered for take."

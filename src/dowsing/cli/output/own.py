@@ -8,8 +8,7 @@ from dowsing.cli.output.tasks import numbered
 from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.keeping.notes import Note
 from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
-from dowsing.core.tasks.filling import with_values
-from dowsing.core.tasks.recipe import SLOT, Recipe
+from dowsing.core.tasks.recipe import SLOT, Recipe, with_values
 
 INDENT = 3
 

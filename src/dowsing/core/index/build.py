@@ -20,7 +20,7 @@ from dowsing.core.index.schema import COMMON_TEXT
 from dowsing.core.index.terms import Postings, task_terms, with_tasks
 from dowsing.core.packages import dpkg
 from dowsing.core.settings import DEMO_LIBRARY, Settings
-from dowsing.core.tasks.packing import never_names, ordinary_words, packed_recipes
+from dowsing.core.tasks.packing import never_names, ordinary_words, packed_recipes, packed_rows
 from dowsing.core.tasks.recipe import Recipe, own_recipes
 
 DEMO_RECIPES = os.path.join(DEMO_LIBRARY, "recipes")
@@ -115,6 +115,7 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         crowd.write(db, COMMON_TEXT, lambda number: 0.0)
         insert_files(db, found, stamps, readings, entries)
         db.executemany("INSERT INTO folders VALUES(?,?,'manual')", found.folders.items())
+        examples = examples_of_pages(entries, readings)
         meta = {
             "version": str(schema.VERSION),
             "roots": "\n".join(roots),
@@ -122,7 +123,9 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
             "pages": str(len(found.pages)),
             "conventions": json.dumps(read_files()),
             "recipes": packed_recipes(recipes),
-            "examples": packed_recipes(examples_of_pages(entries, readings)),
+            "recipes rows": packed_rows(recipes),
+            "examples": packed_recipes(examples),
+            "examples rows": packed_rows(examples),
             "ordinary words": ordinary_words(recipes),
             "never names": never_names(),
         }

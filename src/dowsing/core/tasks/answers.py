@@ -9,9 +9,10 @@ from dowsing.core.commandline.line import unpick
 from dowsing.core.commandline.pieces import Piece, Unpicked
 from dowsing.core.language.stems import stems
 from dowsing.core.record import Record
-from dowsing.core.tasks.filling import Filled, with_values
+from dowsing.core.tasks.filling import Filled
+from dowsing.core.tasks.origin import Origin
 from dowsing.core.tasks.ranking import ranked
-from dowsing.core.tasks.recipe import SLOT, Recipe, slot_of
+from dowsing.core.tasks.recipe import SLOT, Recipe, slot_of, with_values
 from dowsing.core.tasks.retrieval import corpus_of, examples_of, ordinary_of
 from dowsing.core.tasks.saying import Said, understand, understood
 
@@ -33,14 +34,6 @@ class Filling(Record):
     name: str
     value: str | None
     kind: str
-
-
-class Origin(Record):
-    """Where an answer is from: `kind` is recipe, manual, option or saved; `page` the page that documents its command."""
-
-    kind: str
-    page: str | None
-    where: str
 
 
 class Answer(Record):

@@ -6,10 +6,9 @@ from dowsing.core.document import Document
 from dowsing.core.index.store import Store
 from dowsing.core.language.stems import stems
 from dowsing.core.record import Record
-from dowsing.core.tasks.answers import Origin
-from dowsing.core.tasks.filling import with_values
-from dowsing.core.tasks.recipe import CONDITIONS, Recipe
-from dowsing.core.tasks.retrieval import corpus_of
+from dowsing.core.tasks.origin import Origin
+from dowsing.core.tasks.recipe import CONDITIONS, Recipe, with_values
+from dowsing.core.tasks.retrieval import recipe_of, rows_of
 
 MOST = 60
 
@@ -26,12 +25,11 @@ def recipes_for(store: Store, names: list[str]) -> list[Recipe]:
     """The recipes of a command, by any of its names; of `git commit` those whose line begins so."""
     wanted = set(names)
     spoken = [name.replace("-", " ", 1) + " " for name in names if "-" in name]
-    corpus = corpus_of(store)
     hints = [*(f'"{name}"' for name in names), *spoken]
-    near = [n for n, row in enumerate(corpus.rows) if any(hint in row for hint in hints)]
+    near = [row for row in rows_of(store) if any(hint in row for hint in hints)]
     found = [
         one
-        for one in map(corpus.recipe, near)
+        for one in map(recipe_of, near)
         if one.command in wanted or any(one.line.startswith(start) for start in spoken)
     ]
     return sorted(found, key=lambda one: -_usual(one))

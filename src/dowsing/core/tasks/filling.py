@@ -6,7 +6,7 @@ import fnmatch
 import re
 
 from dowsing.core.record import Record
-from dowsing.core.tasks.recipe import CONDITIONS, PART, PLAIN, SLOT, Recipe, Slot
+from dowsing.core.tasks.recipe import CONDITIONS, PART, PLAIN, SLOT, Recipe, Slot, with_values
 from dowsing.core.tasks.values import Value
 
 _DAYS = {"day": 1, "night": 1, "week": 7, "fortnight": 14, "month": 30, "year": 365}
@@ -308,14 +308,3 @@ def _written(slot: Slot, value: Value, between_slashes: bool = False) -> str:
     if slot.kind == "folder" and len(text) > 1:
         text = text.rstrip("/")
     return quoted(text, raw_glob=value.kind == "glob")
-
-
-def with_values(line: str, values: dict[str, str | None], parts: frozenset[str] = frozenset()) -> str:
-    """A recipe's line with these values; parts that are not wanted or whose slots have none are left out."""
-
-    def part(match: re.Match[str]) -> str:
-        names = SLOT.findall(match[2])
-        wanted = match[1] in parts if match[1] else bool(names)
-        return match[2] if wanted and all(values.get(name) for name in names) else ""
-
-    return SLOT.sub(lambda match: values.get(match[1]) or match[0], PART.sub(part, line)).strip()

@@ -232,6 +232,17 @@ def _first_word(line: str) -> str:
     return next((word for word in words if word not in ("sudo", "for", "while", "if")), "")
 
 
+def with_values(line: str, values: dict[str, str | None], parts: frozenset[str] = frozenset()) -> str:
+    """A recipe's line with these values; parts that are not wanted or whose slots have none are left out."""
+
+    def part(match: re.Match[str]) -> str:
+        names = SLOT.findall(match[2])
+        wanted = match[1] in parts if match[1] else bool(names)
+        return match[2] if wanted and all(values.get(name) for name in names) else ""
+
+    return SLOT.sub(lambda match: values.get(match[1]) or match[0], PART.sub(part, line)).strip()
+
+
 def own_recipes(folder: str = "") -> tuple[list[Recipe], list[Fault]]:
     """The recipes of a folder, of that which comes with the program if none is said, in the order of the files."""
     folder = folder or os.path.join(os.path.dirname(os.path.abspath(__file__)), "recipes")

@@ -25,34 +25,39 @@ def _path(folder: str) -> str:
         terminal = os.getsid(0)
     except OSError:
         terminal = os.getppid()
-    return os.path.join(folder, "last", f"{terminal}.json")
+    return os.path.join(folder, "last", f"{terminal}.list")
+
+
+#: What parts the fields of a file, and the texts of a field: both are control characters that no text here has.
+_FIELDS, _TEXTS = "\x1e", "\x1f"
 
 
 def remember(folder: str, last: Remembered) -> None:
     """Keep the last list of this terminal below `folder`. That it cannot be kept is no reason to fail."""
     import contextlib
-    import json
 
     path = _path(folder)
     new = f"{path}.{os.getpid()}.new"
-    with contextlib.suppress(OSError):
-        os.makedirs(os.path.dirname(path), exist_ok=True)
-        with open(new, "w", encoding="utf-8") as file:
-            json.dump([last.kind, last.task, last.again, last.lines, last.tasks], file)
+    several = (_TEXTS.join(texts) for texts in (last.again, last.lines, last.tasks))
+    with contextlib.suppress(OSError, UnicodeEncodeError):
+        is_first = not os.path.exists(path)
+        if is_first:
+            os.makedirs(os.path.dirname(path), exist_ok=True)
+        with open(new, "w", encoding="utf-8", newline="") as file:
+            file.write(_FIELDS.join((last.kind, last.task, *several)))
         os.replace(new, path)
-        old = sorted(os.scandir(os.path.dirname(path)), key=lambda entry: entry.stat().st_mtime, reverse=True)
-        for entry in old[KEEP:]:
-            os.unlink(entry.path)
+        if is_first:  # the files of terminals that are long gone
+            old = sorted(os.scandir(os.path.dirname(path)), key=lambda entry: entry.stat().st_mtime, reverse=True)
+            for entry in old[KEEP:]:
+                os.unlink(entry.path)
 
 
 def recall(folder: str) -> Remembered | None:
     """The last list of this terminal, None if there was none or it is damaged."""
-    import json
-
     try:
-        with open(_path(folder), encoding="utf-8") as file:
-            kind, task, again, lines, tasks = json.load(file)
-        texts = [[str(one) for one in several] for several in (again, lines, tasks)]
-        return Remembered(str(kind), str(task), *texts)
-    except (OSError, ValueError, TypeError):
+        with open(_path(folder), encoding="utf-8", newline="") as file:
+            kind, task, *several = file.read().split(_FIELDS)
+        again, lines, tasks = (text.split(_TEXTS) if text else [] for text in several)
+        return Remembered(kind, task, again, lines, tasks)
+    except (OSError, ValueError):
         return None

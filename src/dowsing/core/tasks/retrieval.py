@@ -9,15 +9,13 @@ from dowsing.core.index.store import Store
 from dowsing.core.index.vocabulary import related_terms, terms_of_heads
 from dowsing.core.language.stems import stem, words
 from dowsing.core.record import Record
-from dowsing.core.tasks.names import Ordinary
 from dowsing.core.tasks.packing import packed_row, wording_terms
 from dowsing.core.tasks.recipe import Recipe, Slot
-from dowsing.core.tasks.saying import Word
-from dowsing.core.tasks.values import MOST_WORDS
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    pass
+    from dowsing.core.tasks.names import Ordinary
+    from dowsing.core.tasks.saying import Word
 
 #: How much of a score is how well the sentence is covered; the rest is how well the wording is.
 OF_SENTENCE = 0.62
@@ -57,9 +55,9 @@ class Match(Record):
 class Corpus:
     """The recipes that the index keeps; one is made when it is asked for, for most are only compared."""
 
-    def __init__(self, packed: str) -> None:
+    def __init__(self, rows: list[str], packed: str) -> None:
         table = json.loads(packed) if packed else {}
-        self.rows: list[str] = table["rows"].split("\n") if table.get("rows") else []
+        self.rows = rows
         self.weights: dict[str, float] = table.get("weights", {})
         self.places: dict[str, list[int]] = table.get("places", {})
         self.wordings: list[str] = table["wordings"].split("\n") if table.get("wordings") else []
@@ -86,15 +84,26 @@ class Corpus:
 
     def recipe(self, number: int) -> Recipe:
         """The recipe of that number."""
-        task, also, line, slots, command, changes, look, where, parts = json.loads(self.rows[number])
-        return Recipe(task, also, line, [Slot(*slot) for slot in slots], command, changes, look, where, parts)
+        return recipe_of(self.rows[number])
+
+
+def rows_of(store: Store, kind: str = "recipes") -> list[str]:
+    """The packed rows of recipes or examples, without what finds them."""
+    text = store.meta_value(f"{kind} rows") or ""
+    return text.split("\n") if text else []
+
+
+def recipe_of(row: str) -> Recipe:
+    """The recipe of a packed row."""
+    task, also, line, slots, command, changes, look, where, parts = json.loads(row)
+    return Recipe(task, also, line, [Slot(*slot) for slot in slots], command, changes, look, where, parts)
 
 
 def corpus_of(store: Store, own: list[Recipe] | None = None) -> Corpus:
     """The recipes of the index, with the user's own ones if they are given."""
     found: Corpus | None = store.memory.get("recipes")
     if found is None:
-        found = store.memory["recipes"] = Corpus(store.meta_value("recipes") or "")
+        found = store.memory["recipes"] = Corpus(rows_of(store, "recipes"), store.meta_value("recipes") or "")
         found.add(own or [])
     return found
 
@@ -103,12 +112,15 @@ def examples_of(store: Store) -> Corpus:
     """The examples that pages give; read only when recipes do not serve."""
     found: Corpus | None = store.memory.get("examples")
     if found is None:
-        found = store.memory["examples"] = Corpus(store.meta_value("examples") or "")
+        found = store.memory["examples"] = Corpus(rows_of(store, "examples"), store.meta_value("examples") or "")
     return found
 
 
 def ordinary_of(store: Store, text: str) -> Ordinary:
     """The words of ordinary language: such a word is no name. Of those of `text` it is told which the pages have."""
+    from dowsing.core.tasks.names import Ordinary
+    from dowsing.core.tasks.values import MOST_WORDS
+
     found: Ordinary | None = store.memory.get("ordinary words")
     if found is None:
         found = store.memory["ordinary words"] = Ordinary(
