@@ -239,7 +239,7 @@ def main() -> int:
             f"{statistics.median(times) * 1e3:.2f} ms / {floor * 1e3:.0f} ms",
         )
 
-        environment = {**os.environ, "DOWSING_CACHE": cache, "PAGER": "cat"}
+        environment = {**os.environ, "DOWSING_CACHE": cache, "DOWSING_DATA": work, "PAGER": "cat"}
         small = min(paths, key=lambda p: abs(len(read_text(p)) - 60_000))
         page = manual.split_file_name(os.path.basename(small)) or ("ls", "1")
         label = f"{page[0]}({page[1]})"
@@ -257,6 +257,9 @@ def main() -> int:
             ("unpick, a mistake", ["unpick", "ls --colour=auto"], 2.5, None),
             ("next, options", ["next", "tar -"], 2.5, None),
             ("next, a command's name", ["next", "ta"], 2.5, None),
+            ("task, a folder and an archive", ["task", *"pack the notes folder into notes.tgz".split()], 3, None),
+            ("task, two conditions", ["task", *"pack every picture older than a month under the attic folder".split()], 3, None),
+            ("examples tar", ["examples", "tar"], 3, None),
         ]  # fmt: skip
         for what, arguments, piped, terminal in commands:
             value, mine, floor = ratio([PROGRAM, *arguments], options.runs, env=environment)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dowsing.cli.session import Session
+from dowsing.core.keeping import NOTES, SAVED
 from dowsing.core.record import Record
 
 TYPE_CHECKING = False
@@ -27,11 +28,12 @@ def own_matching(words: list[str], lines: list[Recipe], notes: list[Note]) -> Ow
     """The lines and remarks that have all the telling words."""
     if not lines and not notes:
         return Own([], [])
+    from dowsing.core.keeping.saved import having
     from dowsing.core.language.stems import stems, telling_stems
 
     wanted = set(telling_stems(" ".join(words)))
     return Own(
-        [one for one in lines if wanted <= set(stems(" ".join([one.task, *one.also, one.line])))],
+        having(lines, wanted),
         [one for one in notes if wanted <= set(stems(f"{one.name} {one.text}"))],
     )
 
@@ -43,7 +45,7 @@ def own_lines(session: Session) -> list[Recipe]:
     from dowsing.cli.output.terminal import message
 
     folder = session.settings.kept
-    if not os.path.exists(os.path.join(folder, "saved.toml")):
+    if not os.path.exists(os.path.join(folder, SAVED)):
         return []  # without the time that reading takes
     from dowsing.core.keeping.files import CannotKeep
     from dowsing.core.keeping.saved import saved_recipes
@@ -64,7 +66,7 @@ def notes_on(session: Session, names: list[str] | None) -> list[Note]:
 
     from dowsing.cli.output.terminal import message
 
-    if not os.path.exists(os.path.join(session.settings.kept, "notes.toml")):
+    if not os.path.exists(os.path.join(session.settings.kept, NOTES)):
         return []
     from dowsing.core.keeping import notes
     from dowsing.core.keeping.files import CannotKeep

@@ -6,6 +6,7 @@ import argparse
 
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.failure import Failure
+from dowsing.cli.files import write_file
 from dowsing.cli.kept import notes_on
 from dowsing.cli.output import pages
 from dowsing.cli.output.terminal import message, write
@@ -72,7 +73,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     for n, document in enumerate(documents):
         lines += [*([""] if n else []), *_lines(session, found, document, options, first=not n)]
     if options.output:
-        _save(options.output, "\n".join(session.screen.encode(line) for line in lines) + "\n")
+        write_file(options.output, "\n".join(session.screen.encode(line) for line in lines) + "\n")
     else:
         session.screen.show(lines, paged=True)
     return 0
@@ -155,17 +156,9 @@ def _export(session: Session, documents: list[Document], output: str | None) -> 
         raise Failure("one source a page: choose it with --from", status=2)
     text = "\n".join(export(document) for document in documents)
     if output:
-        _save(output, text)
+        write_file(output, text)
     else:
         write(text)
-
-
-def _save(path: str, text: str) -> None:
-    try:
-        with open(path, "w", encoding="utf-8") as file:
-            file.write(text)
-    except OSError as error:
-        raise Failure(f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3) from None
 
 
 def _part(document: Document, wanted: str):  # type: ignore[no-untyped-def]

@@ -5,11 +5,13 @@ from __future__ import annotations
 import argparse
 import os
 
+from dowsing.cli.commands.take import chosen
 from dowsing.cli.failure import Failure
+from dowsing.cli.files import write_file
 from dowsing.cli.kept import own_lines
 from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
-from dowsing.core.keeping import saved
+from dowsing.core.keeping import DROPPED, saved
 from dowsing.core.keeping.files import CannotKeep
 from dowsing.core.keeping.script import script_of
 from dowsing.core.language.stems import stems
@@ -37,7 +39,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         return _take_in(session, options.taken)
     if options.drop is not None:
         return _drop(session, options.drop)
-    lines = _matching(own_lines(session), options.words)[::-1]
+    lines = saved.having(own_lines(session), set(stems(" ".join(options.words))))[::-1]
     if not lines:
         about = f" about “{' '.join(options.words)[:60]}”" if options.words else " yet"
         raise Failure(f"no line is saved{about}; keep one: {session.program} save 'LINE' --for 'what it is for'")
@@ -57,11 +59,6 @@ def run(session: Session, options: argparse.Namespace) -> int:
     return 0
 
 
-def _matching(lines: list[Recipe], words: list[str]) -> list[Recipe]:
-    wanted = set(stems(" ".join(words)))
-    return [one for one in lines if wanted <= set(stems(" ".join([one.task, *one.also, one.line])))]
-
-
 def _print_json(session: Session, lines: list[Recipe], words: str) -> None:
     from dowsing.cli.commands.task import answer_json
     from dowsing.core.commandline.known import Tables
@@ -78,19 +75,15 @@ def _write_out(options: argparse.Namespace, lines: list[Recipe]) -> None:
 
     if options.export:
         head = "# Recipes written by dowsing saved --export.\n\n"
-        text, path, mode = head + "\n".join(saved.written(one) for one in lines), options.export, 0o644
+        text, path = head + "\n".join(saved.written(one) for one in lines), options.export
     else:
-        text, path, mode = script_of(lines, date.today().isoformat()), options.output, 0o755
+        text, path = script_of(lines, date.today().isoformat()), options.output
     if not path or path == "-":
         write(text)
         return
-    try:
-        with open(path, "w", encoding="utf-8") as file:
-            file.write(text)
-        if mode == 0o755:
-            os.chmod(path, mode)
-    except OSError as error:
-        raise Failure(f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3) from None
+    write_file(path, text)
+    if options.script:
+        os.chmod(path, 0o755)
     message(f"{len(lines)} lines written to {path}")
 
 
@@ -119,15 +112,14 @@ def _drop(session: Session, number: int) -> int:
         raise Failure(
             "--drop N means the last list of saved in this terminal; list them first: dowsing saved", status=2
         )
-    if not 1 <= number <= len(last.lines):
-        raise Failure(f"the last list has the lines 1 to {len(last.lines)}", status=2)
-    line = next((one.line for one in own_lines(session) if with_values(one.line, {}) == last.lines[number - 1]), "")
+    wanted = chosen(last, number)
+    line = next((one.line for one in own_lines(session) if with_values(one.line, {}) == wanted), "")
     try:
         gone = bool(line) and saved.drop(session.settings.kept, line)
     except CannotKeep as error:
         raise Failure(str(error), status=3) from None
     if not gone:
         raise Failure("that line is not kept any more")
-    place = os.path.join(session.settings.kept, saved.DROPPED)
+    place = os.path.join(session.settings.kept, DROPPED)
     session.screen.show([f"kept no longer: {line}", f"It is in {place}, should you want it back."])
     return 0

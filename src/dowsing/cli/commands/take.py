@@ -10,6 +10,10 @@ from dowsing.cli.session import Session
 from dowsing.core.markup import clean_line
 from dowsing.core.tasks.remembered import Remembered, recall
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from types import ModuleType
+
 DESCRIPTION = (
     "The N-th line of the last list of task, examples or saved in this terminal, and nothing else: it can be piped. "
     "After find it reads that page."
@@ -34,16 +38,21 @@ def run(session: Session, options: argparse.Namespace) -> int:
     last = recall(session.settings.data)
     if last is None or not last.lines:
         raise Failure("nothing was listed in this terminal yet; begin with: dowsing task SENTENCE", status=2)
-    if not 1 <= options.number <= len(last.lines):
-        raise Failure(f"the last list has the lines 1 to {len(last.lines)}", status=2)
+    line = clean_line(chosen(last, options.number))
     if options.yes and not options.run:
         raise Failure("--yes goes with --run", status=2)
     if options.task and not options.save:
         raise Failure("--for goes with --save", status=2)
-    line = clean_line(last.lines[options.number - 1])
     if last.kind == "names":
         return _read(session, options, line)
     return _act(session, options, last, line)
+
+
+def chosen(last: Remembered, number: int) -> str:
+    """The line of that number of a list. Raises Failure if there is none."""
+    if not 1 <= number <= len(last.lines):
+        raise Failure(f"the last list has the lines 1 to {len(last.lines)}", status=2)
+    return last.lines[number - 1]
 
 
 def _act(session: Session, options: argparse.Namespace, last: Remembered, line: str) -> int:
@@ -51,8 +60,7 @@ def _act(session: Session, options: argparse.Namespace, last: Remembered, line: 
     if options.unpick:
         from dowsing.cli.commands import unpick
 
-        parsed = argparse.Namespace(line=[line], long=False, short=False, tidy=False, aliases=None)
-        return unpick.run(session, parsed)
+        return unpick.run(session, _as_given(unpick, line))
     if options.save:
         from dowsing.cli.commands.save import keep
 
@@ -86,13 +94,11 @@ def _read(session: Session, options: argparse.Namespace, label: str) -> int:
         raise Failure(f"the last list has names, not lines; dowsing take {options.number} reads that page", status=2)
     from dowsing.cli.commands import read
 
-    wanted = {
-        "name": [label],
-        "source": None,
-        "part": None,
-        "brief": False,
-        "around": None,
-        "lang": None,
-        "output": None,
-    }
-    return read.run(session, argparse.Namespace(**wanted))
+    return read.run(session, _as_given(read, label))
+
+
+def _as_given(command: ModuleType, word: str) -> argparse.Namespace:
+    """The arguments of another command when it is given this word alone."""
+    parser = argparse.ArgumentParser()
+    command.add_arguments(parser)
+    return parser.parse_args(["--", word])

@@ -61,8 +61,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     else:
         from dowsing.cli.output.tasks import task_lines
 
-        first = found.answers[0].pieces
-        session.screen.show(task_lines(found, first, session.screen.width, session.program, session.screen.height))
+        session.screen.show(task_lines(found, session.screen.width, session.program, session.screen.height))
     return 0
 
 

@@ -16,15 +16,15 @@ INDENT = 3
 MOST_SAID = 400  # characters of a sentence that are shown again
 
 
-def task_lines(found: Task, first: list[Piece], width: int, program: str, height: int | None = None) -> list[str]:
+def task_lines(found: Task, width: int, program: str, height: int | None = None) -> list[str]:
     """The lines with their numbers; what is open, what is dangerous, and whether the pages were found to agree.
 
-    `first` are the pieces of the first line, which stand below it. Where all of it would not fit on a terminal of so
+    The pieces of the first line stand below it. Where all of it would not fit on a terminal of so
     many lines (`height`), the other answers are told in short, and only as many as there is room for.
     """
     head = _understood(found, width)
     head += [] if not head else [""]
-    head += [*_answer_lines(1, found.answers[0], width), "", *piece_lines(_told_once(first), width)]
+    head += [*_answer_lines(1, found.answers[0], width), "", *piece_lines(_told_once(found.answers[0].pieces), width)]
     tail = ["", *(f"{FAINT}{line}" for line in wrap(_next(found, program), width))]
     others = [["", *_answer_lines(number, one, width)] for number, one in enumerate(found.answers[1:], 2)]
     if height is None or len(head) + sum(map(len, others)) + len(tail) < height:

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import os
 
+from dowsing.core.keeping import NOTES
 from dowsing.core.keeping.files import CannotKeep, change, quoted, read_text
 from dowsing.core.record import Record
 
-FILE = "notes.toml"
 _HEAD = "# Remarks kept with dowsing note. You may edit this file.\n\n"
 
 
@@ -21,7 +21,7 @@ class Note(Record):
 
 def read_notes(folder: str) -> list[Note]:
     """All remarks, the oldest first. Raises CannotKeep if the file cannot be read or is no TOML."""
-    path = os.path.join(folder, FILE)
+    path = os.path.join(folder, NOTES)
     if not os.path.exists(path):
         return []
     import tomllib
@@ -43,10 +43,14 @@ def notes_on(folder: str, names: list[str]) -> list[Note]:
     return [note for note in read_notes(folder) if note.name in names] if names else []
 
 
+def _written(note: Note) -> str:
+    return f"[[note]]\nname = {quoted(note.name)}\ntext = {quoted(note.text)}\nday = {quoted(note.day)}\n"
+
+
 def add_note(folder: str, note: Note) -> None:
     """Keep a remark. Raises CannotKeep."""
-    row = f"[[note]]\nname = {quoted(note.name)}\ntext = {quoted(note.text)}\nday = {quoted(note.day)}\n"
-    change(os.path.join(folder, FILE), lambda text: (text.rstrip("\n") + "\n\n" if text.strip() else _HEAD) + row)
+    row = _written(note)
+    change(os.path.join(folder, NOTES), lambda text: (text.rstrip("\n") + "\n\n" if text.strip() else _HEAD) + row)
 
 
 def drop_note(folder: str, note: Note) -> None:
@@ -54,10 +58,7 @@ def drop_note(folder: str, note: Note) -> None:
 
     def edit(text: str) -> str:
         left = [one for one in read_notes(folder) if one != note]
-        rows = [
-            f"[[note]]\nname = {quoted(one.name)}\ntext = {quoted(one.text)}\nday = {quoted(one.day)}\n"
-            for one in left
-        ]
+        rows = [_written(one) for one in left]
         return _HEAD + "\n".join(rows) if text else text
 
-    change(os.path.join(folder, FILE), edit)
+    change(os.path.join(folder, NOTES), edit)

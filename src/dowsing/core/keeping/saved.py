@@ -5,14 +5,13 @@ from __future__ import annotations
 import os
 import re
 
+from dowsing.core.keeping import DROPPED, SAVED
 from dowsing.core.keeping.files import change, quoted, read_text
+from dowsing.core.language.stems import stems
 from dowsing.core.record import Record
 from dowsing.core.tasks.recipe import Fault, Recipe, parse_recipes
 
-FILE = "saved.toml"
-DROPPED = "dropped.toml"
 _BLOCK = re.compile(r"^\[\[recipe\]\]", re.MULTILINE)
-_NO_COMMAND = re.compile(r"[\x00-\x08\x0b-\x1f\x7f]")
 
 
 class Kept(Record):
@@ -25,12 +24,17 @@ class Kept(Record):
 
 def saved_recipes(folder: str) -> tuple[list[Recipe], list[Fault]]:
     """The user's own lines, and what is wrong in their file. Raises CannotKeep if it cannot be read."""
-    path = os.path.join(folder, FILE)
+    path = os.path.join(folder, SAVED)
     text = read_text(path)
     if not _BLOCK.search(text):
         return [], []
     recipes, faults = parse_recipes(path, text)
     return [recipe.changed(where="saved") for recipe in recipes], faults
+
+
+def having(lines: list[Recipe], wanted: set[str]) -> list[Recipe]:
+    """The lines that have all of these stems, in themselves or in what they are for."""
+    return [one for one in lines if wanted <= set(stems(" ".join([one.task, *one.also, one.line])))]
 
 
 def save(folder: str, recipe: Recipe, day: str) -> Kept:
@@ -58,7 +62,7 @@ def save(folder: str, recipe: Recipe, day: str) -> Kept:
         head = text.rstrip("\n") + "\n\n" if text.strip() else _HEAD
         return head + written(recipe, day)
 
-    change(os.path.join(folder, FILE), edit)
+    change(os.path.join(folder, SAVED), edit)
     return result
 
 
@@ -103,7 +107,7 @@ def drop(folder: str, line: str) -> bool:
         change(os.path.join(folder, DROPPED), lambda rest: rest + taken)
         return text[:start] + text[end:]
 
-    change(os.path.join(folder, FILE), edit)
+    change(os.path.join(folder, SAVED), edit)
     return bool(taken)
 
 
@@ -115,8 +119,3 @@ def _blocks(text: str) -> list[tuple[int, int]]:
 def _recipe_of(block: str) -> Recipe | None:
     recipes, _ = parse_recipes("", block)
     return recipes[0] if recipes else None
-
-
-def is_text(line: str) -> bool:
-    """Whether a line can be kept: no control characters but tabs and line breaks."""
-    return not _NO_COMMAND.search(line)

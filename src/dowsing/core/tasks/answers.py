@@ -7,13 +7,12 @@ import re
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
 from dowsing.core.commandline.pieces import Piece, Unpicked
-from dowsing.core.language.stems import stems
 from dowsing.core.record import Record
 from dowsing.core.tasks.filling import Filled
 from dowsing.core.tasks.origin import Origin
 from dowsing.core.tasks.ranking import ranked
 from dowsing.core.tasks.recipe import SLOT, Recipe, slot_of, with_values
-from dowsing.core.tasks.retrieval import corpus_of, examples_of, ordinary_of
+from dowsing.core.tasks.retrieval import corpus_of, ordinary_of
 from dowsing.core.tasks.saying import Said, understand, understood
 
 MOST_ANSWERS = 5
@@ -69,10 +68,8 @@ def lines_for(
 
     `own` are recipes of the user's.
     """
-    ordinary = ordinary_of(tables.store, " ".join([sentence, *again]))
-    ordinary.stems |= {stem for one in own or [] for text in [one.task, *one.also] for stem in stems(text)}
-    said = understand(sentence, again, ordinary)
-    found = ranked(said, corpus_of(tables.store, own), tables)
+    said = understand(sentence, again, ordinary_of(tables.store, " ".join([sentence, *again]), own or []))
+    found = ranked(said, corpus_of(tables.store, "recipes", own), tables)
     best = found[0].score if found else 0.0
     answers: list[Answer] = []
     for one in found:
@@ -103,7 +100,7 @@ def as_root(filled: Filled) -> Filled:
 
 def _from_pages(said: Said, tables: Tables) -> list[Answer]:
     """Examples of pages that answer, if every option of them is documented here."""
-    found = ranked(said, examples_of(tables.store), tables)[:LOOKED_AT]
+    found = ranked(said, corpus_of(tables.store, "examples"), tables)[:LOOKED_AT]
     answers = [
         answer_of(one.filled, tables, one.score - OF_PAGES) for one in found if one.score - OF_PAGES >= LEAST_SCORE
     ]
@@ -122,25 +119,33 @@ def answer_of(filled: Filled, tables: Tables, score: float) -> Answer:
     """A filled recipe as an answer, checked."""
     recipe = filled.recipe
     found = unpick(filled.line, tables)
-    page = next((piece.page for piece in found.pieces if piece.page), None)
     slots = [
         Filling(slot.name, filled.values[slot.name], slot.kind)
         for slot in recipe.slots
         if filled.values[slot.name] is not None or f"<{slot.name}>" in filled.line
     ]
     return Answer(
-        filled.line, recipe.task, slots, found.pieces, Origin("saved" if recipe.where == "saved" else "recipe", page, recipe.where),
-        "; ".join(found.changes) or None, with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
+        filled.line, recipe.task, slots, found.pieces, Origin("saved" if recipe.where == "saved" else "recipe", _page_of(found), recipe.where),
+        _caution(found), with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
     )  # fmt: skip
 
 
 def shown_line(task: str, line: str, origin: Origin, tables: Tables) -> Answer:
     """A line that is shown as it is, checked; its places without a value are slots."""
     found = unpick(line, tables)
-    page = next((piece.page for piece in found.pieces if piece.page), None)
     slots = [Filling(name, None, slot_of(name).kind) for name in dict.fromkeys(SLOT.findall(line))]
-    caution = "; ".join(found.changes) or None
-    return Answer(line, task, slots, found.pieces, origin.changed(page=page), caution, "", is_checked(found))
+    return Answer(
+        line, task, slots, found.pieces, origin.changed(page=_page_of(found)), _caution(found), "", is_checked(found)
+    )
+
+
+def _page_of(found: Unpicked) -> str | None:
+    """The page that documents the first command of a line."""
+    return next((piece.page for piece in found.pieces if piece.page), None)
+
+
+def _caution(found: Unpicked) -> str | None:
+    return "; ".join(found.changes) or None
 
 
 def is_checked(found: Unpicked) -> bool:

@@ -50,11 +50,11 @@ def _line(said: Said, known: Known, entry: Entry) -> Filled:
     slots: list[Slot] = []
     line = [known.words or entry.name]
     for flag, argument in _options(known, stems):
-        line.append(f"{flag} {_place(argument, '', slots)}" if argument and not flag.startswith("--") else flag)
+        line.append(f"{flag} {_place(argument, slots)}" if argument and not flag.startswith("--") else flag)
         if argument and flag.startswith("--"):
-            line[-1] = f"{flag}={_place(argument, '', slots)}"
+            line[-1] = f"{flag}={_place(argument, slots)}"
     for element in operands_in(known.forms[0].elements, required=True)[:MOST_OPERANDS]:
-        line.append(_place(element.text, "", slots))
+        line.append(_place(element.text, slots))
     recipe = Recipe(entry.summary or entry.name, [], " ".join(line), slots, entry.name, where=entry.label)
     return fill(recipe, said.values)
 
@@ -79,7 +79,7 @@ def _options(known: Known, stems: set[str]) -> list[tuple[str, str]]:
     return [(flag, argument) for _, flag, argument in scored[:MOST_OPTIONS]]
 
 
-def _place(placeholder: str, kind: str, slots: list[Slot]) -> str:
+def _place(placeholder: str, slots: list[Slot]) -> str:
     """A slot for a placeholder of a page; each has a name of its own."""
     name = (
         "".join(char if char.isalnum() and char.isascii() else "-" for char in placeholder.lower()).strip("-")
@@ -90,6 +90,6 @@ def _place(placeholder: str, kind: str, slots: list[Slot]) -> str:
     own, number = name, 2
     while own in taken:
         own, number = f"{name}{number}", number + 1
-    kind = kind or kind_of_placeholder(placeholder)
+    kind = kind_of_placeholder(placeholder)
     slots.append(Slot(own, kind if kind in KINDS else "text"))
     return f"<{own}>"

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import fnmatch
 import re
 
 from dowsing.core.record import Record
@@ -145,7 +144,7 @@ def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(
                 if chosen[slot.name] is not None or (like_only and not slot.like):
                     continue
                 for n, value in enumerate(left):
-                    if like_only and not _is_like(slot, value):
+                    if like_only and not slot.is_like(value.text):
                         continue
                     points = _points(slot, value) * (1.0 if value.sure else 0.5) - 0.01 * n
                     points -= 0.2 * (slot.kind in ("text", "path"))
@@ -158,7 +157,7 @@ def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(
             places[slot.name] = value
             chosen[slot.name] = _written(slot, value, between_slashes=f"/<{slot.name}>/" in recipe.line)
             fit += score
-            if slot.like and not _is_like(slot, value):
+            if slot.like and not slot.is_like(value.text):
                 fit -= 3.0  # another kind of file is meant
     left = _with_neighbours(chosen, places, left)
     if "@" in (chosen.get("host") or ""):  # who logs in is said with the machine
@@ -192,10 +191,6 @@ def _with_neighbours(chosen: dict[str, str | None], places: dict[str, Value], le
     return left
 
 
-def _is_like(slot: Slot, value: Value) -> bool:
-    return any(fnmatch.fnmatch(value.text, pattern) for pattern in slot.like.split())
-
-
 def _points(slot: Slot, value: Value) -> float:
     fits = _FITS.get(slot.kind, ())
     if value.kind not in fits or (value.unit == "excluded") != slot.name.startswith("exclu"):
@@ -212,7 +207,7 @@ def _points(slot: Slot, value: Value) -> float:
     if slot.kind == "mode" and value.kind == "number" and not re.fullmatch(r"[0-7]{3,4}", value.text):
         return 0.0
     if slot.like:
-        if not _is_like(slot, value):
+        if not slot.is_like(value.text):
             return (
                 points - 1.2
                 if slot.kind == "path" and value.kind in ("path", "name") and "." not in value.text

@@ -67,13 +67,18 @@ _NO_NAME = frozenset(
 
 
 class Ordinary:
-    """The words of ordinary language, and among them those that nothing is named by; both by their stems."""
+    """The words of ordinary language, and among them those that nothing is named by; all by their stems.
 
-    def __init__(self, stems: frozenset[str] = frozenset(), never: frozenset[str] = frozenset()) -> None:
-        self.stems = stems
-        self.never = never
-        #: stems of words that a page's name or summary has: such a one may be a name, but need not be
-        self.listed: frozenset[str] = frozenset()
+    `listed` are words that a page's name or summary has: such a one may be a name, but need not be.
+    """
+
+    def __init__(
+        self,
+        stems: frozenset[str] = frozenset(),
+        never: frozenset[str] = frozenset(),
+        listed: frozenset[str] = frozenset(),
+    ) -> None:
+        self.stems, self.never, self.listed = stems, never, listed
 
     def has(self, word: str) -> bool:
         """Whether a word, in lower case, is ordinary."""
@@ -81,7 +86,12 @@ class Ordinary:
 
     def can_name(self, word: str) -> bool:
         """Whether an ordinary word may be a name all the same: `docs`, `build`, `logs`."""
-        return word not in EMPTY and word not in _NO_NAME and word not in NOUNS and stem(word) not in self.never
+        return word not in EMPTY and _may_name(word) and stem(word) not in self.never
+
+
+def _may_name(word: str) -> bool:
+    """Whether a word is neither one that goes with names nor one that says what a name is of."""
+    return word not in _NO_NAME and word not in NOUNS
 
 
 def noun_at(sentence: str, start: int, end: int, before: str) -> str:
@@ -99,7 +109,7 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
             if ordinary.has(match[place].lower()) and ordinary.can_name(match[place].lower()):
                 take(*match.span(place), match[place], "name", "", False)
     for match in _ACTED_ON.finditer(sentence):
-        if ordinary.has(match[1].lower()) and match[1].lower() not in _NO_NAME and match[1].lower() not in NOUNS:
+        if ordinary.has(match[1].lower()) and _may_name(match[1].lower()):
             take(*match.span(1), match[1], "name", "", False)
     for match in re.finditer(r"[^\W\d_][\w]*", sentence):
         word = match[0]
@@ -121,18 +131,13 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
                     "",
                     stem(low) not in ordinary.listed or before in NOUNS or bool(_AFTER.match(behind)),
                 )
-        elif before in _CONTAINING and low not in _NO_NAME and low not in NOUNS:
+        elif before in _CONTAINING and _may_name(low):
             take(*match.span(), word, "text", "", False)
         elif before in ("as", "user") and low in _ACCOUNTS:
             take(*match.span(), word, "name")
-        elif (
-            before in NOUNS
-            and before != "file"
-            and low not in _NO_NAME
-            and low not in NOUNS
-            and _PLACE_ENDS.match(behind)
-        ) or (
-            low not in _NO_NAME and low not in NOUNS and low not in _QUALITIES and _OWN_PLACE.match(behind) and before
+        elif _may_name(low) and (
+            (before in NOUNS and before != "file" and _PLACE_ENDS.match(behind))
+            or (low not in _QUALITIES and _OWN_PLACE.match(behind) and before)
         ):
             take(*match.span(), word, kind, "", False)
         elif (ordinary.can_name(low) or low in _FOLDERS) and (

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import fnmatch
 import re
 
 from dowsing.core.commandline.known import Tables
@@ -11,7 +10,7 @@ from dowsing.core.record import Record
 from dowsing.core.tasks.conditions import tests_of
 from dowsing.core.tasks.filling import Filled, fill
 from dowsing.core.tasks.patterns import Pattern
-from dowsing.core.tasks.phrases import Token, parts_called_for, tokens_of
+from dowsing.core.tasks.phrases import parts_called_for
 from dowsing.core.tasks.recipe import CONDITIONS, Recipe
 from dowsing.core.tasks.retrieval import LEAST_RELATED, OF_SENTENCE, Corpus, Match, Term, compare, matches, terms_for
 from dowsing.core.tasks.saying import Said
@@ -71,12 +70,13 @@ class Ranked(Record):
 def ranked(said: Said, corpus: Corpus, tables: Tables) -> list[Ranked]:
     """The recipes for what is said, filled with its values, the best first."""
     terms = terms_for(tables.store, corpus, said.words)
-    tokens = tokens_of(said.text)
     # `empty` is said of things more often than to do something, unless it comes first
-    harmful = any(token.stem in _HARMFUL for token in tokens) or any(token.text == "empty" for token in tokens[:1])
+    harmful = any(token.stem in _HARMFUL for token in said.tokens) or any(
+        token.text == "empty" for token in said.tokens[:1]
+    )
     found = []
     for match in matches(corpus, terms, said.implied):
-        one = _rate(match, said, terms, tokens, corpus, harmful)
+        one = _rate(match, said, terms, corpus, harmful)
         if one is not None:
             found.append(one)
     found.sort(key=lambda one: -one.score)
@@ -88,14 +88,12 @@ def ranked(said: Said, corpus: Corpus, tables: Tables) -> list[Ranked]:
     return sorted([*front, *found[NEAR_TOP:]], key=lambda one: -one.score)
 
 
-def _rate(
-    match: Match, said: Said, terms: list[Term], tokens: list[Token], corpus: Corpus, harmful: bool
-) -> Ranked | None:
+def _rate(match: Match, said: Said, terms: list[Term], corpus: Corpus, harmful: bool) -> Ranked | None:
     recipe = match.recipe
     filters = CONDITIONS in {slot.name for slot in recipe.slots}
     if filters and not said.conditions:
         return None
-    called = parts_called_for(tokens, recipe.parts)
+    called = parts_called_for(said.tokens, recipe.parts)
     spans = [(token.start, token.end) for said_by in called.values() for token in said_by]
     tests = tests_of(said.conditions) if filters else ""
     conditions = said.conditions if filters else []
@@ -116,7 +114,7 @@ def _rate(
     # what stands in a slot says what the slot is for
     filled_slots = {stem(part) for name, value in filled.values.items() if value for part in name.split("-")}
     kinds = {stem(slot.kind) for slot in recipe.slots if filled.values.get(slot.name)}
-    _, wording = compare(corpus, terms, said.implied | filled_slots | kinds, match.wording, match.command)
+    _, wording = compare(corpus, terms, said.implied | filled_slots | kinds, match.wording, stem(recipe.command))
     total = whole = got = 0.0
     rarest, missed = 0.0, False
     for term, word, cover, also in zip(terms, said.words, match.cover, match.also, strict=True):
@@ -136,8 +134,7 @@ def _rate(
     open_slots = sum(f"<{name}>" in filled.line for name in filled.values)
     covered = got / whole if whole else 1.0
     score += covered * FIT * max(min(filled.fit, 4.0), -3.0) - UNUSED * len(unused)
-    texts = [value.text for value in used]
-    score += LIKE * any(slot.like and any(_fits(slot.like, text) for text in texts) for slot in recipe.slots)
+    score += LIKE * any(slot.is_like(value.text) for slot in recipe.slots for value in used)
     if any(value.sure for value in said.values):
         score -= OPEN * open_slots
         likes = [slot for slot in recipe.slots if slot.like and filled.values.get(slot.name) is None]
@@ -164,10 +161,6 @@ def _rate(
     return Ranked(score, filled, covered, missed)
 
 
-def _fits(like: str, text: str) -> bool:
-    return any(fnmatch.fnmatch(text, pattern) for pattern in like.split())
-
-
 def _has(line: str, tool: str) -> bool:
     return bool(re.search(rf"(?<![\w./-])(?:--)?{re.escape(tool)}(?![\w.-])", line))
 
@@ -181,7 +174,7 @@ def _renamed(value: Value, recipe: Recipe) -> Value:
     """An archive by the name that the tool which is wanted instead gives it: `notes.tgz` becomes `notes.tar.zst`."""
     name = _PACKED.match(value.text)
     slot = next((slot for slot in recipe.slots if slot.like and slot.kind == "file"), None)
-    if name is None or slot is None or _fits(slot.like, value.text) or value.kind not in ("file", "path"):
+    if name is None or slot is None or slot.is_like(value.text) or value.kind not in ("file", "path"):
         return value
     ending = slot.like.split()[0].lstrip("*")
     return value.changed(text=name[1] + ending) if _PACKED.match("x" + ending) else value

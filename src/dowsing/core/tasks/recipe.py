@@ -15,6 +15,7 @@ for the conditions on files that a sentence has, as tests of find. A slot withou
 
 from __future__ import annotations
 
+import fnmatch
 import os
 import re
 from functools import cache
@@ -48,6 +49,10 @@ class Slot(Record):
     kind: str
     like: str = ""
     default: str | None = None
+
+    def is_like(self, text: str) -> bool:
+        """Whether a value is like what the slot is for, as one of its patterns says."""
+        return any(fnmatch.fnmatch(text, pattern) for pattern in self.like.split())
 
 
 class Recipe(Record):

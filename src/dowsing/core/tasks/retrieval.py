@@ -15,7 +15,7 @@ from dowsing.core.tasks.recipe import Recipe, Slot
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.core.tasks.names import Ordinary
-    from dowsing.core.tasks.saying import Word
+    from dowsing.core.tasks.phrases import Token
 
 #: How much of a score is how well the sentence is covered; the rest is how well the wording is.
 OF_SENTENCE = 0.62
@@ -39,7 +39,7 @@ class Term(Record):
 
 
 class Match(Record):
-    """A recipe with how much of each term one of its wordings has, and how much of that wording was said.
+    """A recipe with the wording of it that is nearest, and how much of each term that wording has.
 
     `also` is how much all its wordings have together.
     """
@@ -47,9 +47,7 @@ class Match(Record):
     recipe: Recipe
     cover: list[float]
     also: list[float]
-    said: float
     wording: list[str]
-    command: str
 
 
 class Corpus:
@@ -82,12 +80,8 @@ class Corpus:
                     self.wordings.append(" ".join(terms))
                     self.numbers.append(number)
 
-    def recipe(self, number: int) -> Recipe:
-        """The recipe of that number."""
-        return recipe_of(self.rows[number])
 
-
-def rows_of(store: Store, kind: str = "recipes") -> list[str]:
+def rows_of(store: Store, kind: str) -> list[str]:
     """The packed rows of recipes or examples, without what finds them."""
     text = store.meta_value(f"{kind} rows") or ""
     return text.split("\n") if text else []
@@ -99,38 +93,32 @@ def recipe_of(row: str) -> Recipe:
     return Recipe(task, also, line, [Slot(*slot) for slot in slots], command, changes, look, where, parts)
 
 
-def corpus_of(store: Store, own: list[Recipe] | None = None) -> Corpus:
-    """The recipes of the index, with the user's own ones if they are given."""
-    found: Corpus | None = store.memory.get("recipes")
+def corpus_of(store: Store, kind: str = "recipes", own: list[Recipe] | None = None) -> Corpus:
+    """The recipes of the index, with the user's own ones if they are given; or the examples of pages (`examples`)."""
+    found: Corpus | None = store.memory.get(kind)
     if found is None:
-        found = store.memory["recipes"] = Corpus(rows_of(store, "recipes"), store.meta_value("recipes") or "")
+        found = store.memory[kind] = Corpus(rows_of(store, kind), store.meta_value(kind) or "")
         found.add(own or [])
     return found
 
 
-def examples_of(store: Store) -> Corpus:
-    """The examples that pages give; read only when recipes do not serve."""
-    found: Corpus | None = store.memory.get("examples")
-    if found is None:
-        found = store.memory["examples"] = Corpus(rows_of(store, "examples"), store.meta_value("examples") or "")
-    return found
+def ordinary_of(store: Store, text: str, own: list[Recipe]) -> Ordinary:
+    """The words of ordinary language: such a word is no name, nor is one that the user's `own` recipes are worded with.
 
-
-def ordinary_of(store: Store, text: str) -> Ordinary:
-    """The words of ordinary language: such a word is no name. Of those of `text` it is told which the pages have."""
+    Of those of `text` it is told which the pages have.
+    """
     from dowsing.core.tasks.names import Ordinary
     from dowsing.core.tasks.values import MOST_WORDS
 
-    found: Ordinary | None = store.memory.get("ordinary words")
-    if found is None:
-        found = store.memory["ordinary words"] = Ordinary(
-            frozenset(store.meta_value("ordinary words").split()), frozenset(store.meta_value("never names").split())
-        )
-    found.listed = terms_of_heads(store, {stem(word) for word in words(text)[:MOST_WORDS]})
-    return found
+    said = {stem(word) for one in own for wording in [one.task, *one.also] for word in words(wording)}
+    return Ordinary(
+        frozenset(store.meta_value("ordinary words").split()) | said,
+        frozenset(store.meta_value("never names").split()),
+        terms_of_heads(store, {stem(word) for word in words(text)[:MOST_WORDS]}),
+    )
 
 
-def terms_for(store: Store, corpus: Corpus, words: list[Word]) -> list[Term]:
+def terms_for(store: Store, corpus: Corpus, words: list[Token]) -> list[Term]:
     """The terms of the words of a sentence, one for each word, with what may stand for them."""
     related = related_terms(store, list({word.stem for word in words})) if words else {}
     weights = corpus.weights
@@ -165,21 +153,21 @@ def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: in
             if place in gains or len(terms) < FEW_TERMS:
                 gains[place] = gains.get(place, 0.0) + 0.3 * corpus.weights[one]
     near = sorted(gains, key=lambda place: -gains[place])[: COMPARED * 3]
-    detail: dict[int, tuple[float, list[float], float, list[str]]] = {}
+    nearest: dict[int, tuple[float, list[float], list[str]]] = {}
     union: dict[int, list[float]] = {}
     for place in near:
-        number, text = corpus.numbers[place], corpus.wordings[place]
-        cover, said = compare(corpus, terms, implied, text.split(), corpus.commands[number])
+        number, wording = corpus.numbers[place], corpus.wordings[place].split()
+        cover, said = compare(corpus, terms, implied, wording, corpus.commands[number])
         score = (
             OF_SENTENCE * sum(c * t.weight for c, t in zip(cover, terms, strict=True)) / total
             + (1 - OF_SENTENCE) * said
         )
-        if number not in detail or score > detail[number][0]:
-            detail[number] = (score, cover, said, text.split())
+        if number not in nearest or score > nearest[number][0]:
+            nearest[number] = (score, cover, wording)
         union[number] = [max(pair) for pair in zip(union.get(number, cover), cover, strict=True)]
-    chosen = sorted(detail, key=lambda number: -detail[number][0])[:most]
+    chosen = sorted(nearest, key=lambda number: -nearest[number][0])[:most]
     return [
-        Match(corpus.recipe(number), detail[number][1], union[number], *detail[number][2:], corpus.commands[number])
+        Match(recipe_of(corpus.rows[number]), nearest[number][1], union[number], nearest[number][2])
         for number in chosen
     ]
 

@@ -10,10 +10,10 @@ from dowsing.core.tasks.conditions import Condition, conditions_in
 from dowsing.core.tasks.names import Ordinary
 from dowsing.core.tasks.packing import MAKING, TELLING
 from dowsing.core.tasks.patterns import Pattern
+from dowsing.core.tasks.phrases import Token, tokens_of
 from dowsing.core.tasks.values import MOST_WORDS, Value, values_in
 
 _NOT = re.compile(r"(?<=\w)n['’]t\b")
-_WORD = re.compile(r"[^\W_]+")
 _TOOL = Pattern(
     r"\b(?:use|using|with|via|by means of|through)\s+(?:the )?(?:command |tool |program )?([a-z][\w.+-]*)",
     "use",
@@ -70,24 +70,17 @@ _BY_ENDING = (
 _UNITS = {"column": "column field", "ordinal": "column", "line": "line", "percent": "percent", "char": "character"}
 
 
-class Word(Record):
-    """A telling word of a sentence: its stem and where it stands (characters)."""
-
-    text: str
-    stem: str
-    start: int
-    end: int
-
-
 class Said(Record):
-    """What a sentence with its revisions says. `text` is all of it; the values of later revisions come first.
+    """What a sentence with its revisions says. `text` is all of it, `tokens` are its words, `words` those
+    that tell; the values of later revisions come first.
 
     `implied` are stems of what it must be about, by its values; `with_tools` and `without_tools` are the words that
     stand where a tool is asked for or refused (not all of them are one).
     """
 
     text: str
-    words: list[Word]
+    tokens: list[Token]
+    words: list[Token]
     values: list[Value]
     conditions: list[Condition]
     implied: frozenset[str]
@@ -112,20 +105,21 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
     values = sorted(values_in(text, ordinary), key=lambda value: (-which(value.start), value.start))
     conditions = _latest(conditions_in(text, values))
     taken = [(value.start, value.end) for value in values if value.sure and value.kind != "extension"]
-    words = [Word(word, stem(word), *match.span()) for pattern, word in _QUESTIONS if (match := pattern.search(text))]
-    asked = [(word.start, word.end) for word in words]
-    taken += asked
-    for match in _WORD.finditer(text):
-        low = match[0].casefold()
-        if (low in EMPTY and low not in TELLING) or any(
-            start < match.end() and match.start() < end for start, end in taken
-        ):
+    words = [
+        Token(word, stem(word), *match.span()) for pattern, word in _QUESTIONS if (match := pattern.search(text))
+    ]
+    taken += [(word.start, word.end) for word in words]
+    tokens = tokens_of(text)
+    for token in tokens:
+        if token.text in EMPTY and token.text not in TELLING:
             continue
-        if low in _BEFORE_A_NAME and any(0 < start - match.end() <= 2 for start, _ in taken):
+        if any(start < token.end and token.start < end for start, end in taken):
             continue
-        words.append(Word(low, stem(low), match.start(), match.end()))
+        if token.text in _BEFORE_A_NAME and any(0 < start - token.end <= 2 for start, _ in taken):
+            continue
+        words.append(token)
     return Said(
-        text, words, values, conditions, _implied(values), [m[1].lower() for m in _TOOL.finditer(text)],
+        text, tokens, words, values, conditions, _implied(values), [m[1].lower() for m in _TOOL.finditer(text)],
         [m[1].lower() for m in _NO_TOOL.finditer(text)], root,
     )  # fmt: skip
 

@@ -71,16 +71,7 @@ _HEIGHT = Pattern(r"(?<![\w.-])\d+x\d+(?![\w.])", "x", exact=True)
 _NUMBER = Pattern(
     r"(?<![\w.-])(\d+(?:\.\d+)?)\s*(bytes?|[kKmMgGtT](?:i?[bB])?|kilobytes?|megs?|megabytes?|gigs?|gigabytes?|seconds?|secs?"
     r"|minutes?|mins?|hours?|days?|weeks?|months?|years?|lines?|times|columns?|chars?|characters?|percent|%|pixels?|px)?(?![\w.-]*\w)",
-    "0",
-    "1",
-    "2",
-    "3",
-    "4",
-    "5",
-    "6",
-    "7",
-    "8",
-    "9",
+    *"0123456789",
     exact=True,
 )
 _SPELLED = Pattern(
@@ -100,9 +91,7 @@ _SPELLED = Pattern(
     "character",
     "times",
 )
-_ORDINAL = Pattern(
-    r"(?<![\w-])(\d+)(?:st|nd|rd|th)(?![\w-])", "0", "1", "2", "3", "4", "5", "6", "7", "8", "9", exact=True
-)
+_ORDINAL = Pattern(r"(?<![\w-])(\d+)(?:st|nd|rd|th)(?![\w-])", *"0123456789", exact=True)
 _SPELLED_ORDINAL = Pattern(
     r"\b(first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth)\s+(?=columns?|fields?|words?|lines?\b(?! of code))",
     "column",
