@@ -134,3 +134,9 @@ def test_whatever_the_kinds_a_value_is_one_argument(value: str, kind: str, said:
         return  # no value of that kind goes into such a slot
     out = subprocess.run(["bash", "-c", line], capture_output=True, check=True).stdout
     assert out.count(b"\0") == 1
+
+
+@pytest.mark.parametrize(("value", "expected"), [("3 * 4 + 1", "3*4+1"), (")", "0"), ("-e 5", "5"), ("$(x)1", "1")])
+def test_a_sum_is_digits_and_signs_alone(value: str, expected: str) -> None:
+    one = recipe("echo '<sum>' | bc", sum={"kind": "sum"})
+    assert fill(one, [Value(value, "sum", 0, 1)]).line == f"echo '{expected}' | bc"

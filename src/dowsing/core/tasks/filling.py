@@ -283,7 +283,7 @@ def _written(slot: Slot, value: Value, between_slashes: bool = False) -> str:
     if between_slashes:  # part of a script of sed, in which a slash would end it
         text = text.replace("/", "\\/")
     if slot.kind == "sum":
-        return re.sub(r"[^0-9.()+*/^ -]", "", text)
+        return re.sub(r"[^0-9.+*/^-]", "", text).lstrip("+*/^-") or "0"
     if slot.kind in PLAIN:
         text = re.sub(r"\W", "", text) or "0"
     if slot.name in _LENGTHS and value.unit in _SECONDS:
