@@ -22,6 +22,7 @@ COMMANDS = {
     "syntax": "every form of a name in words",
     "unpick": "a command line, piece by piece",
     "next": "what may come next in a half-typed line",
+    "compose": "a form on the screen that builds the line",
     "take": "act on a line of the last list: print, copy, run, save, take apart, read",
     "save": "keep a command line, with what it is for",
     "saved": "the lines that you kept; as a script, to and from files",

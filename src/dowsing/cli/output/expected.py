@@ -74,7 +74,7 @@ def _group(group: list[Expected], width: int, limit: int) -> list[str]:
     indent = INDENT + column + 2
     lines = []
     for one, label in zip(shown, labels, strict=True):
-        body = wrap(clean_line(_brief(one.says)), width, indent)[:2]
+        body = wrap(clean_line(brief(one.says)), width, indent)[:2]
         size = display_width(label)
         if size <= column:
             lines += [" " * INDENT + label + " " * (column + 2 - size) + body[0][indent:], *body[1:]]
@@ -89,7 +89,8 @@ def _label(one: Expected) -> str:
     return text + (f" {ITALIC}{clean_line(one.placeholder)}{ROMAN}" if one.placeholder else "")
 
 
-def _brief(text: str) -> str:
+def brief(text: str) -> str:
+    """The first sentence, shortened if it is long."""
     first = first_sentence(text)
     return first if len(first) <= 160 else first[:160].rpartition(" ")[0] + " …"
 
@@ -102,7 +103,7 @@ def _wanted(one: Expected, width: int, limit: int) -> list[str]:
     head = f"{BOLD}{clean_line(one.placeholder)}{ROMAN}" + (f"  {told}" if told else "")
     lines = [" " * INDENT + head]
     if one.says:
-        lines += wrap(clean_line(_brief(one.says)), width, INDENT + 2)
+        lines += wrap(clean_line(brief(one.says)), width, INDENT + 2)
     if one.values:
         shown = in_columns([clean_line(value) for value in one.values], width, INDENT + 2)
         lines += shown[:limit]

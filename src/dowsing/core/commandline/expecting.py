@@ -2,25 +2,20 @@
 
 from __future__ import annotations
 
-import re
-
 from dowsing.core.commandline.exclusion import excluded, missing
-from dowsing.core.commandline.form_facts import is_command_place, operand_of, wants_command
+from dowsing.core.commandline.form_facts import is_command_place, operand_of
 from dowsing.core.commandline.here import values_here
-from dowsing.core.commandline.kinds import value_kind
-from dowsing.core.commandline.known import Known, Spelling, Tables
+from dowsing.core.commandline.kinds import value_kind, value_range
+from dowsing.core.commandline.known import Spelling, Tables
 from dowsing.core.commandline.line import LineReader
 from dowsing.core.commandline.option_words import State
 from dowsing.core.commandline.repairs import open_at_end
 from dowsing.core.commandline.shell import Command, Word, parse_shell
-from dowsing.core.index.commands import commands_beginning, subcommands_of
+from dowsing.core.commandline.usual import options_by_use, subcommand_words
+from dowsing.core.index.commands import commands_beginning
 from dowsing.core.record import Record
 
 MOST_COMMANDS = 40
-_RANGE = re.compile(
-    r"(?:between|from|in the range(?: of| from)?|range:?)\s+\[?(-?\d+)\s*(?:and|to|-|through|\.\.\.?|,)\s*(-?\d+)",
-    re.IGNORECASE,
-)
 
 
 class Expected(Record):
@@ -187,10 +182,9 @@ class _Asker:
         values = [value for value in option.values if value.startswith(typed)] if option.values else None
         if values is None:
             values = values_here(kind, option.argument or "", typed, self.home)
-        limits = _RANGE.search(option.text)
         return Expected(
             "value", "", option.argument or "VALUE", values, spelling.needs, option.text, kind,
-            list(limits.groups()) if limits else [], [spelling.flag], spelling.page,
+            value_range(option.text), [spelling.flag], spelling.page,
         )  # fmt: skip
 
     def subcommands(self) -> list[Expected]:
@@ -200,14 +194,7 @@ class _Asker:
         known = state.known
         if state.operands or known.only:
             return []
-        needed = wants_command(known)
-        listed = dict(known.subcommands)
-        prefix = f"{known.name}-"
-        for entry in subcommands_of(self.tables.store, known.name):
-            word = entry.name.removeprefix(prefix).removeprefix(known.name + "_")
-            if "-" not in word or word not in listed:
-                listed[word] = listed.get(word) or entry.summary
-        needed = needed or (not known.forms and bool(listed))
+        needed, listed = subcommand_words(known, self.tables)
         return [
             Expected("subcommand", word, says=says, required=needed, page=known.page)
             for word, says in listed.items()
@@ -237,7 +224,7 @@ class _Asker:
         used = state.flags
         out = excluded(known, used)
         found: dict[int, Expected] = {}
-        for spelling in self._ordered(known):
+        for spelling in options_by_use(known):
             option = spelling.option
             flags = [flag for flag in option.flags if flag.startswith(self.typed)]
             gone = used & set(option.flags) and not option.repeatable
@@ -271,24 +258,3 @@ class _Asker:
             for flag, one in state.known.spellings.items()
             if flag[0] not in "-+" and flag.startswith(self.typed) and len(flag) > 1
         ]
-
-    @staticmethod
-    def _ordered(known: Known) -> list[Spelling]:
-        """The options by how much the page makes of them: shown in a form, with a long and a short spelling, mentioned."""
-        spellings = list(known.spellings.values())
-        texts = " ".join(
-            [*(o.text for t in known.tables for o in t.options), *(line for t in known.tables for line in t.lines)]
-        )
-        mentions: dict[str, int] = {}
-        for word in re.findall(r"(?<![\w-])-{1,2}[A-Za-z0-9][\w-]*", texts):
-            mentions[word] = mentions.get(word, 0) + 1
-
-        def weight(item: tuple[int, Spelling]) -> tuple[float, int]:
-            n, one = item
-            flags = one.option.flags
-            said = sum(mentions.get(flag, 0) for flag in flags)
-            both = any(len(f) == 2 for f in flags) and any(len(f) > 2 for f in flags)
-            last = {"--help", "--version"} & set(flags)
-            return -(min(said, 6) + 2 * both - 20 * bool(last)), n
-
-        return [one for _, one in sorted(enumerate(spellings), key=weight)]

@@ -15,7 +15,7 @@ _WORDS = {
     "mode": "mode modes umask perms permissions",
     "user": "user username login uid owner userlist",
     "group": "group gid grouplist grplist grp groupname",
-    "duration": "seconds secs sec duration timeout interval delay milliseconds msec msecs ms time_limit sleep_time",
+    "duration": "seconds secs sec duration hours minutes days weeks timeout interval delay milliseconds msec msecs ms time_limit sleep_time",
     "date": "date timestamp datetime expire_date time_t mtime",
     "size": "size bytes blocksize limit buffer_size",
     "number": (
@@ -95,6 +95,17 @@ def value_kind(placeholder: str, says: str = "", values: list[str] | None = None
     if kind == "signal" and "/" in placeholder:
         return "text"
     return kind
+
+
+_RANGE = (
+    r"(?:between|from|in the range(?: of| from)?|range:?)\s+\[?(-?\d+)\s*(?:and|to|-|through|\.\.\.?|,)\s*(-?\d+)"
+)
+
+
+def value_range(says: str) -> list[str]:
+    """The least and the greatest value that the text of an option tells, [] if it tells none."""
+    limits = re.search(_RANGE, says, re.IGNORECASE)
+    return list(limits.groups()) if limits else []
 
 
 def wrong_kind(kind: str, value: str, says: str = "") -> str:

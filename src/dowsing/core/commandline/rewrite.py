@@ -116,7 +116,7 @@ def _long(group: list[Piece], values: list[Piece]) -> list[_Edit]:
             else None
         )
         if piece.value is not None and value is None:  # it stands in the same word
-            raw = _raw_value(piece)
+            raw = raw_value(piece)
             written.append(f"{spelling}={raw}")
         elif value is not None and (len(group) > 1 or piece.what == "without a dash") and piece is not group[-1]:
             left.remove(value)
@@ -137,7 +137,7 @@ def _short(group: list[Piece], values: list[Piece]) -> list[_Edit]:
             return []
         attached = piece.value is not None and not any(v.of in (piece.text, *(piece.flags or ())) for v in values)
         if attached:
-            raw = _raw_value(piece)
+            raw = raw_value(piece)
             written.append(spelling + raw if piece.optional or not raw[:1].isalnum() else f"{spelling} {raw}")
         else:
             written.append(spelling)
@@ -170,7 +170,7 @@ def _short_spelling(piece: Piece) -> str:
     return shorts[-1] if shorts else ""
 
 
-def _raw_value(piece: Piece) -> str:
+def raw_value(piece: Piece) -> str:
     """The value of an option as it stands in its word, quotes included."""
     word = piece.word or piece.text
     if piece.what.startswith("the same as"):

@@ -1,0 +1,136 @@
+"""`compose`: a form on the screen that builds the line."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import sys
+
+from dowsing.cli.commands.given_line import given_line
+from dowsing.cli.failure import Failure
+from dowsing.cli.output.terminal import message, write
+from dowsing.cli.session import Session
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.core.composing.sheet import Sheet
+
+DESCRIPTION = (
+    "Builds a command line from the command's own forms and options, or a line of a file (--line fstab): what is "
+    "required, what is often used, then all, each with what the page says of it. What is typed already is filled in."
+)
+OTHERS_ARE_WORDS = True
+
+
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """The arguments of the command."""
+    parser.add_argument("name", nargs="*", metavar="NAME [ARG...]", help="tar, 'git commit', or a line in quotes")
+    parser.add_argument("--line", dest="kind", metavar="KIND", help="a line of a file: fstab, crontab, hosts, …")
+    parser.add_argument("--kinds", action="store_true", help="the kinds of lines that there are")
+    parser.add_argument("--at", type=int, metavar="N", help="the command after so many characters of the line")
+    parser.add_argument("--plain", action="store_true", help="ask field by field in plain lines")
+    parser.add_argument("--long", dest="spelling", action="store_const", const="long", help="options spelled long")
+    parser.add_argument("--short", dest="spelling", action="store_const", const="short", help="options spelled short")
+
+
+def run(session: Session, options: argparse.Namespace) -> int:
+    """Answer the command."""
+    session.only("text", "json")
+    if options.kinds:
+        return _kinds(session)
+    given, sheet = _sheet(session, options)
+    spelling = options.spelling or ""
+    if session.json:
+        from dowsing.cli.sheets import as_json
+
+        session.print_json({**as_json(sheet), "line": sheet.line(spelling)})
+        return 0
+    if options.plain:
+        from dowsing.cli.dialogue import ask_fields
+
+        line = ask_fields(session, sheet, spelling)
+    else:
+        line = _on_screen(session, sheet, spelling)
+    if line is None:
+        if given:
+            write(given + "\n")
+        message("left as it was" if given else "nothing was composed")
+        return 130
+    return _hand_out(session, line, sheet.title)
+
+
+def _sheet(session: Session, options: argparse.Namespace) -> tuple[str, Sheet]:
+    """What was given, and the sheet for it."""
+    from dowsing.cli import sheets
+
+    if options.kind is not None:
+        if options.at is not None:
+            raise Failure("--at goes with a command line, not with --line", status=2)
+        text = given_line(options.name, "compose") if options.name else ""
+        return text, sheets.line_sheet(session, options.kind, " ".join(options.name) if text else "")
+    if not options.name:
+        raise Failure(
+            "say what to compose, for example: dowsing compose tar; or a line of a file: --line fstab", status=2
+        )
+    line = given_line(options.name, "compose")
+    if options.at is not None and not 0 <= options.at <= len(line):
+        raise Failure(f"--at is a place in the line, 0 to {len(line)}", status=2)
+    return line, sheets.command_sheet(session, line, options.at)
+
+
+def _on_screen(session: Session, sheet: Sheet, spelling: str) -> str | None:
+    """The line that is composed on the whole screen; None if it was left."""
+    why = no_screen()
+    if why:
+        raise Failure(f"{why}; --plain asks field by field instead", status=3)
+    from dowsing.tui.composer import compose_on_screen
+
+    return compose_on_screen(session, sheet, spelling)
+
+
+def no_screen() -> str:
+    """Why nothing can be drawn on a whole screen here, "" if it can."""
+    if os.environ.get("TERM", "") in ("dumb", ""):
+        return f"a terminal that can be drawn on is needed, and TERM is {os.environ.get('TERM') or 'not set'}"
+    try:
+        os.close(os.open("/dev/tty", os.O_RDWR | os.O_NOCTTY))
+    except OSError:
+        return "there is no terminal to draw on"
+    return ""
+
+
+def _hand_out(session: Session, line: str, task: str) -> int:
+    from dowsing.core.tasks.remembered import Remembered, remember
+
+    remember(session.settings.data, Remembered("task", task, [], [line], [task]))
+    write(line + "\n")
+    if sys.stdout.isatty() and "\n" not in line:
+        message(f"next: {session.program} take --run · take --copy · take --save · take --unpick")
+    return 0
+
+
+def _kinds(session: Session) -> int:
+    """The kinds of lines with what each is."""
+    from dowsing.core.composing.line_kinds import BadDescription, line_kinds, read_kind
+
+    rows = []
+    for name, path in line_kinds(session.settings).items():
+        try:
+            kind = read_kind(path)
+            rows.append({"name": name, "summary": kind.summary, "file": kind.file, "page": kind.page})
+        except BadDescription as error:
+            message(str(error))
+    if session.json:
+        session.print_json({"kinds": rows})
+        return 0
+    from dowsing.cli.output.width import display_width
+    from dowsing.core.markup import BOLD, ROMAN, clean_line
+
+    widest = max((display_width(row["name"]) for row in rows), default=0)
+    lines = [
+        f"{BOLD}{clean_line(row['name'])}{ROMAN}{' ' * (widest - display_width(row['name']) + 2)}{clean_line(row['summary'])}"
+        f"  {clean_line(row['page'])}"
+        for row in rows
+    ]
+    session.screen.show([*lines, "", f"next: {session.program} compose --line {rows[0]['name'] if rows else 'KIND'}"])
+    return 0

@@ -1,0 +1,183 @@
+"""Filling in a sheet in plain lines: questions on stderr, answers from the standard input, field by field."""
+
+from __future__ import annotations
+
+import sys
+
+from dowsing.cli.output.expected import brief
+from dowsing.cli.session import Session
+from dowsing.cli.sheets import documents_of, facts_of, help_lines, shown_value
+from dowsing.core.composing.field import ALL, REQUIRED, SWITCH, USUAL, Field, wrong
+from dowsing.core.composing.sheet import Sheet
+from dowsing.core.markup import clean_line, plain
+
+MOST_FOUND = 12
+
+
+class _Ended(Exception):
+    """There is no more input."""
+
+
+def ask_fields(session: Session, sheet: Sheet, spelling: str) -> str | None:
+    """Ask for the fields one after another; the line, or None if it was left with Ctrl-C."""
+    dialogue = _Dialogue(session, sheet)
+    try:
+        dialogue.run()
+    except _Ended:
+        pass
+    except KeyboardInterrupt:
+        _tell("")
+        return None
+    for fault in [*sheet.missing(), *sheet.faults()]:
+        _tell(f"   {clean_line(fault.field.label)}: {clean_line(fault.says)}")
+    return sheet.line(spelling)
+
+
+def _tell(text: str) -> None:
+    sys.stderr.write(text + "\n")
+    sys.stderr.flush()
+
+
+def _ask(prompt: str) -> str:
+    sys.stderr.write(prompt)
+    sys.stderr.flush()
+    line = sys.stdin.readline()
+    if not line:
+        _tell("")
+        raise _Ended
+    return "".join(char for char in line.rstrip("\n") if char.isprintable()).strip()
+
+
+class _Dialogue:
+    def __init__(self, session: Session, sheet: Sheet) -> None:
+        self.session = session
+        self.sheet = sheet
+        self.document = None
+        self.asked: set[str] = set()
+
+    def run(self) -> None:
+        sheet = self.sheet
+        counts = sheet.counts()
+        _tell(f"{clean_line(sheet.title)}  {clean_line(sheet.summary)}  {clean_line(sheet.page)}")
+        _tell(f"required: {counts[REQUIRED]} · often used: {counts[USUAL]} · all: {counts[ALL]}")
+        _tell("An empty answer leaves a field as it is, - empties it, ? tells more of it.")
+        while True:  # another form or subcommand brings other fields
+            field = next((one for one in sheet.of_step(REQUIRED) if one.key not in self.asked), None)
+            if field is None:
+                break
+            self.asked.add(field.key)
+            if field.key not in sheet.ruled_out():
+                self.field(field)
+        for field in sheet.of_step(USUAL):
+            if field.what != "option":
+                self.field(field)
+        self.options()
+
+    def options(self) -> None:
+        """Options by their spelling, or looked for by words."""
+        while any(field.what == "option" for field in self.sheet.fields):
+            _tell(f"\n   {self.sheet.line()}")
+            answer = _ask("option, words to look for, empty to end: ")
+            if not answer:
+                return
+            if answer == "?":
+                self.list(self.sheet.of_step(USUAL))
+                continue
+            exact = [
+                f
+                for f in self.sheet.fields
+                if answer in f.flags or f"-{answer}" in f.flags or f"--{answer}" in f.flags
+            ]
+            found = exact or [field for field in self.sheet.search(answer) if field.what == "option"]
+            if len(found) == 1:
+                self.field(found[0])
+            elif found:
+                self.list(found)
+            else:
+                _tell("nothing like that; ? lists what is often used")
+
+    def list(self, fields: list[Field]) -> None:
+        for field in fields[:MOST_FOUND]:
+            holder = f" {field.placeholder}" if field.placeholder else ""
+            _tell(f"   {clean_line(field.label + holder)}: {clean_line(brief(field.says))}")
+        if len(fields) > MOST_FOUND:
+            _tell(f"   … and {len(fields) - MOST_FOUND} more")
+
+    def field(self, field: Field) -> None:
+        """Ask for one field until its value can be right, or is left."""
+        out = self.sheet.ruled_out().get(field.key)
+        if out:
+            _tell(f"{clean_line(field.label)} does not go together with {out}")
+            return
+        if field.what == "form":
+            self.form(field)
+            return
+        holder = f" {clean_line(field.placeholder)}" if field.placeholder and field.placeholder != field.label else ""
+        facts = ", ".join(
+            part for part in ("required" if field.required else "", facts_of(self.sheet, field)) if part
+        )
+        _tell(f"\n{clean_line(field.label)}{holder}" + (f" ({facts})" if facts else ""))
+        if field.says:
+            _tell(f"   {clean_line(brief(field.says))}")
+        if field.values:
+            _tell(f"   values: {clean_line(', '.join(field.values[:20]))}{', …' if len(field.values) > 20 else ''}")
+        if not field.takes:
+            self.switch(field)
+            return
+        values = self.sheet.values(field)
+        while True:
+            held = shown_value(self.sheet, field)
+            answer = _ask(f"{clean_line(field.placeholder or field.label)}{f' [{held}]' if held else ''}: ")
+            if answer == "?":
+                self.help(field)
+                continue
+            if answer == "-":
+                self.sheet.put(field, [])
+                return
+            if not answer:
+                return
+            reason = wrong(field, answer, self.sheet.folder)
+            if reason:
+                _tell(f"   {clean_line(reason)}; say it again, or leave it empty")
+                continue
+            values = [*values, answer] if field.repeats else [answer]
+            self.sheet.put(field, values)
+            if not field.repeats:
+                return
+
+    def switch(self, field: Field) -> None:
+        while True:
+            on = self.sheet.is_on(field)
+            answer = _ask(f"{clean_line(field.label)}? [{'yes' if on else 'no'}]: ").lower()
+            if answer == "?":
+                self.help(field)
+                continue
+            if answer in ("y", "yes"):
+                self.sheet.put(field, [SWITCH])
+            elif answer in ("n", "no", "-"):
+                self.sheet.put(field, [])
+            elif answer:
+                _tell("   yes or no")
+                continue
+            return
+
+    def form(self, field: Field) -> None:
+        forms = field.values or []
+        _tell("\nthe form (required)")
+        for n, line in enumerate(forms, 1):
+            _tell(f"   {n}  {clean_line(line)}")
+        held = (self.sheet.values(field) or [field.default or forms[0]])[0]
+        while True:
+            answer = _ask(f"form [{forms.index(held) + 1}]: ")
+            if not answer:
+                return
+            if answer.isdecimal() and 1 <= int(answer) <= len(forms):
+                self.sheet.put(field, [forms[int(answer) - 1]])
+                return
+            _tell(f"   a number from 1 to {len(forms)}")
+
+    def help(self, field: Field) -> None:
+        if self.document is None:
+            self.document = documents_of(self.session, self.sheet)
+        for line in help_lines(self.sheet, field, self.document, min(self.session.screen.width, 100)):
+            _tell("   " + plain(line))

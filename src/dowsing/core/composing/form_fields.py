@@ -1,0 +1,272 @@
+"""The fields that a form of a command asks for, and the places that they have in the line."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.core.commandline.exclusion import flag_of
+from dowsing.core.commandline.form_facts import is_command_place
+from dowsing.core.commandline.forms import Element, Form
+from dowsing.core.commandline.kinds import value_kind, value_range
+from dowsing.core.commandline.known import Known, Spelling
+from dowsing.core.composing.field import Field
+from dowsing.core.composing.files import must_exist
+from dowsing.core.document import Option
+from dowsing.core.record import Record
+
+OPTIONS = "options"  # the place of all options that the form does not show
+_OPTIONS = re.compile(r"\W*(?:[\w-]*options?|flags|switches|global-opts?|opts?)\b", re.IGNORECASE)
+_EXPRESSION = re.compile(r"\W*expression\b", re.IGNORECASE)
+#: Options that are told everywhere alike and build no line.
+_TELLING = frozenset(("--help", "--version", "-?", "--usage"))
+
+
+class Place(Record):
+    """A place in the line: of a word as it stands (`word`), of a field (`key`), or of all other options."""
+
+    word: str = ""
+    key: str = ""
+
+
+class Plan(Record):
+    """The fields of a form in the order of its places. `one_of`: groups of keys of which one must be filled in."""
+
+    fields: list[Field]
+    places: list[Place]
+    one_of: list[list[str]]
+
+
+def option_key(option: Option) -> str:
+    """The key of an option's field."""
+    return f"option {option.flags[0]}"
+
+
+def option_field(spelling: Spelling, required: bool = False, usual: bool = False, repeats: bool = False) -> Field:
+    """The field of an option."""
+    option = spelling.option
+    takes = option.argument is not None
+    kind = value_kind(option.argument or "", option.text, option.values) if takes else ""
+    placeholder = (option.argument or "").strip("[]=")
+    return Field(
+        option_key(option),
+        "option",
+        ", ".join(option.flags),
+        placeholder,
+        kind,
+        option.text,
+        spelling.page,
+        list(option.flags),
+        option.values if takes else None,
+        is_strict(option),
+        value_range(option.text) if takes else [],
+        option.default,
+        required,
+        option.repeatable or repeats,
+        takes,
+        takes and (option.argument_optional or bool(option.bare)),
+        must_exist(kind, placeholder, option.text),
+        usual,
+        option.section,
+    )
+
+
+def is_strict(option: Option) -> bool:
+    """Whether no value but the listed ones can be right: the placeholder lists them itself."""
+    values = option.values or []
+    shown = set(re.findall(r"[\w-]+", option.argument or ""))
+    return len(values) > 1 and set(values) <= shown
+
+
+class _Planner:
+    def __init__(self, known: Known, subcommands: dict[str, str], expression: bool) -> None:
+        self.known = known
+        self.subcommands = subcommands
+        self.expression = expression
+        self.fields: dict[str, Field] = {}
+        self.places: list[Place] = []
+        self.one_of: list[list[str]] = []
+        self.operands = 0
+        #: options that are written as name=value, which the form calls operands
+        self.by_name = any(flag[0] not in "-+" and len(flag) > 1 for flag in known.spellings)
+
+    def walk(self, elements: list[Element], required: bool, repeats: bool = False) -> None:
+        for element in elements:
+            needed = required and element.required
+            again = repeats or element.repeats
+            if element.what == "option":
+                self.option(element, needed, again)
+            elif element.what == "operand":
+                self.operand(element, needed, again)
+            elif element.what == "literal":
+                self.literal(element, needed)
+            elif element.what == "choice":
+                self.choice(element, needed, again)
+            elif element.what == "group":
+                self.walk(element.elements, needed, again)
+
+    def add(self, field: Field) -> None:
+        known = self.fields.get(field.key)
+        if known is None or (field.required and not known.required):
+            self.fields[field.key] = field
+        if known is None:
+            self.places.append(Place(key=field.key))
+
+    def option(self, element: Element, required: bool, repeats: bool) -> str:
+        """The field of an option that the form shows; its key, "" if the option is not told of."""
+        if element.text.strip("-") == "":
+            return ""  # put in where a value asks for it
+        flag = flag_of(element)
+        spelling = self.known.spelling(flag)
+        if spelling is None:
+            letters = [self.known.spelling(f"-{letter}") for letter in flag[1:]]
+            for one in letters if re.fullmatch(r"-\w{2,}", flag) and all(letters) else []:
+                if one is not None:
+                    self.add(option_field(one))
+            return ""
+        self.add(option_field(spelling, required, usual=False, repeats=repeats))
+        return option_key(spelling.option)
+
+    def literal(self, element: Element, required: bool) -> None:
+        text = element.text
+        if text == self.known.only or text in self.known.words.split()[1:]:
+            return
+        if _OPTIONS.match(text):
+            self.places.append(Place(key=OPTIONS))
+            return
+        if required:
+            self.places.append(Place(word=text))
+        else:
+            self.add(Field(f"word {text}", "word", text, takes=False, usual=True, page=self.known.page))
+
+    def operand(self, element: Element, required: bool, repeats: bool) -> None:
+        name = operand_name(element.text)
+        named = self.by_name and re.match(r"\W*operands?\b", element.text, re.IGNORECASE)
+        if _OPTIONS.match(element.text) or named or (self.expression and _EXPRESSION.match(element.text)):
+            self.places.append(Place(key=OPTIONS))
+            return
+        if self.subcommands and is_command_place(name):
+            self.add(self.subcommand(required))
+            return
+        if self.subcommands and re.fullmatch(r"arg(?:ument)?s?|\.\.\.", name, re.IGNORECASE):
+            return  # those of the subcommand, which are known when it is
+        self.operands += 1
+        kind = value_kind(name, "file mode" if name.isupper() else "")
+        self.add(
+            Field(
+                f"operand {self.operands} {name}", "operand", name, name, kind, page=self.known.page,
+                required=required, repeats=repeats, usual=True,
+            )
+        )  # fmt: skip
+
+    def subcommand(self, required: bool) -> Field:
+        return Field(
+            "subcommand", "subcommand", "subcommand", "COMMAND", "choice", "", self.known.page,
+            values=sorted(self.subcommands), strict=True, required=required, usual=True,
+        )  # fmt: skip
+
+    def choice(self, element: Element, required: bool, repeats: bool) -> None:
+        """Alternatives: words become one field of them, options a group of fields, of others the first counts."""
+        alternatives = element.elements
+        if all(one.what == "literal" for one in alternatives):
+            self.word_choice(element, [one.text for one in alternatives], required, repeats)
+            return
+        keys: list[str] = []
+        has_operand = False
+        for one in alternatives:
+            if one.what == "option":
+                keys.append(self.option(one, False, repeats))
+            elif one.what == "group" and one.elements and one.elements[0].what == "option":
+                keys.append(self.option(one.elements[0], False, repeats))
+                self.walk(one.elements[1:], False, repeats)
+            elif not has_operand:
+                has_operand = True
+                self.walk([one], required and len(alternatives) == 1, repeats or element.repeats)
+        found = [key for key in keys if key]
+        if required and len(found) > 1 and not has_operand:
+            self.one_of.append(found)
+
+    def word_choice(self, element: Element, words: list[str], required: bool, repeats: bool) -> None:
+        if self.known.only in words and self.known.only:
+            return
+        values = list(dict.fromkeys(words))
+        if self.subcommands and set(values) & set(self.subcommands):
+            self.add(self.subcommand(required))
+            return
+        self.operands += 1
+        label = " | ".join(values) if len(values) < 5 else " | ".join(values[:4]) + " | …"
+        self.add(
+            Field(
+                f"operand {self.operands} choice", "operand", label, "one of these", "choice", page=self.known.page,
+                values=values, strict=True, required=required, repeats=repeats or element.repeats, usual=True,
+            )
+        )  # fmt: skip
+
+
+def operand_name(text: str) -> str:
+    """The name of an operand without its brackets: `bed` of `<bed>...`."""
+    match = re.match(r"[\[<{(]*([^\[\]<>{}()]*)", text)
+    return (match[1].strip("' ,.") if match else "") or text
+
+
+def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expression: bool = False) -> Plan:
+    """The fields and places of a form; without a form, options and any number of operands.
+
+    `subcommands` are those that one must still be chosen of; `expression`: the options of the command make up the
+    operand that is called an expression.
+    """
+    planner = _Planner(known, subcommands, expression)
+    if form is not None:
+        planner.walk(form.elements, True)
+    elif subcommands:
+        planner.add(planner.subcommand(True))
+    else:
+        planner.places.append(Place(key=OPTIONS))
+        field = Field("operand 1 argument", "operand", "argument", "argument", "text", repeats=True, usual=True)
+        planner.add(field)
+    if subcommands and "subcommand" not in planner.fields and known.parent is None and not planner.operands:
+        planner.add(planner.subcommand(False))
+    fields = list(planner.fields.values())
+    last = next((field for field in reversed(fields) if field.what == "operand"), None)
+    for n, field in enumerate(fields):
+        if field.what == "operand" and field.kind in ("file", "folder", "path"):
+            alone = field is last and sum(one.what == "operand" for one in fields) == 1
+            fields[n] = field.changed(exists=must_exist(field.kind, field.label, known.summary, alone))
+    places = planner.places
+    if not any(place.key == OPTIONS for place in places):
+        places = [Place(key=OPTIONS), *places]
+    return Plan(fields, places, planner.one_of)
+
+
+def best_form(forms: list[Form], used: set[str], words: list[str]) -> Form | None:
+    """The form that fits best to the options that are there and to the words that stand as they are."""
+    fitting = [form for form in forms if not form.defines and not form.problem and len(form.elements) > 1]
+    if not fitting:
+        return next((form for form in forms if not form.defines), None)
+
+    def distance(form: Form) -> tuple[int, int]:
+        demanded = {flag_of(e) for e in _flat(form.elements) if e.what == "option" and e.required}
+        shown = {flag_of(e) for e in _flat(form.elements) if e.what == "option"}
+        literals = {e.text for e in form.elements if e.what == "literal" and e.required}
+        is_open = any(
+            _OPTIONS.match(e.text) or re.match(r"\W*OPERANDS?\b", e.text)
+            for e in _flat(form.elements)
+            if e.what == "operand"
+        )
+        lacking = 0 if is_open else len(used - shown)
+        return 2 * lacking + len(literals ^ (literals & set(words))) - 2 * len(demanded & used), len(demanded - used)
+
+    return min(fitting, key=distance)
+
+
+def _flat(elements: list[Element]) -> list[Element]:
+    found: list[Element] = []
+    for element in elements:
+        found.append(element)
+        if element.what in ("choice", "group"):
+            found += _flat(element.elements)
+    return found
+
+
+def tells_only(option: Option) -> bool:
+    """Whether an option only tells of the program: its help, its version."""
+    return bool(_TELLING & set(option.flags))

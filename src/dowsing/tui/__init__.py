@@ -1,0 +1,1 @@
+"""The full-screen parts: compose and browse. They draw on the terminal itself, so that stdout can be captured."""

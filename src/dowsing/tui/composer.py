@@ -1,0 +1,547 @@
+"""The screen of `compose`: fields by steps, help on the one in focus, the line as it grows."""
+
+from __future__ import annotations
+
+import shlex
+
+from textual.app import ComposeResult
+from textual.binding import Binding
+from textual.containers import Container, Horizontal
+from textual.screen import ModalScreen
+from textual.widgets import Input, Static
+
+from dowsing.cli.output.pages import whole_lines
+from dowsing.cli.output.wrap import wrap
+from dowsing.cli.session import Session
+from dowsing.cli.sheets import documents_of, help_lines
+from dowsing.core.composing.completing import completed, completions
+from dowsing.core.composing.field import ALL, STEPS, SWITCH, Field, wrong
+from dowsing.core.composing.sheet import Sheet
+from dowsing.core.document import Document
+from dowsing.core.markup import BOLD, ROMAN, clean_line
+from dowsing.tui.field_list import FieldList
+from dowsing.tui.lines_view import LinesView
+from dowsing.tui.marked import segments
+from dowsing.tui.program import Program, run_program
+
+FEW_VALUES = 12  # so many are gone through with the arrows; more are typed
+_SPELLINGS = ("", "long", "short")
+
+
+def compose_on_screen(session: Session, sheet: Sheet, spelling: str = "") -> str | None:
+    """Let the user fill in a sheet; the line, or None if it was left."""
+    return run_program(Composer(session, sheet, spelling))
+
+
+class Page(ModalScreen[None]):
+    """The whole text of the command, above the form."""
+
+    BINDINGS = [Binding("escape,q,f1,ctrl+g,enter", "dismiss", "back", priority=True)]  # noqa: RUF012
+    CSS = "Page { background: ansi_default; } #foot { dock: bottom; height: 1; text-style: dim; }"
+
+    def __init__(self, document: Document | None) -> None:
+        super().__init__()
+        self.document = document
+
+    def compose(self) -> ComposeResult:
+        yield LinesView(id="page")
+        yield Static("Esc back to the form · arrows and page keys scroll", id="foot")
+
+    def on_mount(self) -> None:
+        self.call_after_refresh(self.fill)
+
+    def on_resize(self) -> None:
+        self.fill()
+
+    def fill(self) -> None:
+        view = self.query_one(LinesView)
+        width = max(20, self.app.size.width - 3)
+        view.show(whole_lines(self.document, width) if self.document else ["nothing here tells of it"])
+        view.focus()
+
+
+class Composer(Program):
+    """The form of a sheet."""
+
+    CSS = (
+        Program.CSS
+        + """
+    #title { height: 1; }
+    #steps { height: 1; }
+    #middle { height: 1fr; }
+    #left { width: 1fr; layers: base above; }
+    #list { height: 1fr; }
+    #side { width: 42%; border-left: solid ansi_bright_black; padding: 0 1; }
+    #seek { height: 1; display: none; }
+    #seek Input { width: 1fr; }
+    #seek-label { width: 8; }
+    Screen.seeking #seek { display: block; }
+    #value { position: absolute; layer: above; height: 1; border: none; padding: 0; background: ansi_default;
+             text-style: underline; color: ansi_cyan; display: none; }
+    Input, Input:focus { border: none; height: 1; padding: 0; background: ansi_default; }
+    #line { height: auto; max-height: 4; border-top: solid ansi_bright_black; padding: 0 1; }
+    #status { height: 1; padding: 0 1; color: ansi_red; }
+    #keys { height: 1; text-style: dim; padding: 0 1; }
+    Screen.narrow #middle { layout: vertical; }
+    Screen.narrow #side { width: 100%; height: 40%; border-left: none; border-top: solid ansi_bright_black; }
+    """
+    )
+    BINDINGS = [  # noqa: RUF012
+        Binding("enter", "hand_out", "hand out", priority=True),
+        Binding("escape", "escape", "leave", priority=True),
+        Binding("up", "move(-1)", priority=True, show=False),
+        Binding("down", "move(1)", priority=True, show=False),
+        Binding("pageup", "move(-10)", priority=True, show=False),
+        Binding("pagedown", "move(10)", priority=True, show=False),
+        Binding("ctrl+t", "step", "step", priority=True),
+        Binding("ctrl+f", "seek", "find", priority=True),
+        Binding("ctrl+l", "spelling", "long or short", priority=True),
+        Binding("f1,ctrl+g", "page", "page", priority=True),
+        Binding("tab", "complete", priority=True, show=False),
+        Binding("shift+up", "help(-3)", priority=True, show=False),
+        Binding("shift+down", "help(3)", priority=True, show=False),
+    ]
+
+    def __init__(self, session: Session, sheet: Sheet, spelling: str) -> None:
+        super().__init__()
+        self.session = session
+        self.sheet = sheet
+        self.spelling = spelling
+        self.step = sheet.first_step()
+        self.document: Document | None = None
+        self.loaded = False
+        self.warned = ""  # the line that was already said to lack something
+        self.shown = ""  # what the input held when it was last looked at
+        self.offered: list[str] = []
+
+    def compose(self) -> ComposeResult:
+        """The parts of the screen."""
+        yield Static(id="title", classes="bar")
+        yield Static(id="steps", classes="bar")
+        with Container(id="seek"), Horizontal():
+            yield Static("find: ", id="seek-label")
+            yield Input(id="seeking", compact=True, select_on_focus=False)
+        with Horizontal(id="middle"):
+            with Container(id="left"):
+                yield FieldList(self.sheet, id="list")
+                yield Input(id="value", compact=True, select_on_focus=False)
+            yield LinesView(id="side")
+        yield Static(id="line")
+        yield Static(id="status")
+        yield Static(id="keys")
+        yield self.too_small()
+
+    def on_mount(self) -> None:
+        """Draw the first step; the page is read once that is on the screen."""
+        self.list = self.query_one(FieldList)
+        self.value = self.query_one("#value", Input)
+        self.side = self.query_one("#side", LinesView)
+        self.side.can_focus = False
+        self.call_after_refresh(self.begin)
+
+    def begin(self) -> None:
+        self.show_step(self.step)
+        self.set_timer(0.02, self.load)
+
+    def load(self) -> None:
+        """Read the page, whose text on a field is its help."""
+        self.document = documents_of(self.session, self.sheet)
+        self.loaded = True
+        self.show_help()
+
+    # --- drawing -------------------------------------------------------------------------------------
+
+    def on_resize(self, event) -> None:  # type: ignore[no-untyped-def]
+        super().on_resize(event)
+        self.screen.set_class(event.size.width < 100, "narrow")
+        self.call_after_refresh(self.place)
+
+    def place(self) -> None:
+        """Put everything where it belongs after a change of size."""
+        if self.list.fields:
+            self.list.show(self.list.fields, self.list.row)
+            self.place_input()
+            self.show_heads()
+            self.show_help()
+
+    def show_step(self, step: str, key: str = "") -> None:
+        """Show the fields of a step, with the field of that key in focus."""
+        self.step = step
+        fields = self.sheet.of_step(step)
+        row = next((n for n, field in enumerate(fields) if field.key == key), 0)
+        if not key:
+            row = next((n for n, f in enumerate(fields) if f.required and not self.sheet.is_on(f)), 0)
+        self.list.show(fields, row)
+        self.enter_field()
+
+    def show_heads(self) -> None:
+        """The title, the steps with their counts, the line, the keys."""
+        sheet = self.sheet
+        width = self.size.width
+        page = clean_line(sheet.page)
+        title = f"{BOLD}compose {clean_line(sheet.title)}{ROMAN}  {clean_line(sheet.summary)}"
+        room = width - len(page) - 3
+        head = _text(title)
+        head.truncate(max(room, 10), overflow="ellipsis", pad=True)
+        head.append("  " + page, "dim")
+        self.query_one("#title", Static).update(head)
+        counts = sheet.counts()
+        steps = _text("")
+        for n, step in enumerate(STEPS, 1):
+            steps.append(f" {n} {step} {counts[step]} ", "reverse" if step == self.step and not self.seeking else "")
+            steps.append(" ")
+        if self.seeking:
+            steps.append(f" found {len(self.list.fields)} ", "reverse")
+        self.query_one("#steps", Static).update(steps)
+        self.show_line()
+        keys = [("Enter", "take the line"), ("Esc", "leave"), ("↑↓", "field")]
+        field = self.list.field
+        if field is not None and self.chooses(field):
+            keys.append(("←→", "value"))
+        elif field is not None and (not field.takes or field.bare):
+            keys.append(("Space", "on or off"))
+        if field is not None and field.takes and not self.chooses(field):
+            keys.append(("Tab", "complete"))
+        keys += [("^T", "step"), ("^F", "find")]
+        if sheet.has_spellings:
+            keys.append(("^L", {"": "long", "long": "short", "short": "as typed"}[self.spelling]))
+        keys.append(("F1", "page"))
+        bar = _text("")
+        for name, says in keys:
+            if bar.cell_len + len(name) + len(says) + 3 > width - 2:
+                break
+            bar.append(name, "bold")
+            bar.append(f" {says}  ")
+        self.query_one("#keys", Static).update(bar)
+
+    def show_line(self) -> None:
+        """The line as it stands."""
+        line = self.sheet.line(self.spelling)
+        shown = "\n".join("".join(c if c.isprintable() else "?" for c in one) for one in line.split("\n"))
+        self.query_one("#line", Static).update(_text(f"{BOLD}{shown}{ROMAN}") if shown else _text("(nothing yet)"))
+
+    def show_help(self) -> None:
+        """What is told of the field in focus."""
+        field = self.list.field
+        if field is None:
+            self.side.show(["no field has these words"] if self.seeking else [])
+            return
+        width = max(16, self.side.content_size.width - 1)
+        lines: list[str] = []
+        if self.chooses(field):
+            held = (self.sheet.values(field) or [field.default or ""])[0]
+            for value in field.values or []:
+                lines += wrap(f"{'▸ ' if value == held else '  '}{clean_line(value)}", width, 0, 4)
+            lines.append("")
+        elif self.offered:
+            lines += wrap(
+                "Tab: " + "  ".join(clean_line(one).replace(" ", "\xa0") for one in self.offered[:40]), width
+            )
+            lines.append("")
+        values = self.sheet.values(field)
+        if field.repeats and field.takes and len(values) > 1:
+            lines += [f"{n:>3}  {clean_line(value)}" for n, value in enumerate(values, 1)] + [""]
+        self.side.show(lines + help_lines(self.sheet, field, self.document, width))
+
+    def say(self, text: str) -> None:
+        """A line about what is wrong."""
+        self.query_one("#status", Static).update(_text(clean_line(text)))
+
+    # --- the field in focus --------------------------------------------------------------------------
+
+    def chooses(self, field: Field) -> bool:
+        """Whether its value is one of a few, gone through with the arrows."""
+        return bool(field.takes and field.strict and field.values and len(field.values) <= FEW_VALUES)
+
+    def types(self, field: Field | None) -> bool:
+        """Whether its value is typed."""
+        if field is None or not field.takes or self.chooses(field):
+            return False
+        return field.key not in self.list.ruled_out
+
+    def enter_field(self) -> None:
+        """Make ready for the field in focus."""
+        field = self.list.field
+        self.offered = []
+        if self.types(field):
+            assert field is not None
+            self.shown = self.written(field)
+            self.value.value = self.shown
+            self.value.placeholder = "space: without a value" if field.bare else ""
+            self.value.cursor_position = len(self.value.value)
+            self.value.display = True
+        else:
+            self.value.display = False
+        if not self.seeking:
+            self.set_focus(self.value if self.types(field) else None)
+        self.place_input()
+        self.show_heads()
+        self.show_help()
+
+    def place_input(self) -> None:
+        """Put the input where the value of the row in focus stands."""
+        if self.value.display:
+            y = self.list.row - self.list.scroll_offset.y
+            self.value.styles.offset = (self.list.value_column, y)
+            self.value.styles.width = self.list.value_width
+
+    def written(self, field: Field) -> str:
+        """What a field holds, as it is typed: items of a list with blanks between them."""
+        values = [value for value in self.sheet.values(field) if value != SWITCH]
+        if not field.repeats:
+            return values[0] if values else ""
+        return " ".join(shlex.quote(value) if any(c in value for c in " '\"\\") else value for value in values)
+
+    def read(self, field: Field, text: str) -> list[str]:
+        """The values of what was typed."""
+        text = "".join(char for char in text if char.isprintable())
+        if not text.strip():
+            return []
+        if not field.repeats:
+            return [text.strip()]
+        try:
+            return shlex.split(text)
+        except ValueError:  # a quote that is still open
+            return text.split()
+
+    def on_input_changed(self, event: Input.Changed) -> None:
+        """The line follows what is typed; what may stand there is offered."""
+        if event.value != event.input.value:
+            return  # there is more to come
+        if event.input.id == "seeking":
+            if self.seeking:
+                self.list.show(self.sheet.search(event.value))
+                self.enter_field()
+            return
+        field = self.list.field
+        if not self.types(field) or not self.take_input():
+            return
+        assert field is not None
+        self.offered = completions(field, event.value) if event.value else []
+        self.list.refresh()
+        self.show_line()
+        self.show_help()
+
+    def take_input(self) -> bool:
+        """Put what is typed into the field in focus; whether that changed it."""
+        field = self.list.field
+        if field is None or not self.types(field) or self.value.value == self.shown:
+            return False
+        self.shown = self.value.value
+        values = self.read(field, self.shown)
+        if values or SWITCH not in self.sheet.values(field):
+            self.sheet.put(field, values)
+        return True
+
+    def leave_field(self) -> None:
+        """Check the value of the field that is left."""
+        field = self.list.field
+        if field is None:
+            return
+        self.take_input()
+        reason = self.sheet.wrong(field)
+        self.say(f"{field.label}: {reason}" if reason else "")
+        if field.what == "subcommand" and self.sheet.values(field) and not reason:
+            self.sheet.put(field, self.sheet.values(field))
+            if all(one.key != "subcommand" for one in self.sheet.fields):
+                self.renew()
+
+    def renew(self) -> None:
+        """The fields have become others."""
+        self.step = self.sheet.first_step()
+        self.list.show(self.sheet.of_step(self.step))
+        self.loaded = False
+        self.set_timer(0.02, self.load)
+
+    def change(self, field: Field, values: list[str]) -> None:
+        """Let a field hold these values, and draw what comes of it."""
+        out = self.list.ruled_out.get(field.key)
+        if out and values:
+            self.say(f"{field.label} does not go together with {out}")
+            return
+        self.sheet.put(field, values)
+        reasons = (wrong(field, value, self.sheet.folder) for value in values if value)
+        self.say(next((reason for reason in reasons if reason), ""))
+        if field.what in ("form", "subcommand"):
+            key = field.key
+            self.list.show(self.sheet.of_step(self.step))
+            row = next((n for n, one in enumerate(self.list.fields) if one.key == key), 0)
+            self.list.show(self.list.fields, row)
+        else:
+            self.list.show(self.list.fields, self.list.row)
+        self.show_heads()
+        self.show_help()
+
+    def on_key(self, event) -> None:  # type: ignore[no-untyped-def]
+        """Keys of fields that are not typed: on or off, the next value, a letter that a value begins with."""
+        field = self.list.field
+        if self.seeking or field is None or len(self.screen_stack) > 1:
+            return
+        if event.key == "space" and field.takes and field.bare and not self.value.value:
+            event.prevent_default()
+            self.change(field, [] if self.sheet.is_on(field) else [SWITCH])
+            return
+        if self.types(field):
+            return
+        if not field.takes and event.key in ("space", "x"):
+            values = self.sheet.values(field)
+            self.change(field, [*values, SWITCH] if field.repeats and len(values) < 3 else [] if values else [SWITCH])
+        elif not field.takes and event.key in ("delete", "backspace"):
+            self.change(field, [])
+        elif self.chooses(field):
+            self.choose(field, event.key, event.character or "")
+
+    def choose(self, field: Field, key: str, character: str) -> None:
+        """The next value, the one before, none, or one that begins with a letter."""
+        values = field.values or []
+        held = (self.sheet.values(field) or [""])[0]
+        at = values.index(held) if held in values else -1
+        if key in ("right", "space"):
+            self.change(field, [values[(at + 1) % len(values)]])
+        elif key == "left":
+            self.change(field, [values[(at - 1) % len(values)] if at >= 0 else values[-1]])
+        elif key in ("delete", "backspace") and field.what != "form":
+            self.change(field, [])
+        elif character.isprintable() and character:
+            after = [*values[at + 1 :], *values[: at + 1]]
+            found = next((one for one in after if one.lower().startswith(character.lower())), None)
+            if found:
+                self.change(field, [found])
+
+    # --- actions -------------------------------------------------------------------------------------
+
+    @property
+    def seeking(self) -> bool:
+        """Whether fields are looked for by words."""
+        return self.screen_stack[0].has_class("seeking")
+
+    def action_move(self, by: int) -> None:
+        """To another field; the one that is left is checked."""
+        if self.on_page(by):
+            return
+        before = self.list.fields
+        self.leave_field()
+        if self.list.fields is before:
+            self.list.show(self.list.fields, min(max(self.list.row + by, 0), len(self.list.fields) - 1))
+        self.enter_field()
+
+    def on_page(self, by: int) -> bool:
+        """Whether the whole page is shown, which scrolls then."""
+        if len(self.screen_stack) < 2:
+            return False
+        self.screen.query_one(LinesView).scroll_relative(y=by if abs(by) < 10 else by * 2, animate=False)
+        return True
+
+    def action_help(self, by: int) -> None:
+        """Scroll what is told of the field."""
+        self.side.scroll_relative(y=by, animate=False)
+
+    def action_step(self) -> None:
+        """To the next step that has fields."""
+        self.leave_field()
+        if self.seeking:
+            self.stop_seeking()
+        counts = self.sheet.counts()
+        at = STEPS.index(self.step)
+        order = [*STEPS[at + 1 :], *STEPS[: at + 1]]
+        self.show_step(next(step for step in order if counts[step] or step == ALL))
+
+    def action_seek(self) -> None:
+        """Look for fields by words."""
+        self.leave_field()
+        self.screen.add_class("seeking")
+        seeking = self.query_one("#seeking", Input)
+        seeking.value = ""
+        self.set_focus(seeking)
+        self.list.show(self.sheet.of_step(ALL))
+        self.enter_field()
+
+    def stop_seeking(self) -> None:
+        self.screen.remove_class("seeking")
+
+    def action_spelling(self) -> None:
+        """Options spelled long, short, or as they were typed."""
+        if self.sheet.has_spellings:
+            self.spelling = _SPELLINGS[(_SPELLINGS.index(self.spelling) + 1) % len(_SPELLINGS)]
+            self.show_heads()
+
+    def action_page(self) -> None:
+        """The whole text of the command."""
+        if not self.loaded:
+            self.load()
+        self.push_screen(Page(self.document))
+
+    def action_complete(self) -> None:
+        """Complete what is typed, as far as it is certain; then go through what is offered."""
+        field = self.list.field
+        if self.seeking:
+            self.action_hand_out()
+        elif field is not None and self.types(field):
+            text = completed(field, self.value.value)
+            self.value.value = text
+            self.value.cursor_position = len(text)
+
+    def action_escape(self) -> None:
+        """Out of the search, else leave without a line."""
+        if self.seeking:
+            field = self.list.field
+            self.stop_seeking()
+            self.show_step(ALL if field is not None else self.step, field.key if field is not None else "")
+        else:
+            self.exit(None)
+
+    def action_hand_out(self) -> None:
+        """Hand the line out; what it lacks or what is wrong in it is said once before."""
+        if self.seeking:
+            self.action_escape()
+            return
+        self.leave_field()
+        line = self.sheet.line(self.spelling)
+        faults = [*self.sheet.missing(), *self.sheet.faults()]
+        if faults and self.warned != line:
+            self.warned = line
+            fault = faults[0]
+            self.show_step(fault.field.step if fault.field.step in STEPS else ALL, fault.field.key)
+            says = fault.says if fault.says.startswith("needs") else f"{fault.field.label}: {fault.says}"
+            self.say(f"{says} · Enter again takes the line as it is")
+            return
+        self.hand_out(line)
+
+    def on_field_list_picked(self, event: FieldList.Picked) -> None:
+        """A click on a field; on the one in focus it turns a switch or goes to the next value."""
+        again = event.row == self.list.row
+        field = self.list.field
+        if again and field is not None and not field.takes:
+            self.change(field, [] if self.sheet.is_on(field) else [SWITCH])
+        elif again and field is not None and self.chooses(field):
+            self.choose(field, "right", "")
+        else:
+            self.action_move(event.row - self.list.row)
+
+    def on_click(self, event) -> None:  # type: ignore[no-untyped-def]
+        """A click on a step."""
+        widget = getattr(event, "widget", None)
+        if widget is None or widget.id != "steps":
+            return
+        counts, at = self.sheet.counts(), 0
+        for n, step in enumerate(STEPS, 1):
+            width = len(f" {n} {step} {counts[step]} ")
+            if at <= event.x < at + width:
+                self.leave_field()
+                self.stop_seeking()
+                self.show_step(step)
+                return
+            at += width + 1
+
+
+def _text(marked: str):  # type: ignore[no-untyped-def]
+    """Marked text as a text of the screen."""
+    from rich.text import Text
+
+    text = Text()
+    for line_number, line in enumerate(marked.split("\n")):
+        if line_number:
+            text.append("\n")
+        for segment in segments(line):
+            text.append(segment.text, segment.style)
+    return text

@@ -1,0 +1,141 @@
+"""The list of fields: each with its spelling, what it holds, and what it is; the wrong ones marked."""
+
+from __future__ import annotations
+
+from rich.segment import Segment
+from rich.style import Style
+from textual.geometry import Size
+from textual.message import Message
+from textual.scroll_view import ScrollView
+from textual.strip import Strip
+
+from dowsing.cli.output.expected import brief
+from dowsing.cli.output.width import display_width
+from dowsing.cli.sheets import shown_value
+from dowsing.core.composing.field import Field
+from dowsing.core.composing.sheet import Sheet
+from dowsing.core.markup import clean_line
+
+NAME = Style(bold=True)
+VALUE = Style(color="cyan")
+FAINT = Style(dim=True)
+WRONG = Style(color="red", bold=True)
+GROUP = Style(dim=True, italic=True)
+WIDEST_NAME, WIDEST_VALUE = 30, 28
+
+
+class FieldList(ScrollView, can_focus=False):
+    """The fields, one a row. The row in focus is where the input stands."""
+
+    DEFAULT_CSS = "FieldList { background: ansi_default; scrollbar-size: 1 1; scrollbar-size-horizontal: 0; overflow-x: hidden; }"
+
+    class Picked(Message):
+        """A row was clicked."""
+
+        def __init__(self, row: int) -> None:
+            super().__init__()
+            self.row = row
+
+    def __init__(self, sheet: Sheet, **named: object) -> None:
+        super().__init__(**named)  # type: ignore[arg-type]
+        self.sheet = sheet
+        self.fields: list[Field] = []
+        self.row = 0
+        self.ruled_out: dict[str, str] = {}
+        self._name_width = WIDEST_NAME
+
+    def show(self, fields: list[Field], row: int = 0) -> None:
+        """Show these fields, with that row in focus."""
+        self.fields = fields
+        self.row = max(0, min(row, len(fields) - 1))
+        self.ruled_out = self.sheet.ruled_out()
+        names = [display_width(_name(field)) for field in fields]
+        self._name_width = min(max(names, default=8), WIDEST_NAME)
+        self.virtual_size = Size(self.size.width, len(fields))
+        self.bring_into_view()
+        self.refresh()
+
+    @property
+    def field(self) -> Field | None:
+        """The field in focus."""
+        return self.fields[self.row] if self.fields else None
+
+    @property
+    def value_column(self) -> int:
+        """Where values begin."""
+        return 2 + self._name_width + 2
+
+    @property
+    def value_width(self) -> int:
+        """How wide values may be."""
+        room = self.size.width - self.value_column - 2
+        return max(10, min(WIDEST_VALUE, room) if room > WIDEST_VALUE + 16 else room)
+
+    def bring_into_view(self) -> None:
+        """Scroll so that the row in focus is seen."""
+        top, height = self.scroll_offset.y, max(self.size.height, 1)
+        if self.row < top:
+            self.scroll_to(y=self.row, animate=False, force=True, immediate=True)
+        elif self.row >= top + height:
+            self.scroll_to(y=self.row - height + 1, animate=False, force=True, immediate=True)
+
+    def on_resize(self) -> None:
+        """Keep the scroll bar and the focus in step."""
+        self.virtual_size = Size(self.size.width, len(self.fields))
+        self.bring_into_view()
+
+    def on_click(self, event) -> None:  # type: ignore[no-untyped-def]
+        """A click takes the focus to a row."""
+        offset = event.get_content_offset(self)
+        if offset is not None and offset.y + self.scroll_offset.y < len(self.fields):
+            self.post_message(self.Picked(offset.y + self.scroll_offset.y))
+
+    def render_line(self, y: int) -> Strip:
+        """A row."""
+        number = y + self.scroll_offset.y
+        width = self.size.width
+        if number >= len(self.fields):
+            return Strip.blank(width)
+        field = self.fields[number]
+        here = number == self.row
+        out = field.key in self.ruled_out
+        wrong = self.sheet.wrong(field)
+        on = self.sheet.is_on(field)
+        mark = "!" if wrong else "•" if on else "*" if field.required else " "
+        name = _fit(_name(field), self._name_width)
+        value = _fit(self._value(field), self.value_width)
+        base = FAINT if out else Style()
+        pieces = [
+            Segment(("▸" if here else " ") + mark, WRONG if wrong else NAME if here or on else base),
+            Segment(name + "  ", base + (WRONG if wrong else NAME if (here or on) and not out else Style())),
+            Segment(value, FAINT if out else WRONG if wrong else VALUE if on else FAINT),
+        ]
+        room = width - self.value_column - self.value_width - 2
+        if room > 12:
+            says = f"not with {self.ruled_out[field.key]}" if out else wrong or brief(field.says)
+            pieces.append(Segment("  " + _fit(clean_line(says), room), WRONG if wrong else FAINT))
+        return Strip(pieces).adjust_cell_length(width)
+
+    def _value(self, field: Field) -> str:
+        held = shown_value(self.sheet, field)
+        if held:
+            return held
+        if not field.takes:
+            return "·"
+        if field.default is not None:
+            return f"({clean_line(field.default)})"
+        return "·" * 3
+
+
+def _name(field: Field) -> str:
+    holder = f" {field.placeholder}" if field.what == "option" and field.placeholder else ""
+    return clean_line(field.label + holder)
+
+
+def _fit(text: str, width: int) -> str:
+    """The text in so many columns."""
+    if display_width(text) > width:
+        while text and display_width(text) > width - 1:
+            text = text[:-1]
+        text = text.rstrip() + "…"
+    return text + " " * (width - display_width(text))

@@ -1,0 +1,71 @@
+"""What the full-screen parts have in common: colours of the terminal, keys to leave, windows that are too small."""
+
+from __future__ import annotations
+
+from textual.app import App
+from textual.binding import Binding
+from textual.widgets import Static
+
+from dowsing.tui.driver import TerminalDriver
+from dowsing.tui.terminal import OnTerminal, from_shell
+
+LEAST_WIDTH, LEAST_HEIGHT = 40, 10
+
+
+class Program(App):  # type: ignore[type-arg]
+    """A full-screen program that gives a line back, or None."""
+
+    ENABLE_COMMAND_PALETTE = False
+    ESCAPE_TO_MINIMIZE = False
+    CSS = """
+    Screen { background: ansi_default; color: ansi_default; layers: base above; }
+    #too-small { layer: above; display: none; width: 100%; height: 100%; background: ansi_default; }
+    Screen.small #too-small { display: block; }
+    .bar { height: 1; color: ansi_default; }
+    """
+    BINDINGS = [  # noqa: RUF012 - as the library has it
+        Binding("ctrl+c", "leave", "leave", priority=True, show=False),
+        Binding("ctrl+q", "leave", "leave", priority=True, show=False),
+        Binding("ctrl+z", "rest", "suspend", priority=True, show=False),
+    ]
+
+    def __init__(self) -> None:
+        super().__init__(driver_class=TerminalDriver, ansi_color=True)
+        self.theme = "ansi-dark"
+        self.animation_level = "none"
+        self.answer: str | None = None
+
+    def too_small(self) -> Static:
+        """What stands on the screen while the window is too small."""
+        return Static(
+            f"make the window at least {LEAST_WIDTH} columns wide and {LEAST_HEIGHT} lines high", id="too-small"
+        )
+
+    def on_resize(self, event) -> None:  # type: ignore[no-untyped-def]
+        """A window in which nothing fits says so until it is larger."""
+        size = event.size
+        self.screen.set_class(size.width < LEAST_WIDTH or size.height < LEAST_HEIGHT, "small")
+
+    def action_leave(self) -> None:
+        """Leave without an answer."""
+        self.exit(None)
+
+    def action_rest(self) -> None:
+        """Into the background, where a shell can bring it back from."""
+        if not from_shell():
+            self.action_suspend_process()
+
+    def hand_out(self, line: str) -> None:
+        """End with this line."""
+        self.answer = line
+        self.exit(line)
+
+
+def run_program(program: Program) -> str | None:
+    """Run it on the terminal and leave that as it was found; the line that it gives back."""
+    import gc
+
+    with OnTerminal():
+        gc.enable()
+        program.run()
+    return program.answer

@@ -1,0 +1,53 @@
+"""The terminal that the full-screen parts draw on, whatever the standard streams are connected to."""
+
+from __future__ import annotations
+
+import os
+import sys
+
+KEY_OF_SHELL = "DOWSING_FROM_SHELL"  # set by the snippets: the shell waits for the answer
+
+
+class OnTerminal:
+    """While it lasts, stdin and stderr are the terminal; stdout stays as it is for the answer."""
+
+    def __enter__(self) -> OnTerminal:
+        self._saved: list[tuple[int, int]] = []
+        terminal = -1
+        for number in (0, 2):
+            if not os.isatty(number):
+                if terminal < 0:
+                    terminal = os.open("/dev/tty", os.O_RDWR)
+                self._saved.append((number, os.dup(number)))
+                os.dup2(terminal, number)
+        if terminal > 2:
+            os.close(terminal)
+        sys.stderr.flush()
+        self._attributes = self._read_attributes()
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        import termios
+
+        if self._attributes is not None:
+            try:
+                termios.tcsetattr(0, termios.TCSANOW, self._attributes)
+            except termios.error:
+                pass
+        for number, saved in self._saved:
+            os.dup2(saved, number)
+            os.close(saved)
+
+    @staticmethod
+    def _read_attributes():  # type: ignore[no-untyped-def]
+        import termios
+
+        try:
+            return termios.tcgetattr(0)
+        except termios.error:
+            return None
+
+
+def from_shell() -> bool:
+    """Whether a key in a shell's line has called: there is no job control then."""
+    return bool(os.environ.get(KEY_OF_SHELL))
