@@ -31,6 +31,7 @@ COMMANDS = {
     "resolve": "what a name would run, and what belongs to it",
     "audit": "which documentation many names have, and where it disagrees",
     "index": "build, refresh or look at the index",
+    "shell": "completion and keys for bash, zsh and fish",
     "demo": "a guided run on a made-up library",
 }
 

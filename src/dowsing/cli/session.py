@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import os
 import sys
 
 from dowsing.cli.failure import Failure
@@ -10,6 +11,13 @@ from dowsing.cli.output.terminal import Screen, message
 from dowsing.core.index.store import Store, Unusable
 from dowsing.core.record import dump
 from dowsing.core.settings import BadSettings, read_settings
+
+KEY_OF_SHELL = "DOWSING_FROM_SHELL"  # set by the snippets: a key in the shell's line has called
+
+
+def from_shell() -> bool:
+    """Whether a key in a shell's line has called, which shows the line itself and has no job control."""
+    return bool(os.environ.get(KEY_OF_SHELL))
 
 
 class Session:

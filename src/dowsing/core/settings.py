@@ -22,7 +22,7 @@ class Settings(Record):
     language code such as `de` or `pt_BR`, or "". `demo`: the demo library is in use. `shell`: the user's
     shell, "" if not known. `shells`: shells that the settings describe. `doc_folder`: where packages keep
     their documentation. `package_lists`: where dpkg keeps its lists, whose paths begin at `package_root`. `values`: the other keys of the settings file (`pager`, `color`, `width`, `shell`,
-    `usage`).
+    `usage`). `keys`: the keys of the shell's snippet that the user wants other ones for.
     """
 
     cache: str
@@ -39,6 +39,7 @@ class Settings(Record):
     package_lists: str = "/var/lib/dpkg"
     package_root: str = ""
     values: dict[str, str] = {}  # noqa: RUF012 - a record is immutable
+    keys: dict[str, str] = {}  # noqa: RUF012
 
     @property
     def kept(self) -> str:
@@ -77,12 +78,12 @@ def read_settings(environment: dict[str, str] | None = None, demo: bool = False)
     """The settings of this run. Raises BadSettings if `config.toml` cannot be read or parsed."""
     env = dict(os.environ) if environment is None else environment
     config = _folder("config", "DOWSING_CONFIG", "XDG_CONFIG_HOME", ".config", env)
-    values, shells = _read_values(os.path.join(config, "config.toml"))
+    values, shells, keys = _read_values(os.path.join(config, "config.toml"))
     man_path = env.get("MANPATH") or None
     if "man_path" in values:
         man_path = values["man_path"]
     if demo:
-        return _demo_settings(env, config, values)
+        return _demo_settings(env, config, values, keys)
     return Settings(
         cache=_folder("cache", "DOWSING_CACHE", "XDG_CACHE_HOME", ".cache", env),
         data=_folder("data", "DOWSING_DATA", "XDG_DATA_HOME", os.path.join(".local", "share"), env),
@@ -94,10 +95,11 @@ def read_settings(environment: dict[str, str] | None = None, demo: bool = False)
         shell=env.get("SHELL", ""),
         shells=shells,
         values=values,
+        keys=keys,
     )
 
 
-def _demo_settings(env: dict[str, str], config: str, values: dict[str, str]) -> Settings:
+def _demo_settings(env: dict[str, str], config: str, values: dict[str, str], keys: dict[str, str]) -> Settings:
     """Those of the demo library: its own manual, programs, Info files, shell and package lists, and no others."""
     library = DEMO_LIBRARY
     shells = {
@@ -118,13 +120,14 @@ def _demo_settings(env: dict[str, str], config: str, values: dict[str, str]) -> 
         package_lists=os.path.join(library, "packages"),
         package_root=library,
         values=values,
+        keys=keys,
     )
 
 
-def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]]]:
-    """The plain values of the settings file, and its descriptions of shells."""
+def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]], dict[str, str]]:
+    """The plain values of the settings file, its descriptions of shells, and the keys it chooses."""
     if not os.path.exists(path):
-        return {}, {}
+        return {}, {}, {}
     import tomllib
 
     try:
@@ -142,4 +145,6 @@ def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]
     shells = (
         {name: one for name, one in described.items() if isinstance(one, dict)} if isinstance(described, dict) else {}
     )
-    return values, shells
+    chosen = found.get("keys")
+    keys = {name: str(key) for name, key in chosen.items()} if isinstance(chosen, dict) else {}
+    return values, shells, keys

@@ -6,8 +6,9 @@ from textual.app import App
 from textual.binding import Binding
 from textual.widgets import Static
 
+from dowsing.cli.session import from_shell
 from dowsing.tui.driver import TerminalDriver
-from dowsing.tui.terminal import OnTerminal, from_shell
+from dowsing.tui.terminal import OnTerminal
 
 LEAST_WIDTH, LEAST_HEIGHT = 40, 10
 

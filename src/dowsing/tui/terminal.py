@@ -5,8 +5,6 @@ from __future__ import annotations
 import os
 import sys
 
-KEY_OF_SHELL = "DOWSING_FROM_SHELL"  # set by the snippets: the shell waits for the answer
-
 
 class OnTerminal:
     """While it lasts, stdin and stderr are the terminal; stdout stays as it is for the answer."""
@@ -46,8 +44,3 @@ class OnTerminal:
             return termios.tcgetattr(0)
         except termios.error:
             return None
-
-
-def from_shell() -> bool:
-    """Whether a key in a shell's line has called: there is no job control then."""
-    return bool(os.environ.get(KEY_OF_SHELL))

@@ -9,7 +9,7 @@ import sys
 from dowsing.cli.commands.given_line import given_line
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.terminal import message, write
-from dowsing.cli.session import Session
+from dowsing.cli.session import Session, from_shell
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -54,7 +54,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if line is None:
         if given:
             write(given + "\n")
-        message("left as it was" if given else "nothing was composed")
+        if not from_shell():
+            message("left as it was" if given else "nothing was composed")
         return 130
     return _hand_out(session, line, sheet.title)
 
@@ -104,7 +105,7 @@ def _hand_out(session: Session, line: str, task: str) -> int:
 
     remember(session.settings.data, Remembered("task", task, [], [line], [task]))
     write(line + "\n")
-    if sys.stdout.isatty() and "\n" not in line:
+    if sys.stdout.isatty() and not from_shell() and "\n" not in line:
         message(f"next: {session.program} take --run · take --copy · take --save · take --unpick")
     return 0
 

@@ -6,7 +6,7 @@ import argparse
 
 from dowsing.cli.commands.given_line import given_line
 from dowsing.cli.failure import Failure
-from dowsing.cli.session import Session
+from dowsing.cli.session import Session, from_shell
 from dowsing.core.commandline.expecting import what_next
 from dowsing.core.commandline.known import Tables
 
@@ -38,5 +38,5 @@ def run(session: Session, options: argparse.Namespace) -> int:
     else:
         from dowsing.cli.output.expected import expected_lines
 
-        session.screen.show(expected_lines(found, session.screen.width, session.program, options.limit))
+        session.screen.show(expected_lines(found, session.screen.width, session.program, options.limit, from_shell()))
     return 1 if found.problem else 0

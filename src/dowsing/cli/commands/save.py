@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import os
 
 from dowsing.cli.commands.given_line import given_line
 from dowsing.cli.failure import Failure
@@ -27,12 +28,29 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument("line", nargs="*", metavar="LINE", help="in quotes, or on the standard input")
     parser.add_argument("--for", dest="task", default="", metavar="TASK", help="what it is for, in your own words")
+    parser.add_argument("--last", action="store_true", help="the line that was run last in this shell (see shell)")
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
-    return keep(session, given_line(options.line, "save"), options.task)
+    if options.last and options.line:
+        raise Failure("say a line, or --last for the one that was run last; not both", status=2)
+    line = last_line() if options.last else given_line(options.line, "save")
+    return keep(session, line, options.task)
+
+
+def last_line() -> str:
+    """The line that was run last in the shell, as its snippet tells it. Raises Failure."""
+    line = os.environ.get("DOWSING_LAST_LINE")
+    if line is None:
+        raise Failure(
+            "only the shell knows which line was run last: put dowsing into it with dowsing shell bash --install",
+            status=3,
+        )
+    if not line.strip():
+        raise Failure("no line was run in this shell yet", status=1)
+    return clean_line(line.strip())
 
 
 def keep(session: Session, line: str, task: str) -> int:

@@ -6,7 +6,7 @@ import argparse
 
 from dowsing.cli.commands.given_line import given_line, read_aliases
 from dowsing.cli.output.terminal import write
-from dowsing.cli.session import Session
+from dowsing.cli.session import Session, from_shell
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
 from dowsing.core.markup import clean_line
@@ -66,5 +66,6 @@ def run(session: Session, options: argparse.Namespace) -> int:
         return status
     from dowsing.cli.output.pieces import unpicked_lines
 
-    session.screen.show(unpicked_lines(found, session.screen.width, session.program), paged=True)
+    lines = unpicked_lines(found, session.screen.width, session.program, from_shell())
+    session.screen.show(lines, paged=not from_shell())
     return status

@@ -24,13 +24,18 @@ _TITLES = {
 }
 
 
-def expected_lines(found: Next, width: int, program: str, limit: int) -> list[str]:
-    """The line, whether it can be run, and what may come, what must come first."""
+def expected_lines(found: Next, width: int, program: str, limit: int, seen: bool = False) -> list[str]:
+    """The line, whether it can be run, and what may come, what must come first.
+
+    `seen`: the line stands just above, so that it is shown only to mark a mistake in it.
+    """
     mistakes: list[Mistake] = []
     if found.problem is not None:
         problem = found.problem
         mistakes = [(problem["start"], problem["end"], str(problem["says"]), list(problem["nearest"]))]  # type: ignore[arg-type,call-overload]
-    lines = marked_lines(found.line[: found.at], mistakes, width) if found.line.strip() else []
+    lines = (
+        marked_lines(found.line[: found.at], mistakes, width) if found.line.strip() and (mistakes or not seen) else []
+    )
     lines += [f"{FAINT}{line}" for line in wrap(_status(found), width, INDENT)]
     for what in dict.fromkeys(one.what for one in found.expects):
         group = [one for one in found.expects if one.what == what]

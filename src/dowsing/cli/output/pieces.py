@@ -23,11 +23,15 @@ KINDS = {
 }  # fmt: skip
 
 
-def unpicked_lines(found: Unpicked, width: int, program: str) -> list[str]:
-    """The line with its mistakes marked, the sentence, the pieces with what they mean, what changes, how to go on."""
-    lines = marked_lines(found.line, mistakes_of(found), width)
+def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False) -> list[str]:
+    """The line with its mistakes marked, the sentence, the pieces with what they mean, what changes, how to go on.
+
+    `seen`: the line stands just above, so that it is shown only to mark a mistake in it.
+    """
+    mistakes = mistakes_of(found)
+    lines = marked_lines(found.line, mistakes, width) if mistakes or not seen else []
     if found.says:
-        lines += ["", *wrap(clean_line(found.says), width, INDENT)]
+        lines += [*([""] if lines else []), *wrap(clean_line(found.says), width, INDENT)]
     table = piece_lines(found.pieces, width)
     lines += ["", *table] if table else []
     if found.changes:

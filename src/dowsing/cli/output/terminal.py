@@ -146,9 +146,10 @@ def quiet_exit() -> None:
 
 
 def message(text: str) -> None:
-    """One line to stderr."""
+    """One line to stderr; in the place of the shell's line where a key in that has called."""
+    in_line = os.environ.get("DOWSING_FROM_SHELL") and _is_terminal(sys.stderr)
     try:
-        sys.stderr.write(f"dowsing: {text}\n")
+        sys.stderr.write(("\r\x1b[K" if in_line else "") + f"dowsing: {text}\n")
         sys.stderr.flush()
     except (OSError, UnicodeEncodeError):
         pass

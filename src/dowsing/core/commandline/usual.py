@@ -24,7 +24,8 @@ def options_by_use(known: Known, lines: list[str] | None = None) -> list[Spellin
     used: dict[str, int] = {}
     for line in lines or ():
         for word in re.findall(_FLAG, line):
-            letters = [f"-{letter}" for letter in word[1:]] if re.match(r"-[A-Za-z]{2,}", word) else []
+            is_bundle = word not in known.spellings and re.match(r"-[A-Za-z]{2,}", word)
+            letters = [f"-{letter}" for letter in word[1:]] if is_bundle else []
             for flag in {word, *letters}:
                 used[flag] = used.get(flag, 0) + 1
 

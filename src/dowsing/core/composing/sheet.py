@@ -119,6 +119,8 @@ class Sheet:
         raise NotImplementedError
 
     def first_step(self) -> str:
-        """The first step that has fields."""
+        """The step to begin with: the required fields while one of them lacks a value, then those often used."""
+        if any(fault.field.required for fault in self.missing()):
+            return REQUIRED
         counts = self.counts()
-        return next((step for step in (REQUIRED, USUAL) if counts[step]), ALL)
+        return next((step for step in (USUAL, REQUIRED) if counts[step]), ALL)

@@ -59,3 +59,14 @@ def subcommands_of(store: Store, program: str) -> list[Entry]:
         )
         found += [entry_of(row) for row in rows if joint not in row[0][len(key) :] or joint == "-"]
     return found
+
+
+def names_beginning(store: Store, beginning: str, most: int) -> list[tuple[str, str]]:
+    """Names of any kind that begin so, shortest first, each with the summary of its entry."""
+    key = beginning.casefold()
+    rows = store.rows(
+        "SELECT n.name, e.summary FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND n.key<? "
+        "AND NOT e.hidden ORDER BY length(n.name), n.name LIMIT ?",
+        (key, key + "\U0010ffff", 2 * most),
+    )
+    return [(name, summary) for name, summary in dict(rows).items() if name.startswith(beginning)][:most]

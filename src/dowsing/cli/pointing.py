@@ -1,0 +1,38 @@
+"""Reading the page of the word at a place of a line."""
+
+from __future__ import annotations
+
+import argparse
+
+from dowsing.cli.commands import read
+from dowsing.cli.failure import Failure
+from dowsing.cli.session import Session
+from dowsing.core.commandline.known import Tables
+from dowsing.core.commandline.line import unpick
+from dowsing.core.commandline.pieces import Piece
+
+
+def read_at(session: Session, line: str, at: int | None) -> int:
+    """Read the page that tells of the word at a place, counted in characters. Raises Failure."""
+    place = len(line) if at is None else max(0, min(at, len(line)))
+    found = unpick(line, Tables(session.store, session.settings))
+    page = page_at(found.pieces, place)
+    if not page:
+        words = line[:place].split()
+        raise Failure(f"nothing here documents “{words[-1][:40]}”" if words else "there is no word at the cursor")
+    parser = argparse.ArgumentParser()
+    read.add_arguments(parser)
+    return read.run(session, parser.parse_args(["--", page.removesuffix("(builtin)")]))
+
+
+def page_at(pieces: list[Piece], place: int) -> str:
+    """The page of the piece at a place: its own, else that of the command it belongs to; "" if there is none."""
+    best = ""
+    for piece in pieces:
+        if piece.start > place:
+            break
+        if piece.role in ("command", "subcommand"):
+            best = piece.page or best
+        elif piece.page and piece.start <= place <= piece.end:
+            best = piece.page
+    return best

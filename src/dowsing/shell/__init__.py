@@ -1,0 +1,1 @@
+"""The snippets that put Dowsing into a shell: completion, four keys, `save --last`."""
