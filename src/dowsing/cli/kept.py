@@ -77,3 +77,14 @@ def notes_on(session: Session, names: list[str] | None) -> list[Note]:
     except CannotKeep as error:
         message(str(error))
         return []
+
+
+def note_read(session: Session, label: str) -> None:
+    """Note that the card, the page or the examples of an entry were shown."""
+    if session.format != "text":
+        return  # that was a program
+    from time import strftime
+
+    from dowsing.core.keeping.progress import mark_read
+
+    mark_read(session.settings.kept, label, strftime("%Y-%m-%d"))

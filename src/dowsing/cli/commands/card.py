@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
-from dowsing.cli.kept import notes_on
+from dowsing.cli.kept import note_read, notes_on
 from dowsing.cli.output.cards import card_lines
 from dowsing.cli.session import Session
 from dowsing.core.document import Example
@@ -14,6 +14,7 @@ from dowsing.core.reading.card import make_card
 from dowsing.core.record import dump
 from dowsing.core.sources import catalogue
 from dowsing.core.tasks.examples import as_shown, few_recipes
+from dowsing.core.tasks.remembered import Remembered, remember
 
 FEW_RECIPES = 3
 DESCRIPTION = "What a name is, its form, the options most used, examples, and where to go on."
@@ -40,6 +41,9 @@ def show(session: Session, found: Lookup) -> int:
     recipes = [Example(one.task, as_shown(one)) for one in few_recipes(session.store, names, FEW_RECIPES)]
     card = make_card(document, found.entry, typed, found.others, [document.source, *others], session.json, recipes)
     notes = notes_on(session, [found.entry.label])
+    if card.examples:
+        listed = [one.line for one in card.examples], [one.task for one in card.examples]
+        remember(session.settings.data, Remembered("examples", typed, [], *listed))
     if session.json:
         session.print_json({**dump(card), "notes": dump(notes)})
         return 0
@@ -49,4 +53,5 @@ def show(session: Session, found: Lookup) -> int:
 
         lines = [*note_lines(notes, session.screen.width), "", *lines]
     session.screen.show(lines)
+    note_read(session, found.entry.label)
     return 0

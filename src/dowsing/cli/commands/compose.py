@@ -124,14 +124,17 @@ def _kinds(session: Session) -> int:
     if session.json:
         session.print_json({"kinds": rows})
         return 0
+    from dowsing.cli.listed import remember_own
     from dowsing.cli.output.width import display_width
     from dowsing.core.markup import BOLD, ROMAN, clean_line
 
+    remember_own(session, [["compose", "--line", row["name"]] for row in rows])
+    number = len(str(len(rows)))
     widest = max((display_width(row["name"]) for row in rows), default=0)
     lines = [
-        f"{BOLD}{clean_line(row['name'])}{ROMAN}{' ' * (widest - display_width(row['name']) + 2)}{clean_line(row['summary'])}"
+        f"{n:>{number}}  {BOLD}{clean_line(row['name'])}{ROMAN}{' ' * (widest - display_width(row['name']) + 2)}{clean_line(row['summary'])}"
         f"  {clean_line(row['page'])}"
-        for row in rows
+        for n, row in enumerate(rows, 1)
     ]
     session.screen.show([*lines, "", f"next: {session.program} compose --line {rows[0]['name'] if rows else 'KIND'}"])
     return 0

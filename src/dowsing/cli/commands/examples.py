@@ -7,7 +7,7 @@ import argparse
 from dowsing.cli.commands.naming import open_found
 from dowsing.cli.commands.options import named_first
 from dowsing.cli.failure import Failure
-from dowsing.cli.kept import own_lines
+from dowsing.cli.kept import note_read, own_lines
 from dowsing.cli.session import Session
 from dowsing.core.tasks.examples import examples_of
 from dowsing.core.tasks.remembered import Remembered, remember
@@ -54,4 +54,5 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
         lines = example_lines(shown, found.entry, options.limit, session.screen.width, session.program)
         session.screen.show(lines, paged=True)
+        note_read(session, found.entry.label)
     return 0

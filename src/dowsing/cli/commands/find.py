@@ -82,7 +82,9 @@ def answer(
         raise Failure(f"there is nothing to look for in “{' '.join(words)[:60]}”; give a word or a pattern")
     found = search(session.store, query, why or session.json)
     own = _kept(session, words)
-    remember(session.settings.data, Remembered("names", " ".join(words), [], [hit.entry.label for hit in found.hits]))
+    if found.hits and not count:
+        labels = [hit.entry.label for hit in found.hits]
+        remember(session.settings.data, Remembered("names", " ".join(words), [], labels))
     if session.json:
         session.print_json({**as_json(found), "kept": own})
         return 0 if found.total else 1

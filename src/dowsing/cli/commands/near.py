@@ -9,6 +9,7 @@ from dowsing.cli.failure import Failure
 from dowsing.cli.output.groups import group_lines
 from dowsing.cli.session import Session
 from dowsing.core.finding.related import related
+from dowsing.core.tasks.remembered import Remembered, remember
 
 DESCRIPTION = "What is near a name: what its page refers to, its family, what does the same, its package."
 
@@ -33,6 +34,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
         return 0
     if not groups:
         raise Failure(f"nothing is known to be near {found.entry.label}; search with: {session.program} find WORDS")
+    listed = [other.label for group in groups for other in group.entries]
+    remember(session.settings.data, Remembered("names", found.entry.label, [], listed))
     written = found.entry.label if found.name.section else found.entry.name
     session.screen.show(group_lines(found.entry, written, groups, session.screen.width, session.program))
     return 0

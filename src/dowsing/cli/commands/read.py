@@ -7,7 +7,7 @@ import argparse
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.failure import Failure
 from dowsing.cli.files import write_file
-from dowsing.cli.kept import notes_on
+from dowsing.cli.kept import note_read, notes_on
 from dowsing.cli.output import pages
 from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
@@ -36,6 +36,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--brief", action="store_true", help="forms, options in a line each, and the sections")
     parser.add_argument("--around", metavar="TEXT", help="only the paragraphs with this text in them")
     parser.add_argument("--lang", metavar="L", help="a translation, such as de")
+    parser.add_argument("--beside", action="store_true", help="in a pane beside, or in a window of its own")
     parser.add_argument("-o", "--output", metavar="FILE", help="write to this file instead")
 
 
@@ -47,6 +48,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
             status=2,
         )
     found = find_entry(session, options.name)
+    if getattr(options, "beside", False):
+        return _beside(session, options, found)
     if options.source == "all":
         documents = _all_documents(session, found)
     elif options.source:
@@ -76,7 +79,38 @@ def run(session: Session, options: argparse.Namespace) -> int:
         write_file(options.output, "\n".join(session.screen.encode(line) for line in lines) + "\n")
     else:
         session.screen.show(lines, paged=True)
+    note_read(session, found.entry.label)
     return 0
+
+
+def _beside(session: Session, options: argparse.Namespace, found: Lookup) -> int:
+    """The same look-up, in a pane or window of its own."""
+    import os
+
+    from dowsing.cli.beside import read_beside
+
+    if session.format != "text" or options.output:
+        raise Failure("--beside shows text; --format html -o FILE writes a page for a second screen", status=2)
+    assert found.entry is not None
+    arguments = ["--demo"] if session.settings.demo else []
+    arguments += [
+        "read",
+        found.entry.label if found.name.section else options.name[0] if len(options.name) == 1 else found.entry.label,
+    ]
+    for flag, value in (
+        ("--from", options.source),
+        ("--part", options.part),
+        ("--around", options.around),
+        ("--lang", options.lang),
+    ):
+        arguments += [flag, value] if value else []
+    arguments += ["--brief"] if options.brief else []
+    try:
+        columns = os.get_terminal_size(2).columns
+    except OSError:
+        columns = session.screen.width
+    note_read(session, found.entry.label)
+    return read_beside(arguments, columns)
 
 
 def _from_source(session: Session, found: Lookup, options: argparse.Namespace) -> Document:

@@ -6,6 +6,7 @@ import argparse
 
 from dowsing.cli.commands.naming import any_subject, unknown
 from dowsing.cli.failure import Failure
+from dowsing.cli.listed import remember_own
 from dowsing.cli.output.comparisons import difference_lines, next_lines, source_lines, wording_lines
 from dowsing.cli.session import Session
 from dowsing.core.comparison.differences import differences, wordings
@@ -51,6 +52,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     width = session.screen.width
     lines = source_lines(subject.name, _runs(subject), compared.rows, width)
     if options.differences is None:
+        there = list(dict.fromkeys(row.source for row in compared.rows if row.present))
+        remember_own(session, [["read", subject.name, "--from", source] for source in there])
         lines += next_lines(subject.name, compared.rows, width, session.program, catalogue.order_for(subject))
     else:
         lines += difference_lines(differences(compared, chosen), width)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.failure import Failure
+from dowsing.cli.listed import OWN, make_call
 from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
 from dowsing.core.markup import clean_line
@@ -16,7 +17,7 @@ if TYPE_CHECKING:
 
 DESCRIPTION = (
     "The N-th line of the last list of task, examples or saved in this terminal, and nothing else: it can be piped. "
-    "After find it reads that page."
+    "After find and near it reads that page, after words it searches by that word."
 )
 
 
@@ -27,6 +28,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     ways.add_argument("--copy", action="store_true", help="put it on the clipboard")
     ways.add_argument("--run", action="store_true", help="show it and what it would change, ask, and run it")
     ways.add_argument("--save", action="store_true", help="keep it: see save")
+    ways.add_argument("--compose", action="store_true", help="fill it in on the screen: see compose")
     ways.add_argument("--unpick", action="store_true", help="take it apart instead of printing it")
     parser.add_argument("--yes", action="store_true", help="with --run: do not ask")
     parser.add_argument("--for", dest="task", default="", metavar="TASK", help="with --save: what it is for")
@@ -43,6 +45,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
         raise Failure("--yes goes with --run", status=2)
     if options.task and not options.save:
         raise Failure("--for goes with --save", status=2)
+    if last.kind == OWN:
+        _only_taken(options, last)
+        return make_call(chosen(last, options.number))
     if last.kind == "names":
         return _read(session, options, line)
     return _act(session, options, last, line)
@@ -61,6 +66,10 @@ def _act(session: Session, options: argparse.Namespace, last: Remembered, line: 
         from dowsing.cli.commands import unpick
 
         return unpick.run(session, _as_given(unpick, line))
+    if options.compose:
+        from dowsing.cli.commands import compose
+
+        return compose.run(session, _as_given(compose, line))
     if options.save:
         from dowsing.cli.commands.save import keep
 
@@ -89,12 +98,23 @@ def _act(session: Session, options: argparse.Namespace, last: Remembered, line: 
 
 
 def _read(session: Session, options: argparse.Namespace, label: str) -> int:
-    """Read the page of a name that was listed."""
-    if options.copy or options.run or options.save or options.unpick:
-        raise Failure(f"the last list has names, not lines; dowsing take {options.number} reads that page", status=2)
+    """Read the page of a name that was listed, or compose a line of it."""
+    if options.compose:
+        from dowsing.cli.commands import compose
+
+        name = label.partition("(")[0]
+        return compose.run(session, _as_given(compose, name))
+    _only_taken(options, None)
     from dowsing.cli.commands import read
 
     return read.run(session, _as_given(read, label))
+
+
+def _only_taken(options: argparse.Namespace, last: Remembered | None) -> None:
+    """Raises Failure if more is asked for than a list without command lines can do."""
+    if options.copy or options.run or options.save or options.unpick or (options.compose and last is not None):
+        does = "looks that up" if last is not None else "reads that page"
+        raise Failure(f"the last list has no command lines; dowsing take {options.number} {does}", status=2)
 
 
 def _as_given(command: ModuleType, word: str) -> argparse.Namespace:

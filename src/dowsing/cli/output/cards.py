@@ -45,10 +45,12 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
         lines += ["", f"{HEADING}OPTIONS{count}", *option_lines(card.options, width)]
     if card.examples:
         lines += ["", f"{HEADING}EXAMPLES"]
-        for example in card.examples:
+        for number, example in enumerate(card.examples, 1):
+            told = f"{number:>{INDENT - 2}}  {_shortened(example.task, 2 * width)}"
             if example.task:
-                lines += wrap(_shortened(example.task, 2 * width), width, INDENT)
-            lines.append(f"{' ' * (INDENT + 2)}{CODE}{example.line}{ROMAN}")
+                lines += wrap(told, width, 0, INDENT)
+                told = ""
+            lines.append(f"{told or ' ' * (INDENT + 2)}{CODE}{example.line}{ROMAN}")
     if card.related:
         names = ", ".join(f"{r.name}({r.section})" for r in card.related)
         lines += ["", f"{HEADING}RELATED", *wrap(names, width, INDENT)]

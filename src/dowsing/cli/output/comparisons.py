@@ -23,14 +23,15 @@ def source_lines(name: str, runs: str, rows: list[Row], width: int) -> list[str]
     lines = title_lines(clean_line(name), summary, [], width)
     lines.append("")
     column = max(len(row.source) for row in rows)
-    head = f"{'source':<{column}}  {'there':<5} {'words':>6} {'lines':>6}  "
+    head = f"   {'source':<{column}}  {'there':<5} {'words':>6} {'lines':>6}  "
     lines.append(f"{HEADING}{head}where, or why not")
     indent = len(head)
     for row in rows:
         mark = _MARKS[row.present]
         counts = f"{row.words:>6} {row.lines:>6}" if row.present else " " * 13
         style = BOLD if row.present else ""
-        start = f"{style}{row.source:<{column}}{ROMAN if style else ''}  {mark:<5} {counts}  "
+        number = f"{there.index(row.source) + 1}  " if row.present else "   "
+        start = f"{number}{style}{row.source:<{column}}{ROMAN if style else ''}  {mark:<5} {counts}  "
         lines += _row(start, indent, _where(row), width)
     return lines
 

@@ -17,18 +17,21 @@ WIDEST_LABEL = 30
 
 
 def group_lines(entry: Entry, written: str, groups: list[Group], width: int, program: str) -> list[str]:
-    """Each group under its reason: label and summary in two columns. `written`: the name as it means the entry."""
+    """Each group under its reason: number, label and summary in columns. `written`: the name as it means the entry."""
     lines = title_lines(clean_line(entry.label), clean_line(entry.summary), [], width)
     labels = [clean_line(other.label) for group in groups for other in group.entries]
     column = min(max((display_width(label) for label in labels), default=0), WIDEST_LABEL)
+    indent = max(INDENT, len(str(len(labels))) + 2)
+    number = 0
     for group in groups:
         count = f" ({len(group.entries)} of {group.total})" if group.total > len(group.entries) else ""
         lines += ["", f"{HEADING}{clean_line(group.why).upper()}{count}"]
         for other in group.entries:
+            number += 1
             label = clean_line(other.label)
             size = display_width(label)
-            body = wrap(clean_line(other.summary) or "(no summary)", width, INDENT + column + 2)
-            head = f"{' ' * INDENT}{BOLD}{label}{ROMAN}"
+            body = wrap(clean_line(other.summary) or "(no summary)", width, indent + column + 2)
+            head = f"{number:>{indent - 2}}  {BOLD}{label}{ROMAN}"
             if size <= column:
                 lines += [head + " " * (column + 2 - size) + body[0].lstrip(" "), *body[1:]]
             else:
@@ -50,28 +53,30 @@ class Counted(Record):
 
 
 def count_lines(what: str, counts: list[Counted], limit: int, width: int, example: str) -> list[str]:
-    """Words with counts, the most frequent first: a line each with the words that mean the same, or in columns."""
+    """Words with numbers and counts, the most frequent first: a line each with the words that mean the same, or in
+    columns."""
     shown = [Counted(clean_line(one.word), one.count, one.equal) for one in counts[:limit]]
     number = len(str(shown[0].count))
+    place = max(len(str(len(shown))), INDENT - 2)
+    margin = place + 2
     widest = max(display_width(one.word) for one in shown)
     told = f"{len(counts)} in all" + (f", {limit} shown" if len(counts) > limit else "")
     lines = [*title_lines(what, told, [], width), ""]
     if any(one.equal for one in shown):
-        indent = INDENT + number + 2 + widest + 2
-        for one in shown:
-            head = f"{' ' * INDENT}{one.count:>{number}}  {BOLD}{one.word}{ROMAN}"
+        indent = margin + widest + 2 + number + 2
+        for n, one in enumerate(shown, 1):
             body = wrap(", ".join(one.equal), width, indent)
-            gap = " " * (widest + 2 - display_width(one.word))
-            lines += [(head + gap + body[0].lstrip(" ")).rstrip(), *body[1:]]
+            lines += [f"{_counted(n, place, one, widest, number)}  {body[0].lstrip(' ')}".rstrip(), *body[1:]]
     else:
-        column = number + 2 + widest + 3
-        columns = max(1, (width - INDENT) // column)
+        columns = max(1, (width + 3) // (margin + widest + 2 + number + 3))
         rows = -(-len(shown) // columns)
-        for row in range(rows):
-            line = " " * INDENT
-            for one in shown[row::rows]:
-                cell = f"{one.count:>{number}}  {BOLD}{one.word}{ROMAN}"
-                line += cell + " " * max(column - number - 2 - display_width(one.word), 1)
-            lines.append(line.rstrip())
+        cells = [_counted(n, place, one, widest, number) for n, one in enumerate(shown, 1)]
+        lines += ["   ".join(cells[row::rows]) for row in range(rows)]
     more = [f"--limit {len(counts)} shows all"] if len(counts) > limit else []
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap(unbroken([*more, f"next: {example}"]), width))]
+
+
+def _counted(place: int, places: int, one: Counted, widest: int, counts: int) -> str:
+    """A word with its number in the list before it and its count after it."""
+    gap = " " * (widest + 2 - display_width(one.word))
+    return f"{place:>{places}}  {BOLD}{one.word}{ROMAN}{gap}{one.count:>{counts}}"

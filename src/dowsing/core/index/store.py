@@ -232,6 +232,15 @@ class Store:
         )
         return [Match(*row) for row in rows]
 
+    def places(self) -> list[tuple[str, str, str, str]]:
+        """Label, kind, package and family ("" for none) of all entries, as far as they are narrowed."""
+        rows = self.rows(
+            "SELECT CASE e.section WHEN '' THEN e.name ELSE e.name||'('||e.section||')' END, e.kind, "
+            f"ifnull(e.package,''), ifnull(e.family,'') FROM entries e WHERE NOT e.hidden{self._narrowed} ORDER BY e.id",
+            self._narrowed_by,
+        )
+        return [(row[0], row[1], row[2], row[3]) for row in rows]
+
     def vocabulary(self, column: str) -> list[tuple[str, int]]:
         """The values of a column with the number of entries, as far as they are narrowed, the most frequent first.
 

@@ -1,3 +1,4 @@
-"""What the user keeps: lines, and remarks on names. Plain TOML files in the data folder, which may be edited by hand."""
+"""What the user keeps: lines, remarks on names, and what was read. Plain files in the data folder, which may be edited by
+hand: TOML, and JSON Lines for what only grows."""
 
-SAVED, DROPPED, NOTES = "saved.toml", "dropped.toml", "notes.toml"
+SAVED, DROPPED, NOTES, READ = "saved.toml", "dropped.toml", "notes.toml", "read.jsonl"

@@ -1,0 +1,23 @@
+"""Lists whose lines are look-ups of our own, which `take` makes."""
+
+from __future__ import annotations
+
+import shlex
+
+from dowsing.cli.session import Session
+from dowsing.core.tasks.remembered import Remembered, remember
+
+OWN = "own"  # the kind of such a list
+
+
+def remember_own(session: Session, calls: list[list[str]]) -> None:
+    """Note a list; each call is the arguments of the program."""
+    demo = ["--demo"] if session.settings.demo else []
+    remember(session.settings.data, Remembered(OWN, "", [], [shlex.join([*demo, *call]) for call in calls]))
+
+
+def make_call(line: str) -> int:
+    """Make the look-up of a line of such a list; its exit status. Raises Failure."""
+    from dowsing.cli.main import run
+
+    return run(shlex.split(line))

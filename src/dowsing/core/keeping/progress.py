@@ -1,0 +1,89 @@
+"""Which entries were read: those whose card, page or examples were shown. JSON Lines, a line for each entry."""
+
+from __future__ import annotations
+
+import os
+import random
+
+from dowsing.core.keeping import READ
+from dowsing.core.keeping.files import change, quoted, read_text
+from dowsing.core.record import Record
+
+
+class Share(Record):
+    """How much of something was read: of `total` entries `read`."""
+
+    name: str
+    read: int
+    total: int
+
+
+class Place(Record):
+    """An entry as a stroll sees it."""
+
+    label: str
+    kind: str
+    package: str
+    family: str
+
+
+def mark_read(folder: str, label: str, day: str) -> None:
+    """Note that an entry was read on that day (ISO 8601). That it cannot be noted is no reason to fail."""
+    path = os.path.join(folder, READ)
+    key = f'{{"name": {quoted(label)}, '
+    try:
+        try:
+            with open(path, encoding="utf-8") as file:
+                if key in file.read():
+                    return
+        except FileNotFoundError:
+            os.makedirs(folder, mode=0o700, exist_ok=True)
+        with open(path, "a", encoding="utf-8") as file:  # one short write, which others cannot fall into
+            file.write(f'{key}"day": "{day}"}}\n')
+    except (OSError, UnicodeError):
+        pass
+
+
+def read_labels(folder: str) -> dict[str, str]:
+    """The labels of the entries that were read with the days, "" where none is known. Lines that make no sense are
+    passed over. Raises CannotKeep if the file cannot be read."""
+    import json
+
+    found: dict[str, str] = {}
+    for line in read_text(os.path.join(folder, READ)).splitlines():
+        try:
+            row = json.loads(line)
+            found[str(row["name"])] = str(row.get("day", ""))
+        except (ValueError, KeyError, TypeError, AttributeError):
+            continue
+    return found
+
+
+def forget(folder: str, labels: set[str] | None) -> int:
+    """Take these entries, or all, out of what was read; how many there were. Raises CannotKeep."""
+    known = read_labels(folder)
+    kept = {label: day for label, day in known.items() if labels is not None and label not in labels}
+    lines = [f'{{"name": {quoted(label)}, "day": {quoted(day)}}}\n' for label, day in kept.items()]
+    if len(kept) != len(known):
+        change(os.path.join(folder, READ), lambda _: "".join(lines))
+    return len(known) - len(kept)
+
+
+def pick(places: list[Place], read: dict[str, str], chance: random.Random | None = None) -> Place | None:
+    """One that was not read yet, each as likely as the other; None if all were."""
+    left = [place for place in places if place.label not in read]
+    return (chance or random.Random()).choice(left) if left else None
+
+
+def shares(places: list[Place], read: dict[str, str], by: str) -> list[Share]:
+    """How much was read of each package or family (`by`): those that were begun first, the most read first; then the
+    largest."""
+    totals: dict[str, list[int]] = {}
+    for place in places:
+        name = getattr(place, by)
+        if name:
+            counts = totals.setdefault(name, [0, 0])
+            counts[0] += place.label in read
+            counts[1] += 1
+    found = [Share(name, done, total) for name, (done, total) in totals.items()]
+    return sorted(found, key=lambda one: (not one.read, -one.read / one.total, -one.total, one.name))
