@@ -29,6 +29,7 @@ COMMANDS = {
     "note": "your own remark on a name, shown on its card and above its pages",
     "sources": "every documentation of a name, side by side",
     "resolve": "what a name would run, and what belongs to it",
+    "browse": "full-screen finder and reader",
     "stroll": "something not yet read, at random; how far you have come",
     "audit": "which documentation many names have, and where it disagrees",
     "index": "build, refresh or look at the index",

@@ -10,7 +10,7 @@ from dowsing.cli.output.cards import card_lines
 from dowsing.cli.session import Session
 from dowsing.core.document import Example
 from dowsing.core.finding.lookup import Lookup
-from dowsing.core.reading.card import make_card
+from dowsing.core.reading.card import Card, make_card
 from dowsing.core.record import dump
 from dowsing.core.sources import catalogue
 from dowsing.core.tasks.examples import as_shown, few_recipes
@@ -31,19 +31,29 @@ def run(session: Session, options: argparse.Namespace) -> int:
     return show(session, find_entry(session, options.name))
 
 
-def show(session: Session, found: Lookup) -> int:
-    """Print the card of what was found."""
+def card_of(session: Session, found: Lookup, width: int) -> list[str]:
+    """The card of what was found as lines, without the remarks of the user."""
+    return card_lines(_card(session, found), width, session.program)
+
+
+def _card(session: Session, found: Lookup) -> Card:
     assert found.entry is not None
     document = open_found(session, found)
     others = catalogue.others(subject_of(session, found, ask=False), document.source)
     typed = found.entry.label if found.name.section else found.entry.name
     names = [found.entry.name, *(alias.partition("(")[0] for alias in found.entry.aliases)]
     recipes = [Example(one.task, as_shown(one)) for one in few_recipes(session.store, names, FEW_RECIPES)]
-    card = make_card(document, found.entry, typed, found.others, [document.source, *others], session.json, recipes)
+    return make_card(document, found.entry, typed, found.others, [document.source, *others], session.json, recipes)
+
+
+def show(session: Session, found: Lookup) -> int:
+    """Print the card of what was found."""
+    assert found.entry is not None
+    card = _card(session, found)
     notes = notes_on(session, [found.entry.label])
     if card.examples:
         listed = [one.line for one in card.examples], [one.task for one in card.examples]
-        remember(session.settings.data, Remembered("examples", typed, [], *listed))
+        remember(session.settings.data, Remembered("examples", card.typed, [], *listed))
     if session.json:
         session.print_json({**dump(card), "notes": dump(notes)})
         return 0

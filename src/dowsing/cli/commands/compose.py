@@ -57,7 +57,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         if not from_shell():
             message("left as it was" if given else "nothing was composed")
         return 130
-    return _hand_out(session, line, sheet.title)
+    return hand_out(session, line, sheet.title)
 
 
 def _sheet(session: Session, options: argparse.Namespace) -> tuple[str, Sheet]:
@@ -100,7 +100,8 @@ def no_screen() -> str:
     return ""
 
 
-def _hand_out(session: Session, line: str, task: str) -> int:
+def hand_out(session: Session, line: str, task: str) -> int:
+    """Print the line that came of it, and note it for `take`."""
     from dowsing.core.tasks.remembered import Remembered, remember
 
     remember(session.settings.data, Remembered("task", task, [], [line], [task]))

@@ -55,6 +55,25 @@ def last_line() -> str:
 
 def keep(session: Session, line: str, task: str) -> int:
     """Keep a line and say so."""
+    kept = keep_line(session, line, task)
+    found = unpick(kept.recipe.line, Tables(session.store, session.settings))
+    for piece in found.pieces:
+        if piece.problem:
+            message(f"kept as it is, but: {clean_line(piece.problem)}")
+    if found.problem:
+        message(f"kept as it is, but a shell cannot read it: {found.problem['says']}")
+    if session.json:
+        from dowsing.core.tasks.answers import is_checked
+
+        told = {"line": kept.recipe.line, "task": kept.recipe.task, "known": kept.known, "checked": is_checked(found)}
+        session.print_json({"saved": told})
+    else:
+        session.screen.show(_said(kept, session.program))
+    return 0
+
+
+def keep_line(session: Session, line: str, task: str) -> Kept:
+    """Keep a line. Raises Failure."""
     from datetime import date
 
     if "\n" in line.strip() or len(line) > MOST:
@@ -71,22 +90,9 @@ def keep(session: Session, line: str, task: str) -> int:
     except ValueError as error:
         raise Failure(f"that cannot be kept: {error}", status=2) from None
     try:
-        kept = save(session.settings.kept, recipe, date.today().isoformat())
+        return save(session.settings.kept, recipe, date.today().isoformat())
     except CannotKeep as error:
         raise Failure(str(error), status=3) from None
-    for piece in found.pieces:
-        if piece.problem:
-            message(f"kept as it is, but: {clean_line(piece.problem)}")
-    if found.problem:
-        message(f"kept as it is, but a shell cannot read it: {found.problem['says']}")
-    if session.json:
-        from dowsing.core.tasks.answers import is_checked
-
-        told = {"line": kept.recipe.line, "task": kept.recipe.task, "known": kept.known, "checked": is_checked(found)}
-        session.print_json({"saved": told})
-    else:
-        session.screen.show(_said(kept, session.program))
-    return 0
 
 
 def _said(kept: Kept, program: str) -> list[str]:

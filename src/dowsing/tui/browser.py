@@ -1,0 +1,348 @@
+"""The screen of `browse`: a finder that searches as one types, and a reader with links, contents and sources."""
+
+from __future__ import annotations
+
+from rich.style import Style
+from rich.text import Text
+from textual.app import ComposeResult
+from textual.binding import Binding
+from textual.containers import Container, Horizontal, Vertical
+from textual.widgets import ContentSwitcher, Input, Static
+
+from dowsing.cli.failure import Failure
+from dowsing.cli.session import Session
+from dowsing.core.finding.filters import Filters
+from dowsing.core.index.store import Entry
+from dowsing.core.markup import clean_line
+from dowsing.tui.lines_view import LinesView
+from dowsing.tui.program import Program
+from dowsing.tui.reader import ReaderKeys
+from dowsing.tui.rows import Row, Rows, fit
+from dowsing.tui.searching import FACETS, Results, results_for
+
+NAME, FAINT, HEAD = Style(bold=True), Style(dim=True), Style(bold=True, color="cyan")
+EACH = 5  # values of a facet
+PREVIEW_AFTER = 0.06  # seconds without a key
+
+
+class State:
+    """What is kept when the screen is left for a form and comes back."""
+
+    def __init__(self, name: str = "") -> None:
+        self.query = ""
+        self.filters = Filters()
+        self.row = 0
+        self.back: list[tuple[str, str, int]] = []  # label, source, line
+        self.ahead: list[tuple[str, str, int]] = []
+        self.now: tuple[str, str, int] | None = (name, "", 0) if name else None
+        self.compose = ""  # the line to be composed next
+
+
+class Browser(ReaderKeys, Program):
+    """Finder and reader in one."""
+
+    CSS = (
+        Program.CSS
+        + """
+    ContentSwitcher { height: 1fr; }
+    #asked { height: 1; }
+    #prompt { width: 8; text-style: bold; }
+    Input, Input:focus { border: none; height: 1; padding: 0; background: ansi_default; width: 1fr; }
+    #told { height: 1; text-style: dim; }
+    #below { height: 1fr; }
+    #facets { width: 24; border-right: solid ansi_bright_black; }
+    #found { width: 1fr; }
+    #preview { width: 45%; border-left: solid ansi_bright_black; padding: 0 1; }
+    #tabs { height: 1; }
+    #text { height: 1fr; }
+    #contents { width: 28; border-right: solid ansi_bright_black; }
+    #page { width: 1fr; padding: 0 1; }
+    #within { height: 1; display: none; }
+    Screen.within #within { display: block; }
+    #within-label { width: 12; }
+    #status { height: 1; }
+    #keys { height: 1; text-style: dim; }
+    Screen.narrow #below { layout: vertical; }
+    Screen.narrow #upper { height: 1fr; }
+    Screen.narrow #preview { width: 100%; height: 40%; border-left: none; border-top: solid ansi_bright_black; }
+    Screen.narrow #contents { display: none; }
+    Screen.narrow.on-contents #contents { display: block; width: 1fr; border-right: none; }
+    Screen.narrow.on-contents #page { display: none; }
+    #upper { width: 1fr; }
+    """
+    )
+    BINDINGS = [  # noqa: RUF012
+        Binding("escape", "escape", priority=True, show=False),
+        Binding("enter", "enter", priority=True, show=False),
+        Binding("up", "vertical(-1)", priority=True, show=False),
+        Binding("down", "vertical(1)", priority=True, show=False),
+        Binding("pageup", "page(-1)", priority=True, show=False),
+        Binding("pagedown", "page(1)", priority=True, show=False),
+        Binding("tab", "tab(1)", priority=True, show=False),
+        Binding("shift+tab", "tab(-1)", priority=True, show=False),
+        Binding("alt+left", "back", priority=True, show=False),
+        Binding("alt+right", "ahead", priority=True, show=False),
+    ]
+
+    def __init__(self, session: Session, state: State) -> None:
+        super().__init__()
+        self.session = session
+        self.state = state
+        self.results = Results([], 0, "", {})
+        self.on_facets = False
+        self.asked = state.query
+        self._preview_timer = None
+        self.first_says = ""
+
+    def compose(self) -> ComposeResult:
+        """The parts of the screen."""
+        with ContentSwitcher(initial="finder", id="views"):
+            with Vertical(id="finder"):
+                with Horizontal(id="asked"):
+                    yield Static("find  ", id="prompt")
+                    yield Input(value=self.state.query, id="query", compact=True, select_on_focus=False)
+                yield Static(id="told")
+                with Horizontal(id="below"):
+                    with Horizontal(id="upper"):
+                        yield Rows(lit=False, id="facets")
+                        yield Rows(id="found")
+                    yield LinesView(id="preview")
+            with Vertical(id="reader"):
+                yield Static(id="tabs")
+                with Horizontal(id="text"):
+                    yield Rows(lit=False, id="contents")
+                    yield LinesView(id="page")
+                with Container(id="within"), Horizontal():
+                    yield Static("search for  ", id="within-label")
+                    yield Input(id="sought", compact=True, select_on_focus=False)
+        yield Static(id="status")
+        yield Static(id="keys")
+        yield self.too_small()
+
+    def on_mount(self) -> None:
+        """Find the parts; search or open once the screen is there."""
+        self.query_input = self.query_one("#query", Input)
+        self.facets, self.found = self.query_one("#facets", Rows), self.query_one("#found", Rows)
+        self.preview, self.page = self.query_one("#preview", LinesView), self.query_one("#page", LinesView)
+        self.contents = self.query_one("#contents", Rows)
+        self.sought = self.query_one("#sought", Input)
+        self.preview.can_focus = False
+        self.call_after_refresh(self.begin)
+
+    def begin(self) -> None:
+        self.search(self.state.row)
+        if self.state.now is not None:
+            label, source, line = self.state.now
+            self.state.now = None
+            self.open(label, source, line)
+        else:
+            self.show_finder()
+        if self.first_says:
+            self.say(self.first_says)
+
+    # --- finding -------------------------------------------------------------------------------------
+
+    def search(self, row: int = 0) -> None:
+        """Results and facets for what is typed."""
+        self.state.query = self.asked = self.query_input.value
+        each = max(3, min(EACH, (self.size.height - 10) // 4))
+        try:
+            self.results = results_for(self.session.store, self.asked, self.state.filters, each)
+        except Failure as failure:
+            self.say(failure.says)
+            return
+        self.show_results(row)
+
+    def show_results(self, row: int = 0) -> None:
+        """Draw the results and the facets."""
+        results, filters = self.results, self.state.filters
+        width = max(self.found.size.width, 30)
+        labels = min(max((len(entry.label) for entry in results.entries), default=8), max(12, width // 3))
+        rows = []
+        for entry in results.entries:
+            says = clean_line(entry.summary) or "(no summary)"
+            pieces = [(fit(clean_line(entry.label), labels) + "  ", NAME), (fit(says, width - labels - 3), Style())]
+            rows.append(Row(pieces, entry))
+        if not rows:
+            empty = "nothing found; try other or fewer words" if self.asked.strip() or filters.any else ""
+            hints = ["Type what you look for:", "  words, a sentence, a name, a pattern such as *zip*", "",
+                     "Tab goes to what narrows the list at the left, Enter opens."]  # fmt: skip
+            rows = [Row([(text, FAINT)]) for text in ([empty] if empty else hints)]
+        self.found.show(rows, row)
+        sides: list[Row] = []
+        for name, title in FACETS.items():
+            values = results.facets.get(name, [])
+            if not values:
+                continue
+            chosen = getattr(filters, name)
+            sides.append(Row([(title, HEAD)]))
+            for value, count in values:
+                room = max(self.facets.size.width - 9, 8)
+                mark = "✓" if chosen == value else " "
+                text = [(mark + fit(clean_line(value), room), NAME if chosen else Style()), (f"{count:>6}", FAINT)]
+                sides.append(Row(text, (name, value)))
+        self.facets.show(sides, self.facets.at)
+        told = f"{results.total} found" if results.total else ""
+        if filters.any:
+            told += f" in {filters.described()}"
+        if results.relaxed:
+            told += f" · {results.relaxed}"
+        self.query_one("#told", Static).update(Text(clean_line(told), no_wrap=True, overflow="ellipsis"))
+        self.preview_later()
+
+    def preview_later(self) -> None:
+        """Show the card of the chosen result when the keys rest."""
+        if self._preview_timer is not None:
+            self._preview_timer.stop()
+        self._preview_timer = self.set_timer(PREVIEW_AFTER, self.show_preview)
+
+    def show_preview(self) -> None:
+        """The card of the chosen result."""
+        entry = self.found.value
+        if entry is None or self.reading:
+            self.preview.show([])
+            return
+        from dowsing.cli.commands.card import card_of
+        from dowsing.cli.commands.naming import find_entry
+
+        width = max(20, self.preview.content_size.width - 1)
+        try:
+            lines = card_of(self.session, find_entry(self.session, [entry.label]), width)
+        except Failure as failure:
+            lines = [failure.says]
+        self.preview.show(lines)
+
+    def on_input_changed(self, event: Input.Changed) -> None:
+        """Search as one types."""
+        if event.value != event.input.value:
+            return
+        if event.input.id == "query" and event.value != self.asked:
+            self.search()
+        elif event.input.id == "sought" and self.screen.has_class("within"):
+            self.seek(event.value)
+
+    def narrow(self, choice: tuple[str, str]) -> None:
+        """Narrow to a value of a facet, or no longer."""
+        name, value = choice
+        now = "" if getattr(self.state.filters, name) == value else value
+        self.state.filters = self.state.filters.changed(**{name: now})
+        self.search()
+
+    def show_finder(self) -> None:
+        """The finder, with the words as they were."""
+        self.query_one(ContentSwitcher).current = "finder"
+        self.facets.lit = self.on_facets
+        self.found.lit = not self.on_facets
+        self.facets.refresh()
+        self.found.refresh()
+        self.set_focus(self.query_input)
+        self.show_keys()
+
+    # --- keys that both have ---------------------------------------------------------------------------
+
+    @property
+    def reading(self) -> bool:
+        """Whether the reader is shown."""
+        return self.query_one(ContentSwitcher).current == "reader"
+
+    def say(self, text: str) -> None:
+        """A line at the bottom."""
+        self.query_one("#status", Static).update(Text(clean_line(text), no_wrap=True, overflow="ellipsis"))
+
+    def show_keys(self) -> None:
+        """The keys that mean something now."""
+        if self.reading:
+            keys = self.reader_keys()
+        elif self.on_facets:
+            keys = [("Enter", "narrow or not"), ("↑↓", "choose"), ("Tab", "back to the words"), ("Esc", "leave")]
+        else:
+            keys = [("Enter", "open"), ("↑↓", "choose"), ("Tab", "narrow"), ("^C", "leave")]
+            keys.insert(3, ("Esc", "clear" if self.asked or self.state.filters.any else "leave"))
+        bar = Text(no_wrap=True)
+        for name, says in keys:
+            if bar.cell_len + len(name) + len(says) + 3 > self.size.width:
+                break
+            bar.append(name, "bold")
+            bar.append(f" {says}  ")
+        self.query_one("#keys", Static).update(bar)
+
+    def on_resize(self, event) -> None:  # type: ignore[no-untyped-def]
+        super().on_resize(event)
+        self.screen.set_class(event.size.width < 110, "narrow")
+        self.call_after_refresh(self.place)
+
+    def place(self) -> None:
+        """Lay everything out for a new size."""
+        if self.reading:
+            self.lay_out(keep=True)
+        elif self.results.entries or self.facets.rows:
+            self.show_results(self.found.at)
+        self.show_keys()
+
+    def action_escape(self) -> None:
+        """Out of what is done now: a search in the text, the reader, the filters, the words; then leave."""
+        if self.reading:
+            self.escape_reader()
+        elif self.on_facets:
+            self.on_facets = False
+            self.show_finder()
+        elif self.asked or self.state.filters.any:
+            self.state.filters = Filters()
+            self.query_input.value = ""
+            self.search()
+            self.show_keys()
+        else:
+            self.exit(None)
+
+    def action_enter(self) -> None:
+        """Open, narrow, or follow what is chosen."""
+        if self.reading:
+            self.enter_reader()
+        elif self.on_facets:
+            if self.facets.value is not None:
+                self.narrow(self.facets.value)
+        elif isinstance(self.found.value, Entry):
+            self.state.row = self.found.at
+            self.open(self.found.value.label)
+
+    def action_vertical(self, by: int) -> None:
+        """One up or down."""
+        if self.reading:
+            self.move_reader(by)
+        elif self.on_facets:
+            self.facets.move(by)
+        else:
+            self.found.move(by)
+            self.preview_later()
+
+    def action_page(self, by: int) -> None:
+        """A screen up or down."""
+        if self.reading:
+            self.page_reader(by)
+        else:
+            self.found.move(by * max(self.found.size.height - 1, 1))
+            self.preview_later()
+
+    def action_tab(self, by: int) -> None:
+        """To what narrows and back; in the reader to the next place that can be chosen."""
+        if self.reading:
+            self.tab_reader(by)
+            return
+        self.on_facets = not self.on_facets and bool(self.facets.rows)
+        self.show_finder()
+
+    def on_rows_picked(self, event: Rows.Picked) -> None:
+        """A click on a row: a result is chosen, and opened by a second click; a facet narrows; a part is gone to."""
+        rows = event.rows
+        again = rows.at == event.at
+        rows.at = event.at
+        rows.refresh()
+        if rows.id == "found":
+            if again:
+                self.action_enter()
+            else:
+                self.preview_later()
+        elif rows.id == "facets":
+            self.narrow(rows.value)
+        elif rows.id == "contents":
+            self.go_to_part()

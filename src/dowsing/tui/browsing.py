@@ -1,0 +1,31 @@
+"""`browse` from beginning to end: the browser, forms that are opened from it, and the line that comes of it."""
+
+from __future__ import annotations
+
+from dowsing.cli.failure import Failure
+from dowsing.cli.session import Session
+from dowsing.tui.browser import Browser, State
+from dowsing.tui.program import run_program
+
+
+def browse_on_screen(session: Session, name: str) -> str | None:
+    """Let the user find and read; the line that was chosen, None if none was."""
+    state = State(name)
+    says = ""
+    while True:
+        state.compose = ""
+        browser = Browser(session, state)
+        browser.first_says = says
+        line = run_program(browser)
+        if line is not None or not state.compose:
+            return line
+        from dowsing.cli.sheets import command_sheet
+        from dowsing.tui.composer import compose_on_screen
+
+        says = ""
+        try:
+            line = compose_on_screen(session, command_sheet(session, state.compose))
+        except Failure as failure:
+            says = failure.says
+        if line is not None:
+            return line

@@ -1,0 +1,190 @@
+"""A document that is open in the reader: its sources, its lines, the places in them that can be chosen."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.cli.commands.naming import find_entry, open_found, subject_of
+from dowsing.cli.failure import Failure
+from dowsing.cli.kept import notes_on, own_lines
+from dowsing.cli.output.line_marks import FAINT, HEADING
+from dowsing.cli.output.pages import head_lines, whole_lines
+from dowsing.cli.output.wrap import wrap
+from dowsing.cli.session import Session
+from dowsing.core.document import Document, block_texts
+from dowsing.core.markup import CODE, ROMAN, clean_line, plain, spans
+from dowsing.core.sources import catalogue
+from dowsing.core.sources.pagefile import Unreadable
+from dowsing.core.tasks.examples import examples_of
+from dowsing.tui.lines_view import Spot
+
+_PAGE = re.compile(r"[A-Za-z0-9_][\w.+:@-]*\([1-9n][a-z0-9]{0,8}\)")
+
+
+class Opened:
+    """A document of a name. `sources` are all that have a text, the one that is shown first in `document`."""
+
+    def __init__(self, session: Session, name: str) -> None:
+        self.session = session
+        self.found = find_entry(session, [name])
+        entry = self.found.entry
+        assert entry is not None
+        self.label = entry.label
+        self.entry = entry
+        self.document: Document = open_found(session, self.found)
+        self.subject = subject_of(session, self.found, ask=False)
+        self.sources = [self.document.source, *catalogue.others(self.subject, self.document.source)]
+        self.source = self.document.source
+        self._shown: dict[str, Document] = {self.source: self.document}
+
+    def turn_to(self, source: str) -> None:
+        """Show another source. Raises Failure if it has nothing after all."""
+        plain_name = source.rstrip("?")
+        if plain_name not in self._shown:
+            subject = subject_of(self.session, self.found, ask=True)
+            held = next((one for one in catalogue.holdings_of(subject, plain_name) if one.present), None)
+            if held is None:
+                self.sources = [one for one in self.sources if one != source]
+                raise Failure(f"{self.entry.name} has no text in the source {plain_name}")
+            try:
+                self._shown[plain_name] = catalogue.read(subject, held)
+            except Unreadable as error:
+                raise Failure(f"{held.where} cannot be read: {error}", status=3) from None
+        self.sources = [plain_name if one == source else one for one in self.sources]
+        self.source = plain_name
+        self.document = self._shown[plain_name]
+
+    def node(self, target: str) -> bool:
+        """Turn to another node of the Info manual that is shown; whether there is one of that name."""
+        from dowsing.core.sources import info
+
+        subject = subject_of(self.session, self.found, ask=False)
+        held = next((one for one in catalogue.holdings_of(subject, "info") if one.present), None)
+        if self.source != "info" or held is None:
+            return False
+        try:
+            self.document = info.read_node(subject, held, target)
+        except Unreadable:
+            return False
+        return True
+
+    def lay_out(self, width: int) -> Sheet:
+        """The document as lines of that width."""
+        return Sheet(self, width)
+
+
+class Sheet:
+    """The lines of a document, its headings as (line, level, title), and its spots: links and lines to be run."""
+
+    def __init__(self, opened: Opened, width: int) -> None:
+        session, document = opened.session, opened.document
+        self.lines = [line for line in head_lines(document, opened.found, width, []) if "also: " not in line[:8]]
+        notes = notes_on(session, [opened.label])
+        if notes:
+            from dowsing.cli.output.own import note_lines
+
+            self.lines += ["", *note_lines(notes, width)]
+        self.lines += ["", *whole_lines(document, width)]
+        self.uses = self._add_uses(opened, width)
+        self.headings = [
+            (n, (len(line) - len(line[1:].lstrip(" ")) - 1), plain(line[1:]).strip())
+            for n, line in enumerate(self.lines)
+            if line.startswith(HEADING)
+        ]
+        self.spots = [*self._links(opened), *self._line_spots(document)]
+        self.spots.sort(key=lambda spot: (spot.line, spot.start))
+
+    def _add_uses(self, opened: Opened, width: int) -> dict[int, str]:
+        """Recipes and the user's own lines for the name, below the text; their lines by number."""
+        entry = opened.entry
+        names = [entry.name, *(alias.partition("(")[0] for alias in entry.aliases)]
+        session = opened.session
+        shown = examples_of(session.store, opened.document, names, [], own_lines(session))
+        own = [one for one in shown if one.origin.kind in ("recipe", "saved")][:30]
+        found: dict[int, str] = {}
+        if not own:
+            return found
+        self.lines += ["", f"{HEADING}USES (recipes and your own lines)"]
+        for one in own:
+            self.lines += wrap(clean_line(one.task), width, 3)
+            found[len(self.lines)] = one.line
+            self.lines.append(f"     {CODE}{clean_line(one.line)}{ROMAN}")
+        return found
+
+    def _links(self, opened: Opened) -> list[Spot]:
+        """The names of other pages, and what the document itself links to, where it stands in one line."""
+        store = opened.session.store
+        own = _own_links(opened.document)
+        pattern = (
+            re.compile("|".join(re.escape(text) for text in sorted(own, key=len, reverse=True))) if own else None
+        )
+        known: dict[str, bool] = {opened.label: False}
+        found: list[Spot] = []
+        for n, line in enumerate(self.lines):
+            text = plain(line[1:] if line[:1] in (HEADING, FAINT) else line)
+            taken: list[tuple[int, int]] = []
+            if "(" in text:
+                for match in _PAGE.finditer(text):
+                    label = match[0]
+                    if label not in known:
+                        name, _, section = label.rstrip(")").rpartition("(")
+                        known[label] = bool(store.named(name, section))
+                    if known[label]:
+                        found.append(Spot(n, match.start(), match.end(), "page", label))
+                        taken.append((match.start(), match.end()))
+            if pattern is not None:
+                for match in pattern.finditer(text):
+                    if not any(start < match.end() and match.start() < end for start, end in taken):
+                        found.append(Spot(n, match.start(), match.end(), "node", own[match[0]]))
+        return found
+
+    def _line_spots(self, document: Document) -> list[Spot]:
+        """The command lines that the document gives as examples, and those below it."""
+        wanted = {
+            " ".join(one.line.split("\n")[0].split()): one.line for one in document.examples if one.line.strip()
+        }
+        found = []
+        for n, line in enumerate(self.lines):
+            text = plain(line)
+            bare = " ".join(text.split())
+            start = len(text) - len(text.lstrip())
+            if n in self.uses:
+                found.append(Spot(n, start, len(text.rstrip()), "line", self.uses[n]))
+            elif bare and (bare in wanted or bare.removeprefix("$ ").removeprefix("# ") in wanted):
+                line_meant = wanted.get(bare) or wanted[bare.removeprefix("$ ").removeprefix("# ")]
+                found.append(Spot(n, start, len(text.rstrip()), "line", line_meant))
+        return found
+
+    def place_of(self, *words: str) -> int:
+        """The line of the first heading that has one of the words, -1 if there is none."""
+        for word in words:
+            for number, _, title in self.headings:
+                if word in title.casefold():
+                    return number
+        return -1
+
+    def place_of_title(self, title: str, anchors: dict[str, str]) -> int:
+        """The line of the heading of that title or anchor, -1 if there is none."""
+        wanted = {title.casefold(), anchors.get(title.casefold(), "").casefold()}
+        return next((number for number, _, name in self.headings if name.casefold() in wanted), -1)
+
+
+def _own_links(document: Document) -> dict[str, str]:
+    """The texts that the document itself links, with what they link to; pages that are written as such apart."""
+    texts: list[str] = []
+    for section in document.sections:
+        block_texts(section.blocks, texts)
+    found: dict[str, str] = {}
+    for text in texts:
+        if "\x0e" not in text:
+            continue
+        for span in spans(text):
+            target = span.link
+            if target and ":" not in target[:8] and not _PAGE.fullmatch(target) and len(span.text) > 2:
+                found[plain(span.text)] = target
+    return found
+
+
+def anchors_of(document: Document) -> dict[str, str]:
+    """Other names of its parts, in lower case, with their titles."""
+    return {section.anchor.casefold(): section.title for section in document.sections if section.anchor}

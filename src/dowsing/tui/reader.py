@@ -1,0 +1,388 @@
+"""The reader of `browse`: a document with its contents, links, sources, search, and what can be done with a line."""
+
+from __future__ import annotations
+
+from rich.style import Style
+from rich.text import Text
+from textual.screen import ModalScreen
+from textual.widgets import ContentSwitcher, Static
+
+from dowsing.cli.failure import Failure
+from dowsing.cli.kept import note_read
+from dowsing.core.markup import clean_line
+from dowsing.tui.lines_view import LinesView, Spot
+from dowsing.tui.opened import Opened, Sheet, anchors_of
+from dowsing.tui.rows import Row, fit
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.tui.browser import Browser
+
+NARROWEST, WIDEST = 30, 100  # columns of text
+
+
+class Told(ModalScreen[None]):
+    """Lines above the reader: what a line is taken apart into."""
+
+    BINDINGS = [("escape,q,enter,u", "dismiss", "back")]  # noqa: RUF012
+    CSS = "Told { background: ansi_default; padding: 1 2; } #foot { dock: bottom; height: 1; text-style: dim; }"
+
+    def __init__(self, lines: list[str]) -> None:
+        super().__init__()
+        self.lines = lines
+
+    def compose(self):  # type: ignore[no-untyped-def]
+        yield LinesView(id="told-lines")
+        yield Static("Esc back · arrows scroll", id="foot")
+
+    def on_mount(self) -> None:
+        view = self.query_one(LinesView)
+        self.call_after_refresh(lambda: view.show(self.lines))
+        view.focus()
+
+
+class ReaderKeys:
+    """What the keys do while a document is read. Part of the screen of `browse`."""
+
+    opened: Opened | None = None
+    sheet: Sheet | None = None
+    on_contents = False
+
+    # --- opening -------------------------------------------------------------------------------------
+
+    def open(self: Browser, label: str, source: str = "", line: int = 0, remember: bool = True) -> None:  # type: ignore[misc]
+        """Open a name, and remember where one was."""
+        try:
+            opened = Opened(self.session, label)
+            if source and source != opened.source:
+                opened.turn_to(source)
+        except Failure as failure:
+            near = f": {', '.join(failure.nearest)}" if failure.nearest else ""
+            self.say(failure.says + near)
+            if not self.reading:
+                self.show_finder()
+            return
+        here = self.here()
+        if here is not None and remember:
+            self.state.back.append(here)
+            self.state.ahead.clear()
+        self.opened = opened
+        self.on_contents = False
+        self.say("")
+        note_read(self.session, opened.label)
+        self.query_one(ContentSwitcher).current = "reader"
+        self.set_focus(self.page)
+        self.call_after_refresh(self.lay_out, line=line)
+
+    def here(self: Browser) -> tuple[str, str, int] | None:  # type: ignore[misc]
+        """Where one reads now."""
+        if self.opened is None or not self.reading:
+            return None
+        return self.opened.label, self.opened.source, self.page.scroll_offset.y
+
+    def lay_out(self: Browser, keep: bool = False, line: int = 0) -> None:  # type: ignore[misc]
+        """Lay the document out for the width there is."""
+        if self.opened is None:
+            return
+        width = max(NARROWEST, min(WIDEST, self.page.content_size.width - 2))
+        self.sheet = self.opened.lay_out(width)
+        self.page.show(self.sheet.lines, self.sheet.spots, keep)
+        if line:
+            self.page.go_to_line(line)
+        room = max(self.contents.size.width - 2, 10)
+        rows = [
+            Row([(fit("  " * min(level, 3) + clean_line(title), room), Style(bold=not level))], number)
+            for number, level, title in self.sheet.headings
+        ]
+        self.contents.show(rows)
+        self.show_tabs()
+        self.show_keys()
+
+    def show_tabs(self: Browser) -> None:  # type: ignore[misc]
+        """The name, and its sources."""
+        assert self.opened is not None
+        bar = Text(no_wrap=True, overflow="ellipsis")
+        bar.append(f" {clean_line(self.opened.label)} ", "bold")
+        for n, source in enumerate(self.opened.sources, 1):
+            bar.append(" ")
+            bar.append(f" {n} {source} ", "reverse" if source == self.opened.source else "")
+        trail = len(self.state.back), len(self.state.ahead)
+        if any(trail):
+            bar.append(f"   ← {trail[0]}  → {trail[1]}", "dim")
+        self.query_one("#tabs", Static).update(bar)
+
+    def reader_keys(self: Browser) -> list[tuple[str, str]]:  # type: ignore[misc]
+        """The keys that mean something now."""
+        spot = self.page.chosen
+        if self.on_contents:
+            return [("Enter", "go there"), ("↑↓", "choose"), ("g", "back to the text")]
+        if spot is not None and spot.what == "line":
+            return [("Enter", "hand out"), ("c", "compose"), ("u", "unpick"), ("s", "save"), ("y", "copy"), ("Tab", "next"), ("Esc", "let go")]  # fmt: skip
+        keys = [("Tab", "link or line"), ("⌫", "back"), ("/", "search"), ("g", "contents"), ("o", "options"), ("e", "examples")]  # fmt: skip
+        if spot is not None:
+            keys.insert(0, ("Enter", "follow"))
+        if self.opened is not None and len(self.opened.sources) > 1:
+            keys.append(("1-9", "source"))
+        return [*keys, ("c", "compose"), ("Esc", "finder"), ("q", "leave")]
+
+    # --- keys ----------------------------------------------------------------------------------------
+
+    def escape_reader(self: Browser) -> None:  # type: ignore[misc]
+        """Out of what is done now; at last to the finder."""
+        if self.screen.has_class("within"):
+            self.end_within()
+            self.page.seek("")
+        elif self.on_contents:
+            self.to_contents()
+        elif self.page.at >= 0 or self.page.sought:
+            self.page.at = -1
+            self.page.seek("")
+            self.say("")
+            self.show_keys()
+        else:
+            here = self.here()
+            if here is not None:
+                self.state.back.append(here)
+            self.opened = None
+            self.say("")
+            self.show_finder()
+
+    def enter_reader(self: Browser) -> None:  # type: ignore[misc]
+        """Follow a link, hand a line out, go to a part, end the search."""
+        if len(self.screen_stack) > 1:
+            self.pop_screen()
+        elif self.screen.has_class("within"):
+            self.end_within()
+        elif self.on_contents:
+            self.go_to_part()
+        elif self.page.chosen is not None:
+            self.follow(self.page.chosen)
+        else:
+            self.page.scroll_relative(y=1, animate=False)
+
+    def on_lines_view_chosen(self: Browser, event: LinesView.Chosen) -> None:  # type: ignore[misc]
+        """A click follows a link; on a line it only chooses it."""
+        if event.spot.what != "line":
+            self.follow(event.spot)
+        else:
+            self.show_keys()
+
+    def follow(self: Browser, spot: Spot) -> None:  # type: ignore[misc]
+        """Go where a spot leads."""
+        if spot.what == "line":
+            self.hand_out(spot.target)
+        elif spot.what == "page":
+            self.open(spot.target)
+        else:
+            self.go_to_node(spot.target)
+
+    def go_to_node(self: Browser, target: str) -> None:  # type: ignore[misc]
+        """Another node: a part of what is open, another node of its manual, a name."""
+        assert self.opened is not None and self.sheet is not None
+        here = self.here()
+        line = self.sheet.place_of_title(target, anchors_of(self.opened.document))
+        if line >= 0:
+            if here is not None:
+                self.state.back.append(here)
+            self.page.go_to_line(line)
+            self.show_tabs()
+        elif self.opened.node(target):
+            if here is not None:
+                self.state.back.append(here)
+            self.lay_out()
+        else:
+            name = target.rpartition(")")[2].strip() or target.strip("()")
+            self.open(name)
+
+    def action_back(self: Browser) -> None:  # type: ignore[misc]
+        """Where one was before."""
+        self.go(self.state.back, self.state.ahead)
+
+    def action_ahead(self: Browser) -> None:  # type: ignore[misc]
+        """Where one came back from."""
+        self.go(self.state.ahead, self.state.back)
+
+    def go(self: Browser, there: list[tuple[str, str, int]], other: list[tuple[str, str, int]]) -> None:  # type: ignore[misc]
+        if not there:
+            if self.reading and there is self.state.back:
+                self.escape_reader()
+            return
+        here = self.here()
+        if here is not None:
+            other.append(here)
+        self.open(*there.pop(), remember=False)
+
+    def move_reader(self: Browser, by: int) -> None:  # type: ignore[misc]
+        if len(self.screen_stack) > 1:
+            self.screen.query_one(LinesView).scroll_relative(y=by, animate=False)
+        elif self.on_contents:
+            self.contents.move(by)
+        else:
+            self.page.scroll_relative(y=by, animate=False)
+
+    def page_reader(self: Browser, by: int) -> None:  # type: ignore[misc]
+        view = self.screen.query_one(LinesView) if len(self.screen_stack) > 1 else self.page
+        view.scroll_relative(y=by * max(view.size.height - 1, 1), animate=False)
+
+    def tab_reader(self: Browser, by: int) -> None:  # type: ignore[misc]
+        if not self.screen.has_class("within"):
+            self.page.step(by)
+            self.show_keys()
+            spot = self.page.chosen
+            self.say(f"→ {spot.target}" if spot is not None else "there is nothing to choose in this text")
+
+    def on_key(self: Browser, event) -> None:  # type: ignore[no-untyped-def, misc]
+        """The letters of the reader."""
+        if not self.reading or self.screen.has_class("within") or len(self.screen_stack) > 1 or self.opened is None:
+            return
+        key, character = event.key, event.character or ""
+        does = {
+            "q": self.action_leave, "backspace": self.action_back, "[": self.action_back, "]": self.action_ahead,
+            "/": self.begin_within, "n": lambda: self.seek_on(1), "N": lambda: self.seek_on(-1),
+            "g": self.to_contents, "o": lambda: self.jump("option"), "e": self.to_examples, "c": self.compose_line,
+            "u": self.unpick_line, "s": self.save_line, "y": self.copy_line, "f": self.escape_reader,
+            "space": lambda: self.page_reader(1), "home": lambda: self.page.go_to_line(0),
+            "end": lambda: self.page.go_to_line(len(self.page.lines)),
+        }  # fmt: skip
+        action = does.get(key) or does.get(character)
+        if action is not None:
+            event.prevent_default()
+            event.stop()
+            action()
+        elif character.isdecimal() and 1 <= int(character) <= len(self.opened.sources):
+            self.turn_to(self.opened.sources[int(character) - 1])
+
+    def turn_to(self: Browser, source: str) -> None:  # type: ignore[misc]
+        """Another source of the same name."""
+        assert self.opened is not None
+        try:
+            self.opened.turn_to(source)
+        except Failure as failure:
+            self.say(failure.says)
+            self.show_tabs()
+            return
+        self.lay_out()
+
+    # --- places in the text --------------------------------------------------------------------------
+
+    def begin_within(self: Browser) -> None:  # type: ignore[misc]
+        """Search in the text."""
+        self.screen.add_class("within")
+        self.sought.value = ""
+        self.set_focus(self.sought)
+
+    def end_within(self: Browser) -> None:  # type: ignore[misc]
+        self.screen.remove_class("within")
+        self.set_focus(self.page)
+
+    def seek(self: Browser, text: str) -> None:  # type: ignore[misc]
+        count = self.page.seek(text)
+        self.say(
+            f"{count} lines · n next, N the one before" if count else f"“{text}” is not in this text" if text else ""
+        )
+
+    def seek_on(self: Browser, by: int) -> None:  # type: ignore[misc]
+        at, count = self.page.seek_next(by)
+        self.say(f"{at} of {count}" if count else "nothing was looked for; / does")
+
+    def to_contents(self: Browser) -> None:  # type: ignore[misc]
+        """To the list of contents, or back."""
+        self.on_contents = not self.on_contents and bool(self.contents.rows)
+        self.screen.set_class(self.on_contents, "on-contents")
+        self.contents.lit = self.on_contents
+        top = self.page.scroll_offset.y
+        passed = [n for n, row in enumerate(self.contents.rows) if row.value <= top]
+        self.contents.show(self.contents.rows, passed[-1] if passed else 0)
+        self.show_keys()
+
+    def go_to_part(self: Browser) -> None:  # type: ignore[misc]
+        number = self.contents.value
+        if self.on_contents:
+            self.to_contents()
+        if isinstance(number, int):
+            self.page.go_to_line(number)
+
+    def jump(self: Browser, *words: str) -> bool:  # type: ignore[misc]
+        """To the first part of such a title."""
+        assert self.sheet is not None
+        line = self.sheet.place_of(*words)
+        if line < 0 and "option" in words:
+            line = self._first_option()
+        if line >= 0:
+            self.page.go_to_line(line)
+        else:
+            self.say(f"this text has no part about {words[0]}s")
+        return line >= 0
+
+    def _first_option(self: Browser) -> int:  # type: ignore[misc]
+        """Where the first option is told of, in a text without a part for them."""
+        from dowsing.core.markup import plain
+
+        assert self.opened is not None
+        options = self.opened.document.options
+        flags = tuple(flag for option in options[:1] for flag in option.flags)
+        return next(
+            (n for n, line in enumerate(self.page.lines) if flags and plain(line).strip().startswith(flags)), -1
+        )
+
+    def to_examples(self: Browser) -> None:  # type: ignore[misc]
+        """To the examples; the first line of them is chosen."""
+        if self.jump("example", "uses"):
+            top = self.page.scroll_offset.y
+            for n, spot in enumerate(self.page.spots):
+                if spot.what == "line" and spot.line >= top:
+                    self.page.at = n
+                    self.page.show_line(spot.line)
+                    break
+            self.page.refresh()
+            self.show_keys()
+
+    # --- what can be done with a line ----------------------------------------------------------------
+
+    def chosen_line(self: Browser) -> str:  # type: ignore[misc]
+        spot = self.page.chosen
+        return spot.target if spot is not None and spot.what == "line" else ""
+
+    def compose_line(self: Browser) -> None:  # type: ignore[misc]
+        """Compose the line that is chosen, or the command that the text is about."""
+        assert self.opened is not None
+        self.state.compose = (
+            self.chosen_line() or self.opened.entry.name.replace("-", " ", 1)
+            if (self.chosen_line() or self.opened.entry.kind == "subcommand")
+            else self.opened.entry.name
+        )
+        self.state.now = self.here()
+        self.exit(None)
+
+    def unpick_line(self: Browser) -> None:  # type: ignore[misc]
+        line = self.chosen_line()
+        if not line:
+            self.say("choose a line with Tab first")
+            return
+        from dowsing.cli.output.pieces import unpicked_lines
+        from dowsing.core.commandline.known import Tables
+        from dowsing.core.commandline.line import unpick
+
+        found = unpick(line, Tables(self.session.store, self.session.settings))
+        self.push_screen(Told(unpicked_lines(found, max(20, self.size.width - 6), self.session.program)))
+
+    def save_line(self: Browser) -> None:  # type: ignore[misc]
+        line = self.chosen_line()
+        if not line:
+            self.say("choose a line with Tab first")
+            return
+        from dowsing.cli.commands.save import keep_line
+
+        try:
+            kept = keep_line(self.session, line, "")
+            self.say(f"saved: {kept.recipe.task}" if not kept.known else "saved already")
+        except Failure as failure:
+            self.say(failure.says)
+
+    def copy_line(self: Browser) -> None:  # type: ignore[misc]
+        line = self.chosen_line()
+        if line:
+            self.copy_to_clipboard(line)
+            self.say(f"copied: {line}")
+        else:
+            self.say("choose a line with Tab first")
