@@ -6,7 +6,7 @@ from rich.style import Style
 from rich.text import Text
 from textual.app import ComposeResult
 from textual.binding import Binding
-from textual.containers import Container, Horizontal, Vertical
+from textual.containers import Horizontal, Vertical
 from textual.widgets import ContentSwitcher, Input, Static
 
 from dowsing.cli.failure import Failure
@@ -23,6 +23,8 @@ from dowsing.tui.searching import FACETS, Results, results_for
 NAME, FAINT, HEAD = Style(bold=True), Style(dim=True), Style(bold=True, color="cyan")
 EACH = 5  # values of a facet
 PREVIEW_AFTER = 0.06  # seconds without a key
+SEARCH_AFTER = 0.25
+FEW = 20  # results; with more the texts of pages are not looked at
 
 
 class State:
@@ -92,29 +94,21 @@ class Browser(ReaderKeys, Program):
         self.on_facets = False
         self.asked = state.query
         self._preview_timer = None
+        self._search_timer = None
         self.first_says = ""
 
     def compose(self) -> ComposeResult:
         """The parts of the screen."""
-        with ContentSwitcher(initial="finder", id="views"):
-            with Vertical(id="finder"):
-                with Horizontal(id="asked"):
-                    yield Static("find  ", id="prompt")
-                    yield Input(value=self.state.query, id="query", compact=True, select_on_focus=False)
-                yield Static(id="told")
-                with Horizontal(id="below"):
-                    with Horizontal(id="upper"):
-                        yield Rows(lit=False, id="facets")
-                        yield Rows(id="found")
-                    yield LinesView(id="preview")
-            with Vertical(id="reader"):
-                yield Static(id="tabs")
-                with Horizontal(id="text"):
-                    yield Rows(lit=False, id="contents")
-                    yield LinesView(id="page")
-                with Container(id="within"), Horizontal():
-                    yield Static("search for  ", id="within-label")
-                    yield Input(id="sought", compact=True, select_on_focus=False)
+        with ContentSwitcher(initial="finder", id="views"), Vertical(id="finder"):
+            with Horizontal(id="asked"):
+                yield Static("find  ", id="prompt")
+                yield Input(value=self.state.query, id="query", compact=True, select_on_focus=False)
+            yield Static(id="told")
+            with Horizontal(id="below"):
+                with Horizontal(id="upper"):
+                    yield Rows(lit=False, id="facets")
+                    yield Rows(id="found")
+                yield LinesView(id="preview")
         yield Static(id="status")
         yield Static(id="keys")
         yield self.too_small()
@@ -123,31 +117,40 @@ class Browser(ReaderKeys, Program):
         """Find the parts; search or open once the screen is there."""
         self.query_input = self.query_one("#query", Input)
         self.facets, self.found = self.query_one("#facets", Rows), self.query_one("#found", Rows)
-        self.preview, self.page = self.query_one("#preview", LinesView), self.query_one("#page", LinesView)
-        self.contents = self.query_one("#contents", Rows)
-        self.sought = self.query_one("#sought", Input)
+        self.preview = self.query_one("#preview", LinesView)
         self.preview.can_focus = False
+        if self.state.now is None and not self.asked:
+            self.show_results()  # what to do stands there before anything is looked up
+            self.show_finder()
         self.call_after_refresh(self.begin)
 
     def begin(self) -> None:
-        self.search(self.state.row)
+        """Look up what is asked for already; the values to narrow by take longest and come last."""
+        if self.asked or self.state.filters.any:
+            self.search(self.state.row)
+        else:
+            self.set_timer(0.001, self.begin_facets)
         if self.state.now is not None:
             label, source, line = self.state.now
             self.state.now = None
             self.open(label, source, line)
-        else:
+        elif self.asked or self.state.filters.any:
             self.show_finder()
         if self.first_says:
             self.say(self.first_says)
 
+    def begin_facets(self) -> None:
+        if not self.asked and not self.results.facets:
+            self.search()
+
     # --- finding -------------------------------------------------------------------------------------
 
-    def search(self, row: int = 0) -> None:
-        """Results and facets for what is typed."""
+    def search(self, row: int = 0, whole: bool = True) -> None:
+        """Results and facets for what is typed; `whole`: as far as a search goes when nobody waits for the next key."""
         self.state.query = self.asked = self.query_input.value
         each = max(3, min(EACH, (self.size.height - 10) // 4))
         try:
-            self.results = results_for(self.session.store, self.asked, self.state.filters, each)
+            self.results = results_for(self.session.store, self.asked, self.state.filters, each, whole)
         except Failure as failure:
             self.say(failure.says)
             return
@@ -188,7 +191,20 @@ class Browser(ReaderKeys, Program):
         if results.relaxed:
             told += f" · {results.relaxed}"
         self.query_one("#told", Static).update(Text(clean_line(told), no_wrap=True, overflow="ellipsis"))
-        self.preview_later()
+        if results.entries or self.preview.lines:
+            self.preview_later()
+
+    def search_on(self) -> None:
+        """Search once more, in the texts too, when the keys rest and little was found."""
+        if self._search_timer is not None:
+            self._search_timer.stop()
+        asked = self.asked
+
+        def whole() -> None:
+            if asked == self.asked and self.results.total < FEW and not self.reading:
+                self.search(self.found.at)
+
+        self._search_timer = self.set_timer(SEARCH_AFTER, whole)
 
     def preview_later(self) -> None:
         """Show the card of the chosen result when the keys rest."""
@@ -217,7 +233,8 @@ class Browser(ReaderKeys, Program):
         if event.value != event.input.value:
             return
         if event.input.id == "query" and event.value != self.asked:
-            self.search()
+            self.search(whole=False)
+            self.search_on()
         elif event.input.id == "sought" and self.screen.has_class("within"):
             self.seek(event.value)
 
@@ -243,7 +260,7 @@ class Browser(ReaderKeys, Program):
     @property
     def reading(self) -> bool:
         """Whether the reader is shown."""
-        return self.query_one(ContentSwitcher).current == "reader"
+        return self.opened is not None
 
     def say(self, text: str) -> None:
         """A line at the bottom."""

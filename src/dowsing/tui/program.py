@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
+import os
+
+# how long (in ms) after an Escape more of a key is waited for; the library reads it when it is imported
+os.environ.setdefault("ESCDELAY", "40")
+
 from textual.app import App
 from textual.binding import Binding
 from textual.widgets import Static
 
+from dowsing.cli.failure import Failure
 from dowsing.cli.session import from_shell
 from dowsing.tui.driver import TerminalDriver
 from dowsing.tui.terminal import OnTerminal
@@ -35,6 +41,14 @@ class Program(App):  # type: ignore[type-arg]
         self.theme = "ansi-dark"
         self.animation_level = "none"
         self.answer: str | None = None
+        self.trouble: Exception | None = None
+
+    def on_ready(self) -> None:
+        """Once all is there: memory is given back again, which a short look-up does without."""
+        import gc
+
+        gc.freeze()
+        gc.enable()
 
     def too_small(self) -> Static:
         """What stands on the screen while the window is too small."""
@@ -56,6 +70,11 @@ class Program(App):  # type: ignore[type-arg]
         if not from_shell():
             self.action_suspend_process()
 
+    def _handle_exception(self, error: Exception) -> None:
+        """A fault of ours ends the screen, and is told in one line when the terminal is as it was."""
+        self.trouble = error
+        self.exit(None)
+
     def hand_out(self, line: str) -> None:
         """End with this line."""
         self.answer = line
@@ -63,10 +82,12 @@ class Program(App):  # type: ignore[type-arg]
 
 
 def run_program(program: Program) -> str | None:
-    """Run it on the terminal and leave that as it was found; the line that it gives back."""
-    import gc
-
+    """Run it on the terminal and leave that as it was found; the line that it gives back. Raises Failure."""
     with OnTerminal():
-        gc.enable()
         program.run()
+    if program.trouble is not None:
+        if os.environ.get("DOWSING_TRACE"):
+            raise program.trouble
+        kind = type(program.trouble).__name__
+        raise Failure(f"the screen could not go on ({kind}: {program.trouble}); please report it", status=3)
     return program.answer

@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from rich.style import Style
 from rich.text import Text
+from textual.containers import Container, Horizontal, Vertical
 from textual.screen import ModalScreen
-from textual.widgets import ContentSwitcher, Static
+from textual.widgets import ContentSwitcher, Input, Static
 
 from dowsing.cli.failure import Failure
 from dowsing.cli.kept import note_read
 from dowsing.core.markup import clean_line
 from dowsing.tui.lines_view import LinesView, Spot
 from dowsing.tui.opened import Opened, Sheet, anchors_of
-from dowsing.tui.rows import Row, fit
+from dowsing.tui.rows import Row, Rows, fit
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -41,6 +42,25 @@ class Told(ModalScreen[None]):
         view.focus()
 
 
+class ReaderView(Vertical):
+    """The parts of the reader. They are put onto the screen when something is first read."""
+
+    def __init__(self, **named: object) -> None:
+        super().__init__(**named)  # type: ignore[arg-type]
+        self.page = LinesView(id="page")
+        self.contents = Rows(lit=False, id="contents")
+        self.sought = Input(id="sought", compact=True, select_on_focus=False)
+
+    def compose(self):  # type: ignore[no-untyped-def]
+        yield Static(id="tabs")
+        with Horizontal(id="text"):
+            yield self.contents
+            yield self.page
+        with Container(id="within"), Horizontal():
+            yield Static("search for  ", id="within-label")
+            yield self.sought
+
+
 class ReaderKeys:
     """What the keys do while a document is read. Part of the screen of `browse`."""
 
@@ -66,10 +86,18 @@ class ReaderKeys:
         if here is not None and remember:
             self.state.back.append(here)
             self.state.ahead.clear()
+        if not self.query("#reader"):
+            view = ReaderView(id="reader")
+            self.page, self.contents, self.sought = view.page, view.contents, view.sought
+            self.query_one(ContentSwitcher).mount(view)
         self.opened = opened
         self.on_contents = False
         self.say("")
         note_read(self.session, opened.label)
+        self.call_after_refresh(self.show_reader, line)
+
+    def show_reader(self: Browser, line: int) -> None:  # type: ignore[misc]
+        """Change from the finder to the document that is open."""
         self.query_one(ContentSwitcher).current = "reader"
         self.set_focus(self.page)
         self.call_after_refresh(self.lay_out, line=line)
@@ -82,7 +110,7 @@ class ReaderKeys:
 
     def lay_out(self: Browser, keep: bool = False, line: int = 0) -> None:  # type: ignore[misc]
         """Lay the document out for the width there is."""
-        if self.opened is None:
+        if self.opened is None or not self.page.size.width:
             return
         width = max(NARROWEST, min(WIDEST, self.page.content_size.width - 2))
         self.sheet = self.opened.lay_out(width)
@@ -118,12 +146,12 @@ class ReaderKeys:
             return [("Enter", "go there"), ("↑↓", "choose"), ("g", "back to the text")]
         if spot is not None and spot.what == "line":
             return [("Enter", "hand out"), ("c", "compose"), ("u", "unpick"), ("s", "save"), ("y", "copy"), ("Tab", "next"), ("Esc", "let go")]  # fmt: skip
-        keys = [("Tab", "link or line"), ("⌫", "back"), ("/", "search"), ("g", "contents"), ("o", "options"), ("e", "examples")]  # fmt: skip
+        keys = [("Tab", "link or line"), ("⌫", "back"), ("/", "search"), ("g", "contents"), ("e", "examples"), ("Esc", "finder"), ("q", "leave"), ("o", "options")]  # fmt: skip
         if spot is not None:
             keys.insert(0, ("Enter", "follow"))
         if self.opened is not None and len(self.opened.sources) > 1:
             keys.append(("1-9", "source"))
-        return [*keys, ("c", "compose"), ("Esc", "finder"), ("q", "leave")]
+        return [*keys, ("c", "compose")]
 
     # --- keys ----------------------------------------------------------------------------------------
 

@@ -6,7 +6,7 @@ from dowsing.core.finding.filters import COLUMNS, Filters
 from dowsing.core.finding.search import Answer, make_query, search
 from dowsing.core.index.store import Entry, Store
 
-MOST = 100  # results
+MOST = 60  # results
 MOST_COUNTED = 4000  # entries that are counted for facets
 #: What is offered to narrow by: the filter, and what it is called.
 FACETS = {"does": "VERB", "what": "NOUN", "kind": "KIND", "package": "PACKAGE"}
@@ -21,16 +21,19 @@ class Results:
         self.entries, self.total, self.relaxed, self.facets = entries, total, relaxed, facets
 
 
-def results_for(store: Store, typed: str, filters: Filters, each: int) -> Results:
-    """The results for what is typed; without words and filters none, but the facets of everything. `each`: so many
-    values of a facet."""
-    words = typed.split()
+def results_for(store: Store, typed: str, filters: Filters, each: int, whole: bool = True) -> Results:
+    """The results for what is typed; without words and filters none, but the facets of everything.
+
+    `each`: so many values of a facet. `whole`: the texts of pages are looked at too, where nothing else has the words;
+    that is for when the keys rest.
+    """
+    words = [word for word in typed.split() if word.strip("*?")]
     if not words and not filters.any:
         from dowsing.core.finding.filters import narrow
 
         narrow(store, Filters())
         return Results([], 0, "", {name: store.vocabulary(COLUMNS[name])[:each] for name in FACETS})
-    query = make_query(words, MOST, filters)
+    query = make_query(words, MOST, filters).changed(texts=whole)
     if not query.words and not query.patterns and not filters.any:
         return Results([], 0, "", {name: [] for name in FACETS})
     found: Answer = search(store, query)

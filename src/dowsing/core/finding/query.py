@@ -15,13 +15,17 @@ _LABEL = re.compile(r"(?<=\w)(?:\([1-9a-z]\w*\)|\.[1-9][a-z]{0,5})\Z")  # the se
 
 
 class Query(Record):
-    """What is searched for: plain words, patterns on names, how much is wanted, and what of it may be a name."""
+    """What is searched for: plain words, patterns on names, how much is wanted, and what of it may be a name.
+
+    `texts`: words that nothing else has are also looked for in the texts of pages, which takes a while.
+    """
 
     words: list[str]
     patterns: list[str]
     limit: int = 20
     filters: Filters = Filters()
     names: list[str] = []  # noqa: RUF012 - a record is immutable
+    texts: bool = True
 
 
 def make_query(typed: list[str], limit: int = 20, filters: Filters | None = None) -> Query:

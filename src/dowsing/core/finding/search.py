@@ -77,7 +77,7 @@ def search(store: Store, query: Query, why: bool = False, weights: Weights = WEI
             if allowed is None or number in allowed:
                 bonus[number] = bonus.get(number, 0.0) + OF_NAME
         most = max(LOOKED_AT, query.limit * 3)
-        matches, numbers, scored = _by_words(store, words, allowed, bonus, notes, most, weights)
+        matches, numbers, scored = _by_words(store, words, allowed, bonus, notes, most, weights, query.texts)
     elif allowed is not None:
         numbers, scored = allowed, _by_standing(store, allowed, bonus)
     ranked, scores, said = _ranked(store, scored, matches, max(LOOKED_AT_TWICE, query.limit * 3 // 2), weights)
@@ -155,6 +155,7 @@ def _by_words(
     notes: list[str],
     most: int,
     weights: Weights,
+    texts: bool,
 ) -> tuple[Matches, set[int], list[tuple[float, int]]]:
     """The terms with what entries get for them, the entries that are found, and the best of them with scores."""
     terms = terms_of(store, words, weights)
@@ -173,7 +174,7 @@ def _by_words(
         for number in store.numbers_holding(terms[0].word):
             gain.setdefault(number, INSIDE_NAME)
     hidden = store.hidden()
-    if missing:
+    if missing and texts:
         add_texts(store, matches, missing, max([*matches.telling, LEAST_TELLING]))
     for gain in matches.gains:
         for number in hidden & gain.keys():
@@ -194,7 +195,7 @@ def _by_words(
     least = middle + part * (best - middle)
     scored = [(value, number) for value, number in scored if number in numbers or value >= least]
     numbers = numbers | {number for _, number in scored}
-    if len(numbers) < FEW:
+    if texts and len(numbers) < FEW:
         for number in in_texts(store, [term.word for term in terms]) - hidden - numbers:
             if allowed is None or number in allowed:
                 numbers.add(number)
