@@ -212,4 +212,4 @@ def test_after_find_take_reads_the_page(program: Program) -> None:
     done = in_one_terminal(program, "d find harvest >/dev/null; d take 1 | head -n 1; d take 1 --run; echo $?")
     assert done.stdout.startswith("harvest(1)")
     assert done.stdout.endswith("2\n")
-    assert "the last list has names, not lines" in done.stderr
+    assert "the last list has no command lines; dowsing take 1 reads that page" in done.stderr

@@ -65,7 +65,7 @@ def test_words(program: Program) -> None:
     counts = {word["word"]: word["count"] for word in kinds["words"]}
     assert (kinds["what"], counts["subcommand"], counts["builtin"], counts["keyword"]) == ("kinds", 5, 4, 2)
     text = program.out("--demo", "words", "packages", "--kind", "builtin")
-    assert text == "packages  1 in all\n\n   4  loam\n\nnext: dowsing --demo find --package loam\n"
+    assert text == "packages  1 in all\n\n1  loam  4\n\nnext: dowsing --demo find --package loam\n"
 
 
 def test_near(program: Program) -> None:
@@ -78,7 +78,7 @@ def test_near(program: Program) -> None:
         "the same name", "its page refers to it", "package fernhollow-glasshouse", "same noun: bed",
     ]  # fmt: skip
     text = program.out("--demo", "near", "glasshouse", "water")
-    assert "FAMILY GLASSHOUSE\n   glasshouse(1)" in text
+    assert "FAMILY GLASSHOUSE\n 1  glasshouse(1) " in text
     assert "Next: dowsing --demo" in text
     builtin = program.out("--demo", "near", "walk")
-    assert "PACKAGE LOAM\n   row(builtin)" in builtin
+    assert "PACKAGE LOAM\n1  row(builtin) " in builtin

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from pathlib import Path
 
 from conftest import Program
@@ -122,9 +123,14 @@ def test_names_that_are_none(program: Program) -> None:
 
 
 def rows(text: str) -> dict[str, str]:
-    """Source and whether it is there, of a table."""
-    lines = text.split("\n\n")[1].split("\n")[1:]
-    return {line.split()[0]: line.split()[1] for line in lines if not line.startswith(" ")}
+    """Source and whether it is there, of a table; those that are there are numbered from 1 on."""
+    lines = [line for line in text.split("\n\n")[1].split("\n")[1:] if line[:4].strip()]
+    found = [re.match(r"(?:(\d)  |   )([\w-]+) +(yes|no|\?)", line) for line in lines]
+    told = [match.groups() for match in found if match]
+    numbers = [number for number, _, _ in told if number]
+    assert numbers == [str(n) for n in range(1, len(numbers) + 1)]
+    assert {source for _, source, there in told if there == "yes"} == {source for number, source, _ in told if number}
+    return {source: there for _, source, there in told}
 
 
 def test_sources_side_by_side(program: Program) -> None:

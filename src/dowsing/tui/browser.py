@@ -37,7 +37,8 @@ class State:
         self.back: list[tuple[str, str, int]] = []  # label, source, line
         self.ahead: list[tuple[str, str, int]] = []
         self.now: tuple[str, str, int] | None = (name, "", 0) if name else None
-        self.compose = ""  # the line to be composed next
+        self.compose = ""  # the line to be composed next, or the kind of a line of a file
+        self.of_file = False
 
 
 class Browser(ReaderKeys, Program):

@@ -19,12 +19,13 @@ def browse_on_screen(session: Session, name: str) -> str | None:
         line = run_program(browser)
         if line is not None or not state.compose:
             return line
-        from dowsing.cli.sheets import command_sheet
+        from dowsing.cli.sheets import command_sheet, line_sheet
         from dowsing.tui.composer import compose_on_screen
 
         says = ""
         try:
-            line = compose_on_screen(session, command_sheet(session, state.compose))
+            sheet = line_sheet(session, state.compose, "") if state.of_file else command_sheet(session, state.compose)
+            line = compose_on_screen(session, sheet)
         except Failure as failure:
             says = failure.says
         if line is not None:

@@ -372,13 +372,12 @@ class ReaderKeys:
         return spot.target if spot is not None and spot.what == "line" else ""
 
     def compose_line(self: Browser) -> None:  # type: ignore[misc]
-        """Compose the line that is chosen, or the command that the text is about."""
+        """Compose the line that is chosen, the command that the text is about, or a line of the file that it is about."""
         assert self.opened is not None
-        self.state.compose = (
-            self.chosen_line() or self.opened.entry.name.replace("-", " ", 1)
-            if (self.chosen_line() or self.opened.entry.kind == "subcommand")
-            else self.opened.entry.name
-        )
+        entry = self.opened.entry
+        spoken = entry.name.replace("-", " ", 1) if entry.kind == "subcommand" else entry.name
+        self.state.compose = self.chosen_line() or spoken
+        self.state.of_file = entry.kind == "file-format" and not self.chosen_line()
         self.state.now = self.here()
         self.exit(None)
 

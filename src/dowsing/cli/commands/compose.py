@@ -49,6 +49,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
         from dowsing.cli.dialogue import ask_fields
 
         line = ask_fields(session, sheet, spelling)
+        if line is not None:
+            hand_out(session, line, sheet.title)
+            return 1 if sheet.missing() or sheet.faults() else 0
     else:
         line = _on_screen(session, sheet, spelling)
     if line is None:

@@ -26,11 +26,14 @@ def source_lines(name: str, runs: str, rows: list[Row], width: int) -> list[str]
     head = f"   {'source':<{column}}  {'there':<5} {'words':>6} {'lines':>6}  "
     lines.append(f"{HEADING}{head}where, or why not")
     indent = len(head)
+    numbered: set[str] = set()
     for row in rows:
         mark = _MARKS[row.present]
         counts = f"{row.words:>6} {row.lines:>6}" if row.present else " " * 13
         style = BOLD if row.present else ""
-        number = f"{there.index(row.source) + 1}  " if row.present else "   "
+        first = row.present and row.source not in numbered
+        numbered.add(row.source if first else "")
+        number = f"{there.index(row.source) + 1}  " if first else "   "
         start = f"{number}{style}{row.source:<{column}}{ROMAN if style else ''}  {mark:<5} {counts}  "
         lines += _row(start, indent, _where(row), width)
     return lines

@@ -87,13 +87,14 @@ def missing(known: Known, used: set[str], operands: int) -> list[str]:
     for form in known.forms:
         if form.defines or not form.elements or form.elements[0].what != "command" or form.problem:
             continue
-        lacks = _lacking(known, form, used, operands)
+        lacks = lacking(known, form, used, operands)
         if best is None or len(lacks) < len(best):
             best = lacks
     return best or []
 
 
-def _lacking(known: Known, form: Form, used: set[str], operands: int) -> list[str]:
+def lacking(known: Known, form: Form, used: set[str], operands: int) -> list[str]:
+    """What one form demands that is not there yet, with so many operands given."""
     lacks: list[str] = []
     left = operands
     for element in form.elements:

@@ -14,6 +14,8 @@ _FLAG = r"(?<![\w-])-{1,2}[A-Za-z0-9][\w-]*"
 def options_by_use(known: Known, lines: list[str] | None = None) -> list[Spelling]:
     """The spellings by how much the page makes of their options: shown in a form, with a long and a short spelling,
     mentioned. Each of the `lines` that uses one counts like three mentions."""
+    if known.only and known.parent is not None and not known.spellings:
+        known = known.parent  # a subcommand without a text of its own
     spellings = list(known.spellings.values())
     texts = " ".join(
         [*(o.text for t in known.tables for o in t.options), *(line for t in known.tables for line in t.lines)]

@@ -116,7 +116,7 @@ class CommandSheet(Sheet):
         self.forms = [one for one in self.known.forms if not one.defines and not one.problem][:MOST_FORMS]
         if form is None:
             words = [word.value for word in self.state.operands]
-            form = best_form(self.forms or self.known.forms, self.state.flags, words)
+            form = best_form(self.known, self.forms or self.known.forms, self.state.flags, words)
         self.form = form
         self.plan: Plan = plan_of(form, self.known, self.subcommands, self.expression)
         fields: dict[str, Field] = {}
@@ -238,7 +238,10 @@ class CommandSheet(Sheet):
 def _at_cursor(reader: LineReader, pieces: list[Piece], at: int) -> tuple[Piece | None, list[Piece], State | None]:
     """The command at a place: its piece, its own pieces, and what is known of it."""
     best: tuple[Piece, list[Piece]] | None = None
+    closed = [p for p in pieces if p.role == "substitution" and p.end <= at and p.text.endswith(")")]
     for command, own in commands_of(pieces):
+        if any(p.start <= command.start < p.end for p in closed):
+            continue  # the cursor has left that substitution
         if command.start <= at and (best is None or command.start >= best[0].start):
             best = command, own
     if best is None:

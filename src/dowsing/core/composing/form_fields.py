@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.commandline.exclusion import flag_of
+from dowsing.core.commandline.exclusion import flag_of, lacking
 from dowsing.core.commandline.form_facts import is_command_place
 from dowsing.core.commandline.forms import Element, Form
 from dowsing.core.commandline.kinds import value_kind, value_range
@@ -44,7 +44,8 @@ def option_key(option: Option) -> str:
 def option_field(spelling: Spelling, required: bool = False, usual: bool = False, repeats: bool = False) -> Field:
     """The field of an option."""
     option = spelling.option
-    takes = option.argument is not None
+    # a list that may be empty is given as the words after it
+    takes = option.argument is not None and (spelling.needs or not option.argument.endswith("..."))
     kind = value_kind(option.argument or "", option.text, option.values) if takes else ""
     placeholder = (option.argument or "").strip("[]=")
     return Field(
@@ -63,7 +64,7 @@ def option_field(spelling: Spelling, required: bool = False, usual: bool = False
         required,
         option.repeatable or repeats,
         takes,
-        takes and (option.argument_optional or bool(option.bare)),
+        takes and not spelling.needs,
         must_exist(kind, placeholder, option.text),
         usual,
         option.section,
@@ -77,6 +78,9 @@ def is_strict(option: Option) -> bool:
     return len(values) > 1 and set(values) <= shown
 
 
+_ANY_WORDS = Field("operand 1 argument", "operand", "argument", "argument", "text", repeats=True, usual=True)
+
+
 class _Planner:
     def __init__(self, known: Known, subcommands: dict[str, str], expression: bool) -> None:
         self.known = known
@@ -86,13 +90,19 @@ class _Planner:
         self.places: list[Place] = []
         self.one_of: list[list[str]] = []
         self.operands = 0
+        words = {option.section for table in known.tables for option in table.options}
+        self.titles = [
+            title for title in words if re.search(r"\b(?:actions?|operations?|commands?)\b", title, re.IGNORECASE)
+        ]
         #: options that are written as name=value, which the form calls operands
         self.by_name = any(flag[0] not in "-+" and len(flag) > 1 for flag in known.spellings)
 
     def walk(self, elements: list[Element], required: bool, repeats: bool = False) -> None:
-        for element in elements:
+        for n, element in enumerate(elements):
             needed = required and element.required
             again = repeats or element.repeats
+            if element.what == "operand" and n and self.takes_next(elements[n - 1]):
+                continue  # it is the value of the options before it
             if element.what == "option":
                 self.option(element, needed, again)
             elif element.what == "operand":
@@ -103,6 +113,13 @@ class _Planner:
                 self.choice(element, needed, again)
             elif element.what == "group":
                 self.walk(element.elements, needed, again)
+
+    def takes_next(self, element: Element) -> bool:
+        """Whether it is a choice of options that all take a value."""
+        if element.what != "choice" or not all(one.what == "option" for one in element.elements):
+            return False
+        spellings = [self.known.spelling(one.text) for one in element.elements]
+        return all(one is not None and one.needs for one in spellings)
 
     def add(self, field: Field) -> None:
         known = self.fields.get(field.key)
@@ -140,6 +157,9 @@ class _Planner:
 
     def operand(self, element: Element, required: bool, repeats: bool) -> None:
         name = operand_name(element.text)
+        if any(name.casefold() in title.casefold().split() for title in self.titles):
+            self.places.append(Place(key=OPTIONS))  # one of the options below such a title
+            return
         named = self.by_name and re.match(r"\W*operands?\b", element.text, re.IGNORECASE)
         if _OPTIONS.match(element.text) or named or (self.expression and _EXPRESSION.match(element.text)):
             self.places.append(Place(key=OPTIONS))
@@ -221,10 +241,11 @@ def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expres
         planner.add(planner.subcommand(True))
     else:
         planner.places.append(Place(key=OPTIONS))
-        field = Field("operand 1 argument", "operand", "argument", "argument", "text", repeats=True, usual=True)
-        planner.add(field)
     if subcommands and "subcommand" not in planner.fields and known.parent is None and not planner.operands:
         planner.add(planner.subcommand(False))
+    listing = any((one.option.argument or "").endswith("...") for one in known.spellings.values())
+    if not planner.operands and not subcommands and (listing or form is None):
+        planner.add(_ANY_WORDS)
     fields = list(planner.fields.values())
     last = next((field for field in reversed(fields) if field.what == "operand"), None)
     for n, field in enumerate(fields):
@@ -237,23 +258,29 @@ def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expres
     return Plan(fields, places, planner.one_of)
 
 
-def best_form(forms: list[Form], used: set[str], words: list[str]) -> Form | None:
-    """The form that fits best to the options that are there and to the words that stand as they are."""
+def best_form(known: Known, forms: list[Form], used: set[str], words: list[str]) -> Form | None:
+    """The form that fits best to the options that are there and to the words that are none: it has the options, lacks
+    least, and takes as many operands."""
     fitting = [form for form in forms if not form.defines and not form.problem and len(form.elements) > 1]
+    if fitting and not used and not words:
+        return fitting[0]
     if not fitting:
-        return next((form for form in forms if not form.defines), None)
+        return next((form for form in forms if not form.defines and not form.problem), None)
 
     def distance(form: Form) -> tuple[int, int]:
-        demanded = {flag_of(e) for e in _flat(form.elements) if e.what == "option" and e.required}
-        shown = {flag_of(e) for e in _flat(form.elements) if e.what == "option"}
+        flat = _flat(form.elements)
+        demanded = {flag_of(e) for e in flat if e.what == "option" and e.required}
+        shown = {flag_of(e) for e in flat if e.what == "option"}
         literals = {e.text for e in form.elements if e.what == "literal" and e.required}
+        operands = [e for e in flat if e.what == "operand" and not _OPTIONS.match(e.text)]
+        many = any(e.repeats for e in [*flat, *form.elements] if e.what != "option")
         is_open = any(
-            _OPTIONS.match(e.text) or re.match(r"\W*OPERANDS?\b", e.text)
-            for e in _flat(form.elements)
-            if e.what == "operand"
+            _OPTIONS.match(e.text) or re.match(r"\W*OPERANDS?\b", e.text) for e in flat if e.what == "operand"
         )
-        lacking = 0 if is_open else len(used - shown)
-        return 2 * lacking + len(literals ^ (literals & set(words))) - 2 * len(demanded & used), len(demanded - used)
+        strange = 0 if is_open else len(used - shown)
+        surplus = 0 if many else max(0, len(words) - len(operands) - len(literals & set(words)))
+        misses = len(lacking(known, form, used, len(words)))
+        return 2 * strange + 2 * surplus + len(literals - set(words)) + misses - 2 * len(demanded & used), misses
 
     return min(fitting, key=distance)
 

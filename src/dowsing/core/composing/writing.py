@@ -75,11 +75,11 @@ class _Writer:
         for value in self.sheet.values(field):
             if value and value == field.default and not field.required:
                 continue
+            if value and self.is_number(field, value):
+                found.append(_Word(f"-{value}"))
+                continue
             if value == SWITCH or not field.takes:
                 found.append(_Word(flag, letter and not field.bare, letter))
-                continue
-            if self.is_number(field, value):
-                found.append(_Word(f"-{value}"))
                 continue
             word = value if field.kind == "command" and self.carries(flag) else self.value(field, value)
             if flag[:1] not in "-+":  # written as name=value
@@ -102,7 +102,8 @@ class _Writer:
         """Whether the value is itself the option, as in `-9`: that is how it was typed, or there is no other way."""
         typed = self.sheet.spelled.get(field.key, "")
         alone = all("<" in flag or (flag.strip("-").isupper() and len(flag) > 3) for flag in field.flags)
-        return not self.spelling and (typed == f"-{value}" or (alone and value.isalnum()))
+        as_typed = typed == f"-{value}" and typed not in field.flags
+        return not self.spelling and (as_typed or (alone and value.isalnum()))
 
     def flag(self, field: Field) -> str:
         """The spelling to write."""
