@@ -21,7 +21,7 @@ VALUE = Style(color="cyan")
 FAINT = Style(dim=True)
 WRONG = Style(color="red", bold=True)
 GROUP = Style(dim=True, italic=True)
-WIDEST_NAME, WIDEST_VALUE = 30, 28
+WIDEST_NAME, WIDEST_VALUE, LEAST_VALUE = 30, 28, 14
 
 
 class FieldList(ScrollView, can_focus=False):
@@ -69,7 +69,7 @@ class FieldList(ScrollView, can_focus=False):
     def value_width(self) -> int:
         """How wide values may be."""
         room = self.size.width - self.value_column - 2
-        return max(10, min(WIDEST_VALUE, room) if room > WIDEST_VALUE + 16 else room)
+        return max(10, min(WIDEST_VALUE, room // 2) if room > 2 * LEAST_VALUE else room)
 
     def bring_into_view(self) -> None:
         """Scroll so that the row in focus is seen."""

@@ -104,7 +104,7 @@ class Sheet:
         found: dict[int, str] = {}
         if not own:
             return found
-        self.lines += ["", f"{HEADING}USES (recipes and your own lines)"]
+        self.lines += ["", f"{HEADING}RECIPES AND OWN LINES"]
         for one in own:
             self.lines += wrap(clean_line(one.task), width, 3)
             found[len(self.lines)] = one.line

@@ -29,6 +29,9 @@ class Program(App):  # type: ignore[type-arg]
     #too-small { layer: above; display: none; width: 100%; height: 100%; background: ansi_default; }
     Screen.small #too-small { display: block; }
     .bar { height: 1; color: ansi_default; }
+    * { scrollbar-color: ansi_bright_black; scrollbar-color-hover: ansi_white; scrollbar-color-active: ansi_white;
+        scrollbar-background: ansi_default; scrollbar-background-hover: ansi_default;
+        scrollbar-background-active: ansi_default; }
     """
     BINDINGS = [  # noqa: RUF012 - as the library has it
         Binding("ctrl+c", "leave", "leave", priority=True, show=False),

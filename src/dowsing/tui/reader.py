@@ -90,7 +90,7 @@ class ReaderKeys:
             view = ReaderView(id="reader")
             self.page, self.contents, self.sought = view.page, view.contents, view.sought
             self.query_one(ContentSwitcher).mount(view)
-        self.opened = opened
+        self.opened, self.sheet = opened, None
         self.on_contents = False
         self.say("")
         note_read(self.session, opened.label)
@@ -110,7 +110,10 @@ class ReaderKeys:
 
     def lay_out(self: Browser, keep: bool = False, line: int = 0) -> None:  # type: ignore[misc]
         """Lay the document out for the width there is."""
-        if self.opened is None or not self.page.size.width:
+        if self.opened is None:
+            return
+        if not self.page.size.width:  # it is not on the screen yet
+            self.set_timer(0.02, lambda: self.lay_out(keep, line))
             return
         width = max(NARROWEST, min(WIDEST, self.page.content_size.width - 2))
         self.sheet = self.opened.lay_out(width)
@@ -261,7 +264,9 @@ class ReaderKeys:
 
     def on_key(self: Browser, event) -> None:  # type: ignore[no-untyped-def, misc]
         """The letters of the reader."""
-        if not self.reading or self.screen.has_class("within") or len(self.screen_stack) > 1 or self.opened is None:
+        if not self.reading or self.screen.has_class("within") or len(self.screen_stack) > 1:
+            return
+        if self.opened is None or self.sheet is None:
             return
         key, character = event.key, event.character or ""
         does = {
@@ -355,7 +360,7 @@ class ReaderKeys:
 
     def to_examples(self: Browser) -> None:  # type: ignore[misc]
         """To the examples; the first line of them is chosen."""
-        if self.jump("example", "uses"):
+        if self.jump("example", "recipes"):
             top = self.page.scroll_offset.y
             for n, spot in enumerate(self.page.spots):
                 if spot.what == "line" and spot.line >= top:

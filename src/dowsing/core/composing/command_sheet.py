@@ -91,14 +91,16 @@ class CommandSheet(Sheet):
         self.typed = line[command.start : last]
         filled = fill_in(self.fields, self.plan.places, own)
         self.raw, self.spelled, self.extra = filled.raw, filled.spelled, filled.extra
-        self.ended, self.bundled = filled.ended, filled.bundled
+        self.ended, self.bundled, self.joined = filled.ended, filled.bundled, filled.joined
         self.fixed = ""  # what was typed, where it cannot be told apart into fields
         self._held.update(filled.held)
-        if not same_words(self.typed, self.command_line()):
+        ordered = self.expression and any(piece.role == "operator" and not piece.of for piece in own)
+        if ordered or not same_words(self.typed, self.command_line()):
             self.fixed = line[command.start + len(self.head) : last].strip()
             self.extra = []
             self._held = {key: held for key, held in self._held.items() if key == "form"}
         self._initial = dict(self._held)
+        self._typed_keys = list(self._held)
 
     def _head(self, own: list[Piece], line: str) -> None:
         """The words up to the subcommand, as they stand; `own` is left with what comes after."""
@@ -111,6 +113,7 @@ class CommandSheet(Sheet):
     def _plan(self, form: Form | None = None) -> None:
         """The fields by the form that fits best, or the one given."""
         rules = conventions_of(self.tables.store)
+        self._typed_keys: list[str] = []
         self.expression = self.known.name in rules.expressions
         self.carrying = rules.expressions.get(self.known.name, [])
         self.forms = [one for one in self.known.forms if not one.defines and not one.problem][:MOST_FORMS]
@@ -176,8 +179,26 @@ class CommandSheet(Sheet):
             self._read(line + self.after, at)
 
     def held_keys(self) -> list[str]:
-        """The keys of what is filled in, in the order of filling."""
-        return list(self._held)
+        """The keys of what is filled in, in the order of filling. In an expression, where order counts, a test that was
+        added stands before what is done with what it lets through."""
+        keys = list(self._held)
+        if not self.expression:
+            return keys
+        found = [key for key in keys if key in self._typed_keys]
+        for key in keys:
+            if key in self._typed_keys:
+                continue
+            first = (
+                len(found)
+                if self._acts(key)
+                else next((n for n, one in enumerate(found) if self._acts(one)), len(found))
+            )
+            found.insert(first, key)
+        return found
+
+    def _acts(self, key: str) -> bool:
+        """Whether an option of an expression does something, where others only tell."""
+        return key.startswith("option ") and "action" in self.field(key).group.casefold()
 
     def without(self, field: Field) -> list[str]:
         """The spellings of an option that take no value though another one does."""
@@ -238,10 +259,13 @@ class CommandSheet(Sheet):
 def _at_cursor(reader: LineReader, pieces: list[Piece], at: int) -> tuple[Piece | None, list[Piece], State | None]:
     """The command at a place: its piece, its own pieces, and what is known of it."""
     best: tuple[Piece, list[Piece]] | None = None
+    ends = [p for p in pieces if p.role == "operator" and p.of and p.end <= at]
     closed = [p for p in pieces if p.role == "substitution" and p.end <= at and p.text.endswith(")")]
     for command, own in commands_of(pieces):
         if any(p.start <= command.start < p.end for p in closed):
             continue  # the cursor has left that substitution
+        if any(command.start < p.start and command.depth > p.depth for p in ends):
+            continue  # and what an option carries up to a semicolon
         if command.start <= at and (best is None or command.start >= best[0].start):
             best = command, own
     if best is None:

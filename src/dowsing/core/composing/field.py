@@ -132,7 +132,7 @@ def missing_file(field: Field, value: str, folder: str) -> str:
     """Why the file that a value names cannot be used where one must be, "" if nothing is wrong."""
     if not field.exists or field.kind not in ("file", "folder", "path") or re.search(r"[*?\[{$]", value):
         return ""
-    if value == "-" or "://" in value or re.match(r"[\w.-]+:", value):
+    if value == "-" or "://" in value or re.match(r"[\w.@-]+:", value):
         return ""
     path = os.path.join(folder, os.path.expanduser(value))
     if not os.path.lexists(path):

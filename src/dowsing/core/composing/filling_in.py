@@ -13,7 +13,7 @@ from dowsing.core.composing.form_fields import Place
 
 class Filled:
     """What was found. `held`: the values by the keys of fields; `raw`: how a value stands in the line, by key and value;
-    `spelled`: the spelling that an option was typed in; `extra`: words that no field is for; `ended`: there is a `--`;
+    `spelled`: the spelling that an option was typed in; `joined`: options whose value stands after `=`; `extra`: words that no field is for; `ended`: there is a `--`;
     `bundled`: letters stand together."""
 
     def __init__(self) -> None:
@@ -21,6 +21,7 @@ class Filled:
         self.raw: dict[tuple[str, str], str] = {}
         self.spelled: dict[str, str] = {}
         self.extra: list[str] = []
+        self.joined: set[str] = set()
         self.ended = False
         self.bundled = False
 
@@ -46,7 +47,7 @@ def fill_in(fields: list[Field], places: list[Place], own: list[Piece]) -> Fille
         elif piece.role in ("operand", "substitution"):
             if not operands or piece.start >= operands[-1].end:  # not one within a word
                 operands.append(piece)
-        else:
+        elif not (piece.role == "operator" and piece.of):  # that closes the command of an option
             filled.extra.append(piece.text)
     _operands(filled, fields, places, operands)
     return filled
@@ -73,6 +74,8 @@ def _option(filled: Filled, fields: list[Field], piece: Piece, values: list[Piec
         value, raw = piece.value, ""  # a number or a signal for an option
     elif piece.value is not None:
         value, raw = piece.value, raw_value(piece)
+    if "=" in (piece.word or "")[len(piece.text) : len(piece.text) + 1] and not values:
+        filled.joined.add(field.key)
     filled.raw[field.key, value] = raw
     filled.held[field.key] = [*filled.held.get(field.key, []), value] if field.repeats else [value]
 

@@ -170,11 +170,12 @@ class _Planner:
         if self.subcommands and re.fullmatch(r"arg(?:ument)?s?|\.\.\.", name, re.IGNORECASE):
             return  # those of the subcommand, which are known when it is
         self.operands += 1
+        listed = "[," in element.text  # further ones stand in the same word
         kind = value_kind(name, "file mode" if name.isupper() else "")
         self.add(
             Field(
                 f"operand {self.operands} {name}", "operand", name, name, kind, page=self.known.page,
-                required=required, repeats=repeats, usual=True,
+                required=required, repeats=repeats and not listed, usual=True, separator="," if listed else "",
             )
         )  # fmt: skip
 
@@ -250,7 +251,8 @@ def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expres
     last = next((field for field in reversed(fields) if field.what == "operand"), None)
     for n, field in enumerate(fields):
         if field.what == "operand" and field.kind in ("file", "folder", "path"):
-            alone = field is last and sum(one.what == "operand" for one in fields) == 1
+            files = [one for one in fields if one.what == "operand" and one.kind in ("file", "folder", "path")]
+            alone = field is last and len(files) == 1
             fields[n] = field.changed(exists=must_exist(field.kind, field.label, known.summary, alone))
     places = planner.places
     if not any(place.key == OPTIONS for place in places):

@@ -86,7 +86,7 @@ class _Writer:
                 found.append(_Word(f"{flag.rstrip('=')}={word}"))
             elif flag.endswith("=") or (field.bare and not flag.startswith("--")):
                 found.append(_Word(flag + word))
-            elif field.bare:
+            elif field.bare or (flag.startswith("--") and field.key in self.sheet.joined):
                 found.append(_Word(f"{flag}={word}"))
             else:
                 found += [_Word(flag, False, letter), _Word(word)]
