@@ -68,6 +68,7 @@ class _Dialogue:
             self.asked.add(field.key)
             if field.key not in sheet.ruled_out():
                 self.field(field)
+                sheet.settle()
         for field in sheet.of_step(USUAL):
             if field.what != "option":
                 self.field(field)

@@ -299,7 +299,9 @@ class Browser(ReaderKeys, Program):
 
     def action_escape(self) -> None:
         """Out of what is done now: a search in the text, the reader, the filters, the words; then leave."""
-        if self.reading:
+        if len(self.screen_stack) > 1:
+            self.pop_screen()
+        elif self.reading:
             self.escape_reader()
         elif self.on_facets:
             self.on_facets = False

@@ -341,10 +341,8 @@ class Composer(Program):
         self.take_input()
         reason = self.sheet.wrong(field)
         self.say(f"{field.label}: {reason}" if reason else "")
-        if field.what == "subcommand" and self.sheet.values(field) and not reason:
-            self.sheet.put(field, self.sheet.values(field))
-            if all(one.key != "subcommand" for one in self.sheet.fields):
-                self.renew()
+        if field.what == "subcommand" and not reason and self.sheet.settle():
+            self.renew()
 
     def renew(self) -> None:
         """The fields have become others."""
@@ -362,7 +360,7 @@ class Composer(Program):
         self.sheet.put(field, values)
         reasons = (wrong(field, value, self.sheet.folder) for value in values if value)
         self.say(next((reason for reason in reasons if reason), ""))
-        if field.what in ("form", "subcommand"):
+        if field.what == "form":
             key = field.key
             self.list.show(self.sheet.of_step(self.step))
             row = next((n for n, one in enumerate(self.list.fields) if one.key == key), 0)
@@ -467,12 +465,17 @@ class Composer(Program):
 
     def action_page(self) -> None:
         """The whole text of the command."""
+        if len(self.screen_stack) > 1:
+            self.pop_screen()
+            return
         if not self.loaded:
             self.load()
         self.push_screen(Page(self.document))
 
     def action_complete(self) -> None:
         """Complete what is typed, as far as it is certain; then go through what is offered."""
+        if len(self.screen_stack) > 1:
+            return
         field = self.list.field
         if self.seeking:
             self.action_hand_out()
@@ -483,7 +486,9 @@ class Composer(Program):
 
     def action_escape(self) -> None:
         """Out of the search, else leave without a line."""
-        if self.seeking:
+        if len(self.screen_stack) > 1:
+            self.pop_screen()
+        elif self.seeking:
             field = self.list.field
             self.stop_seeking()
             self.show_step(ALL if field is not None else self.step, field.key if field is not None else "")
@@ -492,7 +497,7 @@ class Composer(Program):
 
     def action_hand_out(self) -> None:
         """Hand the line out; what it lacks or what is wrong in it is said once before."""
-        if self.seeking:
+        if self.seeking or len(self.screen_stack) > 1:
             self.action_escape()
             return
         self.leave_field()

@@ -159,6 +159,8 @@ def test_a_subcommand_brings_its_own_fields(tables: Tables) -> None:
     [command] = sheet.of_step("required")
     assert command.values == ["dim", "light", "repair", "status"]
     sheet.put(command, ["light"])
+    assert sheet.line() == "lamp --house palm light"
+    assert sheet.settle() and not sheet.settle()
     assert sheet.title == "lamp light"
     assert labels(sheet, "required") == ["LAMP"]
     fill(sheet, "operand 1 LAMP", "one", "two")

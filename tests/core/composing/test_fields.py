@@ -101,7 +101,9 @@ def test_a_value_is_one_word_of_the_shell(value: str, kind: str, word: str) -> N
 def test_what_is_typed_runs_nothing(value: str) -> None:
     word = shell_word(value)
     script = f"set -f; f() {{ printf '%s' \"$#\"; }}; f {word}"
-    done = subprocess.run([shutil.which("bash") or "bash", "-c", script], capture_output=True, text=True, check=False, env={"PATH": ""})
+    done = subprocess.run(
+        [shutil.which("bash") or "bash", "-c", script], capture_output=True, text=True, check=False, env={"PATH": ""}
+    )
     assert (done.stdout, done.stderr) == ("1", ""), word
 
 

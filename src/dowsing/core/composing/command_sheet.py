@@ -57,6 +57,7 @@ class CommandSheet(Sheet):
         super().__init__(folder)
         self.tables = tables
         self._uses = uses
+        self._typed_keys: list[str] = []  # of what the line had
         self._read(line, len(line) if at is None else at)
 
     # --- reading the line ----------------------------------------------------------------------------
@@ -94,7 +95,7 @@ class CommandSheet(Sheet):
         self.ended, self.bundled, self.joined = filled.ended, filled.bundled, filled.joined
         self.fixed = ""  # what was typed, where it cannot be told apart into fields
         self._held.update(filled.held)
-        ordered = self.expression and any(piece.role == "operator" and not piece.of for piece in own)
+        ordered: bool = self.expression and any(piece.role == "operator" and not piece.of for piece in own)
         if ordered or not same_words(self.typed, self.command_line()):
             self.fixed = line[command.start + len(self.head) : last].strip()
             self.extra = []
@@ -113,8 +114,7 @@ class CommandSheet(Sheet):
     def _plan(self, form: Form | None = None) -> None:
         """The fields by the form that fits best, or the one given."""
         rules = conventions_of(self.tables.store)
-        self._typed_keys: list[str] = []
-        self.expression = self.known.name in rules.expressions
+        self.expression: bool = self.known.name in rules.expressions
         self.carrying = rules.expressions.get(self.known.name, [])
         self.forms = [one for one in self.known.forms if not one.defines and not one.problem][:MOST_FORMS]
         if form is None:
@@ -161,7 +161,7 @@ class CommandSheet(Sheet):
     # --- changing it ---------------------------------------------------------------------------------
 
     def put(self, field: Field, values: list[str]) -> None:
-        """As of any sheet; another form or a subcommand brings other fields, which keep what fits."""
+        """As of any sheet; another form brings other fields, which keep what fits."""
         super().put(field, values)
         if field.what == "form":
             chosen = values[0] if values else ""
@@ -171,12 +171,17 @@ class CommandSheet(Sheet):
                 self._plan(form)
                 keys = {one.key for one in self.fields}
                 self._held.update({key: kept for key, kept in held.items() if key in keys})
-        elif field.what == "subcommand" and values and values[0] in self.subcommands:
-            self._held.pop(field.key, None)
-            line = self.before + " ".join([self.command_line(), values[0]])
-            at = len(line)
-            self._held.clear()
-            self._read(line + self.after, at)
+
+    def settle(self) -> bool:
+        """A subcommand that was chosen brings its own fields."""
+        chosen = self._held.get("subcommand", [""])[0]
+        if chosen not in self.subcommands:
+            return False
+        line = self.before + self.command_line()
+        at = len(line)
+        self._held.clear()
+        self._read(line + self.after, at)
+        return True
 
     def held_keys(self) -> list[str]:
         """The keys of what is filled in, in the order of filling. In an expression, where order counts, a test that was

@@ -112,6 +112,10 @@ class Sheet:
             if field.required and not self.is_on(field)
         ]
 
+    def settle(self) -> bool:
+        """Take up what changes the fields themselves, now that it was chosen; whether the fields are others now."""
+        return False
+
     # --- what comes of it ----------------------------------------------------------------------------
 
     def line(self, spelling: str = "") -> str:
