@@ -31,7 +31,7 @@ class Window:
         width, height = size
         self._tmux(
             "-f", "/dev/null", "new-session", "-d", "-x", str(width), "-y", str(height), "-c", str(program.folder),
-            "env", "-i", *settings, f"TERM={more.get('TERM', 'tmux-256color')}", "bash", "--norc", "-c", command,
+            "bash", "-c", 'exec env -i TMUX="$TMUX" "$@"', "env", *settings, f"TERM={more.get('TERM', 'tmux-256color')}", "bash", "--norc", "-c", command,
         )  # fmt: skip
 
     def _tmux(self, *arguments: str) -> str:

@@ -299,6 +299,9 @@ class Browser(ReaderKeys, Program):
 
     def action_escape(self) -> None:
         """Out of what is done now: a search in the text, the reader, the filters, the words; then leave."""
+        self.in_turn(self.escape)
+
+    def escape(self) -> None:
         if len(self.screen_stack) > 1:
             self.pop_screen()
         elif self.reading:
@@ -316,6 +319,11 @@ class Browser(ReaderKeys, Program):
 
     def action_enter(self) -> None:
         """Open, narrow, or follow what is chosen."""
+        self.in_turn(self.enter)
+
+    def enter(self) -> None:
+        if not self.reading and self.query_input.value != self.asked:
+            self.search(whole=False)  # Enter was quicker than the search
         if self.reading:
             self.enter_reader()
         elif self.on_facets:
@@ -327,6 +335,9 @@ class Browser(ReaderKeys, Program):
 
     def action_vertical(self, by: int) -> None:
         """One up or down."""
+        self.in_turn(self.one_on, by)
+
+    def one_on(self, by: int) -> None:
         if self.reading:
             self.move_reader(by)
         elif self.on_facets:

@@ -415,8 +415,10 @@ class Composer(Program):
 
     def action_move(self, by: int) -> None:
         """To another field; the one that is left is checked."""
-        if self.on_page(by):
-            return
+        if not self.on_page(by):
+            self.in_turn(self.move_by, by)
+
+    def move_by(self, by: int) -> None:
         before = self.list.fields
         self.leave_field()
         if self.list.fields is before:
@@ -436,6 +438,9 @@ class Composer(Program):
 
     def action_step(self) -> None:
         """To the next step that has fields."""
+        self.in_turn(self.next_step)
+
+    def next_step(self) -> None:
         self.leave_field()
         if self.seeking:
             self.stop_seeking()
@@ -446,6 +451,9 @@ class Composer(Program):
 
     def action_seek(self) -> None:
         """Look for fields by words."""
+        self.in_turn(self.begin_seeking)
+
+    def begin_seeking(self) -> None:
         self.leave_field()
         self.screen.add_class("seeking")
         seeking = self.query_one("#seeking", Input)
@@ -474,11 +482,13 @@ class Composer(Program):
 
     def action_complete(self) -> None:
         """Complete what is typed, as far as it is certain; then go through what is offered."""
-        if len(self.screen_stack) > 1:
-            return
+        if len(self.screen_stack) < 2:
+            self.in_turn(self.complete)
+
+    def complete(self) -> None:
         field = self.list.field
         if self.seeking:
-            self.action_hand_out()
+            self.end_or_hand_out()
         elif field is not None and self.types(field):
             text = completed(field, self.value.value)
             self.value.value = text
@@ -486,6 +496,9 @@ class Composer(Program):
 
     def action_escape(self) -> None:
         """Out of the search, else leave without a line."""
+        self.in_turn(self.escape)
+
+    def escape(self) -> None:
         if len(self.screen_stack) > 1:
             self.pop_screen()
         elif self.seeking:
@@ -497,8 +510,11 @@ class Composer(Program):
 
     def action_hand_out(self) -> None:
         """Hand the line out; what it lacks or what is wrong in it is said once before."""
+        self.in_turn(self.end_or_hand_out)
+
+    def end_or_hand_out(self) -> None:
         if self.seeking or len(self.screen_stack) > 1:
-            self.action_escape()
+            self.escape()
             return
         self.leave_field()
         line = self.sheet.line(self.spelling)

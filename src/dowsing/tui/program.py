@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import os
+from collections.abc import Callable
 
 # how long (in ms) after an Escape more of a key is waited for; the library reads it when it is imported
 os.environ.setdefault("ESCDELAY", "40")
 
 from textual.app import App
 from textual.binding import Binding
-from textual.widgets import Static
+from textual.widgets import Input, Static
 
 from dowsing.cli.failure import Failure
 from dowsing.cli.session import from_shell
@@ -63,6 +64,14 @@ class Program(App):  # type: ignore[type-arg]
         """A window in which nothing fits says so until it is larger."""
         size = event.size
         self.screen.set_class(size.width < LEAST_WIDTH or size.height < LEAST_HEIGHT, "small")
+
+    def in_turn(self, call: Callable[..., object], *values: object) -> None:
+        """Do this after what was typed before, which an input may not have taken yet."""
+        focused = self.focused
+        if isinstance(focused, Input):
+            focused.call_later(call, *values)
+        else:
+            call(*values)
 
     def action_leave(self) -> None:
         """Leave without an answer."""
