@@ -78,7 +78,7 @@ class Session:
                 "try dowsing demo, or set MANPATH",
                 status=3,
             )
-        path = index_path(self.settings.cache, roots)
+        path = index_path(self.settings.cache, roots, self.settings.indexed_too)
         try:
             with building(f"building the index: {why}", quiet=self.settings.demo) as progress:
                 build(path, self.settings, roots, progress)

@@ -42,6 +42,11 @@ class Settings(Record):
     keys: dict[str, str] = {}  # noqa: RUF012
 
     @property
+    def indexed_too(self) -> list[str]:
+        """What an index is made of besides manual pages, where it is not the usual: Info files, shells, the demo library."""
+        return [*([self.info_path] if self.info_path else []), *sorted(self.shells), *(["demo"] if self.demo else [])]
+
+    @property
     def kept(self) -> str:
         """The folder of what the user keeps; what is kept while trying things on the demo library is apart."""
         return os.path.join(self.data, "demo") if self.demo else self.data

@@ -175,7 +175,7 @@ def open_index(settings: Settings) -> tuple[Store, list[str]]:
     from dowsing.core.index.store import index_path
 
     roots = folders.roots(settings)
-    path = index_path(settings.cache, roots)
+    path = index_path(settings.cache, roots, settings.indexed_too)
     store = Store(path)
     if refresh(settings, store, roots) is None:
         store.close()

@@ -88,10 +88,12 @@ class Problem(Record):
     says: str
 
 
-def index_path(cache: str, roots: list[str]) -> str:
-    """The index file of these manual folders: other folders have another file."""
+def index_path(cache: str, roots: list[str], others: list[str] | None = None) -> str:
+    """The index file of these manual folders: other folders have another file. `others`: what else it is made of."""
     mark = 0x811C9DC5
-    for byte in "\n".join(roots).encode("utf-8", "surrogateescape"):  # the FNV-1a hash: no module to load for it
+    for byte in "\n".join([*roots, *(others or ())]).encode(
+        "utf-8", "surrogateescape"
+    ):  # the FNV-1a hash: no module to load for it
         mark = (mark ^ byte) * 0x01000193 & 0xFFFFFFFF
     return os.path.join(cache, f"index-{mark:08x}.sqlite")
 
