@@ -15,6 +15,7 @@ from dowsing.cli.sheets import shown_value
 from dowsing.core.composing.field import Field
 from dowsing.core.composing.sheet import Sheet
 from dowsing.core.markup import clean_line
+from dowsing.tui.rows import fit
 
 NAME = Style(bold=True)
 VALUE = Style(color="cyan")
@@ -102,8 +103,8 @@ class FieldList(ScrollView, can_focus=False):
         wrong = self.sheet.wrong(field)
         on = self.sheet.is_on(field)
         mark = "!" if wrong else "•" if on else "*" if field.required else " "
-        name = _fit(_name(field), self._name_width)
-        value = _fit(self._value(field), self.value_width)
+        name = fit(_name(field), self._name_width)
+        value = fit(self._value(field), self.value_width)
         base = FAINT if out else Style()
         pieces = [
             Segment(("▸" if here else " ") + mark, WRONG if wrong else NAME if here or on else base),
@@ -113,7 +114,7 @@ class FieldList(ScrollView, can_focus=False):
         room = width - self.value_column - self.value_width - 2
         if room > 12:
             says = f"not with {self.ruled_out[field.key]}" if out else wrong or brief(field.says)
-            pieces.append(Segment("  " + _fit(clean_line(says), room), WRONG if wrong else FAINT))
+            pieces.append(Segment("  " + fit(clean_line(says), room), WRONG if wrong else FAINT))
         return Strip(pieces).adjust_cell_length(width)
 
     def _value(self, field: Field) -> str:
@@ -130,12 +131,3 @@ class FieldList(ScrollView, can_focus=False):
 def _name(field: Field) -> str:
     holder = f" {field.placeholder}" if field.what == "option" and field.placeholder else ""
     return clean_line(field.label + holder)
-
-
-def _fit(text: str, width: int) -> str:
-    """The text in so many columns."""
-    if display_width(text) > width:
-        while text and display_width(text) > width - 1:
-            text = text[:-1]
-        text = text.rstrip() + "…"
-    return text + " " * (width - display_width(text))

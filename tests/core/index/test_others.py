@@ -44,7 +44,7 @@ def settings(tmp_path: Path) -> Settings:
 @pytest.fixture
 def store(settings: Settings) -> Store:
     roots = [str(settings.man_path)]
-    build(index_path(settings.cache, roots), settings, roots)
+    build(index_path(settings.cache, roots, settings.indexed_too), settings, roots)
     return open_index(settings)[0]
 
 
@@ -102,7 +102,7 @@ def test_a_page_for_a_command_that_had_none(store: Store, settings: Settings, tm
 def test_a_refresh_ends_where_a_build_does(settings: Settings, tmp_path: Path) -> None:
     program(tmp_path / "bin" / "dig")  # a program without a page that has a builtin's name
     roots = [str(settings.man_path)]
-    build(index_path(settings.cache, roots), settings, roots)
+    build(index_path(settings.cache, roots, settings.indexed_too), settings, roots)
     built = open_index(settings)[0]
     before = sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()]))
     for folder in ("bin", "info", "man/man1", "bin/sod"):

@@ -37,7 +37,7 @@ def settings(root: Path) -> Settings:
 
 @pytest.fixture
 def store(settings: Settings, root: Path) -> Store:
-    build(index_path(settings.cache, [str(root)]), settings, [str(root)])
+    build(index_path(settings.cache, [str(root)], settings.indexed_too), settings, [str(root)])
     return open_index(settings)[0]
 
 
@@ -169,6 +169,8 @@ def test_an_index_that_cannot_be_written_is_still_read(
 
 def test_other_folders_have_another_index() -> None:
     assert index_path("/c", ["/a"]) != index_path("/c", ["/a", "/b"])
+    assert index_path("/c", ["/a"]) != index_path("/c", ["/a"], ["demo"]), "what else it is made of counts too"
+    assert index_path("/c", ["/a"]) == index_path("/c", ["/a"], [])
     assert os.path.dirname(index_path("/c", ["/a"])) == "/c"
 
 
