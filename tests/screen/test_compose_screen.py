@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from screen.conftest import Open
+import os
+import time
+
+from screen.conftest import PATIENCE, Open
 
 
 def test_required_fields_are_filled_in_and_the_line_is_handed_out(window: Open) -> None:
@@ -164,6 +167,22 @@ def test_suspended_and_brought_back(window: Open) -> None:
     form.wait("*subcommand", without="Stopped")
     form.keys("Escape")
     form.wait("left as it was")
+
+
+def test_it_ends_with_its_terminal(window: Open) -> None:
+    call = "trap '' HUP; dowsing --demo compose irrigate & echo $! >pid; fg"
+    form = window(command=f"set -m; {call}")
+    form.wait("*subcommand")
+    process = int((form.program.folder / "pid").read_text())
+    form.close()
+    until = time.monotonic() + PATIENCE
+    while True:
+        try:
+            os.kill(process, 0)
+        except ProcessLookupError:
+            break
+        assert time.monotonic() < until, "it goes on without a terminal"
+        time.sleep(0.1)
 
 
 def test_terminals_of_few_colours(window: Open) -> None:

@@ -18,6 +18,7 @@ from dowsing.tui.driver import TerminalDriver
 from dowsing.tui.terminal import OnTerminal
 
 LEAST_WIDTH, LEAST_HEIGHT = 40, 10
+LOOK_AFTER = 1.0  # seconds between looks whether the terminal is still there
 
 
 class Program(App):  # type: ignore[type-arg]
@@ -53,6 +54,16 @@ class Program(App):  # type: ignore[type-arg]
 
         gc.freeze()
         gc.enable()
+        self.set_interval(LOOK_AFTER, self.check_terminal)
+
+    def check_terminal(self) -> None:
+        """End at once when the terminal is gone: there is nobody to hang up where a shell's key has called."""
+        import termios
+
+        try:
+            termios.tcgetattr(0)
+        except termios.error:
+            os._exit(129)
 
     def too_small(self) -> Static:
         """What stands on the screen while the window is too small."""
