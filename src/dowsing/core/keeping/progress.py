@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import os
-import random
 
 from dowsing.core.keeping import READ
 from dowsing.core.keeping.files import change, quoted, read_text
 from dowsing.core.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from random import Random
 
 
 class Share(Record):
@@ -30,7 +33,9 @@ class Place(Record):
 def mark_read(folder: str, label: str, day: str) -> None:
     """Note that an entry was read on that day (ISO 8601). That it cannot be noted is no reason to fail."""
     path = os.path.join(folder, READ)
-    key = f'{{"name": {quoted(label)}, '
+    plain = label.isascii() and label.isprintable() and '"' not in label and "\\" not in label
+    written = f'"{label}"' if plain else quoted(label)
+    key = f'{{"name": {written}, '
     try:
         try:
             with open(path, encoding="utf-8") as file:
@@ -69,10 +74,12 @@ def forget(folder: str, labels: set[str] | None) -> int:
     return len(known) - len(kept)
 
 
-def pick(places: list[Place], read: dict[str, str], chance: random.Random | None = None) -> Place | None:
+def pick(places: list[Place], read: dict[str, str], chance: Random | None = None) -> Place | None:
     """One that was not read yet, each as likely as the other; None if all were."""
+    from random import Random  # takes its time to load, and most look-ups only note what was read
+
     left = [place for place in places if place.label not in read]
-    return (chance or random.Random()).choice(left) if left else None
+    return (chance or Random()).choice(left) if left else None
 
 
 def shares(places: list[Place], read: dict[str, str], by: str) -> list[Share]:
