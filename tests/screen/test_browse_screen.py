@@ -157,3 +157,20 @@ def test_what_is_read_counts(window: Open) -> None:
     reader.keys("q")
     reader.result()
     assert '"rake(1)"' in (reader.program.folder / "data" / "demo" / "read.jsonl").read_text()
+
+
+def test_the_mouse_chooses_opens_and_follows(finder: Window) -> None:
+    def click(text: str, screen: str) -> None:
+        rows = screen.split("\n")
+        row = next(n for n, line in enumerate(rows) if text in line)
+        place = f"0;{rows[row].index(text) + 2};{row + 1}"
+        finder.text(f"\x1b[<{place}M\x1b[<{place}m")
+
+    finder.text("spray")
+    click("mist(1) ", finder.wait("mist(1) ", "spray water mist"))
+    finder.wait("Enter open")
+    click("mist(1) ", finder.screen)
+    click("bedplan(5)", finder.wait("The mist utility opens", "bedplan(5)"))
+    finder.wait("Each line of bedplan names a bed")
+    finder.keys("q")
+    assert finder.result() == "0 \n"
