@@ -36,7 +36,7 @@ class Window:
 
     def _tmux(self, *arguments: str) -> str:
         done = subprocess.run(
-            ["tmux", "-L", self.socket, *arguments], capture_output=True, text=True, check=False, timeout=20
+            ["tmux", "-u", "-L", self.socket, *arguments], capture_output=True, text=True, check=False, timeout=20
         )
         return done.stdout
 
