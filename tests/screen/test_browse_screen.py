@@ -125,12 +125,19 @@ def test_a_line_is_taken_apart_saved_and_composed(window: Open) -> None:
 
 
 def test_nodes_of_an_info_manual(window: Open) -> None:
-    reader = window("browse", "mulch", size=(120, 40))
-    screen = reader.wait("1 ", "info")
-    tabs = screen.split("\n")[0]
-    number = next(tabs[: tabs.index(" info")].split()[-1] for _ in [0])
-    reader.keys(number)
-    reader.wait("fernhollow.info")
+    reader = window("browse", "mulch", size=(120, 22))
+    tabs = reader.wait("1 builtin", "info").split("\n")[0]
+    reader.keys(tabs[: tabs.index(" info")].split()[-1])
+    reader.wait("takes what is on the heap and spreads it over beds")
+    for _ in range(8):
+        reader.keys("Tab")
+        if "→ mulch and the shell" in reader.wait("→ "):
+            break
+    reader.wait("→ mulch and the shell")
+    reader.keys("Enter")
+    reader.wait("← 1", without="takes what is on the heap")
+    reader.keys("BSpace")
+    reader.wait("takes what is on the heap and spreads it over beds")
     reader.keys("q")
     assert reader.result() == "0 \n"
 

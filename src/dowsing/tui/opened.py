@@ -78,7 +78,10 @@ class Sheet:
 
     def __init__(self, opened: Opened, width: int) -> None:
         session, document = opened.session, opened.document
-        self.lines = [line for line in head_lines(document, opened.found, width, []) if "also: " not in line[:8]]
+        self.lines = []
+        for line in head_lines(document, opened.found, width, []):
+            if "also: " not in line[:8]:
+                self.lines += _within(line, width)
         notes = notes_on(session, [opened.label])
         if notes:
             from dowsing.cli.output.own import note_lines
@@ -167,6 +170,14 @@ class Sheet:
         """The line of the heading of that title or anchor, -1 if there is none."""
         wanted = {title.casefold(), anchors.get(title.casefold(), "").casefold()}
         return next((number for number, _, name in self.headings if name.casefold() in wanted), -1)
+
+
+def _within(line: str, width: int) -> list[str]:
+    """A line of the head in pieces that fit: a path is one long word."""
+    text = plain(line)
+    if len(text) <= width or line[:1] != FAINT:
+        return [line]
+    return [f"{FAINT}{text[at : at + width]}" for at in range(0, len(text), width)]
 
 
 def _own_links(document: Document) -> dict[str, str]:
