@@ -62,6 +62,7 @@ def test_installing_adds_one_line_once(name: str, start: str, program: Program) 
     path.write_text("# mine")
     for _ in range(2):
         assert program.run("shell", name, "--install").returncode == 0
+    assert not (path.parent / f"{path.name}.lock").exists()
     lines = path.read_text().split("\n")
     assert lines[0] == "# mine" and len(lines) == 3 and str(program.folder / "data") in lines[1]
     if shutil.which(name):

@@ -84,6 +84,10 @@ def _install(session: Session, shell: str, text: str) -> None:
     try:
         change(path, lambda _: text)
         change(start, with_line)
+        for changed in (path, start):  # nothing of ours is left beside the user's own file
+            os.unlink(f"{changed}.lock")
+    except OSError:
+        pass
     except CannotKeep as error:
         raise Failure(str(error), status=3) from None
     message(f"{path} is written; {start} {'sources it already' if known else 'has this line more: ' + line}")
