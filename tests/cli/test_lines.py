@@ -214,3 +214,12 @@ def test_syntax_as_json(garden: Program) -> None:
         ("-k buds", "option", False, False), ("plant", "operand", True, True),
     ]  # fmt: skip
     assert answer["apart"] == [["--hard", "--soft"]]
+
+
+def test_a_number_after_a_letter_whose_long_spelling_takes_one(program: Program) -> None:
+    [_, option, house] = json.loads(program.out("--demo", "unpick", "vent -o33 palmhouse", "--format", "json"))[
+        "pieces"
+    ]
+    assert (option["text"], option["value"], option["problem"]) == ("-o", "33", None)
+    assert house["role"] == "operand"
+    assert program.run("--demo", "unpick", "vent -a33 palmhouse").returncode == 1

@@ -160,7 +160,11 @@ class OptionReader:
                     continue
             if spelling is None:
                 return False
-            if spelling.takes and n + 1 < len(value):
+            # a number after a letter whose long spelling may have one: `-o33` where the page has `-o, --open[=PERCENT]`
+            number = spelling.option.argument_optional and value[n + 1 :].isdecimal()
+            if (spelling.takes or (number and self.known.spelling("-" + value[n + 1]) is None)) and n + 1 < len(
+                value
+            ):
                 found.append(("-" + value[n], spelling, value[n + 1 :]))
                 break
             found.append(("-" + value[n], spelling, None))
