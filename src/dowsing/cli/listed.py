@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+import argparse
 import shlex
 
 from dowsing.cli.session import Session
 from dowsing.core.tasks.remembered import Remembered, remember
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from types import ModuleType
 
 OWN = "own"  # the kind of such a list
 
@@ -21,3 +26,10 @@ def make_call(line: str) -> int:
     from dowsing.cli.main import run
 
     return run(shlex.split(line))
+
+
+def as_given(command: ModuleType, word: str) -> argparse.Namespace:
+    """The arguments of another command when it is given this word alone."""
+    parser = argparse.ArgumentParser()
+    command.add_arguments(parser)
+    return parser.parse_args(["--", word])

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-import argparse
-
 from dowsing.cli.commands import read
 from dowsing.cli.failure import Failure
+from dowsing.cli.listed import as_given
 from dowsing.cli.session import Session
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
@@ -20,9 +19,7 @@ def read_at(session: Session, line: str, at: int | None) -> int:
     if not page:
         words = line[:place].split()
         raise Failure(f"nothing here documents “{words[-1][:40]}”" if words else "there is no word at the cursor")
-    parser = argparse.ArgumentParser()
-    read.add_arguments(parser)
-    return read.run(session, parser.parse_args(["--", page.removesuffix("(builtin)")]))
+    return read.run(session, as_given(read, page.removesuffix("(builtin)")))
 
 
 def page_at(pieces: list[Piece], place: int) -> str:

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import os
-import re
 import sys
 
+from dowsing.cli.asking import agreed, can_ask
 from dowsing.cli.failure import Failure
 from dowsing.cli.session import Session
 from dowsing.core.commandline.known import Tables
@@ -24,7 +24,7 @@ def run_line(session: Session, line: str, yes: bool) -> int:
         raise Failure(
             f"the line has places without a value: {', '.join(missing)}; say them, or edit the line: {line}", status=2
         )
-    if not yes and not (sys.stdin is not None and sys.stdin.isatty() and sys.stderr.isatty()):
+    if not yes and not can_ask():
         raise Failure(
             "a line is run only after asking, and there is no terminal to ask on; --yes runs it unasked", status=2
         )
@@ -34,16 +34,10 @@ def run_line(session: Session, line: str, yes: bool) -> int:
     said += [f"   {ITALIC}mistake{ROMAN}: {clean_line(piece.problem)}" for piece in found.pieces if piece.problem]
     sys.stderr.write("\n".join(session.screen.encode(one) for one in said) + "\n")
     sys.stderr.flush()
-    if not yes and not _agreed():
+    if not yes and not agreed("run it?"):
         sys.stderr.write("not run\n")
         return 1
     return _run(line)
-
-
-def _agreed() -> bool:
-    sys.stderr.write("run it? [y/N] ")
-    sys.stderr.flush()
-    return bool(re.fullmatch(r"y(es)?", sys.stdin.readline().strip().lower()))
 
 
 def _run(line: str) -> int:

@@ -10,14 +10,15 @@ from textual.containers import Horizontal, Vertical
 from textual.widgets import ContentSwitcher, Input, Static
 
 from dowsing.cli.failure import Failure
+from dowsing.cli.output.width import fit
 from dowsing.cli.session import Session
 from dowsing.core.finding.filters import Filters
 from dowsing.core.index.store import Entry
 from dowsing.core.markup import clean_line
 from dowsing.tui.lines_view import LinesView
-from dowsing.tui.program import Program
+from dowsing.tui.program import Program, key_bar
 from dowsing.tui.reader import ReaderKeys
-from dowsing.tui.rows import Row, Rows, fit
+from dowsing.tui.rows import Row, Rows
 from dowsing.tui.searching import FACETS, Results, results_for
 
 NAME, FAINT, HEAD = Style(bold=True), Style(dim=True), Style(bold=True, color="cyan")
@@ -276,13 +277,7 @@ class Browser(ReaderKeys, Program):
         else:
             keys = [("Enter", "open"), ("↑↓", "choose"), ("Tab", "narrow"), ("^C", "leave")]
             keys.insert(3, ("Esc", "clear" if self.asked or self.state.filters.any else "leave"))
-        bar = Text(no_wrap=True)
-        for name, says in keys:
-            if bar.cell_len + len(name) + len(says) + 3 > self.size.width:
-                break
-            bar.append(name, "bold")
-            bar.append(f" {says}  ")
-        self.query_one("#keys", Static).update(bar)
+        self.query_one("#keys", Static).update(key_bar(keys, self.size.width))
 
     def on_resize(self, event) -> None:  # type: ignore[no-untyped-def]
         super().on_resize(event)

@@ -4,27 +4,22 @@ from __future__ import annotations
 
 import shlex
 
-from textual.app import ComposeResult
 from textual.binding import Binding
-from textual.containers import Container, Horizontal
-from textual.screen import ModalScreen
-from textual.widgets import Input, Static
+from textual.widgets import Input
 
 from dowsing.cli.output.pages import whole_lines
-from dowsing.cli.output.wrap import wrap
 from dowsing.cli.session import Session
-from dowsing.cli.sheets import documents_of, help_lines
+from dowsing.cli.sheets import documents_of
 from dowsing.core.composing.completing import completed, completions
 from dowsing.core.composing.field import ALL, STEPS, SWITCH, Field, wrong
 from dowsing.core.composing.sheet import Sheet
 from dowsing.core.document import Document
-from dowsing.core.markup import BOLD, ROMAN, clean_line
+from dowsing.tui.above import Above
 from dowsing.tui.field_list import FieldList
+from dowsing.tui.form_view import FormView
 from dowsing.tui.lines_view import LinesView
-from dowsing.tui.marked import segments
 from dowsing.tui.program import Program, run_program
 
-FEW_VALUES = 12  # so many are gone through with the arrows; more are typed
 _SPELLINGS = ("", "long", "short")
 
 
@@ -33,59 +28,10 @@ def compose_on_screen(session: Session, sheet: Sheet, spelling: str = "") -> str
     return run_program(Composer(session, sheet, spelling))
 
 
-class Page(ModalScreen[None]):
-    """The whole text of the command, above the form."""
-
-    BINDINGS = [Binding("escape,q,f1,ctrl+g,enter", "dismiss", "back", priority=True)]  # noqa: RUF012
-    CSS = "Page { background: ansi_default; } #foot { dock: bottom; height: 1; text-style: dim; }"
-
-    def __init__(self, document: Document | None) -> None:
-        super().__init__()
-        self.document = document
-
-    def compose(self) -> ComposeResult:
-        yield LinesView(id="page")
-        yield Static("Esc back to the form · arrows and page keys scroll", id="foot")
-
-    def on_mount(self) -> None:
-        self.call_after_refresh(self.fill)
-
-    def on_resize(self) -> None:
-        self.fill()
-
-    def fill(self) -> None:
-        view = self.query_one(LinesView)
-        width = max(20, self.app.size.width - 3)
-        view.show(whole_lines(self.document, width) if self.document else ["nothing here tells of it"])
-        view.focus()
-
-
-class Composer(Program):
+class Composer(FormView, Program):
     """The form of a sheet."""
 
-    CSS = (
-        Program.CSS
-        + """
-    #title { height: 1; }
-    #steps { height: 1; }
-    #middle { height: 1fr; }
-    #left { width: 1fr; layers: base above; }
-    #list { height: 1fr; }
-    #side { width: 42%; border-left: solid ansi_bright_black; padding: 0 1; }
-    #seek { height: 1; display: none; }
-    #seek Input { width: 1fr; }
-    #seek-label { width: 8; }
-    Screen.seeking #seek { display: block; }
-    #value { position: absolute; layer: above; height: 1; border: none; padding: 0; background: ansi_default;
-             text-style: underline; color: ansi_cyan; display: none; }
-    Input, Input:focus { border: none; height: 1; padding: 0; background: ansi_default; }
-    #line { height: auto; max-height: 4; border-top: solid ansi_bright_black; padding: 0 1; }
-    #status { height: 1; padding: 0 1; color: ansi_red; }
-    #keys { height: 1; text-style: dim; padding: 0 1; }
-    Screen.narrow #middle { layout: vertical; }
-    Screen.narrow #side { width: 100%; height: 40%; border-left: none; border-top: solid ansi_bright_black; }
-    """
-    )
+    CSS = Program.CSS + FormView.CSS
     BINDINGS = [  # noqa: RUF012
         Binding("enter", "hand_out", "hand out", priority=True),
         Binding("escape", "escape", "leave", priority=True),
@@ -113,23 +59,6 @@ class Composer(Program):
         self.warned = ""  # the line that was already said to lack something
         self.shown = ""  # what the input held when it was last looked at
         self.offered: list[str] = []
-
-    def compose(self) -> ComposeResult:
-        """The parts of the screen."""
-        yield Static(id="title", classes="bar")
-        yield Static(id="steps", classes="bar")
-        with Container(id="seek"), Horizontal():
-            yield Static("find: ", id="seek-label")
-            yield Input(id="seeking", compact=True, select_on_focus=False)
-        with Horizontal(id="middle"):
-            with Container(id="left"):
-                yield FieldList(self.sheet, id="list")
-                yield Input(id="value", compact=True, select_on_focus=False)
-            yield LinesView(id="side")
-        yield Static(id="line")
-        yield Static(id="status")
-        yield Static(id="keys")
-        yield self.too_small()
 
     def on_mount(self) -> None:
         """Draw the first step; the page is read once that is on the screen."""
@@ -174,90 +103,7 @@ class Composer(Program):
         self.list.show(fields, row)
         self.enter_field()
 
-    def show_heads(self) -> None:
-        """The title, the steps with their counts, the line, the keys."""
-        sheet = self.sheet
-        width = self.size.width
-        page = clean_line(sheet.page)
-        title = f"{BOLD}compose {clean_line(sheet.title)}{ROMAN}  {clean_line(sheet.summary)}"
-        room = width - len(page) - 3
-        head = _text(title)
-        head.truncate(max(room, 10), overflow="ellipsis", pad=True)
-        head.append("  " + page, "dim")
-        self.query_one("#title", Static).update(head)
-        counts = sheet.counts()
-        steps = _text("")
-        for n, step in enumerate(STEPS, 1):
-            steps.append(f" {n} {step} {counts[step]} ", "reverse" if step == self.step and not self.seeking else "")
-            steps.append(" ")
-        if self.seeking:
-            steps.append(f" found {len(self.list.fields)} ", "reverse")
-        self.query_one("#steps", Static).update(steps)
-        self.show_line()
-        keys = [("Enter", "take the line"), ("Esc", "leave"), ("↑↓", "field")]
-        field = self.list.field
-        if field is not None and self.chooses(field):
-            keys.append(("←→", "value"))
-        elif field is not None and (not field.takes or field.bare):
-            keys.append(("Space", "on or off"))
-        if field is not None and field.takes and not self.chooses(field):
-            keys.append(("Tab", "complete"))
-        keys += [("^T", "step"), ("^F", "find")]
-        if sheet.has_spellings:
-            keys.append(("^L", {"": "long", "long": "short", "short": "as typed"}[self.spelling]))
-        keys.append(("F1", "page"))
-        bar = _text("")
-        for name, says in keys:
-            if bar.cell_len + len(name) + len(says) + 3 > width - 2:
-                break
-            bar.append(name, "bold")
-            bar.append(f" {says}  ")
-        self.query_one("#keys", Static).update(bar)
-
-    def show_line(self) -> None:
-        """The line as it stands."""
-        line = self.sheet.line(self.spelling)
-        shown = "\n".join("".join(c if c.isprintable() else "?" for c in one) for one in line.split("\n"))
-        self.query_one("#line", Static).update(_text(f"{BOLD}{shown}{ROMAN}") if shown else _text("(nothing yet)"))
-
-    def show_help(self) -> None:
-        """What is told of the field in focus."""
-        field = self.list.field
-        if field is None:
-            self.side.show(["no field has these words"] if self.seeking else [])
-            return
-        width = max(16, self.side.content_size.width - 1)
-        lines: list[str] = []
-        if self.chooses(field):
-            held = (self.sheet.values(field) or [field.default or ""])[0]
-            for value in field.values or []:
-                lines += wrap(f"{'▸ ' if value == held else '  '}{clean_line(value)}", width, 0, 4)
-            lines.append("")
-        elif self.offered:
-            lines += wrap(
-                "Tab: " + "  ".join(clean_line(one).replace(" ", "\xa0") for one in self.offered[:40]), width
-            )
-            lines.append("")
-        values = self.sheet.values(field)
-        if field.repeats and field.takes and len(values) > 1:
-            lines += [f"{n:>3}  {clean_line(value)}" for n, value in enumerate(values, 1)] + [""]
-        self.side.show(lines + help_lines(self.sheet, field, self.document, width))
-
-    def say(self, text: str) -> None:
-        """A line about what is wrong."""
-        self.query_one("#status", Static).update(_text(clean_line(text)))
-
     # --- the field in focus --------------------------------------------------------------------------
-
-    def chooses(self, field: Field) -> bool:
-        """Whether its value is one of a few, gone through with the arrows."""
-        return bool(field.takes and field.strict and field.values and len(field.values) <= FEW_VALUES)
-
-    def types(self, field: Field | None) -> bool:
-        """Whether its value is typed."""
-        if field is None or not field.takes or self.chooses(field):
-            return False
-        return field.key not in self.list.ruled_out
 
     def enter_field(self) -> None:
         """Make ready for the field in focus."""
@@ -478,7 +324,12 @@ class Composer(Program):
             return
         if not self.loaded:
             self.load()
-        self.push_screen(Page(self.document))
+        document = self.document
+
+        def lines(width: int) -> list[str]:
+            return whole_lines(document, width) if document else ["nothing here tells of it"]
+
+        self.push_screen(Above(lines, "Esc back to the form · arrows and page keys scroll"))
 
     def action_complete(self) -> None:
         """Complete what is typed, as far as it is certain; then go through what is offered."""
@@ -553,16 +404,3 @@ class Composer(Program):
                 self.show_step(step)
                 return
             at += width + 1
-
-
-def _text(marked: str):  # type: ignore[no-untyped-def]
-    """Marked text as a text of the screen."""
-    from rich.text import Text
-
-    text = Text()
-    for line_number, line in enumerate(marked.split("\n")):
-        if line_number:
-            text.append("\n")
-        for segment in segments(line):
-            text.append(segment.text, segment.style)
-    return text

@@ -10,12 +10,11 @@ from textual.scroll_view import ScrollView
 from textual.strip import Strip
 
 from dowsing.cli.output.expected import brief
-from dowsing.cli.output.width import display_width
+from dowsing.cli.output.width import display_width, fit
 from dowsing.cli.sheets import shown_value
 from dowsing.core.composing.field import Field
 from dowsing.core.composing.sheet import Sheet
 from dowsing.core.markup import clean_line
-from dowsing.tui.rows import fit
 
 NAME = Style(bold=True)
 VALUE = Style(color="cyan")

@@ -6,6 +6,7 @@ import re
 
 from rich.segment import Segment
 from rich.style import Style
+from rich.text import Text
 from textual.strip import Strip
 
 from dowsing.cli.output.line_marks import FAINT, FOUND, HEADING
@@ -47,3 +48,14 @@ def segments(line: str) -> list[Segment]:
 def strip_of(line: str) -> Strip:
     """A line of marked text as a strip."""
     return Strip(segments(line))
+
+
+def text_of(marked: str) -> Text:
+    """Marked text, perhaps of several lines, as a text of the screen."""
+    text = Text()
+    for number, line in enumerate(marked.split("\n")):
+        if number:
+            text.append("\n")
+        for segment in segments(line):
+            text.append(segment.text, segment.style)
+    return text

@@ -8,6 +8,7 @@ from collections.abc import Callable
 # how long (in ms) after an Escape more of a key is waited for; the library reads it when it is imported
 os.environ.setdefault("ESCDELAY", "40")
 
+from rich.text import Text
 from textual.app import App
 from textual.binding import Binding
 from textual.widgets import Input, Static
@@ -102,6 +103,17 @@ class Program(App):  # type: ignore[type-arg]
         """End with this line."""
         self.answer = line
         self.exit(line)
+
+
+def key_bar(keys: list[tuple[str, str]], width: int) -> Text:
+    """Keys with what they do, as many as fit."""
+    bar = Text(no_wrap=True)
+    for name, says in keys:
+        if bar.cell_len + len(name) + len(says) + 3 > width:
+            break
+        bar.append(name, "bold")
+        bar.append(f" {says}  ")
+    return bar
 
 
 def run_program(program: Program) -> str | None:

@@ -5,41 +5,22 @@ from __future__ import annotations
 from rich.style import Style
 from rich.text import Text
 from textual.containers import Container, Horizontal, Vertical
-from textual.screen import ModalScreen
 from textual.widgets import ContentSwitcher, Input, Static
 
 from dowsing.cli.failure import Failure
 from dowsing.cli.kept import note_read
+from dowsing.cli.output.width import fit
 from dowsing.core.markup import clean_line
+from dowsing.tui.above import Above
 from dowsing.tui.lines_view import LinesView, Spot
 from dowsing.tui.opened import Opened, Sheet, anchors_of
-from dowsing.tui.rows import Row, Rows, fit
+from dowsing.tui.rows import Row, Rows
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.tui.browser import Browser
 
 NARROWEST, WIDEST = 30, 100  # columns of text
-
-
-class Told(ModalScreen[None]):
-    """Lines above the reader: what a line is taken apart into."""
-
-    BINDINGS = [("escape,q,enter,u", "dismiss", "back")]  # noqa: RUF012
-    CSS = "Told { background: ansi_default; padding: 1 2; } #foot { dock: bottom; height: 1; text-style: dim; }"
-
-    def __init__(self, lines: list[str]) -> None:
-        super().__init__()
-        self.lines = lines
-
-    def compose(self):  # type: ignore[no-untyped-def]
-        yield LinesView(id="told-lines")
-        yield Static("Esc back · arrows scroll", id="foot")
-
-    def on_mount(self) -> None:
-        view = self.query_one(LinesView)
-        self.call_after_refresh(lambda: view.show(self.lines))
-        view.focus()
 
 
 class ReaderView(Vertical):
@@ -396,7 +377,8 @@ class ReaderKeys:
         from dowsing.core.commandline.line import unpick
 
         found = unpick(line, Tables(self.session.store, self.session.settings))
-        self.push_screen(Told(unpicked_lines(found, max(20, self.size.width - 6), self.session.program)))
+        program = self.session.program
+        self.push_screen(Above(lambda width: unpicked_lines(found, width, program), "Esc back · arrows scroll"))
 
     def save_line(self: Browser) -> None:  # type: ignore[misc]
         line = self.chosen_line()
@@ -413,8 +395,12 @@ class ReaderKeys:
 
     def copy_line(self: Browser) -> None:  # type: ignore[misc]
         line = self.chosen_line()
-        if line:
-            self.copy_to_clipboard(line)
-            self.say(f"copied: {line}")
-        else:
+        if not line:
             self.say("choose a line with Tab first")
+            return
+        from dowsing.cli.clipboard import copy
+
+        by = copy(line)
+        self.say(
+            f"copied by {by}: {line}" if by else "there is no clipboard program here and no terminal that takes it"
+        )

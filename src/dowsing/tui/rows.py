@@ -9,8 +9,6 @@ from textual.message import Message
 from textual.scroll_view import ScrollView
 from textual.strip import Strip
 
-from dowsing.cli.output.width import display_width
-
 HERE = Style(reverse=True)
 
 
@@ -102,12 +100,3 @@ class Rows(ScrollView, can_focus=False):
             return Strip.blank(width)
         strip = Strip([Segment(text, style) for text, style in self.rows[number].pieces]).adjust_cell_length(width)
         return strip.apply_style(HERE) if self.lit and number == self.at and self._can(number) else strip
-
-
-def fit(text: str, width: int) -> str:
-    """The text in so many columns, cut with an ellipsis."""
-    if display_width(text) > width:
-        while text and display_width(text) > width - 1:
-            text = text[:-1]
-        text = text.rstrip() + "…"
-    return text + " " * max(0, width - display_width(text))

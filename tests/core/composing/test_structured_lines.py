@@ -19,7 +19,7 @@ KINDS = line_kinds(SETTINGS)
 #: A right line of each kind, and what its fields are.
 RIGHT = {
     "fstab": ("UUID=3e6b /srv ext4 defaults,nofail 0 2", ["UUID=3e6b", "/srv", "ext4", "defaults,nofail", "0", "2"]),
-    "crontab": ("5 */2 1,15 * mon-fri tar -czf /tmp/x.tgz notes", ["5", "*/2", "1,15", "*", "mon-fri", "tar -czf /tmp/x.tgz notes"]),
+    "crontab": ("5 */2 1,15 * mon-fri tar -czf x.tgz notes", ["5", "*/2", "1,15", "*", "mon-fri", "tar -czf x.tgz notes"]),
     "passwd": ("rose:x:1001:1001:Rose Hill:/home/rose:/bin/bash", ["rose", "x", "1001", "1001", "Rose Hill", "/home/rose", "/bin/bash"]),
     "group": ("garden:x:1002:rose,ivy", ["garden", "x", "1002", "rose,ivy"]),
     "shadow": ("rose:!:19000:0:99999:7:::", ["rose", "!", "19000", "0", "99999", "7", "", "", ""]),

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import argparse
-import sys
 
+from dowsing.cli.asking import agreed, can_ask
 from dowsing.cli.commands import card
 from dowsing.cli.commands.find import add_filters, filters_of
 from dowsing.cli.commands.naming import find_entry
@@ -116,13 +116,11 @@ def _reset(
         message(f"nothing{where} was read yet")
         return 0
     if not options.yes:
-        if not (sys.stdin is not None and sys.stdin.isatty() and sys.stderr.isatty()):
+        if not can_ask():
             raise Failure(
                 "what was read is forgotten only after asking, and nobody can be asked; --yes does it", status=2
             )
-        sys.stderr.write(f"forget that {count}{where} were read? [y/N] ")
-        sys.stderr.flush()
-        if sys.stdin.readline().strip().lower() not in ("y", "yes"):
+        if not agreed(f"forget that {count}{where} were read?"):
             message("nothing was forgotten")
             return 1
     message(f"{forget(session.settings.kept, labels)} forgotten{where}")

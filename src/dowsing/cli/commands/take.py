@@ -5,15 +5,11 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.failure import Failure
-from dowsing.cli.listed import OWN, make_call
+from dowsing.cli.listed import OWN, as_given, make_call
 from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
 from dowsing.core.markup import clean_line
 from dowsing.core.tasks.remembered import Remembered, recall
-
-TYPE_CHECKING = False
-if TYPE_CHECKING:
-    from types import ModuleType
 
 DESCRIPTION = (
     "The N-th line of the last list of task, examples or saved in this terminal, and nothing else: it can be piped. "
@@ -65,11 +61,11 @@ def _act(session: Session, options: argparse.Namespace, last: Remembered, line: 
     if options.unpick:
         from dowsing.cli.commands import unpick
 
-        return unpick.run(session, _as_given(unpick, line))
+        return unpick.run(session, as_given(unpick, line))
     if options.compose:
         from dowsing.cli.commands import compose
 
-        return compose.run(session, _as_given(compose, line))
+        return compose.run(session, as_given(compose, line))
     if options.save:
         from dowsing.cli.commands.save import keep
 
@@ -103,11 +99,11 @@ def _read(session: Session, options: argparse.Namespace, label: str) -> int:
         from dowsing.cli.commands import compose
 
         name = label.partition("(")[0]
-        return compose.run(session, _as_given(compose, name))
+        return compose.run(session, as_given(compose, name))
     _only_taken(options, None)
     from dowsing.cli.commands import read
 
-    return read.run(session, _as_given(read, label))
+    return read.run(session, as_given(read, label))
 
 
 def _only_taken(options: argparse.Namespace, last: Remembered | None) -> None:
@@ -115,10 +111,3 @@ def _only_taken(options: argparse.Namespace, last: Remembered | None) -> None:
     if options.copy or options.run or options.save or options.unpick or (options.compose and last is not None):
         does = "looks that up" if last is not None else "reads that page"
         raise Failure(f"the last list has no command lines; dowsing take {options.number} {does}", status=2)
-
-
-def _as_given(command: ModuleType, word: str) -> argparse.Namespace:
-    """The arguments of another command when it is given this word alone."""
-    parser = argparse.ArgumentParser()
-    command.add_arguments(parser)
-    return parser.parse_args(["--", word])

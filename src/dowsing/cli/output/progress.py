@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.cli.output.layout import title_lines
 from dowsing.cli.output.line_marks import FAINT, HEADING
-from dowsing.cli.output.width import display_width
+from dowsing.cli.output.width import display_width, fit
 from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.keeping.progress import Share
 from dowsing.core.markup import BOLD, CODE, ROMAN, clean_line
@@ -35,7 +35,7 @@ def progress_lines(
         lines += ["", f"{HEADING}{_TITLES[by]}{more}"]
         for one in found:
             number += 1
-            name = _fit(clean_line(one.name), names)
+            name = fit(clean_line(one.name), names)
             style = BOLD if one.read else ""
             count = f"{one.read} of {one.total}"
             lines.append(
@@ -53,9 +53,3 @@ def _bar(share: Share, width: int) -> str:
     if share.read < share.total:
         full = min(full, width - 1)
     return f"{CODE}{'━' * full}{ROMAN}{FAINT}{'·' * (width - full)}{ROMAN}"
-
-
-def _fit(name: str, width: int) -> str:
-    while display_width(name) > width:
-        name = name[:-2] + "…"
-    return name + " " * (width - display_width(name))

@@ -44,3 +44,12 @@ def terminal_width(asked: int | None, is_terminal: bool) -> int:
             except OSError:
                 continue
     return USUAL
+
+
+def fit(text: str, width: int) -> str:
+    """The text in so many columns, cut with an ellipsis."""
+    if display_width(text) > width:
+        while text and display_width(text) > width - 1:
+            text = text[:-1]
+        text = text.rstrip() + "…"
+    return text + " " * max(0, width - display_width(text))

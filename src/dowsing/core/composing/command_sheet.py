@@ -10,7 +10,6 @@ from dowsing.core.commandline.known import Known, Tables
 from dowsing.core.commandline.line import LineReader
 from dowsing.core.commandline.option_words import State
 from dowsing.core.commandline.pieces import Piece
-from dowsing.core.commandline.shell import Command, parse_shell
 from dowsing.core.commandline.usual import options_by_use, subcommand_words
 from dowsing.core.composing.field import Field
 from dowsing.core.composing.filling_in import fill_in, same_words
@@ -57,7 +56,7 @@ class CommandSheet(Sheet):
         super().__init__(folder)
         self.tables = tables
         self._uses = uses
-        self._typed_keys: list[str] = []  # of what the line had
+        self._initial: dict[str, list[str]] = {}  # what the line had
         self._read(line, len(line) if at is None else at)
 
     # --- reading the line ----------------------------------------------------------------------------
@@ -81,8 +80,6 @@ class CommandSheet(Sheet):
         own = [piece for piece in own if piece.role != "redirection"]
         last = max([command.end, *(piece.end for piece in own)])
         self.before, self.after = line[: command.start], line[last:]
-        if self.before.strip() or self.after.strip():
-            self.after = self.after.rstrip() and self.after
         self.between = _kept_between(found.pieces, command, last)
         self._head(own, line)
         self.subcommands: dict[str, str] = {}
@@ -101,7 +98,6 @@ class CommandSheet(Sheet):
             self.extra = []
             self._held = {key: held for key, held in self._held.items() if key == "form"}
         self._initial = dict(self._held)
-        self._typed_keys = list(self._held)
 
     def _head(self, own: list[Piece], line: str) -> None:
         """The words up to the subcommand, as they stand; `own` is left with what comes after."""
@@ -189,9 +185,9 @@ class CommandSheet(Sheet):
         keys = list(self._held)
         if not self.expression:
             return keys
-        found = [key for key in keys if key in self._typed_keys]
+        found = [key for key in keys if key in self._initial]
         for key in keys:
-            if key in self._typed_keys:
+            if key in self._initial:
                 continue
             first = (
                 len(found)
@@ -295,8 +291,3 @@ def _base(piece: Piece) -> str:
 def _kept_between(pieces: list[Piece], command: Piece, last: int) -> list[str]:
     """The redirections among the words of a command: they are written after it."""
     return [p.text for p in pieces if p.role == "redirection" and command.start < p.start and p.end <= last]
-
-
-def has_command(line: str) -> bool:
-    """Whether there is a command in a line."""
-    return any(isinstance(item, Command) for item in parse_shell(line).items)

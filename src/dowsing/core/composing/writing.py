@@ -39,7 +39,8 @@ class _Writer:
         before: list[_Word] = [_Word(sheet.fixed)] if sheet.fixed else []
         operands: list[_Word] = []
         shown = {place.key for place in sheet.plan.places} if sheet.expression else set()
-        waiting = [sheet.field(key) for key in sheet.held_keys() if key.startswith("option ")]
+        held = sheet.held_keys()
+        waiting = [sheet.field(key) for key in held if key.startswith("option ")]
         options: list[_Word] = [word for f in waiting if f.key not in shown for word in self.option(f)]
         options += [_Word(text) for text in sheet.extra if text.startswith("-")]
         dashed = sheet.ended
@@ -52,7 +53,7 @@ class _Writer:
             elif place.key.startswith("option "):
                 if place.key in shown:
                     before += self.option(sheet.field(place.key))
-            elif place.key in sheet.held_keys():
+            elif place.key in held:
                 field = sheet.field(place.key)
                 values = [value for value in sheet.values(field) if value]
                 if field.what == "word":

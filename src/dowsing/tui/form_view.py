@@ -1,0 +1,143 @@
+"""How a form looks: its steps and fields, the help on the one in focus, the line, the keys."""
+
+from __future__ import annotations
+
+from textual.app import ComposeResult
+from textual.containers import Container, Horizontal
+from textual.widgets import Input, Static
+
+from dowsing.cli.output.wrap import wrap
+from dowsing.cli.sheets import help_lines
+from dowsing.core.composing.field import STEPS, Field
+from dowsing.core.markup import BOLD, ROMAN, clean_line
+from dowsing.tui.field_list import FieldList
+from dowsing.tui.lines_view import LinesView
+from dowsing.tui.marked import text_of
+from dowsing.tui.program import key_bar
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.tui.composer import Composer
+
+FEW_VALUES = 12  # so many are gone through with the arrows; more are typed
+
+
+class FormView:
+    """What is drawn of a form. Part of the screen of `compose`."""
+
+    CSS = """
+    #title { height: 1; }
+    #steps { height: 1; }
+    #middle { height: 1fr; }
+    #left { width: 1fr; layers: base above; }
+    #list { height: 1fr; }
+    #side { width: 42%; border-left: solid ansi_bright_black; padding: 0 1; }
+    #seek { height: 1; display: none; }
+    #seek Input { width: 1fr; }
+    #seek-label { width: 8; }
+    Screen.seeking #seek { display: block; }
+    #value { position: absolute; layer: above; height: 1; border: none; padding: 0; background: ansi_default;
+             text-style: underline; color: ansi_cyan; display: none; }
+    Input, Input:focus { border: none; height: 1; padding: 0; background: ansi_default; }
+    #line { height: auto; max-height: 4; border-top: solid ansi_bright_black; padding: 0 1; }
+    #status { height: 1; padding: 0 1; color: ansi_red; }
+    #keys { height: 1; text-style: dim; padding: 0 1; }
+    Screen.narrow #middle { layout: vertical; }
+    Screen.narrow #side { width: 100%; height: 40%; border-left: none; border-top: solid ansi_bright_black; }
+    """
+
+    def compose(self: Composer) -> ComposeResult:  # type: ignore[misc]
+        """The parts of the screen."""
+        yield Static(id="title", classes="bar")
+        yield Static(id="steps", classes="bar")
+        with Container(id="seek"), Horizontal():
+            yield Static("find: ", id="seek-label")
+            yield Input(id="seeking", compact=True, select_on_focus=False)
+        with Horizontal(id="middle"):
+            with Container(id="left"):
+                yield FieldList(self.sheet, id="list")
+                yield Input(id="value", compact=True, select_on_focus=False)
+            yield LinesView(id="side")
+        yield Static(id="line")
+        yield Static(id="status")
+        yield Static(id="keys")
+        yield self.too_small()
+
+    def show_heads(self: Composer) -> None:  # type: ignore[misc]
+        """The title, the steps with their counts, the line, the keys."""
+        sheet = self.sheet
+        width = self.size.width
+        page = clean_line(sheet.page)
+        title = f"{BOLD}compose {clean_line(sheet.title)}{ROMAN}  {clean_line(sheet.summary)}"
+        room = width - len(page) - 3
+        head = text_of(title)
+        head.truncate(max(room, 10), overflow="ellipsis", pad=True)
+        head.append("  " + page, "dim")
+        self.query_one("#title", Static).update(head)
+        counts = sheet.counts()
+        steps = text_of("")
+        for n, step in enumerate(STEPS, 1):
+            steps.append(f" {n} {step} {counts[step]} ", "reverse" if step == self.step and not self.seeking else "")
+            steps.append(" ")
+        if self.seeking:
+            steps.append(f" found {len(self.list.fields)} ", "reverse")
+        self.query_one("#steps", Static).update(steps)
+        self.show_line()
+        keys = [("Enter", "take the line"), ("Esc", "leave"), ("↑↓", "field")]
+        field = self.list.field
+        if field is not None and self.chooses(field):
+            keys.append(("←→", "value"))
+        elif field is not None and (not field.takes or field.bare):
+            keys.append(("Space", "on or off"))
+        if field is not None and field.takes and not self.chooses(field):
+            keys.append(("Tab", "complete"))
+        keys += [("^T", "step"), ("^F", "find")]
+        if sheet.has_spellings:
+            keys.append(("^L", {"": "long", "long": "short", "short": "as typed"}[self.spelling]))
+        keys.append(("F1", "page"))
+        self.query_one("#keys", Static).update(key_bar(keys, width - 2))
+
+    def show_line(self: Composer) -> None:  # type: ignore[misc]
+        """The line as it stands."""
+        line = self.sheet.line(self.spelling)
+        shown = "\n".join("".join(c if c.isprintable() else "?" for c in one) for one in line.split("\n"))
+        self.query_one("#line", Static).update(
+            text_of(f"{BOLD}{shown}{ROMAN}") if shown else text_of("(nothing yet)")
+        )
+
+    def show_help(self: Composer) -> None:  # type: ignore[misc]
+        """What is told of the field in focus."""
+        field = self.list.field
+        if field is None:
+            self.side.show(["no field has these words"] if self.seeking else [])
+            return
+        width = max(16, self.side.content_size.width - 1)
+        lines: list[str] = []
+        if self.chooses(field):
+            held = (self.sheet.values(field) or [field.default or ""])[0]
+            for value in field.values or []:
+                lines += wrap(f"{'▸ ' if value == held else '  '}{clean_line(value)}", width, 0, 4)
+            lines.append("")
+        elif self.offered:
+            lines += wrap(
+                "Tab: " + "  ".join(clean_line(one).replace(" ", "\xa0") for one in self.offered[:40]), width
+            )
+            lines.append("")
+        values = self.sheet.values(field)
+        if field.repeats and field.takes and len(values) > 1:
+            lines += [f"{n:>3}  {clean_line(value)}" for n, value in enumerate(values, 1)] + [""]
+        self.side.show(lines + help_lines(self.sheet, field, self.document, width))
+
+    def say(self: Composer, text: str) -> None:  # type: ignore[misc]
+        """A line about what is wrong."""
+        self.query_one("#status", Static).update(text_of(clean_line(text)))
+
+    def chooses(self: Composer, field: Field) -> bool:  # type: ignore[misc]
+        """Whether its value is one of a few, gone through with the arrows."""
+        return bool(field.takes and field.strict and field.values and len(field.values) <= FEW_VALUES)
+
+    def types(self: Composer, field: Field | None) -> bool:  # type: ignore[misc]
+        """Whether its value is typed."""
+        if field is None or not field.takes or self.chooses(field):
+            return False
+        return field.key not in self.list.ruled_out
