@@ -77,10 +77,10 @@ def test_what_cannot_be_read_says_why(tmp_path: Path) -> None:
 def test_a_small_file_cannot_unpack_without_bounds(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr("dowsing.core.sources.pagefile.MOST_BYTES", 10_000)
     (tmp_path / "bomb.1.gz").write_bytes(gzip.compress(b"x" * 1_000_000))
-    with pytest.raises(Unreadable, match="unpacks to too much"):
+    with pytest.raises(Unreadable, match="too large: it unpacks to more"):
         read_bytes(str(tmp_path / "bomb.1.gz"))
     (tmp_path / "large.1").write_bytes(b"x" * 20_000)
-    with pytest.raises(Unreadable, match="larger than"):
+    with pytest.raises(Unreadable, match="too large: more than"):
         read_bytes(str(tmp_path / "large.1"))
 
 

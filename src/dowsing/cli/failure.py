@@ -19,13 +19,14 @@ class Failure(Exception):
     def tell(self, as_json: bool = False) -> None:
         """Print it: to stderr, or as JSON to stdout."""
         from dowsing.cli.output.terminal import message, write
-        from dowsing.core.markup import clean_line
+        from dowsing.core.markup import clean_line, json_escaped
 
         says = clean_line(self.says)
         if as_json:
             import json
 
-            write(json.dumps({"error": {"says": says, "nearest": self.nearest}}, ensure_ascii=False) + "\n")
+            error = {"error": {"says": says, "nearest": self.nearest}}
+            write(json_escaped(json.dumps(error, ensure_ascii=False)) + "\n")
             return
         if self.nearest:
             says += ": " + ", ".join(clean_line(name) for name in self.nearest)

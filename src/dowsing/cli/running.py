@@ -10,7 +10,7 @@ from dowsing.cli.failure import Failure
 from dowsing.cli.session import Session
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
-from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
+from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line, escaped, has_unsafe, printable_marked
 from dowsing.core.tasks.recipe import SLOT
 
 
@@ -29,10 +29,13 @@ def run_line(session: Session, line: str, yes: bool) -> int:
             "a line is run only after asking, and there is no terminal to ask on; --yes runs it unasked", status=2
         )
     found = unpick(line, Tables(session.store, session.settings))
-    said = [f"   {BOLD}{clean_line(line)}{ROMAN}"]
+    said = [f"   {BOLD}{escaped(line)}{ROMAN}"]
+    if has_unsafe(line):
+        said.append(f"   {ITALIC}careful{ROMAN}: it holds characters that are not seen, shown escaped here, run as they are")
     said += [f"   {ITALIC}careful{ROMAN}: {clean_line(one)}" for one in found.changes]
     said += [f"   {ITALIC}mistake{ROMAN}: {clean_line(piece.problem)}" for piece in found.pieces if piece.problem]
-    sys.stderr.write("\n".join(session.screen.encode(one) for one in said) + "\n")
+    safe = printable_marked("\n".join(said)).split("\n")
+    sys.stderr.write("\n".join(session.screen.encode(one) for one in safe) + "\n")
     sys.stderr.flush()
     if not yes and not agreed("run it?"):
         sys.stderr.write("not run\n")

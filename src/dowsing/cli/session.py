@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import argparse
 import os
-import sys
 
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.terminal import Screen, message
 from dowsing.core.index.store import Store, Unusable
+from dowsing.core.markup import json_escaped
 from dowsing.core.record import dump
 from dowsing.core.settings import BadSettings, read_settings
 
@@ -101,7 +101,8 @@ class Session:
 
         from dowsing.cli.output.terminal import write
 
-        write(json.dumps(dump(value), ensure_ascii=False, indent=None if not sys.stdout.isatty() else 2) + "\n")
+        indent = 2 if self.screen.is_terminal else None
+        write(json_escaped(json.dumps(dump(value), ensure_ascii=False, indent=indent)) + "\n")
 
     def only(self, *formats: str) -> None:
         """Refuse an output format that this command does not have."""

@@ -175,6 +175,7 @@ class Document:
         self.language = language
         self.date = date
         self.origin = origin
+        self.cut = ""  # why the text ends before its end, "" if it does not
         self._read_fact = read_fact
         self._facts: dict[str, list[Any]] = {}
 
@@ -234,6 +235,21 @@ def block_texts(blocks: list[Block], out: list[str]) -> None:
             for row in block.rows:  # type: ignore[union-attr]
                 if row:
                     out.extend(cell.text for cell in row)
+
+
+def replace_texts(blocks: list[Block], change: Callable[[str], str]) -> None:
+    """Put what `change` makes of it in the place of each marked text of `blocks`."""
+    for block in blocks:
+        if isinstance(block, Paragraph | Literal):
+            block.text = change(block.text)
+        elif isinstance(block, Table):
+            for row in block.rows:
+                for cell in row or ():
+                    cell.text = change(cell.text)
+        else:
+            if isinstance(block, Item):
+                block.tag = change(block.tag)
+            replace_texts(block.body, change)
 
 
 def document_text(sections: list[Section], marked: bool = False) -> str:

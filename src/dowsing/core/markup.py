@@ -36,15 +36,28 @@ _MARK_CHARACTERS = tuple(chr(code) for code in _WITHOUT_MARKS)
 _WITHOUT_CONTROLS = dict.fromkeys((*range(9), *range(11, 32), 127))
 
 
+#: What reorders, hides or breaks what is shown though it is no control character: directional marks, embeddings,
+#: overrides and isolates (Unicode 9), line and paragraph separators, the byte order mark, annotations, tags, and
+#: surrogates (which stand for bytes of a path that are no UTF-8).
+_INVISIBLE = (
+    "\u061c\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u206f\ufeff\ufff9-\ufffb\U000e0000-\U000e007f\ud800-\udfff"
+)
+#: The marks of this module, and those of whole lines (cli/output/line_marks.py).
+_LAID_OUT = ("\n", "\t", "\xa0", BOLD, ITALIC, BOLD_ITALIC, CODE, ROMAN, LINK, LINK_TEXT, LINK_END, "\x17", "\x18", "\x19")
+
+
 @cache
 def _unsafe() -> re.Pattern[str]:
-    """Control characters, the C1 range included, and the directional overrides that can reorder what is shown.
+    """Control characters, the C1 range included, and what is invisible; tab and newline are none.
 
     Compiled when first needed: large character sets take their time.
     """
-    return re.compile(
-        "[\x00-\x08\x0b-\x1f\x7f-\x9f\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u2069\ufeff\ud800-\udfff]"
-    )
+    return re.compile(f"[\x00-\x08\x0b-\x1f\x7f-\x9f{_INVISIBLE}]")
+
+
+@cache
+def _unsafe_beside_marks() -> re.Pattern[str]:
+    return re.compile(f"[\x00\x06-\x08\x0b-\x0d\x10\x12-\x16\x1a-\x1f\x7f-\x9f{_INVISIBLE}]")
 
 
 def plain(text: str) -> str:
@@ -77,9 +90,65 @@ def clean_line(text: str) -> str:
     return _unsafe().sub("?", text.replace("\n", " ").replace("\t", " "))
 
 
+def printable(text: str) -> str:
+    """Bare text as it may leave the program: the gate of everything printed that carries no marks.
+
+    Text that was cleaned where it came in passes as it is; what slipped through is taken out here.
+    """
+    return clean(text)
+
+
+def printable_marked(text: str) -> str:
+    """Lines of marked text as they may leave the program: only marks, tab and newline stay of control characters."""
+    bare = text
+    for mark in _LAID_OUT:  # quicker than a regular expression on the megabytes that a page can be
+        if mark in bare:
+            bare = bare.replace(mark, "")
+    return text if bare.isprintable() else _unsafe_beside_marks().sub("", text)
+
+
+def escaped(text: str) -> str:
+    """A text that must be seen as it is, such as a kept line: unsafe characters as `\\x1b`, `\\u202e`, a tab as `\\t`."""
+    if text.isprintable():
+        return text
+    return _unsafe().sub(_escape, text).replace("\t", "\\t").replace("\n", "\\n")
+
+
+def has_unsafe(text: str) -> bool:
+    """Whether something in the text would not be seen, or would act on a terminal."""
+    return not text.isprintable() and _unsafe().search(text) is not None
+
+
+def _escape(match: re.Match[str]) -> str:
+    code = ord(match[0])
+    if code < 0x100:
+        return f"\\x{code:02x}"
+    return f"\\u{code:04x}" if code < 0x10000 else f"\\U{code:08x}"
+
+
+def json_escaped(text: str) -> str:
+    """JSON text in which nothing unsafe stands as itself: each such character as its `\\u` escape, so nothing is lost."""
+    if text.isascii() or text.replace("\n", "").isprintable():
+        return text.replace("\x7f", "\\u007f")
+    return _unsafe().sub(_json_escape, text)
+
+
+def _json_escape(match: re.Match[str]) -> str:
+    code = ord(match[0])
+    if code < 0x10000:
+        return f"\\u{code:04x}"
+    code -= 0x10000  # JSON writes it as two surrogates
+    return f"\\u{0xD800 + (code >> 10):04x}\\u{0xDC00 + (code & 0x3FF):04x}"
+
+
 def link(target: str, text: str) -> str:
     """Marked text that refers to `target` (a name with section, or an address)."""
     return f"{LINK}{target}{LINK_TEXT}{text}{LINK_END}"
+
+
+def leads_outside(target: str) -> bool:
+    """Whether a link's target is an address that an export may carry: of the web, of mail, of a file. No scripts."""
+    return target.partition(":")[0].lower() in ("http", "https", "mailto", "ftp", "file") and ":" in target
 
 
 def spans(text: str) -> Iterator[Span]:

@@ -103,7 +103,7 @@ class FieldList(ScrollView, can_focus=False):
         on = self.sheet.is_on(field)
         mark = "!" if wrong else "•" if on else "*" if field.required else " "
         name = fit(_name(field), self._name_width)
-        value = fit(self._value(field), self.value_width)
+        value = fit(clean_line(self._value(field)), self.value_width)
         base = FAINT if out else Style()
         pieces = [
             Segment(("▸" if here else " ") + mark, WRONG if wrong else NAME if here or on else base),

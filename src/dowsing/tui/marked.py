@@ -10,7 +10,7 @@ from rich.text import Text
 from textual.strip import Strip
 
 from dowsing.cli.output.line_marks import FAINT, FOUND, HEADING
-from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN
+from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean
 
 PLAIN = Style()
 STYLES = {
@@ -31,7 +31,7 @@ def segments(line: str) -> list[Segment]:
     if line.isprintable():
         return [Segment(line, PLAIN)]
     if line.startswith(HEADING):
-        return [Segment(_MARKS.sub("", line[1:]).replace("\xa0", " "), HEAD)]
+        return [Segment(clean(_MARKS.sub("", line[1:])).replace("\xa0", " "), HEAD)]
     found: list[Segment] = []
     style, marked = PLAIN, False
     for piece in _MARKS.split(line):

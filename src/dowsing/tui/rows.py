@@ -9,6 +9,8 @@ from textual.message import Message
 from textual.scroll_view import ScrollView
 from textual.strip import Strip
 
+from dowsing.core.markup import clean_line
+
 HERE = Style(reverse=True)
 
 
@@ -98,5 +100,6 @@ class Rows(ScrollView, can_focus=False):
         width = self.size.width
         if number >= len(self.rows):
             return Strip.blank(width)
-        strip = Strip([Segment(text, style) for text, style in self.rows[number].pieces]).adjust_cell_length(width)
+        pieces = [Segment(clean_line(text), style) for text, style in self.rows[number].pieces]
+        strip = Strip(pieces).adjust_cell_length(width)
         return strip.apply_style(HERE) if self.lit and number == self.at and self._can(number) else strip

@@ -8,6 +8,7 @@ import sys
 from dowsing.cli.failure import Failure
 
 MOST_READ = 1_000_000  # characters
+REPLACED = "\ufffd"  # stands for a byte that is no UTF-8 text
 
 
 def given_line(words: list[str], command: str = "unpick") -> str:
@@ -29,8 +30,8 @@ def given_line(words: list[str], command: str = "unpick") -> str:
         line = sys.stdin.buffer.read(MOST_READ).decode("utf-8", "replace").rstrip("\n")
     if not line.strip():
         raise Failure(f"the line is empty; say one in quotes: dowsing {command} 'tar -xzf notes.tgz'", status=2)
-    # what is no text would only harm a terminal, and means nothing to a shell
-    return re.sub(r"[\x00-\x08\x0b-\x1f\x7f-\x9f\ud800-\udfff]", "\ufffd", line)
+    # other control characters mean something to a shell, which takes them as they are: what shows the line escapes them
+    return re.sub(r"[\x00\ud800-\udfff]", REPLACED, line)
 
 
 def read_aliases(path: str | None) -> dict[str, str]:

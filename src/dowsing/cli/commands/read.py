@@ -76,7 +76,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     for n, document in enumerate(documents):
         lines += [*([""] if n else []), *_lines(session, found, document, options, first=not n)]
     if options.output:
-        write_file(options.output, "\n".join(session.screen.encode(line) for line in lines) + "\n")
+        safe = printable_marked("\n".join(lines)).split("\n")
+        write_file(options.output, "\n".join(session.screen.encode(line) for line in safe) + "\n")
     else:
         session.screen.show(lines, paged=True)
     note_read(session, found.entry.label)
@@ -190,7 +191,7 @@ def _export(session: Session, documents: list[Document], output: str | None) -> 
         raise Failure("one source a page: choose it with --from", status=2)
     text = "\n".join(export(document) for document in documents)
     if output:
-        write_file(output, text)
+        write_file(output, printable(text))
     else:
         write(text)
 

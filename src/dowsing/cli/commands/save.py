@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 import os
 
-from dowsing.cli.commands.given_line import given_line
+from dowsing.cli.commands.given_line import REPLACED, given_line
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.terminal import message
 from dowsing.cli.session import Session
@@ -13,7 +13,7 @@ from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
 from dowsing.core.keeping.files import CannotKeep
 from dowsing.core.keeping.saved import Kept, save
-from dowsing.core.markup import clean_line
+from dowsing.core.markup import clean_line, escaped
 from dowsing.core.tasks.recipe import make_recipe, quoted_slots
 
 DESCRIPTION = (
@@ -50,7 +50,7 @@ def last_line() -> str:
         )
     if not line.strip():
         raise Failure("no line was run in this shell yet", status=1)
-    return clean_line(line.strip())
+    return line.strip()
 
 
 def keep(session: Session, line: str, task: str) -> int:
@@ -81,6 +81,8 @@ def keep_line(session: Session, line: str, task: str) -> Kept:
             f"one line of at most {MOST} characters is kept at a time; longer things belong in a script", status=2
         )
     line = line.strip()
+    if REPLACED in line or any("\ud800" <= char <= "\udfff" for char in line):
+        raise Failure("the line holds bytes that are no UTF-8 text; write them as $'\\xff' and keep that", status=2)
     found = unpick(line, Tables(session.store, session.settings))
     says = " ".join(task.split()) or found.says or line
     try:
@@ -97,5 +99,5 @@ def keep_line(session: Session, line: str, task: str) -> Kept:
 
 def _said(kept: Kept, program: str) -> list[str]:
     first = "saved" if not kept.known else ("saved already; it is now for" if kept.renamed else "saved already")
-    task, line = clean_line(kept.recipe.task), clean_line(kept.recipe.line)
+    task, line = clean_line(kept.recipe.task), escaped(kept.recipe.line)
     return [f"{first}: {task}" if task != line else first, f"   {line}", "", f"Next: {program} saved"]

@@ -8,7 +8,7 @@ from dowsing.cli.failure import Failure
 from dowsing.cli.listed import OWN, as_given, make_call
 from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
-from dowsing.core.markup import clean_line
+from dowsing.core.markup import escaped, has_unsafe
 from dowsing.core.tasks.remembered import Remembered, recall
 
 DESCRIPTION = (
@@ -36,7 +36,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     last = recall(session.settings.data)
     if last is None or not last.lines:
         raise Failure("nothing was listed in this terminal yet; begin with: dowsing task SENTENCE", status=2)
-    line = clean_line(chosen(last, options.number))
+    line = chosen(last, options.number)
     if options.yes and not options.run:
         raise Failure("--yes goes with --run", status=2)
     if options.task and not options.save:
@@ -84,12 +84,15 @@ def _act(session: Session, options: argparse.Namespace, last: Remembered, line: 
             raise Failure(
                 "there is no clipboard program here and no terminal that could take it; print it instead", status=3
             )
-        message(f"copied by {by}: {line}")
+        message(f"copied by {by}: {escaped(line)}")
         return 0
     if session.json:
         session.print_json({"line": line})
-    else:
-        write(line + "\n")
+        return 0
+    if has_unsafe(line):
+        message("the line holds characters that are not seen, shown as \\x1b and the like; --copy and --run take it as it is")
+        line = escaped(line)
+    write(line + "\n")
     return 0
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from html import escape
 
 from dowsing.core.document import Block, Cell, Document, Indent, Item, Literal, Paragraph, Table
-from dowsing.core.markup import plain, spans
+from dowsing.core.markup import leads_outside, plain, spans
 
 _STYLE = """
 :root { color-scheme: light dark; }
@@ -56,7 +56,7 @@ def _inline(text: str) -> str:
         tag = _TAGS.get(span.style)
         if tag:
             shown = f"<{tag}>{shown}</{tag}>"
-        if span.link and ":" in span.link and span.link.split(":")[0] in ("http", "https", "mailto", "ftp"):
+        if span.link and leads_outside(span.link):
             shown = f'<a href="{escape(span.link, quote=True)}">{shown}</a>'
         parts.append(shown)
     return "".join(parts)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.core.document import Block, Document, Indent, Item, Literal, Paragraph, Table
-from dowsing.core.markup import plain, spans
+from dowsing.core.markup import leads_outside, plain, spans
 
 _SPECIAL = re.compile(r"([\\`*_\[\]<>|#])")
 _WRAP = {"bold": "**", "italic": "*", "bold italic": "***", "code": "`"}
@@ -32,9 +32,11 @@ def _inline(text: str) -> str:
         mark = _WRAP.get(span.style, "")
         shown = inner if span.style == "code" else _SPECIAL.sub(r"\\\1", inner)
         if mark == "`" and "`" in inner:
-            mark, shown = "``", f" {inner} "
-        if span.link and ":" in span.link:
-            shown = f"<{inner}>" if span.link.endswith(inner) else f"[{shown}]({span.link})"
+            mark = "`" * (max(map(len, re.findall("`+", inner))) + 1)
+            shown = f" {inner} "
+        if span.link and leads_outside(span.link):
+            address = re.sub(r"[\s<>()\\]", lambda match: f"%{ord(match[0]):02X}", span.link)
+            shown = f"<{address}>" if address.endswith(inner) else f"[{shown}]({address})"
             mark = ""
         start = bare[: len(bare) - len(bare.lstrip(" \n"))]
         end = bare[len(bare.rstrip(" \n")) :]
@@ -48,7 +50,7 @@ def _blocks(blocks: list[Block], indent: str = "") -> list[str]:
         if isinstance(block, Paragraph):
             parts.append(_set_in(_inline(block.text).replace("\n", "  \n"), indent))
         elif isinstance(block, Literal):
-            parts.append(_set_in(f"```\n{plain(block.text)}\n```", indent))
+            parts.append(_set_in(_fenced(plain(block.text)), indent))
         elif isinstance(block, Indent):
             parts += _blocks(block.body, indent)
         elif isinstance(block, Item):
@@ -64,6 +66,13 @@ def _blocks(blocks: list[Block], indent: str = "") -> list[str]:
         else:
             parts.append(_set_in(_table(block), indent))
     return parts
+
+
+def _fenced(text: str) -> str:
+    """Text as it stands, in a fence that nothing inside it can end."""
+    longest = max(map(len, re.findall("`+", text)), default=0)
+    fence = "`" * max(3, longest + 1)
+    return f"{fence}\n{text}\n{fence}"
 
 
 def _set_in(text: str, indent: str) -> str:

@@ -7,7 +7,7 @@ from dowsing.cli.output.line_marks import FAINT, HEADING
 from dowsing.cli.output.tasks import numbered
 from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.keeping.notes import Note
-from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
+from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line, escaped
 from dowsing.core.tasks.recipe import SLOT, Recipe, with_values
 
 INDENT = 3
@@ -28,7 +28,7 @@ def kept_lines(own: Own, width: int, program: str) -> list[str]:
         lines += wrap(f"{BOLD}{clean_line(note.name)}{ROMAN}  {clean_line(note.text)}", width, INDENT, 4)
     for one in own.lines:
         lines += wrap(
-            f"{BOLD}{clean_line(with_values(one.line, {}))}{ROMAN}  {clean_line(one.task)}", width, INDENT, 4
+            f"{BOLD}{escaped(with_values(one.line, {}))}{ROMAN}  {clean_line(one.task)}", width, INDENT, 4
         )
     return [*lines, *([f"{FAINT}take one: {program} saved"] if own.lines else [])]
 

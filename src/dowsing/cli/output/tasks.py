@@ -8,7 +8,7 @@ from dowsing.cli.output.typed import typed
 from dowsing.cli.output.wrap import unbroken, wrap
 from dowsing.core.commandline.pieces import Piece
 from dowsing.core.index.store import Entry
-from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line
+from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line, escaped
 from dowsing.core.tasks.answers import Answer, Task
 from dowsing.core.tasks.examples import Shown
 
@@ -74,7 +74,7 @@ def _understood(found: Task, width: int) -> list[str]:
 
 
 def _answer_lines(number: int, answer: Answer, width: int, short: bool = False) -> list[str]:
-    lines = wrap(f"{number}  {BOLD}{clean_line(answer.line)}{ROMAN}", width, 0, INDENT)
+    lines = wrap(f"{number}  {BOLD}{escaped(answer.line)}{ROMAN}", width, 0, INDENT)
     lines += wrap(clean_line(answer.task), width, INDENT)
     notes = _notes(answer, width)
     return lines + ([one for one in notes if not one.startswith(FAINT)] if short else notes)
@@ -111,7 +111,7 @@ def _next(found: Task, program: str) -> str:
 
 def numbered(number: int, line: str, width: int) -> list[str]:
     """A command line with its number before it, in the column of numbers."""
-    body = wrap(f"{BOLD}{clean_line(line)}{ROMAN}", width, INDENT, 2)
+    body = wrap(f"{BOLD}{escaped(line)}{ROMAN}", width, INDENT, 2)
     return [f"{number:>2} {body[0][INDENT:]}", *body[1:]]
 
 

@@ -7,7 +7,7 @@ import re
 import sys
 
 from dowsing.cli.output.line_marks import FAINT, FOUND, HEADING
-from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean_line, plain
+from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean_line, plain, printable, printable_marked
 
 _COLOURS = {
     BOLD: "\x1b[1m",
@@ -63,10 +63,14 @@ class Screen:
 
     def show(self, lines: list[str], paged: bool = False) -> None:
         """Print lines; through the pager if `paged` and they do not fit on the terminal."""
+        joined = "\n".join(lines)
+        safe = printable_marked(joined)
+        if safe is not joined:
+            lines = safe.split("\n")
         text = "\n".join([self.encode(line) for line in lines]) + "\n"
         if paged and self._pages(text) and self._through_pager(text):
             return
-        write(text)
+        _emit(text)
 
     def _pages(self, text: str) -> bool:
         if self.pager == "never" or not (self.is_terminal or self.pager == "always"):
@@ -125,6 +129,11 @@ def _is_terminal(stream) -> bool:  # type: ignore[no-untyped-def]
 
 
 def write(text: str) -> None:
+    """Write bare text to stdout: no control character but tab and newline reaches it."""
+    _emit(printable(text))
+
+
+def _emit(text: str) -> None:
     """Write to stdout whatever its encoding can hold. A closed pipe ends the program quietly."""
     stream = sys.stdout
     try:
@@ -149,7 +158,7 @@ def message(text: str) -> None:
     """One line to stderr; in the place of the shell's line where a key in that has called."""
     in_line = os.environ.get("DOWSING_FROM_SHELL") and _is_terminal(sys.stderr)
     try:
-        sys.stderr.write(("\r\x1b[K" if in_line else "") + f"dowsing: {text}\n")
+        sys.stderr.write(("\r\x1b[K" if in_line else "") + f"dowsing: {clean_line(text)}\n")
         sys.stderr.flush()
     except (OSError, UnicodeEncodeError):
         pass

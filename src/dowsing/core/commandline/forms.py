@@ -19,6 +19,7 @@ import re
 from dowsing.core.record import Record
 
 CLOSERS = {"[": "]", "{": "}", "(": ")", "<": ">"}
+MOST_NESTED = 40  # brackets within brackets; pages have five
 _DOTS = re.compile(r"(?:\.\.\.?|…)")
 _ALL_DOTS = re.compile(r"\.{2,}|…")
 _NAMED = re.compile(r"[A-Z][A-Z0-9_.:/-]*\Z")
@@ -108,6 +109,8 @@ class _Parser:
         self.at = at
         self.problem = ""
         self.names_left = 6  # so many words may belong to the name
+        self.nested = 0  # how many brackets are open here
+        self.closed_at = _closings(line)
 
     def sequence(self, closer: str) -> list[Element]:
         """The elements up to `closer`, which is taken too."""
@@ -156,9 +159,13 @@ class _Parser:
     def unit(self) -> list[Element]:
         """The next unit with its dots; groups that stand close together are several."""
         char = self.line[self.at]
-        if char in "[{(" and self.closes_whole():
+        if char in "[{(" and self.nested >= MOST_NESTED:
+            self.problem = self.problem or "its brackets are nested too deep"
+        elif char in "[{(" and self.closes_whole():
             self.at += 1
+            self.nested += 1
             inner = self.sequence(CLOSERS[char])
+            self.nested -= 1
             repeats = self.dots()
             return [_grouped(inner, char != "[", repeats)] if inner else []
         text = self.chunk()
@@ -186,13 +193,7 @@ class _Parser:
 
     def closing(self, start: int) -> int:
         """Where the bracket at `start` is closed; the length of the line if it never is."""
-        depth = 0
-        opener, closer = self.line[start], CLOSERS[self.line[start]]
-        for at in range(start, len(self.line)):
-            depth += (self.line[at] == opener) - (self.line[at] == closer)
-            if not depth:
-                return at
-        return len(self.line)
+        return self.closed_at.get(start, len(self.line))
 
     def chunk(self) -> str:
         """The next word, with the brackets that stand in it."""
@@ -269,6 +270,19 @@ class _Parser:
                 continue
             done.append(element)
         return done
+
+
+def _closings(line: str) -> dict[int, int]:
+    """Where each bracket that is closed is closed; brackets of another kind between the two do not count."""
+    found: dict[int, int] = {}
+    openers = {closer: opener for opener, closer in CLOSERS.items()}
+    opened: dict[str, list[int]] = {opener: [] for opener in CLOSERS}
+    for at, char in enumerate(line):
+        if char in opened:
+            opened[char].append(at)
+        elif char in openers and opened[openers[char]]:
+            found[opened[openers[char]].pop()] = at
+    return found
 
 
 def _either(first: Element, second: Element) -> Element:

@@ -84,6 +84,8 @@ def read_for_index(task: Task) -> Reading:
         )
     except Unreadable as error:
         return _problem(number, str(error))
+    except (MemoryError, RecursionError):
+        return _problem(number, "it is too large for the reader")
     except Exception as error:  # a page must never end a build
         return _problem(number, f"the reader failed on it: {type(error).__name__}: {error}")
 

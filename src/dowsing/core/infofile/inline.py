@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.markup import BOLD, CODE, ITALIC, ROMAN, clean, link
+from dowsing.core.markup import BOLD, CODE, ITALIC, ROMAN, clean, link, plain
 
 _NOTE = re.compile(
     r"(?P<see>[Ss]ee )?\*(?P<note>[Nn]ote)\s+(?:(?P<short>(?:\([^)]*\))?[^:]+?)::|(?P<label>[^:]+?):\s+"
@@ -62,7 +62,7 @@ def _picture(match: re.Match[str]) -> str:
 def _reference(match: re.Match[str]) -> str:
     """`*note Label: (manual)Node.` as a link to the node, with the label as its text."""
     word = "" if match["see"] else "See " if match["note"] == "Note" else "see "
-    target = " ".join((match["short"] or match["target"]).split())
+    target = " ".join(plain(match["short"] or match["target"]).split())
     label = " ".join((match["short"] or match["label"]).split())
     shown = label if label == target else f"{label} ({target})" if not target.startswith("(") else f"{label} {target}"
     return f"{match['see'] or word}{link(target, shown)}"

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.infofile.reader import InfoFile, Node
+from dowsing.core.infofile.reader import InfoFile, Node, name_of_node
+from dowsing.core.markup import clean
 
 _ENTRY = re.compile(
     r"\* +(?:(?P<short>(?:\([^)]*\))?[^:\n]+)::|(?P<label>(?:[^:\n]|:(?![ \t]))+(?:\n[ \t]+[^:\n]+)?):[ \t]+(?:\n[ \t]*)?"
@@ -48,12 +49,12 @@ def parse_menu(lines: list[str]) -> list[MenuEntry]:
                     match = longer
                     at += 1
             if match is None:
-                text = line[2:].strip()
+                text = name_of_node(line[2:])
                 found.append(MenuEntry(text, text, ""))
                 continue
-            label = " ".join((match["short"] or match["label"]).split())
-            target = label if match["short"] else " ".join(match["target"].strip("\x7f").split())
-            found.append(MenuEntry(label, target, _LINE.sub("", match["rest"]).strip()))
+            label = name_of_node(match["short"] or match["label"])
+            target = label if match["short"] else name_of_node(match["target"])
+            found.append(MenuEntry(label, target, clean(_LINE.sub("", match["rest"])).strip()))
         elif found and line.startswith("   ") and line.strip() and not line.lstrip().startswith("(line"):
             found[-1].text = f"{found[-1].text} {line.strip()}".strip()
     return found

@@ -8,7 +8,7 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.core.markup import clean_line
+from dowsing.core.markup import clean, clean_line
 from dowsing.core.sources.pagefile import SUFFIXES, Unreadable, decode, read_bytes
 
 _SPLIT = re.compile(r"\n?\x1f\x0c?\n")
@@ -60,7 +60,7 @@ class InfoFile:
 
     def find(self, name: str) -> Node | None:
         """The node of that name or anchor, without regard to case and blanks if there is none exactly so."""
-        wanted = " ".join(name.split())
+        wanted = name_of_node(name)
         node = self.nodes.get(wanted) or self.nodes.get(self.anchors.get(wanted, ""))
         if node is not None:
             return node
@@ -123,13 +123,18 @@ def _take_nodes(text: str, info: InfoFile, offset: int) -> None:
         header, _, body = part.partition("\n")
         if "Node:" in header:
             fields = {
-                match[1]: " ".join((match[2] if match[2] is not None else match[3]).split())
+                match[1]: name_of_node(match[2] if match[2] is not None else match[3])
                 for match in _FIELD.finditer(header)
             }
             name = fields.get("Node", "")
             if name and name not in info.nodes:
                 info.nodes[name] = Node(name, fields, body.rstrip("\n"), offset + at)
         at = end
+
+
+def name_of_node(written: str) -> str:
+    """The name of a node as it is kept and shown: one line without control characters, whatever the file holds."""
+    return " ".join(clean(written).split())
 
 
 def _check_tags(tags: str | None, info: InfoFile, size: int | None) -> None:
@@ -140,7 +145,7 @@ def _check_tags(tags: str | None, info: InfoFile, size: int | None) -> None:
     lost = []
     for kind, name, place in _TAG.findall(tags):
         if kind == "Node":
-            if (name.strip("\x7f") not in info.nodes and " ".join(name.split()) not in info.nodes) or (
+            if name_of_node(name) not in info.nodes or (
                 size is not None and not 0 <= int(place) <= size
             ):
                 lost.append(name)
@@ -148,7 +153,7 @@ def _check_tags(tags: str | None, info: InfoFile, size: int | None) -> None:
             # places are counted in bytes, ours in characters: near enough, as anchors stand inside nodes
             before = [node for start, node in starts if start <= int(place)]
             if before:
-                info.anchors[name] = before[-1]
+                info.anchors[name_of_node(name)] = before[-1]
     if lost:
         info.problems.append(
             f"its tag table is broken ({len(lost)} places are wrong, such as “{clean_line(lost[0][:40])}”); "
@@ -171,6 +176,6 @@ def read_directory(folder: str) -> list[DirEntry]:
 def directory_entries(text: str) -> list[DirEntry]:
     """The entries of an Info directory or of a file's own block for it."""
     return [
-        DirEntry(" ".join(label.split()), file.strip(), " ".join(node.split()), " ".join(words.split()))
+        DirEntry(name_of_node(label), clean_line(file.strip()), name_of_node(node), name_of_node(words))
         for label, file, node, words in _DIR_ENTRY.findall(text)
     ]

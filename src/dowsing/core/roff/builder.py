@@ -11,6 +11,7 @@ import re
 
 from dowsing.core.document import Block, Indent, Item, Literal, Paragraph, Section, Table
 from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
+from dowsing.core.roff.bounds import MOST_ITEMS, OutOfBounds
 from dowsing.core.roff.marks import BACKSLASH, BREAK, JOIN, PAD, PREVIOUS, QUOTE, ZERO
 
 _FONT = re.compile("[\x01-\x06]")
@@ -49,6 +50,7 @@ class Builder:
         self.levels: list[Place] = []
         self.base: list[Block] = []
         self.out = self.base
+        self.items = 0
         self.section("", 1)
 
     # --- text ------------------------------------------------------------------------------------------
@@ -246,6 +248,9 @@ class Builder:
         """A new item with `tag` (settled text) at the margin; text goes into it from now on."""
         self.flush()
         self.hanging = False
+        self.items += 1
+        if self.items > MOST_ITEMS:
+            raise OutOfBounds(f"it has more than {MOST_ITEMS:,} items")
         bare = plain(tag).strip() if len(tag) < 16 else ""
         compact, self.gap = self.compact and not self.gap, False
         item = Item(tag, compact, bool(bare and _BULLET.fullmatch(bare)) if bullet is None else bullet)

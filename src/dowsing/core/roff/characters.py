@@ -71,7 +71,7 @@ def glyph(name: str) -> str | None:
         return unicodedata.normalize("NFC", "".join(code_point(int(c, 16)) for c in codes))
     if match := _NUMBER.match(name):
         return code_point(int(match[1]))
-    if " " in name:  # a base and its accents: `a aa`
+    if " " in name and name.strip():  # a base and its accents: `a aa`
         base, *accents = name.split()
         marks = [_ACCENTS.get(accent) for accent in accents]
         if None not in marks:

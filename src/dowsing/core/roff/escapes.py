@@ -92,6 +92,7 @@ def expand(machine: Machine, text: str, copy: bool = False) -> str:
                 text = _with_inner_name(machine, text, bracket)
             value, at = _interpolated(machine, char, text, at)
             budget -= 1
+            machine.spend(len(value) + len(text) // 50)
             if budget < 0 or len(text) > MOST_LENGTH:
                 done.append(value)
             elif value:

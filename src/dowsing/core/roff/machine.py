@@ -11,6 +11,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 
 from dowsing.core.roff import escapes
+from dowsing.core.roff.bounds import MOST_LINES, MOST_STEPS, MOST_WRITTEN, OutOfBounds
 from dowsing.core.roff.builder import Builder
 from dowsing.core.roff.marks import ZERO
 from dowsing.core.roff.prepare import prepare
@@ -23,7 +24,6 @@ Handler = Callable[["Machine", str], None]
 Include = Callable[[str], str | None]
 
 MOST_DEPTH = 60
-MOST_STEPS = 400_000
 
 
 class LeaveMacro(Exception):
@@ -34,17 +34,14 @@ class LeaveLoop(Exception):
     """Ends the loop being run (`.break`)."""
 
 
-class OutOfBounds(Exception):
-    """The page has used up the steps it may take in macros and loops."""
-
-
 class Macro:
-    """A macro that a page defines: the lines of its body."""
+    """A macro that a page defines: the lines of its body, and how many characters these have."""
 
-    __slots__ = ("lines",)
+    __slots__ = ("lines", "size")
 
     def __init__(self, lines: list[str]) -> None:
         self.lines = lines
+        self.size = sum(map(len, lines)) + len(lines)
 
 
 class Machine:
@@ -75,6 +72,8 @@ class Machine:
         self.branches: list[bool] = []
         self.depth = 0
         self.steps = 0
+        self.written = 0
+        self.exceeded = ""  # why the page was not read to its end
         self.escape = "\\"
         self.control = "."
         self.no_break = "'"
@@ -88,10 +87,18 @@ class Machine:
         """Count one step of macro work."""
         self.steps += 1
         if self.steps > MOST_STEPS:
-            raise OutOfBounds
+            raise OutOfBounds("its macros and loops do not come to an end")
+
+    def spend(self, characters: int) -> None:
+        """Count text that does not stand in the page but is made by it."""
+        self.written += characters
+        if self.written > MOST_WRITTEN:
+            raise OutOfBounds(f"its macros and loops make more than {MOST_WRITTEN // 1_000_000} million characters")
 
     def run_source(self, source: str) -> None:
         """Run a whole source text (cleaned of control characters)."""
+        if source.count("\n") > MOST_LINES:
+            raise OutOfBounds(f"it has more than {MOST_LINES:,} lines")
         self.run(prepare(source).split("\n"))
 
     def run(self, lines: Iterable[str]) -> None:
@@ -200,6 +207,7 @@ class Machine:
         self.step()
         if self.depth >= MOST_DEPTH:
             return
+        self.spend(macro.size)
         outer = self.arguments
         self.arguments = [name, *arguments]
         self.depth += 1

@@ -177,9 +177,10 @@ def emit_text(machine: Machine, text: str) -> None:
 def exit_status(machine: Machine, rest: str) -> None:
     """`.Ex -std [name …]`."""
     names = [word for word in words(rest) if word != "-std"] or [_state(machine).name]
+    names = [name for name in names if name]
     shown = _enumerated([f"{BOLD}{name}{ROMAN}" for name in names])
     plural = "utilities exit" if len(names) > 1 else "utility exits"
-    emit_text(machine, f"The {shown} {plural} 0 on success, and >0 if an error occurs.")
+    emit_text(machine, f"The {shown + ' ' if shown else ''}{plural} 0 on success, and >0 if an error occurs.")
 
 
 def return_value(machine: Machine, rest: str) -> None:
@@ -196,6 +197,8 @@ def return_value(machine: Machine, rest: str) -> None:
 
 
 def _enumerated(names: list[str]) -> str:
+    if not names:
+        return ""
     return names[0] if len(names) == 1 else ", ".join(names[:-1]) + " and " + names[-1]
 
 
@@ -270,6 +273,7 @@ def item(machine: Machine, rest: str) -> None:
 
 def extended_end(machine: Machine, rest: str) -> None:
     """`.Xc`: the end of an item's head that took several lines."""
+    _state(machine)  # it may be the first macro of the page
     builder = machine.builder
     if rest:
         emit(machine, evaluate(machine, words(rest)))

@@ -4,14 +4,18 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.document import Document, Section, block_texts
+from dowsing.core.document import Document, Section, block_texts, replace_texts
 from dowsing.core.extraction import read_fact
 from dowsing.core.markup import clean, plain
 from dowsing.core.roff import man, preprocessors, requests
-from dowsing.core.roff.machine import Include, LeaveLoop, LeaveMacro, Machine, OutOfBounds
+from dowsing.core.roff.bounds import OutOfBounds
+from dowsing.core.roff.machine import Include, LeaveLoop, LeaveMacro, Machine
 
 _DASH = re.compile(r"(?:\s[-–—−]+|\s*[–—]|\s*-[-–—]|:)\s+|\s[-–—−]+$")
 _NAME = re.compile(r"[^\s,]+(?: [^\s,]+){0,5}")
+
+#: The marks of marks.py, and what else a document has no use for.
+_MARKS = re.compile("[\x00\x06-\x08\x0b-\x0d\x10\x12-\x1f\x7f]")
 
 #: Titles of the NAME section: the first section is taken where none of them occurs.
 _NAME_TITLES = frozenset(("NAME", "NAMES", "名前", "NOM", "NOMBRE", "BEZEICHNUNG", "NOME", "NAZWA", "ИМЯ"))
@@ -35,9 +39,24 @@ def read_sections(source: str, include: Include | None = None) -> tuple[list[Sec
     machine = machine_for(source, include)
     try:
         machine.run_source(source)
-    except (OutOfBounds, RecursionError, LeaveLoop, LeaveMacro):
+    except OutOfBounds as error:  # what was read up to here is kept, and that it is not all is told
+        machine.exceeded = str(error)
+    except (RecursionError, LeaveLoop, LeaveMacro):
         pass  # what was read up to here is kept
-    return machine.builder.close(), machine
+    sections = machine.builder.close()
+    _take_out_marks(sections)
+    return sections, machine
+
+
+def _take_out_marks(sections: list[Section]) -> None:
+    """Leave no mark of the reader in the text, wherever an odd page may have put one: the gate of this reader."""
+    for section in sections:
+        section.title = plain(section.title)
+        replace_texts(section.blocks, _without_marks)
+
+
+def _without_marks(text: str) -> str:
+    return text if text.isprintable() else _MARKS.sub("", text)
 
 
 def read_page(
@@ -60,7 +79,7 @@ def read_page(
     name = name or (title[0].lower() if title else "")
     section = section or (title[1] if len(title) > 1 else "")
     names, summary = read_name_line(sections)
-    return Document(
+    document = Document(
         name,
         section,
         "manual",
@@ -74,6 +93,8 @@ def read_page(
         origin=" ".join(title[3:4]),
         read_fact=read_fact,
     )
+    document.cut = machine.exceeded
+    return document
 
 
 def read_name_line(sections: list[Section]) -> tuple[list[str], str]:

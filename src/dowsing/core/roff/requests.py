@@ -229,8 +229,10 @@ def loop(machine: Machine, rest: str) -> None:
     """`.while`: bounded."""
     _, first = condition(machine, rest)
     collected = skip_block(machine, first.lstrip(" \t"))
+    size = sum(map(len, collected)) + len(collected)
     for _ in range(MOST_TURNS):
         machine.step()
+        machine.spend(size)
         holds, _ = condition(machine, rest)
         if not holds:
             return
@@ -265,6 +267,7 @@ def include(machine: Machine, rest: str) -> None:
         return
     source = machine.include(rest.strip())
     if source:
+        machine.spend(len(source))
         machine.depth += 1
         try:
             machine.run_source(source)

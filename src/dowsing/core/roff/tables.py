@@ -196,8 +196,8 @@ class _Rows:
         if part.startswith("\\R"):
             return part[2:]
         builder = self.machine.builder
-        text = self.machine.expand_text(part)
-        if "\n" not in text and not text.endswith(JOIN):
+        text = self.machine.expand_text(part).removesuffix(JOIN)  # a cell does not go on in the next one
+        if "\n" not in text:
             font, last = builder.font, builder.last_font
             builder.font = ROMAN
             text = builder.settle(text)

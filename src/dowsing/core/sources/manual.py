@@ -130,6 +130,8 @@ def document(
         from dowsing.core.roff.page import read_page
 
         page = read_page(text, name, section, path=path, package=package, language=language, include=include)
+    if page.cut:
+        raise Unreadable(f"it is too large: {page.cut}")
     if not any(part.blocks for part in page.sections):
         raise Unreadable("there is no text in it")
     return page

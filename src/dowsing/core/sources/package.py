@@ -127,7 +127,7 @@ def doc_files(folder: str) -> list[str]:
 
 def text_sections(text: str, title: str) -> list[Section]:
     """A text file as sections: Markdown by its structure, other text as it stands."""
-    stem = title
+    stem = title = clean_line(title)
     for suffix in SUFFIXES:
         stem = stem.removesuffix(suffix)
     if stem.casefold().endswith((".md", ".markdown")):

@@ -28,8 +28,21 @@ def _path(folder: str) -> str:
     return os.path.join(folder, "last", f"{terminal}.list")
 
 
-#: What parts the fields of a file, and the texts of a field: both are control characters that no text here has.
-_FIELDS, _TEXTS = "\x1e", "\x1f"
+#: What parts the fields of a file, and the texts of a field. A text that holds one of them has it behind `_GUARD`.
+_FIELDS, _TEXTS, _GUARD = "\x1e", "\x1f", "\x1c"
+_GUARDED = {_GUARD: _GUARD + "a", _FIELDS: _GUARD + "b", _TEXTS: _GUARD + "c"}
+
+
+def _guarded(text: str) -> str:
+    for char, written in _GUARDED.items():
+        text = text.replace(char, written)
+    return text
+
+
+def _as_it_was(text: str) -> str:
+    for char, written in reversed(_GUARDED.items()):
+        text = text.replace(written, char)
+    return text
 
 
 def remember(folder: str, last: Remembered) -> None:
@@ -38,13 +51,13 @@ def remember(folder: str, last: Remembered) -> None:
 
     path = _path(folder)
     new = f"{path}.{os.getpid()}.new"
-    several = (_TEXTS.join(texts) for texts in (last.again, last.lines, last.tasks))
-    with contextlib.suppress(OSError, UnicodeEncodeError):
+    several = (_TEXTS.join(map(_guarded, texts)) for texts in (last.again, last.lines, last.tasks))
+    with contextlib.suppress(OSError):
         is_first = not os.path.exists(path)
         if is_first:
             os.makedirs(os.path.dirname(path), exist_ok=True)
-        with open(new, "w", encoding="utf-8", newline="") as file:
-            file.write(_FIELDS.join((last.kind, last.task, *several)))
+        with open(new, "w", encoding="utf-8", errors="surrogateescape", newline="") as file:
+            file.write(_FIELDS.join((last.kind, _guarded(last.task), *several)))
         os.replace(new, path)
         if is_first:  # the files of terminals that are long gone
             old = sorted(os.scandir(os.path.dirname(path)), key=lambda entry: entry.stat().st_mtime, reverse=True)
@@ -55,9 +68,9 @@ def remember(folder: str, last: Remembered) -> None:
 def recall(folder: str) -> Remembered | None:
     """The last list of this terminal, None if there was none or it is damaged."""
     try:
-        with open(_path(folder), encoding="utf-8", newline="") as file:
+        with open(_path(folder), encoding="utf-8", errors="surrogateescape", newline="") as file:
             kind, task, *several = file.read().split(_FIELDS)
-        again, lines, tasks = (text.split(_TEXTS) if text else [] for text in several)
-        return Remembered(kind, task, again, lines, tasks)
+        again, lines, tasks = ([_as_it_was(one) for one in text.split(_TEXTS)] if text else [] for text in several)
+        return Remembered(kind, _as_it_was(task), again, lines, tasks)
     except (OSError, ValueError):
         return None
