@@ -16,8 +16,8 @@ class Failure(Exception):
         self.status = status
         self.nearest = nearest or []
 
-    def tell(self, as_json: bool = False) -> None:
-        """Print it: to stderr, or as JSON to stdout."""
+    def tell(self, as_json: bool = False) -> int:
+        """Print it: to stderr, or as JSON to stdout; the exit status."""
         from dowsing.cli.output.terminal import message, write
         from dowsing.core.markup import clean_line, json_escaped
 
@@ -26,8 +26,12 @@ class Failure(Exception):
             import json
 
             error = {"error": {"says": says, "nearest": self.nearest}}
-            write(json_escaped(json.dumps(error, ensure_ascii=False)) + "\n")
-            return
+            try:
+                write(json_escaped(json.dumps(error, ensure_ascii=False)) + "\n")
+            except Failure as unwritable:
+                return unwritable.tell()
+            return self.status
         if self.nearest:
             says += ": " + ", ".join(clean_line(name) for name in self.nearest)
         message(says)
+        return self.status

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import gc
+import os
 import sys
 from importlib import import_module
 
@@ -37,6 +38,13 @@ COMMANDS = {
     "demo": "a guided run on a made-up library",
 }
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from types import ModuleType
+
+    from dowsing.cli.session import Session
+
+TRACE = "DOWSING_TRACE"  # for developers: show where an unexpected error came from
 _VALUED = ("--format", "--color", "--pager", "--width")
 _SHORT = ("--demo", "--help", "-h", "--version")
 
@@ -178,20 +186,35 @@ def run(arguments: list[str]) -> int:
 
     session = Session(options)
     try:
-        status: int = module.run(session, options)
+        return _answered(session, module, options)
     except Unusable as damage:  # found while reading: what can be rebuilt is rebuilt, once
         session.build(str(damage))
         try:
-            status = module.run(session, options)
+            return _answered(session, module, options)
         except Unusable as error:
             raise Failure(f"{error}, also when built anew; remove {session.settings.cache}", status=3) from None
-    return status
+
+
+def _answered(session: Session, module: ModuleType, options: argparse.Namespace) -> int:
+    """What the command returns. Raises Unusable if it fell over what a damaged index holds."""
+    from dowsing.core.index.store import Unusable
+
+    try:
+        status: int = module.run(session, options)
+        return status
+    except (Failure, Unusable, OSError, MemoryError):
+        raise
+    except Exception as error:
+        # a damaged index can hold anything; one that was made anew for this very error is not to blame for it
+        says = f"{type(error).__name__}: {error}"
+        if os.environ.get(TRACE) or not session.may_be_damaged(says):
+            raise
+        session.mending = says
+        raise Unusable(f"the index may be damaged ({says})") from error
 
 
 def program() -> None:
     """The program as it is installed: ends the process at once, without taking it apart piece by piece."""
-    import os
-
     status = main()
     try:
         sys.stdout.flush()
@@ -204,12 +227,12 @@ def program() -> None:
 def main(arguments: list[str] | None = None) -> int:
     """Run a command line: returns the exit status."""
     given = sys.argv[1:] if arguments is None else arguments
+    as_json = ("json" in given and "--format" in given) or "--format=json" in given
     gc.disable()  # a look-up is over before a collection could pay
     try:
         return run(given)
     except Failure as failure:
-        failure.tell(as_json=("json" in given and "--format" in given) or "--format=json" in given)
-        return failure.status
+        return failure.tell(as_json)
     except KeyboardInterrupt:
         from dowsing.cli.output.terminal import message
 
@@ -220,7 +243,19 @@ def main(arguments: list[str] | None = None) -> int:
 
         quiet_exit()
         return 0
+    except Exception as error:
+        if os.environ.get(TRACE):
+            raise
+        return Failure(_reason(error), status=3).tell(as_json)
 
 
-if __name__ == "__main__":
-    program()
+def _reason(error: Exception) -> str:
+    """One line for what no command expected."""
+    if isinstance(error, MemoryError):
+        return "there is too little memory for this"
+    if isinstance(error, OSError):
+        where = f": {error.filename}" if isinstance(error.filename, str) else ""
+        return f"this system does not let it be done ({(error.strerror or str(error)).lower()}{where})"
+    if isinstance(error, RecursionError):
+        return "what was given is nested too deep"
+    return f"a fault of dowsing's own ({type(error).__name__}: {error}); {TRACE}=1 shows where, for a report"

@@ -31,7 +31,9 @@ def run_line(session: Session, line: str, yes: bool) -> int:
     found = unpick(line, Tables(session.store, session.settings))
     said = [f"   {BOLD}{escaped(line)}{ROMAN}"]
     if has_unsafe(line):
-        said.append(f"   {ITALIC}careful{ROMAN}: it holds characters that are not seen, shown escaped here, run as they are")
+        said.append(
+            f"   {ITALIC}careful{ROMAN}: it holds characters that are not seen, shown escaped here, run as they are"
+        )
     said += [f"   {ITALIC}careful{ROMAN}: {clean_line(one)}" for one in found.changes]
     said += [f"   {ITALIC}mistake{ROMAN}: {clean_line(piece.problem)}" for piece in found.pieces if piece.problem]
     safe = printable_marked("\n".join(said)).split("\n")

@@ -7,7 +7,7 @@ import os
 
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.terminal import Screen, message
-from dowsing.core.index.store import Store, Unusable
+from dowsing.core.index.store import MENDED, Store, Unusable, note_mended
 from dowsing.core.markup import json_escaped
 from dowsing.core.record import dump
 from dowsing.core.settings import BadSettings, read_settings
@@ -37,6 +37,7 @@ class Session:
         )
         self.format: str = options.format
         self._store: Store | None = None
+        self.mending = ""  # the error for which the index is made anew
 
     @property
     def json(self) -> bool:
@@ -93,7 +94,13 @@ class Session:
             message("interrupted; an index that was there before is as it was")
             raise SystemExit(130) from None
         remove_old_indexes(self.settings.cache)
+        if self.mending:
+            note_mended(self._store.path, self.mending)
         return self._store
+
+    def may_be_damaged(self, error: str) -> bool:
+        """Whether the index may be what an unexpected error comes from: not if it was made anew for that already."""
+        return self._store is not None and self._store.meta_value(MENDED) != error
 
     def print_json(self, value: object) -> None:
         """Print one JSON object."""

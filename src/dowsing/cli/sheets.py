@@ -6,6 +6,7 @@ from dowsing.cli.failure import Failure
 from dowsing.cli.output.layout import block_lines, section_lines
 from dowsing.cli.output.line_marks import FAINT
 from dowsing.cli.output.pieces import KINDS
+from dowsing.cli.output.typed import typed
 from dowsing.cli.output.wrap import wrap
 from dowsing.cli.session import Session
 from dowsing.core.commandline.known import Tables
@@ -38,7 +39,7 @@ def command_sheet(session: Session, line: str, at: int | None = None) -> Command
             near = nearest_names(session.store, words[0])
             if near:
                 raise Failure(f"{error}; nearest names", nearest=near) from None
-            hint = f"; search with: {session.program} find {clean_line(words[0])[:40]}"
+            hint = f"; search with: {session.program} find {typed(words[0][:40])}"
         raise Failure(f"{error}{hint}") from None
 
 

@@ -43,7 +43,22 @@ _INVISIBLE = (
     "\u061c\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u206f\ufeff\ufff9-\ufffb\U000e0000-\U000e007f\ud800-\udfff"
 )
 #: The marks of this module, and those of whole lines (cli/output/line_marks.py).
-_LAID_OUT = ("\n", "\t", "\xa0", BOLD, ITALIC, BOLD_ITALIC, CODE, ROMAN, LINK, LINK_TEXT, LINK_END, "\x17", "\x18", "\x19")
+_LAID_OUT = (
+    "\n",
+    "\t",
+    "\xa0",
+    BOLD,
+    ITALIC,
+    BOLD_ITALIC,
+    CODE,
+    ROMAN,
+    LINK,
+    LINK_TEXT,
+    LINK_END,
+    "\x17",
+    "\x18",
+    "\x19",
+)
 
 
 @cache

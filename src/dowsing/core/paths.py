@@ -11,6 +11,7 @@ import re
 
 _FIRST = 0x10FF00  # stands for the byte 0; a byte b is chr(_FIRST + b)
 _SURROGATES = re.compile("[\udc80-\udcff]")
+_NO_TEXT = re.compile("[\ud800-\udfff]")
 _STANDING_IN = re.compile("[\U0010ff80-\U0010ffff]")
 REPLACED = "\ufffd"
 
@@ -34,4 +35,4 @@ def restored(text: str) -> str:
 
 def as_text(name: str) -> str:
     """A name that comes from a path, as text to be shown, searched and stored: each byte that is no UTF-8 is `\ufffd`."""
-    return name if name.isascii() else _SURROGATES.sub(REPLACED, name)
+    return name if name.isascii() else _NO_TEXT.sub(REPLACED, name)

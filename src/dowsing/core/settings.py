@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import sys
 
+from dowsing.core.plainfile import plain_only
 from dowsing.core.record import Record
 
 DEMO_LIBRARY = os.path.join(os.path.dirname(os.path.dirname(os.path.abspath(__file__))), "demo", "library")
@@ -56,7 +57,7 @@ def _folder(kind: str, variable: str, xdg: str, usual: str, environment: dict[st
     """A folder of the program: its own variable, the XDG variable or the platform's place."""
     own = environment.get(variable)
     if own:
-        return os.path.abspath(os.path.expanduser(own))
+        return _absolute(os.path.expanduser(own), variable)
     base = environment.get(xdg)
     if base and os.path.isabs(base):
         return os.path.join(base, "dowsing")
@@ -67,6 +68,16 @@ def _folder(kind: str, variable: str, xdg: str, usual: str, environment: dict[st
     import platformdirs
 
     return str(getattr(platformdirs, f"user_{kind}_dir")("dowsing", appauthor=False))
+
+
+def _absolute(path: str, variable: str) -> str:
+    """The path from the root. Raises BadSettings if it means the working folder and that is gone."""
+    try:
+        return os.path.abspath(path)
+    except FileNotFoundError:
+        raise BadSettings(
+            f"{variable} is {path}, within a working folder that is gone; set it from the root, or cd to another folder"
+        ) from None
 
 
 def language_of(environment: dict[str, str]) -> str:
@@ -136,9 +147,9 @@ def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]
     import tomllib
 
     try:
-        with open(path, "rb") as file:
+        with open(path, "rb", opener=plain_only) as file:
             found = tomllib.load(file)
-    except (OSError, tomllib.TOMLDecodeError) as error:
+    except (OSError, ValueError, RecursionError) as error:
         raise BadSettings(f"the settings file {path} cannot be used ({error}); correct or remove it") from None
     values = {}
     for key, value in found.items():

@@ -8,6 +8,7 @@ from dowsing.cli.commands.naming import open_found
 from dowsing.cli.commands.options import named_first
 from dowsing.cli.failure import Failure
 from dowsing.cli.kept import note_read, own_lines
+from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.tasks.examples import examples_of
 from dowsing.core.tasks.remembered import Remembered, remember
@@ -35,7 +36,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         about = f" about “{' '.join(asked)[:40]}”" if asked else ""
         raise Failure(
             f"there is no recipe for {found.entry.label}{about}, and its page gives no example; "
-            f"its forms in words: {session.program} syntax {found.entry.name}"
+            f"its forms in words: {session.program} syntax {typed(found.entry.name)}"
         )
     lines, tasks = [one.line for one in shown], [one.task for one in shown]
     remember(session.settings.data, Remembered("examples", found.entry.name, [], lines, tasks))

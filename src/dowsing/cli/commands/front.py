@@ -8,6 +8,7 @@ from dowsing.cli.commands import card, find
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.line_marks import FAINT
 from dowsing.cli.output.terminal import message
+from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.finding.lookup import is_plain_word, look_up
 
@@ -28,7 +29,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if found.entry is not None:
         status = card.show(session, found)
         if not session.json and len(words) == 1 and is_plain_word(session.store, words[0]):
-            session.screen.show([f"{FAINT}“{words[0]}” is a word, too: {session.program} find {words[0]}"])
+            session.screen.show([f"{FAINT}“{words[0]}” is a word, too: {session.program} find {typed(words[0])}"])
         return status
     if len(words) == 1 and not session.json:
         message(f"no page is named {words[0][:80]}; searching for the word")

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.terminal import message
+from dowsing.cli.output.typed import typed, typed_words
 from dowsing.cli.session import Session
 from dowsing.core.document import Document
 from dowsing.core.finding.lookup import Lookup, look_up
 from dowsing.core.index.store import Entry
 from dowsing.core.names import is_plausible, readings
+from dowsing.core.paths import as_text
 from dowsing.core.sources import manual
 from dowsing.core.sources.pagefile import Unreadable
 
@@ -22,6 +24,8 @@ def find_entry(session: Session, words: list[str]) -> Lookup:
     asked = " ".join(words).strip()
     if not asked:
         raise Failure("say a name, for example: dowsing read tar", status=2)
+    words = [as_text(word) for word in words]
+    asked = " ".join(words).strip()
     if not is_plausible(asked):
         raise Failure(f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters")
     found = look_up(session.store, words, session.settings)
@@ -31,7 +35,7 @@ def find_entry(session: Session, words: list[str]) -> Lookup:
         problem = session.store.problem_of(name.text, name.section)
         if problem:
             raise Failure(f"the page of {asked} cannot be read: {problem.says} ({problem.path})", status=3)
-    hint = "nearest names" if found.nearest else f"search with: {session.program} find {asked}"
+    hint = "nearest names" if found.nearest else f"search with: {session.program} find {typed_words(asked)}"
     raise Failure(f"there is no page named {asked[:80]}; {hint}", nearest=found.nearest)
 
 
@@ -60,7 +64,7 @@ def open_found(session: Session, found: Lookup, language: str | None = None) -> 
     except Unreadable as error:
         label = found.entry.label
         raise Failure(
-            f"nothing here documents {label}: {error}; where it comes from: {session.program} resolve {found.entry.name}"
+            f"nothing here documents {label}: {error}; where it comes from: {session.program} resolve {typed(found.entry.name)}"
         ) from None
 
 
@@ -91,9 +95,9 @@ def any_subject(session: Session, words: list[str], ask: bool) -> Subject:
     asked = " ".join(words).strip()
     if not asked:
         raise Failure("say a name, for example: dowsing resolve kill", status=2)
-    if not is_plausible(asked):
+    if not is_plausible(as_text(asked)):
         raise Failure(f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters")
-    found = look_up(session.store, words, session.settings, nearest=False)
+    found = look_up(session.store, [as_text(word) for word in words], session.settings, nearest=False)
     if found.entry is not None:
         return subject_of(session, found, ask)
     return catalogue.subject_of(asked, None, session.store, session.settings, ask=ask)
@@ -104,5 +108,5 @@ def unknown(session: Session, name: str) -> Failure:
     from dowsing.core.finding.lookup import nearest_names
 
     nearest = nearest_names(session.store, name)
-    hint = "nearest names" if nearest else f"search with: {session.program} find {name[:40]}"
+    hint = "nearest names" if nearest else f"search with: {session.program} find {typed_words(name[:40])}"
     return Failure(f"nothing here is named {name[:80]}; {hint}", nearest=nearest)

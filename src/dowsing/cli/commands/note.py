@@ -6,6 +6,7 @@ import argparse
 
 from dowsing.cli.commands.naming import find_entry
 from dowsing.cli.failure import Failure
+from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.keeping import notes
 from dowsing.core.keeping.files import CannotKeep
@@ -61,7 +62,9 @@ def _show(session: Session, found: list[Note], label: str) -> int:
         return 0 if found else 1
     if not found:
         about = f" on {label}" if label else ""
-        raise Failure(f"there is no remark{about} yet; write one: {session.program} note {label or 'NAME'} 'TEXT'")
+        raise Failure(
+            f"there is no remark{about} yet; write one: {session.program} note {typed(label) if label else 'NAME'} 'TEXT'"
+        )
     session.screen.show(
         [
             f"{number:>2}  {BOLD}{clean_line(one.name)}{ROMAN}  {one.day}  {clean_line(one.text)}"

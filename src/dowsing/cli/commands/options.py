@@ -6,6 +6,7 @@ import argparse
 
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.failure import Failure
+from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.commandline.options import option_table, options_in
 from dowsing.core.commandline.table import Table, unpack
@@ -43,12 +44,12 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
         flags = [flag for option in options_in(document) for flag in option.flags]
         near = nearest_flags(asked[0], flags) if asked[0].startswith("-") else []
-        hint = "nearest" if near else f"all of them: {session.program} options {found.entry.name}"
+        hint = "nearest" if near else f"all of them: {session.program} options {typed(found.entry.name)}"
         raise Failure(f"{label} has no option for “{' '.join(asked)[:60]}”; {hint}", nearest=near)
     if not table.total:
         raise Failure(
-            f"the text of {label} lists no options; its forms: {session.program} syntax {found.entry.name}; "
-            f"other texts: {session.program} sources {found.entry.name}"
+            f"the text of {label} lists no options; its forms: {session.program} syntax {typed(found.entry.name)}; "
+            f"other texts: {session.program} sources {typed(found.entry.name)}"
         )
     if session.json:
         session.print_json(table)

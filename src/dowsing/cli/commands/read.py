@@ -13,6 +13,7 @@ from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
 from dowsing.core.document import Document
 from dowsing.core.finding.lookup import Lookup
+from dowsing.core.markup import printable, printable_marked
 from dowsing.core.reading.parts import UnknownPart, choose_part
 from dowsing.core.sources import catalogue
 from dowsing.core.sources.pagefile import Unreadable

@@ -7,6 +7,7 @@ import argparse
 from dowsing.cli.commands.naming import find_entry, open_found
 from dowsing.cli.commands.options import kept_table
 from dowsing.cli.failure import Failure
+from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.commandline.form_words import syntax_of
 from dowsing.core.commandline.known import Known
@@ -34,7 +35,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if not syntax.forms:
         raise Failure(
             f"the text of {found.entry.label} shows no form; its options: "
-            f"{session.program} options {found.entry.name}; other texts: {session.program} sources {found.entry.name}"
+            f"{session.program} options {typed(found.entry.name)}; other texts: {session.program} sources {typed(found.entry.name)}"
         )
     if session.json:
         answer = {"name": found.entry.name, "section": found.entry.section, "page": syntax.page}

@@ -90,7 +90,9 @@ def _act(session: Session, options: argparse.Namespace, last: Remembered, line: 
         session.print_json({"line": line})
         return 0
     if has_unsafe(line):
-        message("the line holds characters that are not seen, shown as \\x1b and the like; --copy and --run take it as it is")
+        message(
+            "the line holds characters that are not seen, shown as \\x1b and the like; --copy and --run take it as it is"
+        )
         line = escaped(line)
     write(line + "\n")
     return 0

@@ -6,6 +6,7 @@ import argparse
 
 from dowsing.cli.failure import Failure
 from dowsing.cli.kept import own_lines
+from dowsing.cli.output.typed import typed_words
 from dowsing.cli.session import Session
 from dowsing.core.commandline.known import Tables
 from dowsing.core.tasks.answers import Answer, lines_for
@@ -43,9 +44,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     tables = Tables(session.store, session.settings, suggest=False)
     found = lines_for(sentence, again, tables, options.limit, own_lines(session))
     if not found.answers:
-        raise Failure(
-            f"no recipe is for that; look for a command: {session.program} find {' '.join(sentence.split()[:8])}"
-        )
+        raise Failure(f"no recipe is for that; look for a command: {session.program} find {typed_words(sentence)}")
     lines, tasks = [answer.line for answer in found.answers], [answer.task for answer in found.answers]
     remember(folder, Remembered("task", sentence, again, lines, tasks))
     if session.json:

@@ -8,6 +8,7 @@ from dowsing.cli.commands.find import LISTS, add_filters, filters_of
 from dowsing.cli.failure import Failure
 from dowsing.cli.listed import remember_own
 from dowsing.cli.output.groups import Counted, count_lines
+from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.finding.filters import COLUMNS, narrow
 from dowsing.core.index.vocabulary import meaning_groups
@@ -42,6 +43,6 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if not counts:
         raise Failure(f"there are no {which} in {filters.described() or 'the index'}")
     remember_own(session, [["find", f"--{option}", one.word] for one in counts[: options.limit]])
-    example = f"{session.program} find --{option} {counts[0].word}"
+    example = f"{session.program} find --{option} {typed(counts[0].word)}"
     session.screen.show(count_lines(which, counts, options.limit, session.screen.width, example))
     return 0

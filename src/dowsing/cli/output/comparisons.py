@@ -20,7 +20,7 @@ def source_lines(name: str, runs: str, rows: list[Row], width: int) -> list[str]
     """The table: source, present, words, lines, and where it is or why it is not."""
     there = list(dict.fromkeys(row.source for row in rows if row.present))
     summary = f"{len(there)} of {len({row.source for row in rows})} sources have a text; {runs}"
-    lines = title_lines(clean_line(name), summary, [], width)
+    lines = title_lines(clean_line(name), clean_line(summary), [], width)
     lines.append("")
     column = max(len(row.source) for row in rows)
     head = f"   {'source':<{column}}  {'there':<5} {'words':>6} {'lines':>6}  "

@@ -27,9 +27,7 @@ def kept_lines(own: Own, width: int, program: str) -> list[str]:
     for note in own.notes:
         lines += wrap(f"{BOLD}{clean_line(note.name)}{ROMAN}  {clean_line(note.text)}", width, INDENT, 4)
     for one in own.lines:
-        lines += wrap(
-            f"{BOLD}{escaped(with_values(one.line, {}))}{ROMAN}  {clean_line(one.task)}", width, INDENT, 4
-        )
+        lines += wrap(f"{BOLD}{escaped(with_values(one.line, {}))}{ROMAN}  {clean_line(one.task)}", width, INDENT, 4)
     return [*lines, *([f"{FAINT}take one: {program} saved"] if own.lines else [])]
 
 

@@ -60,7 +60,7 @@ def _document_lines(documents: list[tuple[str, str]], width: int) -> list[str]:
 def _more(count: int, program: str, name: str) -> list[str]:
     if count <= MOST_FILES:
         return []
-    return [f"{FAINT}{' ' * INDENT}… and {count - MOST_FILES} more: {program} resolve {name} --format json"]
+    return [f"{FAINT}{' ' * INDENT}… and {count - MOST_FILES} more: {program} resolve {typed(name)} --format json"]
 
 
 def _runs(first: Candidate | None) -> str:

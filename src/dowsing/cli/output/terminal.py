@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
+import contextlib
 import os
 import re
 import sys
 
+from dowsing.cli.failure import Failure
 from dowsing.cli.output.line_marks import FAINT, FOUND, HEADING
 from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean_line, plain, printable, printable_marked
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import TextIO
 
 _COLOURS = {
     BOLD: "\x1b[1m",
@@ -134,17 +140,35 @@ def write(text: str) -> None:
 
 
 def _emit(text: str) -> None:
-    """Write to stdout whatever its encoding can hold. A closed pipe ends the program quietly."""
+    """Write to stdout whatever its encoding can hold. A closed pipe ends the program quietly.
+
+    Raises Failure if stdout is closed or cannot be written to.
+    """
     stream = sys.stdout
+    if stream is None:
+        raise Failure("the answer cannot be written: standard output is closed", status=3)
     try:
-        try:
-            stream.write(text)
-        except UnicodeEncodeError:
-            encoding = stream.encoding or "ascii"
-            stream.write(text.encode(encoding, "replace").decode(encoding))
-        stream.flush()
+        _write_to(stream, text)
     except BrokenPipeError:
         quiet_exit()
+    except OSError as error:
+        _drop_output()
+        raise Failure(f"the answer cannot be written: {(error.strerror or 'failed').lower()}", status=3) from None
+
+
+def _write_to(stream: TextIO, text: str) -> None:
+    try:
+        stream.write(text)
+    except UnicodeEncodeError:
+        encoding = stream.encoding or "ascii"
+        stream.write(text.encode(encoding, "replace").decode(encoding))
+    stream.flush()
+
+
+def _drop_output() -> None:
+    """Have nothing try to write what is left over once more, as the end of the program would."""
+    with contextlib.suppress(OSError):
+        os.dup2(os.open(os.devnull, os.O_WRONLY), 1)
 
 
 def quiet_exit() -> None:
@@ -160,5 +184,5 @@ def message(text: str) -> None:
     try:
         sys.stderr.write(("\r\x1b[K" if in_line else "") + f"dowsing: {clean_line(text)}\n")
         sys.stderr.flush()
-    except (OSError, UnicodeEncodeError):
+    except (OSError, ValueError, AttributeError):  # closed, or of an encoding that cannot hold it
         pass

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import shlex
+
 from dowsing.core.index.store import Entry, Store
 from dowsing.core.record import Record
 from dowsing.core.resolution.search_path import commands
@@ -36,7 +38,7 @@ def entries_scope(kind: str, name: str, store: Store) -> Scope:
     names = [entry.name for entry in entries if _is_command(entry)]
     if not names:
         what = "has no commands that are known here" if entries else "is not known here"
-        raise EmptyScope(f"the {kind} {name[:60]} {what}; find one with: dowsing find {name[:60]}")
+        raise EmptyScope(f"the {kind} {name[:60]} {what}; find one with: dowsing find {shlex.quote(name[:60])}")
     return Scope(kind, name, list(dict.fromkeys(names)))
 
 

@@ -10,6 +10,7 @@ import re
 
 from dowsing.core.commandline.kinds import SIGNALS
 from dowsing.core.markup import clean_line
+from dowsing.core.plainfile import plain_only
 
 MOST_VALUES = 60
 _UNIT_FOLDERS = ("/etc/systemd/system", "/run/systemd/system", "/usr/lib/systemd/system", "/lib/systemd/system")
@@ -46,7 +47,7 @@ def _begin(values: list[str], typed: str) -> list[str]:
 
 def _lines(path: str) -> list[str]:
     try:
-        with open(path, encoding="utf-8", errors="replace") as file:
+        with open(path, encoding="utf-8", errors="replace", opener=plain_only) as file:
             return [clean_line(line.rstrip("\n")) for line in file]
     except OSError:
         return []

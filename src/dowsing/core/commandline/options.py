@@ -8,6 +8,7 @@ import re
 from dowsing.core.commandline.table import form_options
 from dowsing.core.document import Document, Option
 from dowsing.core.language.stems import stems
+from dowsing.core.plainfile import plain_only
 from dowsing.core.record import Record
 
 MOST_READ = 8_000_000  # bytes of a program that are looked through
@@ -108,7 +109,7 @@ def shortest_abbreviations(options: list[Option]) -> dict[str, str]:
 def shortens(path: str) -> bool:
     """Whether a program takes shortened long options: it calls getopt_long or argp of the C library."""
     try:
-        with open(os.path.realpath(path), "rb") as file:
+        with open(os.path.realpath(path), "rb", opener=plain_only) as file:
             data = file.read(MOST_READ)
     except OSError:
         return False

@@ -26,6 +26,7 @@ import os
 import re
 
 from dowsing.core.composing.field import Field
+from dowsing.core.plainfile import plain_only
 from dowsing.core.record import Record
 from dowsing.core.settings import DEMO_LIBRARY, Settings
 
@@ -87,7 +88,7 @@ def read_kind(path: str) -> LineKind:
     import tomllib
 
     try:
-        with open(path, "rb") as file:
+        with open(path, "rb", opener=plain_only) as file:
             table = tomllib.load(file)
     except OSError as error:
         raise BadDescription(f"{path} cannot be read: {(error.strerror or 'failed').lower()}") from None

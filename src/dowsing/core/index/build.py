@@ -19,12 +19,14 @@ from dowsing.core.index.scan import Found, Scan, scan
 from dowsing.core.index.schema import COMMON_TEXT
 from dowsing.core.index.terms import Postings, task_terms, with_tasks
 from dowsing.core.packages import dpkg
+from dowsing.core.paths import stored
 from dowsing.core.settings import DEMO_LIBRARY, Settings
 from dowsing.core.tasks.packing import never_names, ordinary_words, packed_recipes, packed_rows
 from dowsing.core.tasks.recipe import Recipe, own_recipes
 
 DEMO_RECIPES = os.path.join(DEMO_LIBRARY, "recipes")
 PORTION = 48
+ENDED = "its reader ended before it was read; it may be too large"
 FEW = 150  # so few pages are read in this process
 
 Work = Generator[list[Reading], None, None]
@@ -114,11 +116,12 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         insert_aids(db, aided(entries, readings, dpkg.priorities(settings.package_lists)), texts)
         crowd.write(db, COMMON_TEXT, lambda number: 0.0)
         insert_files(db, found, stamps, readings, entries)
-        db.executemany("INSERT INTO folders VALUES(?,?,'manual')", found.folders.items())
+        rows = ((stored(path), modified) for path, modified in found.folders.items())
+        db.executemany("INSERT INTO folders VALUES(?,?,'manual')", rows)
         examples = examples_of_pages(entries, readings)
         meta = {
             "version": str(schema.VERSION),
-            "roots": "\n".join(roots),
+            "roots": stored("\n".join(roots)),
             "built": str(int(time.time())),
             "pages": str(len(found.pages)),
             "conventions": json.dumps(read_files()),
@@ -149,9 +152,28 @@ def _start_reading(pages: list[Found], crowded: set[int]) -> Work:
     portions = [tasks[start::count] for start in range(count)]
     if len(tasks) <= FEW:
         return (read_many(portion) for portion in portions)
+    return _read_by_workers(portions)
+
+
+def _read_by_workers(portions: list[list[Task]]) -> Work:
+    """The readings of workers. What one that died did not give back is read once more, a page at a time."""
     from dowsing.core.index.workers import Workers
 
-    return Workers(portions).results()
+    for again in (False, True):
+        left = {task[0]: task for portion in portions for task in portion}
+        work = Workers(portions).results()
+        try:
+            for readings in work:
+                for reading in readings:
+                    del left[reading.number]
+                yield readings
+        finally:
+            work.close()
+        if not left or again:
+            break
+        portions = [[task] for task in left.values()]
+    if left:
+        yield [Reading(number, [], "", False, "", problem=ENDED) for number in left]
 
 
 def _take_readings(
@@ -229,7 +251,7 @@ def insert_entries(
         (
             (
                 entry.number, entry.name, entry.section, "\n".join(entry.alias_labels), entry.kind, entry.summary,
-                entry.package, entry.family or None, entry.found.page.path, entry.found.place, int(entry.hidden),
+                entry.package, entry.family or None, stored(entry.found.page.path), entry.found.place, int(entry.hidden),
                 readings[entry.number - first].verbs, readings[entry.number - first].nouns,
             )
             for entry in entries
@@ -273,8 +295,8 @@ def insert_files(
     for number, page in enumerate(found.pages):
         problem = readings[number].problem if number in readings else "it was not read"
         for file in (page.page, *page.links):
-            rows.append(
-                (file.path, os.path.dirname(file.path), *stamps[file.path], numbers.get(number), problem or None)
-            )
-    rows += [(path, os.path.dirname(path), 0, 0, None, says) for path, says in found.problems.items()]
+            path = stored(file.path)
+            rows.append((path, os.path.dirname(path), *stamps[file.path], numbers.get(number), problem or None))
+    told = ((stored(path), says) for path, says in found.problems.items())
+    rows += [(path, os.path.dirname(path), 0, 0, None, says) for path, says in told]
     db.executemany("INSERT OR REPLACE INTO files VALUES(?,?,?,?,?,?)", rows)

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dowsing.core.index.store import COLUMNS, Entry, Store, entry_of
 from dowsing.core.index.vocabulary import standings
+from dowsing.core.paths import stored
 
 
 def command_table(store: Store, path: str) -> bytes:
     """The packed table of the command that the page of that path documents, b"" if none is kept."""
     rows = store.rows(
         "SELECT o.command FROM files f JOIN options o ON o.entry=f.entry WHERE f.path=? AND o.command IS NOT NULL",
-        (path,),
+        (stored(path),),
     )
     return bytes(rows[0][0]) if rows else b""
 

@@ -5,8 +5,10 @@ from __future__ import annotations
 import os
 import sqlite3
 
+from dowsing.core.index.scan import settled
 from dowsing.core.infofile.places import bare_name, info_files, info_folders
 from dowsing.core.packages import dpkg
+from dowsing.core.paths import as_text, restored, stored
 from dowsing.core.record import Record
 from dowsing.core.resolution.search_path import commands
 from dowsing.core.settings import Settings
@@ -46,7 +48,7 @@ def watched(settings: Settings) -> dict[str, str]:
 def take_others(db: sqlite3.Connection, settings: Settings) -> None:
     """Bring what is not a page up to date: only what changed is asked and read anew; entries that stay keep their rows."""
     known = {
-        path: (modified, kind)
+        restored(path): (modified, kind)
         for path, modified, kind in db.execute("SELECT path, modified, kind FROM folders WHERE kind<>'manual'")
     }
     places = watched(settings)
@@ -62,7 +64,7 @@ def take_others(db: sqlite3.Connection, settings: Settings) -> None:
     }
     _bring_entries(db, [*_builtins(db), *_pageless(db, places, pages, settings)])
     db.execute("DELETE FROM folders WHERE kind<>'manual'")
-    rows = ((path, modified, kind) for path, (modified, kind) in now.items())
+    rows = ((stored(path), modified, kind) for path, (modified, kind) in now.items())
     db.executemany("INSERT OR IGNORE INTO folders VALUES(?,?,?)", rows)
 
 
@@ -88,7 +90,7 @@ def _of_kind(places: dict[str, tuple[int, str]], kind: str) -> dict[str, int]:
 
 def _modified(path: str) -> int:
     try:
-        return os.stat(path).st_mtime_ns
+        return settled(os.stat(path).st_mtime_ns)
     except OSError:
         return 0
 
@@ -136,13 +138,15 @@ def _take_shells(db: sqlite3.Connection, settings: Settings) -> None:
         try:
             names = shell.names()
         except ShellTrouble as trouble:
-            db.execute(
-                "INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", (shell.path, "", OF_SHELL, str(trouble))
-            )
+            row = (stored(shell.path), "", OF_SHELL, str(trouble))
+            db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", row)
             continue
         db.executemany(
             "INSERT INTO shell_names VALUES(?,?,?,?,?,?,?)",
-            ((shell.name, shell.path, n.name, n.kind, n.summary, n.text, "\n".join(shell.manual)) for n in names),
+            (
+                (shell.name, stored(shell.path), n.name, n.kind, n.summary, n.text, "\n".join(shell.manual))
+                for n in names
+            ),
         )
 
 
@@ -173,7 +177,7 @@ def _pageless(db: sqlite3.Connection, places: dict[str, str], pages: set[str], s
             path = os.path.join(folder, name)
             package = _owner(path, owners) if owners else None
             if package:
-                owned.append((path, package))
+                owned.append((stored(path), package))
             if name not in pages and name.isprintable():
                 files.setdefault(name, path)
     db.execute("DELETE FROM programs")
@@ -182,10 +186,11 @@ def _pageless(db: sqlite3.Connection, places: dict[str, str], pages: set[str], s
     described = dpkg.descriptions(settings.package_lists) if files else {}
     found = []
     for name, path in files.items():
-        package = packages.get(path)
+        package = packages.get(stored(path))
         says = described.get(package or "", "")
         summary = f"no manual page; part of {package}" if package else "no manual page"
-        found.append(Extra(name, "", "command", f"{summary}: {says}" if says else summary, package, path, says))
+        summary = f"{summary}: {says}" if says else summary
+        found.append(Extra(name, "", "command", summary, package, stored(path), says))
     return found
 
 
@@ -210,7 +215,7 @@ def _take_info(db: sqlite3.Connection, settings: Settings) -> None:
             files = info_files(folder)
         except OSError as error:
             says = (error.strerror or "it cannot be read").lower()
-            db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", (folder, "", OF_INFO, says))
+            db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", (stored(folder), "", OF_INFO, says))
             continue
         listed = read_directory(folder)
         for path in files:
@@ -219,11 +224,11 @@ def _take_info(db: sqlite3.Connection, settings: Settings) -> None:
             except Unreadable as error:
                 db.execute(
                     "INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)",
-                    (path, folder, OF_INFO, f"as an Info file: {error}"),
+                    (stored(path), stored(folder), OF_INFO, f"as an Info file: {error}"),
                 )
                 continue
-            manual = bare_name(os.path.basename(path))
+            manual = as_text(bare_name(os.path.basename(path)))
             db.executemany(
                 "INSERT INTO info_names VALUES(?,?,?,?,?)",
-                ((name, path, manual, node, rank) for name, node, rank in names_of(info, manual, listed)),
+                ((name, stored(path), manual, node, rank) for name, node, rank in names_of(info, manual, listed)),
             )

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import os
+import time
 
 from dowsing.core.record import Record
 from dowsing.core.sources import folders, manual
 from dowsing.core.sources.manual import PageFile
+
+CLOCK_STEP = 40_000_000  # nanoseconds; the clocks of files move by 1 to 10 ms
 
 
 class Found:
@@ -34,12 +37,20 @@ def folder_times(roots: list[str]) -> tuple[dict[str, int], dict[str, str]]:
     problems: dict[str, str] = {}
     for root in roots:
         try:
-            times[root] = os.stat(root).st_mtime_ns
+            times[root] = settled(os.stat(root).st_mtime_ns)
             for folder in folders.section_folders(root):
-                times[folder] = os.stat(folder).st_mtime_ns
+                times[folder] = settled(os.stat(folder).st_mtime_ns)
         except OSError as error:
             problems[root] = (error.strerror or "cannot be read").lower()
     return times, problems
+
+
+def settled(modified: int) -> int:
+    """A modification time (ns) to be kept: one that no folder has if it is so young that more may come at the same time.
+
+    The system's clock for files moves by some milliseconds: what comes to a folder within the same one would not be seen.
+    """
+    return modified if time.time_ns() - modified > CLOCK_STEP else modified - 1
 
 
 def scan(roots: list[str]) -> Scan:

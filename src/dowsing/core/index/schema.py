@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 #: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
-VERSION = 27
+VERSION = 28
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members of a

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import os
 import sqlite3
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from dowsing.core.index import schema
+from dowsing.core.paths import as_text, restored, stored
 from dowsing.core.record import Record
 
 TYPE_CHECKING = False
@@ -14,6 +15,7 @@ if TYPE_CHECKING:
     from typing import Any
 
 MOST_MATCHES = 4000
+MENDED = "mended"  # the value of `meta` that holds the error for which the index was made anew
 SHORTEST_PIECE = 3  # characters; shorter pieces of names have no index
 
 
@@ -88,6 +90,17 @@ class Problem(Record):
     says: str
 
 
+def note_mended(path: str, error: str) -> None:
+    """Have the index say that it was made anew for this error, so that this is not done again and again."""
+    import contextlib
+
+    with contextlib.suppress(sqlite3.Error, Unusable):
+        writer = Store(path, writable=True)
+        writer.db.execute("INSERT OR REPLACE INTO meta VALUES(?,?)", (MENDED, error))
+        writer.db.commit()
+        writer.close()
+
+
 def index_path(cache: str, roots: list[str], others: list[str] | None = None) -> str:
     """The index file of these manual folders: other folders have another file. `others`: what else it is made of."""
     mark = 0x811C9DC5
@@ -108,14 +121,14 @@ class Store:
         self.path = path
         self.memory: dict[str, Any] = {}  # what sources keep for the time of a run
         self._narrowed, self._narrowed_by = "", list[str]()
-        if not os.path.exists(path):
+        if not os.path.isfile(path):
             raise Unusable("there is no index yet")
         mode = "rw" if writable else "ro"
         place = path.replace("%", "%25").replace("?", "%3f").replace("#", "%23")
         try:
             self.db = sqlite3.connect(f"file:{place}?mode={mode}", uri=True, timeout=5.0)
             version = self.db.execute("SELECT value FROM meta WHERE key='version'").fetchone()
-        except sqlite3.Error as error:
+        except (sqlite3.Error, UnicodeDecodeError) as error:
             raise Unusable(f"the index is damaged ({error})") from None
         if version is None or version[0] != str(schema.VERSION):
             raise Unusable("the index is of another version")
@@ -124,10 +137,12 @@ class Store:
         """Close the file."""
         self.db.close()
 
-    def rows(self, sql: str, values: Iterable[object] = ()) -> list[tuple]:  # type: ignore[type-arg]
+    def rows(self, sql: str, values: Sequence[object] = ()) -> list[tuple]:  # type: ignore[type-arg]
         """The rows that the statement gives; only for this package. Raises Unusable."""
         try:
             return self.db.execute(sql, tuple(values)).fetchall()
+        except UnicodeEncodeError:  # bytes that are no text: nothing in the index has them
+            return self.rows(sql, [as_text(value) if isinstance(value, str) else value for value in values])
         except (sqlite3.DatabaseError, UnicodeDecodeError) as error:
             raise Unusable(f"the index is damaged ({error})") from None
 
@@ -310,7 +325,7 @@ class Store:
             f"SELECT shell, path, name, kind, summary, text, manual FROM shell_names {condition}", values
         )
         return [
-            ShellRow(shell, path, name, kind, summary, text, manual.split("\n") if manual else [])
+            ShellRow(shell, restored(path), name, kind, summary, text, manual.split("\n") if manual else [])
             for shell, path, name, kind, summary, text, manual in rows
         ]
 
@@ -320,7 +335,7 @@ class Store:
 
     def package_of(self, path: str) -> str | None:
         """The package of a program on PATH, None if none is known."""
-        rows = self.rows("SELECT package FROM programs WHERE path=?", (path,))
+        rows = self.rows("SELECT package FROM programs WHERE path=?", (stored(path),))
         return str(rows[0][0]) if rows else None
 
     def info_places(self, name: str) -> list[InfoPlace]:
@@ -328,7 +343,7 @@ class Store:
         rows = self.rows(
             "SELECT path, manual, node FROM info_names WHERE name=? ORDER BY rank, manual<>name, rowid", (name,)
         )
-        return [InfoPlace(*row) for row in rows]
+        return [InfoPlace(restored(row[0]), row[1], row[2]) for row in rows]
 
     # --- words ---------------------------------------------------------------------------------------
 
@@ -355,15 +370,18 @@ class Store:
 
     def meta(self) -> dict[str, str]:
         """What the index says of itself: version, roots, built (seconds since 1970), pages."""
-        return dict(self.rows("SELECT key, value FROM meta"))
+        values = dict(self.rows("SELECT key, value FROM meta"))
+        return {**values, "roots": restored(values.get("roots", ""))}
 
     def folders(self) -> dict[str, int]:
         """The manual folders looked through, with their modification times (ns) then."""
-        return dict(self.rows("SELECT path, modified FROM folders WHERE kind='manual'"))
+        rows = self.rows("SELECT path, modified FROM folders WHERE kind='manual'")
+        return {restored(path): modified for path, modified in rows}
 
     def watched(self) -> list[tuple[str, int, str]]:
         """Every place that was looked at: its path, modification time (ns, 0 if it was not there) and kind."""
-        return self.rows("SELECT path, modified, kind FROM folders")
+        rows = self.rows("SELECT path, modified, kind FROM folders")
+        return [(restored(path), modified, kind) for path, modified, kind in rows]
 
     def counts(self) -> dict[str, int]:
         """Numbers of entries, names, names in Info manuals and files, and of files that could not be read."""
@@ -378,7 +396,7 @@ class Store:
     def problems(self) -> list[Problem]:
         """The files and folders that could not be taken up."""
         rows = self.rows("SELECT path, problem FROM files WHERE problem IS NOT NULL ORDER BY path")
-        return [Problem(*row) for row in rows]
+        return [Problem(restored(path), says) for path, says in rows]
 
     def problem_of(self, name: str, section: str = "") -> Problem | None:
         """The trouble with a page file of that name, if there is any."""
@@ -420,7 +438,17 @@ def entry_of(row: tuple) -> Entry:  # type: ignore[type-arg]
     aliases = row[2].split("\n") if row[2] else []
     verbs, nouns = (row[8] or "").split(), (row[9] or "").split()
     return Entry(
-        row[0], row[1], aliases, row[3], row[4], row[5], row[6], row[7], verbs, nouns, _sources(row[1], row[4])
+        row[0],
+        row[1],
+        aliases,
+        row[3],
+        row[4],
+        row[5],
+        row[6],
+        restored(row[7]),
+        verbs,
+        nouns,
+        _sources(row[1], row[4]),
     )
 
 

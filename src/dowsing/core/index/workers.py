@@ -21,6 +21,7 @@ if TYPE_CHECKING:
     from collections.abc import Generator
     from multiprocessing.sharedctypes import Synchronized
 
+MOST_MEMORY = 3 << 30  # bytes of address space of a worker; reading takes 0.2 GB
 PIPE_BYTES = 1 << 20  # room for a portion's readings, so that a worker need not wait for the parent
 
 
@@ -72,10 +73,23 @@ def _enlarge(pipe: Connection) -> None:
         pass  # only a matter of speed
 
 
+def _limit_memory() -> None:
+    """Have a page that takes too much memory fail as a page, not bring the machine down."""
+    try:
+        import resource
+
+        _, hard = resource.getrlimit(resource.RLIMIT_AS)
+        most = MOST_MEMORY if hard == resource.RLIM_INFINITY else min(MOST_MEMORY, hard)
+        resource.setrlimit(resource.RLIMIT_AS, (most, hard))
+    except (ImportError, AttributeError, OSError, ValueError):
+        pass  # systems without such limits: the bounds on what is read must do
+
+
 def _work(portions: list[list[Task]], taken: Synchronized[int], pipe: Connection, parents: list[Connection]) -> None:
     """A worker: it leaves Ctrl-C to the parent, and collects no garbage, for documents hold no cycles."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     gc.disable()
+    _limit_memory()
     for other in parents:  # inherited; kept open they would hide the parent's end
         with contextlib.suppress(OSError):
             other.close()

@@ -145,9 +145,7 @@ def _check_tags(tags: str | None, info: InfoFile, size: int | None) -> None:
     lost = []
     for kind, name, place in _TAG.findall(tags):
         if kind == "Node":
-            if name_of_node(name) not in info.nodes or (
-                size is not None and not 0 <= int(place) <= size
-            ):
+            if name_of_node(name) not in info.nodes or (size is not None and not 0 <= int(place) <= size):
                 lost.append(name)
         else:
             # places are counted in bytes, ours in characters: near enough, as anchors stand inside nodes

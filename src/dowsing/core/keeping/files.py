@@ -5,6 +5,8 @@ from __future__ import annotations
 import os
 from collections.abc import Callable
 
+from dowsing.core.plainfile import plain_only
+
 
 class CannotKeep(Exception):
     """A file of the user's could not be read or written; it is as it was. The message is one line that says why."""
@@ -13,7 +15,7 @@ class CannotKeep(Exception):
 def read_text(path: str) -> str:
     """The text of a file, "" if there is none. Raises CannotKeep if it cannot be read."""
     try:
-        with open(path, encoding="utf-8") as file:
+        with open(path, encoding="utf-8", opener=plain_only) as file:
             return file.read()
     except FileNotFoundError:
         return ""

@@ -6,6 +6,7 @@ import os
 
 from dowsing.core.keeping import READ
 from dowsing.core.keeping.files import change, quoted, read_text
+from dowsing.core.plainfile import plain_only
 from dowsing.core.record import Record
 
 TYPE_CHECKING = False
@@ -38,7 +39,7 @@ def mark_read(folder: str, label: str, day: str) -> None:
     key = f'{{"name": {written}, '
     try:
         try:
-            with open(path, encoding="utf-8") as file:
+            with open(path, encoding="utf-8", opener=plain_only) as file:
                 if key in file.read():
                     return
         except FileNotFoundError:

@@ -6,6 +6,7 @@ import os
 import re
 
 from dowsing.core.packages.package import Package
+from dowsing.core.plainfile import plain_only
 
 MANAGER = "dpkg"
 FOLDER = "/var/lib/dpkg"
@@ -37,7 +38,7 @@ def _lists(folder: str):  # type: ignore[no-untyped-def]
         return
     for entry in lists:
         try:
-            with open(entry.path, encoding="utf-8", errors="surrogateescape") as file:
+            with open(entry.path, encoding="utf-8", errors="surrogateescape", opener=plain_only) as file:
                 yield entry.name[: -len(".list")].split(":")[0], file.read()
         except OSError:
             continue
@@ -58,7 +59,7 @@ def priorities(folder: str = FOLDER) -> dict[str, str]:
 
 def _status(folder: str) -> list[tuple[str, dict[str, str]]]:
     try:
-        with open(os.path.join(folder, "status"), encoding="utf-8", errors="replace") as file:
+        with open(os.path.join(folder, "status"), encoding="utf-8", errors="replace", opener=plain_only) as file:
             text = file.read()
     except OSError:
         return []

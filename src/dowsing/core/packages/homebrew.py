@@ -7,6 +7,7 @@ import os
 import re
 
 from dowsing.core.packages.package import Package
+from dowsing.core.plainfile import plain_only
 
 _PLACE = re.compile(r"(.*/Cellar/([^/]+)/([^/]+))/")
 _HOME_PAGE = re.compile(r'^\s*homepage\s+"([^"]+)"', re.MULTILINE)
@@ -21,7 +22,9 @@ def owner(path: str) -> Package | None:
     keg, name, version = match.groups()
     formula = ""
     try:
-        with open(os.path.join(keg, ".brew", f"{name}.rb"), encoding="utf-8", errors="replace") as file:
+        with open(
+            os.path.join(keg, ".brew", f"{name}.rb"), encoding="utf-8", errors="replace", opener=plain_only
+        ) as file:
             formula = file.read()
     except OSError:
         pass
@@ -37,7 +40,7 @@ def owner(path: str) -> Package | None:
 
 def _receipt_version(keg: str) -> str:
     try:
-        with open(os.path.join(keg, "INSTALL_RECEIPT.json"), encoding="utf-8") as file:
+        with open(os.path.join(keg, "INSTALL_RECEIPT.json"), encoding="utf-8", opener=plain_only) as file:
             receipt = json.load(file)
         return str(receipt["source"]["versions"]["stable"])
     except (OSError, ValueError, KeyError, TypeError):

@@ -6,6 +6,7 @@ import json
 import os
 
 from dowsing.core.packages.package import Package
+from dowsing.core.plainfile import plain_only
 
 
 def folder(path: str) -> str | None:
@@ -24,7 +25,7 @@ def owner(path: str) -> Package | None:
     if place is None:
         return None
     try:
-        with open(os.path.join(place, "package.json"), encoding="utf-8") as file:
+        with open(os.path.join(place, "package.json"), encoding="utf-8", opener=plain_only) as file:
             found = json.load(file)
     except (OSError, ValueError):
         return None

@@ -8,6 +8,7 @@ from __future__ import annotations
 import os
 
 from dowsing.core.packages.package import Package
+from dowsing.core.plainfile import plain_only
 
 
 def library_folders(prefix: str) -> list[str]:
@@ -37,7 +38,9 @@ def _distributions(path: str) -> list[str]:
 def _record(distribution: str) -> list[str]:
     """The files of a distribution, by their full paths."""
     try:
-        with open(os.path.join(distribution, "RECORD"), encoding="utf-8", errors="replace") as file:
+        with open(
+            os.path.join(distribution, "RECORD"), encoding="utf-8", errors="replace", opener=plain_only
+        ) as file:
             lines = file.read().split("\n")
     except OSError:
         return []
@@ -49,7 +52,9 @@ def _distribution(path: str) -> str | None:
     name = os.path.basename(path)
     for distribution in _distributions(path):
         try:
-            with open(os.path.join(distribution, "RECORD"), encoding="utf-8", errors="replace") as file:
+            with open(
+                os.path.join(distribution, "RECORD"), encoding="utf-8", errors="replace", opener=plain_only
+            ) as file:
                 if name not in file.read():
                     continue
         except OSError:
@@ -65,7 +70,9 @@ def owner(path: str) -> Package | None:
     if distribution is None:
         return None
     try:
-        with open(os.path.join(distribution, "METADATA"), encoding="utf-8", errors="replace") as file:
+        with open(
+            os.path.join(distribution, "METADATA"), encoding="utf-8", errors="replace", opener=plain_only
+        ) as file:
             head = file.read().split("\n\n")[0].split("\n")
     except OSError:
         return None

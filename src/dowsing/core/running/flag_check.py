@@ -11,6 +11,7 @@ import re
 import struct
 
 from dowsing.core.packages.pip import library_folders
+from dowsing.core.plainfile import plain_only
 
 MOST_BYTES = 64 << 20
 MOST_FILES = 300
@@ -58,7 +59,7 @@ class _Check:
             return False
         self.seen.add(path)
         try:
-            with open(path, "rb") as file:
+            with open(path, "rb", opener=plain_only) as file:
                 data = file.read(MOST_BYTES)
         except OSError:
             return False

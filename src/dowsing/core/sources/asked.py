@@ -9,6 +9,7 @@ from __future__ import annotations
 import os
 import zlib
 
+from dowsing.core.plainfile import plain_only
 from dowsing.core.record import Record
 from dowsing.core.settings import Settings
 
@@ -58,7 +59,7 @@ def kept(settings: Settings, key: str) -> Usage | None:
 
     for there in (True, False):
         try:
-            with open(_place(settings, key, there), encoding="utf-8") as file:
+            with open(_place(settings, key, there), encoding="utf-8", opener=plain_only) as file:
                 found = json.load(file)
         except (OSError, ValueError):
             continue

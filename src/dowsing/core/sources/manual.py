@@ -7,6 +7,7 @@ import re
 from collections.abc import Iterator
 
 from dowsing.core.document import Document
+from dowsing.core.paths import as_text
 from dowsing.core.record import Record
 from dowsing.core.settings import Settings
 from dowsing.core.sources import folders
@@ -45,7 +46,7 @@ def split_file_name(file: str) -> tuple[str, str] | None:
     name, dot, section = file.rpartition(".")
     if not dot or not name or not _SECTION.match(section):
         return None
-    return name, section
+    return as_text(name), section
 
 
 def page_files(folder: str) -> Iterator[PageFile]:

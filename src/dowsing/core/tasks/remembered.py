@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 
+from dowsing.core.plainfile import plain_only
 from dowsing.core.record import Record
 
 KEEP = 20  # files
@@ -68,7 +69,7 @@ def remember(folder: str, last: Remembered) -> None:
 def recall(folder: str) -> Remembered | None:
     """The last list of this terminal, None if there was none or it is damaged."""
     try:
-        with open(_path(folder), encoding="utf-8", errors="surrogateescape", newline="") as file:
+        with open(_path(folder), encoding="utf-8", errors="surrogateescape", newline="", opener=plain_only) as file:
             kind, task, *several = file.read().split(_FIELDS)
         again, lines, tasks = ([_as_it_was(one) for one in text.split(_TEXTS)] if text else [] for text in several)
         return Remembered(kind, _as_it_was(task), again, lines, tasks)

@@ -1,0 +1,5 @@
+"""`python -m dowsing`."""
+
+from dowsing.start import program
+
+program()
