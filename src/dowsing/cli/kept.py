@@ -8,8 +8,12 @@ from dowsing.core.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.core.keeping.lines import KeptLines
     from dowsing.core.keeping.notes import Note
     from dowsing.core.tasks.recipe import Recipe
+
+
+MOST_SHARING = 400  # kept lines that are compared with a sentence
 
 
 class Own(Record):
@@ -24,40 +28,56 @@ class Own(Record):
         return bool(self.lines or self.notes)
 
 
-def own_matching(words: list[str], lines: list[Recipe], notes: list[Note]) -> Own:
+def own_matching(session: Session, words: list[str]) -> Own:
     """The lines and remarks that have all the telling words."""
-    if not lines and not notes:
+    lines, notes = own_lines(session), notes_on(session, None)
+    if lines is None and not notes:
         return Own([], [])
-    from dowsing.core.keeping.saved import having
     from dowsing.core.language.stems import stems, telling_stems
 
     wanted = set(telling_stems(" ".join(words)))
     return Own(
-        having(lines, wanted),
+        lines.having(wanted) if lines is not None else [],
         [one for one in notes if wanted <= set(stems(f"{one.name} {one.text}"))],
     )
 
 
-def own_lines(session: Session) -> list[Recipe]:
-    """The user's own lines; what is wrong in their file is said."""
+def own_for(session: Session, sentence: str) -> list[Recipe]:
+    """The lines that a task said in these words may mean."""
+    lines = own_lines(session)
+    if lines is None:
+        return []
+    from dowsing.core.language.stems import telling_stems
+
+    return lines.sharing(set(telling_stems(sentence)), MOST_SHARING)
+
+
+def own_about(session: Session, names: list[str]) -> list[Recipe]:
+    """The lines of a command."""
+    lines = own_lines(session)
+    return [] if lines is None else lines.about(names)
+
+
+def own_lines(session: Session) -> KeptLines | None:
+    """The user's own lines, None if there are none; what is wrong in their file is said."""
     import os
 
     from dowsing.cli.output.terminal import message
 
     folder = session.settings.kept
     if not os.path.exists(os.path.join(folder, SAVED)):
-        return []  # without the time that reading takes
+        return None  # without the time that reading takes
     from dowsing.core.keeping.files import CannotKeep
-    from dowsing.core.keeping.saved import saved_recipes
+    from dowsing.core.keeping.lines import KeptLines
 
     try:
-        recipes, faults = saved_recipes(folder)
+        kept = KeptLines(folder, session.settings.cache)
     except CannotKeep as error:
         message(str(error))
-        return []
-    for fault in faults[:3]:
+        return None
+    for fault in kept.faults[:3]:
         message(f"{fault.path}, line {fault.line}: {fault.says}; the other lines are used")
-    return recipes
+    return kept
 
 
 def notes_on(session: Session, names: list[str] | None) -> list[Note]:
@@ -72,11 +92,13 @@ def notes_on(session: Session, names: list[str] | None) -> list[Note]:
     from dowsing.core.keeping.files import CannotKeep
 
     try:
-        folder = session.settings.kept
-        return notes.read_notes(folder) if names is None else notes.notes_on(folder, names)
+        found, faults = notes.read_notes(session.settings.kept)
     except CannotKeep as error:
         message(str(error))
         return []
+    for fault in faults[:3]:
+        message(f"{fault.path}, line {fault.line}: {fault.says}; the other remarks are used")
+    return [note for note in found if names is None or note.name in names]
 
 
 def note_read(session: Session, label: str) -> None:

@@ -6,7 +6,7 @@ import re
 
 from dowsing.cli.commands.naming import find_entry, open_found, subject_of
 from dowsing.cli.failure import Failure
-from dowsing.cli.kept import notes_on, own_lines
+from dowsing.cli.kept import notes_on, own_about
 from dowsing.cli.output.line_marks import FAINT, HEADING
 from dowsing.cli.output.pages import head_lines, whole_lines
 from dowsing.cli.output.wrap import wrap
@@ -102,7 +102,7 @@ class Sheet:
         entry = opened.entry
         names = [entry.name, *(alias.partition("(")[0] for alias in entry.aliases)]
         session = opened.session
-        shown = examples_of(session.store, opened.document, names, [], own_lines(session))
+        shown = examples_of(session.store, opened.document, names, [], own_about(session, names))
         own = [one for one in shown if one.origin.kind in ("recipe", "saved")][:30]
         found: dict[int, str] = {}
         if not own:

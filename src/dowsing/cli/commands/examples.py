@@ -7,7 +7,7 @@ import argparse
 from dowsing.cli.commands.naming import open_found
 from dowsing.cli.commands.options import named_first
 from dowsing.cli.failure import Failure
-from dowsing.cli.kept import note_read, own_lines
+from dowsing.cli.kept import note_read, own_about
 from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.tasks.examples import examples_of
@@ -31,7 +31,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     assert found.entry is not None
     document = open_found(session, found)
     names = [found.entry.name, *(alias.partition("(")[0] for alias in found.entry.aliases), found.name.text]
-    shown = examples_of(session.store, document, list(dict.fromkeys(names)), asked, own_lines(session))
+    shown = examples_of(session.store, document, list(dict.fromkeys(names)), asked, own_about(session, names))
     if not shown:
         about = f" about “{' '.join(asked)[:40]}”" if asked else ""
         raise Failure(

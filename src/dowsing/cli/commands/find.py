@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.failure import Failure
-from dowsing.cli.kept import Own, notes_on, own_lines, own_matching
+from dowsing.cli.kept import Own, own_matching
 from dowsing.cli.output.hits import hit_lines
 from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
@@ -123,7 +123,7 @@ def _kept(session: Session, words: list[str]) -> Own:
     """What the user keeps that has these words."""
     if not any(words):
         return Own([], [])
-    return own_matching(words, own_lines(session), notes_on(session, None))
+    return own_matching(session, words)
 
 
 def _wider(session: Session, words: list[str], filters: Filters | None) -> str:

@@ -6,6 +6,7 @@ import argparse
 
 from dowsing.cli.commands.naming import find_entry
 from dowsing.cli.failure import Failure
+from dowsing.cli.kept import notes_on
 from dowsing.cli.output.typed import typed
 from dowsing.cli.session import Session
 from dowsing.core.keeping import notes
@@ -32,11 +33,11 @@ def run(session: Session, options: argparse.Namespace) -> int:
     folder = session.settings.kept
     try:
         if not options.words:
-            return _show(session, notes.read_notes(folder), "")
+            return _show(session, notes_on(session, None), "")
         found = find_entry(session, options.words[:1])
         assert found.entry is not None
         label, text = found.entry.label, " ".join(" ".join(options.words[1:]).split())
-        there = notes.notes_on(folder, [label])
+        there = notes_on(session, [label])
         if options.drop is not None:
             if not 1 <= options.drop <= len(there):
                 raise Failure(f"there are {len(there)} remarks on {label}", status=2)

@@ -15,6 +15,7 @@ from dowsing.core.keeping import DROPPED, saved
 from dowsing.core.keeping.files import CannotKeep
 from dowsing.core.keeping.script import script_of
 from dowsing.core.language.stems import stems
+from dowsing.core.markup import escaped
 from dowsing.core.tasks.recipe import Recipe, read_recipes, with_values
 from dowsing.core.tasks.remembered import Remembered, recall, remember
 
@@ -39,7 +40,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
         return _take_in(session, options.taken)
     if options.drop is not None:
         return _drop(session, options.drop)
-    lines = saved.having(own_lines(session), set(stems(" ".join(options.words))))[::-1]
+    kept = own_lines(session)
+    lines = kept.having(set(stems(" ".join(options.words))))[::-1] if kept is not None else []
     if not lines:
         about = f" about “{' '.join(options.words)[:60]}”" if options.words else " yet"
         raise Failure(f"no line is saved{about}; keep one: {session.program} save 'LINE' --for 'what it is for'")
@@ -113,7 +115,8 @@ def _drop(session: Session, number: int) -> int:
             "--drop N means the last list of saved in this terminal; list them first: dowsing saved", status=2
         )
     wanted = chosen(last, number)
-    line = next((one.line for one in own_lines(session) if with_values(one.line, {}) == wanted), "")
+    kept = own_lines(session)
+    line = kept.shown_as(wanted) if kept is not None else ""
     try:
         gone = bool(line) and saved.drop(session.settings.kept, line)
     except CannotKeep as error:
@@ -121,5 +124,5 @@ def _drop(session: Session, number: int) -> int:
     if not gone:
         raise Failure("that line is not kept any more")
     place = os.path.join(session.settings.kept, DROPPED)
-    session.screen.show([f"kept no longer: {line}", f"It is in {place}, should you want it back."])
+    session.screen.show([f"kept no longer: {escaped(line)}", f"It is in {place}, should you want it back."])
     return 0

@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.failure import Failure
-from dowsing.cli.kept import own_lines
+from dowsing.cli.kept import own_for
 from dowsing.cli.output.typed import typed_words
 from dowsing.cli.session import Session
 from dowsing.core.commandline.known import Tables
@@ -42,7 +42,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if not sentence:
         raise Failure("say what is to be done: dowsing task pack the notes folder into notes.tgz", status=2)
     tables = Tables(session.store, session.settings, suggest=False)
-    found = lines_for(sentence, again, tables, options.limit, own_lines(session))
+    found = lines_for(sentence, again, tables, options.limit, own_for(session, " ".join([sentence, *again])))
     if not found.answers:
         raise Failure(f"no recipe is for that; look for a command: {session.program} find {typed_words(sentence)}")
     lines, tasks = [answer.line for answer in found.answers], [answer.task for answer in found.answers]

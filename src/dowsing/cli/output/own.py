@@ -11,6 +11,7 @@ from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line, escaped
 from dowsing.core.tasks.recipe import SLOT, Recipe, with_values
 
 INDENT = 3
+MOST_SHOWN = 5  # kept lines below a search
 
 
 def note_lines(notes: list[Note], width: int) -> list[str]:
@@ -26,8 +27,10 @@ def kept_lines(own: Own, width: int, program: str) -> list[str]:
     lines = [f"{HEADING}KEPT BY YOU"]
     for note in own.notes:
         lines += wrap(f"{BOLD}{clean_line(note.name)}{ROMAN}  {clean_line(note.text)}", width, INDENT, 4)
-    for one in own.lines:
+    for one in own.lines[:MOST_SHOWN]:
         lines += wrap(f"{BOLD}{escaped(with_values(one.line, {}))}{ROMAN}  {clean_line(one.task)}", width, INDENT, 4)
+    if len(own.lines) > MOST_SHOWN:
+        lines.append(f"{FAINT}… and {len(own.lines) - MOST_SHOWN} more")
     return [*lines, *([f"{FAINT}take one: {program} saved"] if own.lines else [])]
 
 

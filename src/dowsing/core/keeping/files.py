@@ -13,14 +13,15 @@ class CannotKeep(Exception):
 
 
 def read_text(path: str) -> str:
-    """The text of a file, "" if there is none. Raises CannotKeep if it cannot be read."""
+    """The text of a file, "" if there is none. Bytes that are no UTF-8 stay what they are, as lone surrogates.
+
+    Raises CannotKeep if it cannot be read.
+    """
     try:
-        with open(path, encoding="utf-8", opener=plain_only) as file:
+        with open(path, encoding="utf-8", errors="surrogateescape", newline="", opener=plain_only) as file:
             return file.read()
     except FileNotFoundError:
         return ""
-    except UnicodeDecodeError:
-        raise CannotKeep(f"{path} is not UTF-8 text; correct or move it") from None
     except OSError as error:
         raise CannotKeep(f"{path} cannot be read: {(error.strerror or 'failed').lower()}") from None
 
@@ -39,7 +40,7 @@ def change(path: str, edit: Callable[[str], str]) -> None:
             fcntl.flock(lock, fcntl.LOCK_EX)
             text = edit(read_text(path))
             try:
-                with open(new, "w", encoding="utf-8") as file:
+                with open(new, "w", encoding="utf-8", errors="surrogateescape", newline="") as file:
                     file.write(text)
                     file.flush()
                     os.fsync(file.fileno())

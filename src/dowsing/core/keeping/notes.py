@@ -5,8 +5,11 @@ from __future__ import annotations
 import os
 
 from dowsing.core.keeping import NOTES
-from dowsing.core.keeping.files import CannotKeep, change, quoted, read_text
+from dowsing.core.keeping.blocks import blocks_of, parsed
+from dowsing.core.keeping.dropping import take_out
+from dowsing.core.keeping.files import change, quoted, read_text
 from dowsing.core.record import Record
+from dowsing.core.tasks.recipe import Fault
 
 _HEAD = "# Remarks kept with dowsing note. You may edit this file.\n\n"
 
@@ -19,28 +22,30 @@ class Note(Record):
     day: str = ""
 
 
-def read_notes(folder: str) -> list[Note]:
-    """All remarks, the oldest first. Raises CannotKeep if the file cannot be read or is no TOML."""
+def read_notes(folder: str) -> tuple[list[Note], list[Fault]]:
+    """All remarks, the oldest first, and what is wrong in their file: one that is damaged does not hide the others.
+
+    Raises CannotKeep if the file cannot be read.
+    """
     path = os.path.join(folder, NOTES)
-    if not os.path.exists(path):
-        return []
-    import tomllib
-
+    text = read_text(path)
+    if not text:
+        return [], []
     try:
-        rows = tomllib.loads(read_text(path)).get("note", [])
-    except tomllib.TOMLDecodeError as error:
-        raise CannotKeep(f"{path} is not TOML: {error}; correct it by hand") from None
-    found = [row for row in rows if isinstance(row, dict)] if isinstance(rows, list) else []
-    return [
-        Note(str(row["name"]), str(row["text"]), str(row.get("day", "")))
-        for row in found
-        if "name" in row and "text" in row
-    ]
+        rows = parsed(text).get("note", [])
+        return [note for row in rows if (note := _note_of(row)) is not None], []
+    except (ValueError, TypeError):
+        blocks = blocks_of(text, "note")
+    found = [note for block in blocks if block.row and (note := _note_of(block.row)) is not None]
+    faults = [Fault(path, block.line, f"is not TOML: {block.trouble}") for block in blocks if block.row is None]
+    return found, faults or [Fault(path, 1, "is not TOML")]
 
 
-def notes_on(folder: str, names: list[str]) -> list[Note]:
-    """The remarks on any of these labels."""
-    return [note for note in read_notes(folder) if note.name in names] if names else []
+def _note_of(row: object) -> Note | None:
+    """The remark that a table describes, None if it has no name or no text."""
+    if not isinstance(row, dict) or "name" not in row or "text" not in row:
+        return None
+    return Note(str(row["name"]), str(row["text"]), str(row.get("day", "")))
 
 
 def _written(note: Note) -> str:
@@ -54,11 +59,15 @@ def add_note(folder: str, note: Note) -> None:
 
 
 def drop_note(folder: str, note: Note) -> None:
-    """Take a remark out; nothing happens if it is not there. Raises CannotKeep."""
+    """Take a remark out of the file, whose other parts stay as they are; it is put at the end of another one.
+
+    Nothing happens if it is not there. Raises CannotKeep.
+    """
 
     def edit(text: str) -> str:
-        left = [one for one in read_notes(folder) if one != note]
-        rows = [_written(one) for one in left]
-        return _HEAD + "\n".join(rows) if text else text
+        for block in blocks_of(text, "note"):
+            if block.row is not None and _note_of(block.row) == note:
+                return take_out(folder, text, block)
+        return text
 
     change(os.path.join(folder, NOTES), edit)

@@ -53,26 +53,44 @@ def mark_read(folder: str, label: str, day: str) -> None:
 def read_labels(folder: str) -> dict[str, str]:
     """The labels of the entries that were read with the days, "" where none is known. Lines that make no sense are
     passed over. Raises CannotKeep if the file cannot be read."""
-    import json
-
     found: dict[str, str] = {}
-    for line in read_text(os.path.join(folder, READ)).splitlines():
-        try:
-            row = json.loads(line)
-            found[str(row["name"])] = str(row.get("day", ""))
-        except (ValueError, KeyError, TypeError, AttributeError):
-            continue
+    for line in read_text(os.path.join(folder, READ)).split("\n"):
+        label, day = _label_in(line)
+        if label is not None:
+            found[label] = day
     return found
 
 
+def _label_in(line: str) -> tuple[str | None, str]:
+    """The label and the day of a line of the file; no label if it makes no sense."""
+    import json
+
+    try:
+        row = json.loads(line)
+        return str(row["name"]), str(row.get("day", ""))
+    except (ValueError, KeyError, TypeError, AttributeError, RecursionError):
+        return None, ""
+
+
 def forget(folder: str, labels: set[str] | None) -> int:
-    """Take these entries, or all, out of what was read; how many there were. Raises CannotKeep."""
-    known = read_labels(folder)
-    kept = {label: day for label, day in known.items() if labels is not None and label not in labels}
-    lines = [f'{{"name": {quoted(label)}, "day": {quoted(day)}}}\n' for label, day in kept.items()]
-    if len(kept) != len(known):
-        change(os.path.join(folder, READ), lambda _: "".join(lines))
-    return len(known) - len(kept)
+    """Take these entries, or all, out of what was read; how many there were. Raises CannotKeep.
+
+    Lines that make no sense to us stay in the file.
+    """
+    forgotten: set[str] = set()
+
+    def edit(text: str) -> str:
+        left = []
+        for line in text.split("\n"):
+            label, _ = _label_in(line)
+            if label is not None and (labels is None or label in labels):
+                forgotten.add(label)
+            else:
+                left.append(line)
+        return "\n".join(left)
+
+    change(os.path.join(folder, READ), edit)
+    return len(forgotten)
 
 
 def pick(places: list[Place], read: dict[str, str], chance: Random | None = None) -> Place | None:

@@ -3,15 +3,13 @@
 from __future__ import annotations
 
 import os
-import re
 
-from dowsing.core.keeping import DROPPED, SAVED
-from dowsing.core.keeping.files import change, quoted, read_text
-from dowsing.core.language.stems import stems
+from dowsing.core.keeping import SAVED
+from dowsing.core.keeping.blocks import Block, blocks_of
+from dowsing.core.keeping.dropping import take_out
+from dowsing.core.keeping.files import change, quoted
 from dowsing.core.record import Record
-from dowsing.core.tasks.recipe import Fault, Recipe, parse_recipes
-
-_BLOCK = re.compile(r"^\[\[recipe\]\]", re.MULTILINE)
+from dowsing.core.tasks.recipe import Recipe, make_recipe
 
 
 class Kept(Record):
@@ -22,43 +20,18 @@ class Kept(Record):
     renamed: bool
 
 
-def saved_recipes(folder: str) -> tuple[list[Recipe], list[Fault]]:
-    """The user's own lines, and what is wrong in their file. Raises CannotKeep if it cannot be read."""
-    path = os.path.join(folder, SAVED)
-    text = read_text(path)
-    if not _BLOCK.search(text):
-        return [], []
-    recipes, faults = parse_recipes(path, text)
-    return [recipe.changed(where="saved") for recipe in recipes], faults
-
-
-def having(lines: list[Recipe], wanted: set[str]) -> list[Recipe]:
-    """The lines that have all of these stems, in themselves or in what they are for."""
-    return [one for one in lines if wanted <= set(stems(" ".join([one.task, *one.also, one.line])))]
-
-
 def save(folder: str, recipe: Recipe, day: str) -> Kept:
     """Keep a line. One that is kept already only gets the new task. Raises CannotKeep."""
     result = Kept(recipe, False, False)
 
     def edit(text: str) -> str:
         nonlocal result
-        for start, end in _blocks(text):
-            old = _recipe_of(text[start:end])
-            if old is None or old.line != recipe.line:
-                continue
+        for block, old in _with_line(text, recipe.line):
             if not recipe.task or old.task == recipe.task:
                 result = Kept(old, True, False)
                 return text
             result = Kept(recipe, True, True)
-            block = re.sub(
-                r"^task = .*$",
-                lambda _: f"task = {quoted(recipe.task)}",
-                text[start:end],
-                count=1,
-                flags=re.MULTILINE,
-            )
-            return text[:start] + block + text[end:]
+            return text[: block.start] + _renamed(text[block.start : block.end], recipe.task) + text[block.end :]
         head = text.rstrip("\n") + "\n\n" if text.strip() else _HEAD
         return head + written(recipe, day)
 
@@ -93,29 +66,36 @@ def written(recipe: Recipe, day: str = "") -> str:
 
 def drop(folder: str, line: str) -> bool:
     """Take a line out of the file; it is put at the end of another one, so that it is not lost. Raises CannotKeep."""
-    taken = ""
+    taken = False
 
     def edit(text: str) -> str:
         nonlocal taken
-        for start, end in _blocks(text):
-            old = _recipe_of(text[start:end])
-            if old is not None and old.line == line:
-                taken = text[start:end].rstrip("\n") + "\n\n"
-                break
-        else:
-            return text
-        change(os.path.join(folder, DROPPED), lambda rest: rest + taken)
-        return text[:start] + text[end:]
+        for block, _ in _with_line(text, line):
+            taken = True
+            return take_out(folder, text, block)
+        return text
 
     change(os.path.join(folder, SAVED), edit)
-    return bool(taken)
+    return taken
 
 
-def _blocks(text: str) -> list[tuple[int, int]]:
-    starts = [match.start() for match in _BLOCK.finditer(text)]
-    return list(zip(starts, [*starts[1:], len(text)], strict=False))
+def _with_line(text: str, line: str) -> list[tuple[Block, Recipe]]:
+    """The blocks of a file that keep this line. Only those that have it in them in one way of writing are read."""
+    found: list[tuple[Block, Recipe]] = []
+    for block in blocks_of(text, "recipe", (line, quoted(line)[1:-1])):
+        try:
+            recipe = make_recipe(block.row or {}, "", "")
+        except ValueError:
+            continue
+        if recipe.line == line:
+            found.append((block, recipe))
+    return found
 
 
-def _recipe_of(block: str) -> Recipe | None:
-    recipes, _ = parse_recipes("", block)
-    return recipes[0] if recipes else None
+def _renamed(block: str, task: str) -> str:
+    """A block with another task; all else in it, comments too, stays as it is."""
+    import tomlkit
+
+    document = tomlkit.parse(block)
+    document["recipe"][0]["task"] = task
+    return tomlkit.dumps(document)

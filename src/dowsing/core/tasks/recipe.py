@@ -22,6 +22,7 @@ from functools import cache
 from types import MappingProxyType
 
 from dowsing.core.commandline.kinds import kind_of_placeholder
+from dowsing.core.keeping.blocks import blocks_of, parsed
 from dowsing.core.record import Record
 
 TYPE_CHECKING = False
@@ -94,57 +95,50 @@ def read_recipes(path: str) -> tuple[list[Recipe], list[Fault]]:
 
 def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[Fault]]:
     """The recipes of a text, and what is wrong in it; `path` is where it is from."""
-    import tomllib
-
     try:
-        return _recipes_of(path, text, tomllib.loads(text))
-    except tomllib.TOMLDecodeError as error:
-        at = re.search(r"line (\d+)", str(error))
-        return _as_far_as_possible(
-            path,
-            text,
-            Fault(path, int(at[1]) if at else 0, f"is not TOML: {re.sub(r' .at line.*', '', str(error)).lower()}"),
-        )
+        table = parsed(text)
+    except ValueError as error:
+        return _as_far_as_possible(path, text, _not_toml(path, 1, str(error)))
+    rows = table.get("recipe")
+    if not isinstance(rows, list):
+        return [], [Fault(path, 1, "has no [[recipe]]")]
+    lines = [number for number, line in enumerate(text.split("\n"), 1) if line.startswith("[[recipe]]")]
+    found: list[Recipe] = []
+    faults: list[Fault] = []
+    for number, row in enumerate(rows):
+        try:
+            found.append(make_recipe(row, str(table.get("command", "")), path))
+        except ValueError as error:
+            faults.append(Fault(path, lines[number] if number < len(lines) else 0, str(error)))
+    return found, faults
 
 
 def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe], list[Fault]]:
     """The recipes of a file that is no TOML as a whole: each block is tried for itself."""
-    import tomllib
-
-    starts = [match.start() for match in re.finditer(r"^\[\[recipe\]\]", text, re.MULTILINE)]
     found: list[Recipe] = []
     faults: list[Fault] = []
-    for start, end in zip(starts, [*starts[1:], len(text)], strict=False):
-        try:
-            recipes, more = _recipes_of(path, text[start:end], tomllib.loads(text[start:end]))
-        except tomllib.TOMLDecodeError as error:
-            at = re.search(r"line (\d+)", str(error))
-            line = text.count("\n", 0, start) + (int(at[1]) if at else 1)
-            faults.append(Fault(path, line, f"is not TOML: {re.sub(r' .at line.*', '', str(error)).lower()}"))
+    for block in blocks_of(text, "recipe"):
+        if block.row is None:
+            faults.append(_not_toml(path, block.line, block.trouble))
             continue
-        found += recipes
-        faults += [one.changed(line=one.line + text.count("\n", 0, start)) for one in more]
+        try:
+            found.append(make_recipe(block.row, "", path))
+        except ValueError as error:
+            faults.append(Fault(path, block.line, str(error)))
     return found, faults or [fault]
 
 
-def _recipes_of(path: str, text: str, table: dict[str, Any]) -> tuple[list[Recipe], list[Fault]]:
-    rows = table.get("recipe")
-    places = [text.count("\n", 0, m.start()) + 1 for m in re.finditer(r"^\[\[recipe\]\]", text, re.MULTILINE)]
-    if not isinstance(rows, list):
-        return [], [Fault(path, 1, "has no [[recipe]]")]
-    found: list[Recipe] = []
-    faults: list[Fault] = []
-    for n, row in enumerate(rows):
-        line = places[n] if n < len(places) else 0
-        try:
-            found.append(make_recipe(row, str(table.get("command", "")), path))
-        except ValueError as error:
-            faults.append(Fault(path, line, str(error)))
-    return found, faults
+def _not_toml(path: str, first: int, trouble: str) -> Fault:
+    """What the parser says of a text that begins on that line."""
+    at = re.search(r"line (\d+)", trouble)
+    says = re.sub(r" .at line.*", "", trouble).lower()
+    return Fault(path, first - 1 + (int(at[1]) if at else 1), f"is not TOML: {says}")
 
 
 def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
     """The recipe that a table describes. Raises ValueError with what is wrong."""
+    if not isinstance(row, dict):
+        raise ValueError("a recipe is a table")
     unknown = set(row) - _KEYS
     if unknown:
         raise ValueError(f"unknown key {sorted(unknown)[0]}; there are {', '.join(sorted(_KEYS))}")
