@@ -8,7 +8,11 @@ from importlib import import_module
 from dowsing.cli.main import COMMANDS, Parser, add_global_options, split_command
 from dowsing.cli.session import Session
 from dowsing.core.index.commands import commands_beginning, names_beginning
-from dowsing.core.markup import clean_line
+from dowsing.core.markup import clean_line, has_unsafe
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterable
 
 MOST = 60
 #: Commands whose words are names of entries; those whose words are a command line.
@@ -76,7 +80,7 @@ def _values(session: Session, action: argparse.Action, flag: str, typed: str) ->
         values = list(line_kinds(session.settings))
     else:
         return {}
-    return {clean_line(value): "" for value in values if value.startswith(typed)}
+    return _typable((value, "") for value in values if value.startswith(typed))
 
 
 def _operands(session: Session, command: str, before: list[str], typed: str) -> dict[str, str]:
@@ -89,17 +93,21 @@ def _operands(session: Session, command: str, before: list[str], typed: str) -> 
     if command in _NAMES and not before:
         return _names(session, typed)
     if command in _LINES and not before and typed:
-        return {one.name: one.summary for one in commands_beginning(session.store, typed, MOST)}
+        return _typable((one.name, one.summary) for one in commands_beginning(session.store, typed, MOST))
     return {}
+
+
+def _typable(found: Iterable[tuple[str, str]]) -> dict[str, str]:
+    """The words with what each is, without those that hold what cannot be seen: they could not be typed either."""
+    return {name: clean_line(says) for name, says in found if not has_unsafe(name)}
 
 
 def _names(session: Session, typed: str) -> dict[str, str]:
     """The names of entries that begin so, commands first."""
     if not typed:
         return {}
-    found = {clean_line(one.name): clean_line(one.summary) for one in commands_beginning(session.store, typed, MOST)}
-    for name, summary in names_beginning(session.store, typed, MOST):
-        if len(found) >= MOST:
-            break
-        found.setdefault(clean_line(name), clean_line(summary))
-    return found
+    commands = [(one.name, one.summary) for one in commands_beginning(session.store, typed, MOST)]
+    found = _typable(commands)
+    for name, summary in _typable(names_beginning(session.store, typed, MOST)).items():
+        found.setdefault(name, summary)
+    return dict(list(found.items())[:MOST])

@@ -136,7 +136,7 @@ def has_unsafe(text: str) -> bool:
 
 def _escape(match: re.Match[str]) -> str:
     code = ord(match[0])
-    if code < 0x100:
+    if code < 0x80:
         return f"\\x{code:02x}"
     return f"\\u{code:04x}" if code < 0x10000 else f"\\U{code:08x}"
 

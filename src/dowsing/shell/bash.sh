@@ -2,8 +2,16 @@
 # Made by `dowsing shell bash`; sourced by ~/.bashrc.
 
 _dowsing_complete() {
-  local IFS=$'\n'
-  COMPREPLY=($(command dowsing shell complete -- "${COMP_WORDS[@]:1:COMP_CWORD}" 2>/dev/null))
+  local word=${COMP_WORDS[COMP_CWORD]} found
+  COMPREPLY=()
+  while IFS= read -r found; do
+    # what the shell would take for itself is quoted; within quotes that are open already it is left out
+    if [[ $found == *[!a-zA-Z0-9_.,:/@%+=-]* ]]; then
+      [[ $word == [\'\"]* ]] && continue
+      printf -v found %q "$found"
+    fi
+    COMPREPLY+=("$found")
+  done < <(command dowsing shell complete -- "${COMP_WORDS[@]:1:COMP_CWORD}" 2>/dev/null)
   [[ ${#COMPREPLY[@]} -eq 1 && ${COMPREPLY[0]} == */ ]] && compopt -o nospace
   return 0
 }

@@ -5,6 +5,8 @@ from __future__ import annotations
 import os
 import re
 
+from dowsing.core.shellwords import fish_quoted, quoted
+
 SHELLS = {"bash": "bash.sh", "zsh": "zsh.zsh", "fish": "fish.fish"}
 #: What the keys do, each with a key that none of the shells uses.
 KEYS = {"next": "alt-i", "compose": "alt-k", "unpick": "alt-j", "read": "alt-m"}
@@ -75,7 +77,8 @@ def startup_file(shell: str, environment: dict[str, str]) -> str:
 
 def source_line(shell: str, path: str) -> str:
     """The one line for the start-up file, which does nothing where the snippet is gone."""
-    quoted = "'" + path.replace("'", r"'\''") + "'"
     if shell == "fish":
-        return f"test -f {quoted}; and source {quoted}"
-    return f"[ -f {quoted} ] && . {quoted}"
+        word = fish_quoted(path)
+        return f"test -f {word}; and source {word}"
+    word = quoted(path)
+    return f"[ -f {word} ] && . {word}"

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import shlex
-
 from textual.binding import Binding
 from textual.widgets import Input
 
@@ -14,6 +12,7 @@ from dowsing.core.composing.completing import completed, completions
 from dowsing.core.composing.field import ALL, STEPS, SWITCH, Field, wrong
 from dowsing.core.composing.sheet import Sheet
 from dowsing.core.document import Document
+from dowsing.core.shellwords import is_quoted_word, items, quoted
 from dowsing.tui.above import Above
 from dowsing.tui.field_list import FieldList
 from dowsing.tui.form_view import FormView
@@ -136,7 +135,10 @@ class Composer(FormView, Program):
         values = [value for value in self.sheet.values(field) if value != SWITCH]
         if not field.repeats:
             return values[0] if values else ""
-        return " ".join(shlex.quote(value) if any(c in value for c in " '\"\\") else value for value in values)
+        return " ".join(
+            quoted(value) if any(c in value for c in " '\"\\") and not is_quoted_word(value) else value
+            for value in values
+        )
 
     def read(self, field: Field, text: str) -> list[str]:
         """The values of what was typed."""
@@ -145,10 +147,8 @@ class Composer(FormView, Program):
             return []
         if not field.repeats:
             return [text.strip()]
-        try:
-            return shlex.split(text)
-        except ValueError:  # a quote that is still open
-            return text.split()
+        # the quotes stay: without them a name such as '*' would be a pattern
+        return [word for _, word in items(text)]
 
     def on_input_changed(self, event: Input.Changed) -> None:
         """The line follows what is typed; what may stand there is offered."""

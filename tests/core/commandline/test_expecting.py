@@ -123,6 +123,7 @@ def test_signals_and_kinds_without_a_list() -> None:
     assert values_here("number", "", "") is None
 
 
-def test_names_in_folders_are_cleaned(tmp_path: Path) -> None:
+def test_names_in_folders_are_words_that_are_just_them(tmp_path: Path) -> None:
     os.mkdir(tmp_path / "a\x1b[31mb")
-    assert values_here("folder", "", f"{tmp_path}/a") == [f"{tmp_path}/a?[31mb/"]
+    os.mkdir(tmp_path / "a c")
+    assert values_here("folder", "", f"{tmp_path}/a") == [f"'{tmp_path}/a c/'"], "what cannot be seen is not offered"

@@ -78,7 +78,8 @@ def test_a_shell_that_the_settings_describe(tmp_path: Path) -> None:
         ShellName("bad", "builtin"),
     ]
     outcome = sod.help_for("dig")
-    assert outcome is not None and outcome.out == "ran 'dig' --help\n"
+    assert outcome is not None and outcome.out == "ran dig --help\n"
+    assert sod.help_for("dig it") is None, "how it quotes is not known"
 
 
 @pytest.mark.parametrize(("script", "says"), [("kill -9 $$", "signal 9"), ("exec /no/such", "")])

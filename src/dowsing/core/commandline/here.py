@@ -11,6 +11,7 @@ import re
 from dowsing.core.commandline.kinds import SIGNALS
 from dowsing.core.markup import clean_line
 from dowsing.core.plainfile import plain_only
+from dowsing.core.shellwords import file_word
 
 MOST_VALUES = 60
 _UNIT_FOLDERS = ("/etc/systemd/system", "/run/systemd/system", "/usr/lib/systemd/system", "/lib/systemd/system")
@@ -26,7 +27,7 @@ def values_here(kind: str, placeholder: str, typed: str, home: str = "") -> list
     if re.fullmatch(r"(?:UNIT|PATTERN|unit)(?:\.\.\.)?", placeholder.strip("[]<>")) and kind in ("text", "pattern"):
         return _begin(_units(), typed)
     if kind in ("file", "folder", "path"):
-        return _files(typed, kind == "folder", home)
+        return [file_word(path) for path in files_here(typed, kind == "folder", home)]
     if kind == "user":
         return _begin(_first_fields("/etc/passwd"), typed)
     if kind == "group":
@@ -86,8 +87,12 @@ def _units() -> list[str]:
     return sorted(found)
 
 
-def _files(typed: str, folders_only: bool, home: str) -> list[str]:
-    """The files and folders that begin as typed; folders end with a slash, hidden ones come when asked for."""
+def files_here(typed: str, folders_only: bool, home: str) -> list[str]:
+    """The files and folders that begin as typed; folders end with a slash, hidden ones come when asked for.
+
+    Names that cannot be seen as they are, with control characters or bytes that are no text in them, are not given.
+    """
+    home = home or os.path.expanduser("~")
     folder, slash, part = typed.rpartition("/")
     place = folder + slash
     if place.startswith("~/") or place == "~":
@@ -98,9 +103,11 @@ def _files(typed: str, folders_only: bool, home: str) -> list[str]:
             for entry in entries:
                 if not entry.name.startswith(part) or (entry.name[0] == "." and not part.startswith(".")):
                     continue
+                if not entry.name.isprintable():
+                    continue
                 is_folder = entry.is_dir()
                 if is_folder or not folders_only:
-                    found.append(folder + slash + clean_line(entry.name) + ("/" if is_folder else ""))
+                    found.append(folder + slash + entry.name + ("/" if is_folder else ""))
     except OSError:
         return []
     return sorted(found)[:MOST_VALUES]

@@ -7,6 +7,7 @@ import re
 
 from dowsing.core.commandline.kinds import nearest_values, wrong_kind
 from dowsing.core.record import Record
+from dowsing.core.shellwords import bare, is_quoted_word
 
 SWITCH = ""  # what stands for the value of an option that is given without one
 
@@ -130,11 +131,19 @@ def _wrong_address(value: str) -> str:
 
 def missing_file(field: Field, value: str, folder: str) -> str:
     """Why the file that a value names cannot be used where one must be, "" if nothing is wrong."""
-    if not field.exists or field.kind not in ("file", "folder", "path") or re.search(r"[*?\[{$]", value):
+    if not field.exists or field.kind not in ("file", "folder", "path"):
+        return ""
+    if is_quoted_word(value):
+        value = bare(value) if not value.startswith("~/") else os.path.expanduser(bare(value))
+        return _missing(field, os.path.join(folder, value))
+    if re.search(r"[*?\[{$]", value):  # the shell makes other ones of it
         return ""
     if value == "-" or "://" in value or re.match(r"[\w.@-]+:", value):
         return ""
-    path = os.path.join(folder, os.path.expanduser(value))
+    return _missing(field, os.path.join(folder, os.path.expanduser(value)))
+
+
+def _missing(field: Field, path: str) -> str:
     if not os.path.lexists(path):
         return "there is no such " + {"folder": "folder"}.get(field.kind, "file") + " here"
     if field.kind == "folder" and not os.path.isdir(path):

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import re
 
+from dowsing.core.shellwords import is_quoted_word, quoted
+
 _PLAIN = re.compile(r"[\w@%+=:,./^-]+\Z")
-_QUOTED = re.compile(r"'[^']*'\Z|\"(?:[^\"\\]|\\.)*\"\Z|\$'(?:[^'\\]|\\.)*'\Z")
 #: Kinds whose values the shell may put names in the place of.
 _NAMES = frozenset(("file", "folder", "path"))
 
@@ -18,7 +19,7 @@ def shell_word(value: str, kind: str = "text") -> str:
     """
     if not value:
         return "''"
-    if _PLAIN.match(value) or _QUOTED.match(value):
+    if _PLAIN.match(value) or is_quoted_word(value):
         return value
     if re.fullmatch(r"\$(?:\w+|\{\w+\})(?:/[\w./-]*)?", value):
         return f'"{value}"'
@@ -26,4 +27,4 @@ def shell_word(value: str, kind: str = "text") -> str:
         return value
     if kind in _NAMES and re.fullmatch(r"[\w@%+=:,./*?~\[\]-]+", value) and re.search(r"[*?\[]", value):
         return value
-    return "'" + value.replace("'", "'\\''") + "'"
+    return quoted(value)

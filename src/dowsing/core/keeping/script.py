@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.core.tasks.recipe import PART, SLOT, Recipe
+from dowsing.core.markup import escaped, has_unsafe
+from dowsing.core.tasks.recipe import PART, SLOT, Recipe, quoted_slots, shell_script_slots
 
 
 def script_of(recipes: list[Recipe], day: str) -> str:
@@ -20,9 +21,36 @@ def script_of(recipes: list[Recipe], day: str) -> str:
             if kept is not None
             else f"{_variable(name)}=${{{place}:?{said}}}"
         )
+    rows += [_check(name) for name in names if name in _checked(recipes)]
     for one in recipes:
-        rows += ["", *(f"# {line}" for line in one.task.splitlines()), _with_variables(_whole(one))]
+        rows += [
+            "",
+            *(f"# {line}" for line in escaped(one.task).split("\\n")),
+            _readable(_with_variables(_whole(one))),
+        ]
     return "\n".join(rows) + "\n"
+
+
+def _checked(recipes: list[Recipe]) -> set[str]:
+    """The slots within quotes that no shell reads: a program of another language, in which quoting is of no help."""
+    found: set[str] = set()
+    for one in recipes:
+        line = _whole(one)
+        found |= set(quoted_slots(line)) - shell_script_slots(line)
+    return found
+
+
+def _check(name: str) -> str:
+    says = f"{name.replace('-', ' ')}: letters, digits and ._:@%+,- alone"
+    variable = _variable(name)
+    return f"case ${variable} in '' | *[!A-Za-z0-9._:@%+,-]* | [.:@%+,-]*) echo '{says}' >&2; exit 2 ;; esac"
+
+
+def _readable(line: str) -> str:
+    """The line so that no control character stands in the script: escaped as a whole, where it holds any but tabs."""
+    if not has_unsafe(line):
+        return line
+    return f"eval $'{escaped(line.replace(chr(92), chr(92) * 2).replace(chr(39), chr(92) + chr(39)))}'"
 
 
 def _whole(recipe: Recipe) -> str:
@@ -39,7 +67,11 @@ def _literal(text: str) -> str:
 
 
 def _with_variables(line: str) -> str:
-    """The line with its slots as variables, quoted as the place that each stands in needs it."""
+    """The line with its slots as variables, quoted as the place that each stands in needs it.
+
+    Where another shell reads the text that a slot stands in, the value is quoted for that shell as well.
+    """
+    scripts = shell_script_slots(line)
     made: list[str] = []
     quote = ""
     at = 0
@@ -47,7 +79,8 @@ def _with_variables(line: str) -> str:
         match = SLOT.match(line, at)
         if match:
             name = _variable(match[1])
-            made.append({"": f'"${name}"', '"': f"${{{name}}}", "'": f"'\"${name}\"'"}[quote])
+            value = f"${{{name}@Q}}" if quote and match[1] in scripts else f"${{{name}}}"
+            made.append({"": f'"${name}"', '"': value, "'": f"'\"{value}\"'"}[quote])
             at = match.end()
             continue
         char = line[at]

@@ -10,8 +10,10 @@ manual = ["loam"]
 
 from __future__ import annotations
 
+import re
+
 from dowsing.core.running.guard import Outcome, run_guarded
-from dowsing.core.shells.shell import Shell, ShellName, ShellTrouble, bare, quoted
+from dowsing.core.shells.shell import Shell, ShellName, ShellTrouble, bare
 
 
 class DescribedShell(Shell):
@@ -47,8 +49,13 @@ class DescribedShell(Shell):
         return [self.path, *(word.replace("{line}", text) for word in self._line or ["-c", "{line}"])]
 
     def help_for(self, name: str) -> Outcome | None:
-        """What the builtin prints for `--help`; None if the settings do not say how a line is run."""
-        return run_guarded(self.line(f"{quoted(name)} --help"), self.search_path) if self._line else None
+        """What the builtin prints for `--help`; None if the settings do not say how a line is run.
+
+        How such a shell quotes is not known: a name that would need it is not asked about.
+        """
+        if not self._line or not re.fullmatch(r"[\w.:+-]+", name):
+            return None
+        return run_guarded(self.line(f"{name} --help"), self.search_path)
 
 
 def _words(value: object) -> list[str]:

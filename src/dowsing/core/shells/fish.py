@@ -6,6 +6,7 @@ import os
 
 from dowsing.core.running.guard import Outcome
 from dowsing.core.shells.shell import Shell, ShellName
+from dowsing.core.shellwords import fish_quoted
 
 #: Names that the shell lists as builtins and that its language takes as keywords.
 _KEYWORDS = frozenset(
@@ -16,13 +17,17 @@ _KEYWORDS = frozenset(
 class Fish(Shell):
     """The friendly interactive shell."""
 
-    print_alias = "alias | string match -- 'alias '{name}' *'"
+    print_alias = "alias | string match -r -- '^alias '(string escape --style=regex -- {name})' .*'"
     print_function = "functions -- {name} 2>/dev/null"
 
     def __init__(self, name: str, path: str, search_path: list[str]) -> None:
         super().__init__(name, path, search_path)
         prefix = os.path.dirname(os.path.dirname(os.path.realpath(path)))
         self.manual = (os.path.join(prefix, "share", "fish", "man", "man1"), "fish")
+
+    def quoted(self, text: str) -> str:
+        """A word as this shell takes it literally."""
+        return fish_quoted(text)
 
     def help_for(self, name: str) -> Outcome | None:
         """Not asked: it would start another program to lay out its page."""

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.core.shells.shell import POSIX_BUILTINS, POSIX_KEYWORDS, Shell, ShellName, quoted, records
+from dowsing.core.shells.shell import POSIX_BUILTINS, POSIX_KEYWORDS, Shell, ShellName, records
+from dowsing.core.shellwords import quoted
 
 
 class PosixShell(Shell):

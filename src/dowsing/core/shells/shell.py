@@ -6,6 +6,7 @@ import os
 
 from dowsing.core.record import Record
 from dowsing.core.running.guard import Outcome, run_guarded
+from dowsing.core.shellwords import quoted
 from dowsing.core.usage.cleaning import clean_lines
 
 SEPARATOR = "\x1f"
@@ -56,9 +57,13 @@ class Shell:
         """The arguments that make it run a command line without start-up files."""
         return [self.path, "-c", text]
 
+    def quoted(self, text: str) -> str:
+        """A word as this shell takes it literally."""
+        return quoted(text)
+
     def help_for(self, name: str) -> Outcome | None:
         """What the builtin `name` prints for `--help`; None if the shell cannot be asked that."""
-        return run_guarded(self.line(f"{quoted(name)} --help"), self.search_path)
+        return run_guarded(self.line(f"{self.quoted(name)} --help"), self.search_path)
 
     def defined(self, name: str) -> list[tuple[str, str]]:
         """Alias and function of that name as (kind, text), from the user's start-up files, which run for it."""
@@ -66,7 +71,7 @@ class Shell:
             return []
         from dowsing.core.shells.interactive import ask_definitions
 
-        word = quoted(name)
+        word = self.quoted(name)
         return ask_definitions(self.path, self.print_alias.format(name=word), self.print_function.format(name=word))
 
     def ask(self, arguments: list[str]) -> str:
@@ -75,11 +80,6 @@ class Shell:
         if outcome.trouble:
             raise ShellTrouble(f"the shell {self.path} cannot be asked: {outcome.trouble}")
         return outcome.out
-
-
-def quoted(text: str) -> str:
-    """A word as a shell takes it literally."""
-    return "'" + text.replace("'", "'\\''") + "'"
 
 
 def records(output: str) -> list[list[str]]:

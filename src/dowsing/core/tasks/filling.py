@@ -5,7 +5,18 @@ from __future__ import annotations
 import re
 
 from dowsing.core.record import Record
-from dowsing.core.tasks.recipe import CONDITIONS, PART, PLAIN, SLOT, Recipe, Slot, with_values
+from dowsing.core.shellwords import quoted as literally
+from dowsing.core.tasks.recipe import (
+    CONDITIONS,
+    PART,
+    PLAIN,
+    SLOT,
+    Recipe,
+    Slot,
+    quoted_slots,
+    shell_script_slots,
+    with_values,
+)
 from dowsing.core.tasks.values import Value
 
 _DAYS = {"day": 1, "night": 1, "week": 7, "fortnight": 14, "month": 30, "year": 365}
@@ -94,6 +105,8 @@ _OWN_NOUN = frozenset(
     ("folder", "user", "group", "branch", "service", "package", "host", "tag", "container", "program")
 )
 _SEVERAL = frozenset(("file", "folder", "path", "package", "service", "user"))
+#: Kinds whose values are names of files.
+_FILES = frozenset(("file", "folder", "path", "glob"))
 _SAFE = re.compile(r"[A-Za-z0-9_@%+=:,./^~-]+\Z")
 
 
@@ -108,20 +121,45 @@ class Filled(Record):
 
 
 def quoted(value: str, raw_glob: bool = False) -> str:
-    """The value as one word of the shell, whatever is in it; a leading dash is kept from being an option by `./`.
+    """The value as one word of the shell, whatever is in it.
 
     `raw_glob`: the shell is to put names in the place of `*`, `?` and `[…]`.
     """
     value = value.replace("\x00", "")
     if raw_glob and re.fullmatch(r"[\w@%+=:,./*?~-]+", value):
-        return f"./{value}" if value.startswith("-") else value
-    if value.startswith("-"):
-        value = "./" + value
+        return value
     if value == "~" or (value.startswith("~/") and _SAFE.match(value)):
         return value
     if _SAFE.match(value) and not value.startswith("~"):
         return value
-    return "'" + value.replace("'", "'\\''") + "'"
+    return literally(value)
+
+
+def as_operand(word: str, kind: str) -> str | None:
+    """A word that stands for itself on the line, so that no command takes it for an option.
+
+    The name of a file is kept from that by `./`; for other values there is no way that holds for every command: None.
+    """
+    if not word.lstrip("'\"").startswith("-"):
+        return word
+    if kind not in _FILES:
+        return None
+    quote = word[: len(word) - len(word.lstrip("'\""))]
+    return f"{quote}./{word[len(quote) :]}"
+
+
+def _in_place(word: str | None, slot: Slot, line: str) -> str | None:
+    """The word as it can stand in each place that the line has for it, None if it cannot.
+
+    Within a word (`s/<old>/<new>/`), and as the value of an option before it, a leading dash means nothing.
+    """
+    for match in re.finditer(rf"<{re.escape(slot.name)}>", line):
+        before = line[: match.start()]
+        begins_word = not before or before[-1] in " \t"
+        last = before.split()[-1] if before.split() else ""
+        if word is not None and begins_word and not last.startswith("-"):
+            word = as_operand(word, slot.kind)
+    return word
 
 
 def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(), conditions: str = "") -> Filled:
@@ -155,7 +193,11 @@ def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(
             slot, value = best
             left = [other for other in left if other.end <= value.start or value.end <= other.start]
             places[slot.name] = value
-            chosen[slot.name] = _written(slot, value, between_slashes=f"/<{slot.name}>/" in recipe.line)
+            written = _written(slot, value, recipe.line)
+            chosen[slot.name] = _in_place(written, slot, recipe.line)
+            if chosen[slot.name] is None:  # it cannot stand there: the place stays open
+                slots = [other for other in slots if other is not slot]
+                continue
             fit += score
             if slot.like and not slot.is_like(value.text):
                 fit -= 3.0  # another kind of file is meant
@@ -185,7 +227,11 @@ def _with_neighbours(chosen: dict[str, str | None], places: dict[str, Value], le
             gap = other.start - end
             in_a_row = 0 < gap <= 12 if other.before == "and" else gap == 2 and not other.before
             if in_a_row and alike and other.unit == value.unit:
-                chosen[name] = f"{chosen[name]} {quoted(other.text, raw_glob=other.kind == 'glob')}"
+                kind = "file" if name.rstrip("s") in _FILES else ""
+                word = as_operand(quoted(other.text, raw_glob=other.kind == "glob"), kind)
+                if word is None:
+                    continue
+                chosen[name] = f"{chosen[name]} {word}"
                 left = [one for one in left if one is not other]
                 end = other.end
     return left
@@ -278,14 +324,24 @@ def _by_noun(slot: Slot, value: Value) -> float:
     return -1.2 if slot.kind not in ("path", "file", "pattern") else -0.2
 
 
-def _written(slot: Slot, value: Value, between_slashes: bool = False) -> str:
+def _in_quotes(text: str, name: str, line: str) -> str | None:
+    """A value for a place within quotes: only what means nothing there, or quoted once more for the shell that reads it."""
+    if re.fullmatch(r"\w[\w.:@%+,-]*", text):
+        return text
+    return literally(literally(text))[1:-1] if name in shell_script_slots(line) else None
+
+
+def _written(slot: Slot, value: Value, line: str) -> str | None:
+    """The value as it stands in the line, None if it cannot."""
     text = value.text
-    if between_slashes:  # part of a script of sed, in which a slash would end it
+    if f"/<{slot.name}>/" in line:  # part of a script of sed, in which a slash would end it
         text = text.replace("/", "\\/")
     if slot.kind == "sum":
         return re.sub(r"[^0-9.+*/^-]", "", text).lstrip("+*/^-") or "0"
-    if slot.kind in PLAIN:
-        text = re.sub(r"\W", "", text) or "0"
+    if slot.name in quoted_slots(line):
+        return _in_quotes(text, slot.name, line)
+    if slot.kind in PLAIN and slot.kind != "word":
+        text = re.sub(r"[^\w.]", "", text) or "0"
     if slot.name in _LENGTHS and value.unit in _SECONDS:
         text = str(max(1, round(float(text) * _SECONDS[value.unit] / _LENGTHS[slot.name])))
     if slot.kind == "duration" and value.unit in _SECONDS and _SECONDS[value.unit] > 1:

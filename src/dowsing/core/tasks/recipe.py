@@ -32,6 +32,10 @@ if TYPE_CHECKING:
 SLOT = re.compile(r"<([a-z][a-z0-9-]*)>")
 #: A part: its name, if the sentence has to say it, and its text.
 PART = re.compile(r"\{\?(?:([a-z][a-z-]*):)?(.*?)\?\}")
+#: What stands before a text that a shell is to run.
+_SHELL_BEFORE = re.compile(
+    r"(?:\b(?:ba|da|z|k|fi)?sh\s(?:[^|;&]*\s)?-\w*c|\bsu\b[^|;&]*\s(?:-c|--command)|\b(?:ssh|watch)\b[^|;&'\"]*|\beval)\s+\Z"
+)
 CONDITIONS = "conditions"
 CHANGES = ("", "nothing", "files", "system", "network")
 KINDS = frozenset(
@@ -173,6 +177,15 @@ def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
 def quoted_slots(line: str) -> list[str]:
     """The slots that stand in quotes."""
     return [name for text in re.findall(r"'[^']*'|\"[^\"]*\"", line) for name in SLOT.findall(text)]
+
+
+def shell_script_slots(line: str) -> set[str]:
+    """The slots within quotes that another shell reads: `sh -c '…'`, `ssh host '…'`, `su -c '…'`, `eval '…'`."""
+    found: set[str] = set()
+    for match in re.finditer(r"'[^']*'|\"[^\"]*\"", line):
+        if _SHELL_BEFORE.search(line[: match.start()]):
+            found |= set(SLOT.findall(match[0]))
+    return found
 
 
 def _parts_of(line: str, described: object) -> dict[str, list[str]]:

@@ -1,0 +1,59 @@
+"""Words as a shell of the POSIX kind reads them (POSIX.1-2017, XCU 2.2): quoting values, and reading what is typed."""
+
+from __future__ import annotations
+
+import re
+
+#: Characters that mean nothing to a shell wherever they stand in a word.
+_PLAIN = re.compile(r"[\w@%+=:,./^-]+\Z", re.ASCII)
+_SEGMENT = r"'[^']*'|\"(?:[^\"\\]|\\.)*\"|\$'(?:[^'\\]|\\.)*'"
+_QUOTED_WORD = re.compile(rf"(?:~[\w-]*/)?(?:{_SEGMENT}|[\w@%+=:,./^-])+\Z")
+_PIECE = re.compile(rf"({_SEGMENT})|('[^']*\Z|\"[^\"]*\Z)|([^'\"]+|.)", re.DOTALL)
+
+
+def quoted(text: str) -> str:
+    """The text as a word that a shell takes literally, whatever is in it."""
+    return "'" + text.replace("'", "'\\''") + "'"
+
+
+def fish_quoted(text: str) -> str:
+    """The same for fish, in which a backslash within single quotes means something before a quote and another one."""
+    return "'" + text.replace("\\", "\\\\").replace("'", "\\'") + "'"
+
+
+def is_quoted_word(text: str) -> bool:
+    """Whether the text is one word whose special characters are all in quotes; a home folder may stand before them."""
+    return any(quote in text for quote in "'\"") and _QUOTED_WORD.match(text) is not None
+
+
+def file_word(path: str) -> str:
+    """A path as a word that is exactly that file: nothing in it is taken for a pattern, an option or a home folder.
+
+    A path that begins with `~/` means the home folder.
+    """
+    home = "~/" if path.startswith("~/") else ""
+    rest = path[len(home) :]
+    if not home and rest[:1] in ("-", "+", "~"):
+        rest = "./" + rest
+    return home + (rest if _PLAIN.match(rest) or (home and not rest) else quoted(rest))
+
+
+def bare(word: str) -> str:
+    """What a typed word stands for as far as its quotes tell; a quote that is still open ends with the word."""
+    if "'" not in word and '"' not in word:
+        return word
+    return "".join(_bare_piece(*match.groups()) for match in _PIECE.finditer(word))
+
+
+def _bare_piece(whole: str | None, unended: str | None, plain: str | None) -> str:
+    if whole is None:
+        return plain if unended is None else unended[1:]  # type: ignore[return-value]
+    if whole.startswith("$'"):
+        return whole[2:-1]
+    inner = whole[1:-1]
+    return re.sub(r"\\([\"\\$`])", r"\1", inner) if whole.startswith('"') else inner
+
+
+def items(text: str) -> list[tuple[int, str]]:
+    """The words of what is typed, each with its quotes and where it begins. A quote left open goes to the end."""
+    return [(match.start(), match[0]) for match in re.finditer(rf"(?:{_SEGMENT}|'[^']*\Z|\"[^\"]*\Z|[^\s])+", text)]
