@@ -202,7 +202,7 @@ def _answered(session: Session, module: ModuleType, options: argparse.Namespace)
     try:
         status: int = module.run(session, options)
         return status
-    except (Failure, Unusable, OSError, MemoryError):
+    except (Failure, Unusable, OSError, MemoryError, RecursionError):
         raise
     except Exception as error:
         # a damaged index can hold anything; one that was made anew for this very error is not to blame for it

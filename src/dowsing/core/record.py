@@ -58,8 +58,13 @@ class Record:
         return f"{type(self).__name__}({inside})"
 
 
+_SCALARS = frozenset((str, int, float, bool, type(None)))
+
+
 def dump(value: object) -> Any:
     """`value` as plain dicts, lists and scalars, ready for JSON."""
+    if value.__class__ in _SCALARS:  # most of what there is
+        return value
     if isinstance(value, Record):
         return {name: dump(getattr(value, name)) for name in value._fields}
     if isinstance(value, dict):

@@ -17,6 +17,7 @@ DESCRIPTION = (
     "otherwise about the last one."
 )
 OTHERS_ARE_WORDS = True
+MOST_SAID = 2000  # characters of a sentence with what was said after it
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
@@ -41,6 +42,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
         sentence, again = last.task, [*last.again, *again]
     if not sentence:
         raise Failure("say what is to be done: dowsing task pack the notes folder into notes.tgz", status=2)
+    if len(sentence) + sum(map(len, again)) > MOST_SAID:
+        raise Failure(f"a task is said in at most {MOST_SAID:,} characters; say the main thing first", status=2)
     tables = Tables(session.store, session.settings, suggest=False)
     found = lines_for(sentence, again, tables, options.limit, own_for(session, " ".join([sentence, *again])))
     if not found.answers:

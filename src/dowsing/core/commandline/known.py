@@ -17,6 +17,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Callable
 
+    from dowsing.core.commandline.conventions import Carrier
+
 _LETTERS = re.compile(r"-[A-Za-z0-9?]\Z")
 
 
@@ -64,6 +66,8 @@ class Known:
         self.builtin = False
         self.keyword = False
         self.exists = True
+        self.carrier: Carrier | None = None  # how it carries another command, once that was found out
+        self.carrier_is_told = False
         self.only = ""  # of the forms of what it belongs to those that have this word
         self._spellings: dict[str, Spelling] | None = None
         self._forms: list[Form] | None = None
@@ -173,6 +177,8 @@ class Tables:
         self.settings = settings
         self.ask = ask
         self._known: dict[str, Known] = {}
+        #: Names that nothing knows, with those spelled like them and those of them that must be meant.
+        self.suggested: dict[str, tuple[list[str], list[str]]] = {}
 
     def command(self, word: str) -> Known:
         """What is known of a command by the word that stands for it, which may be a path."""

@@ -17,6 +17,7 @@ if TYPE_CHECKING:
 
 #: How pages spell an option that a number stands for.
 _NUMBERS = ("-#", "-NUM", "-<n>", "-number", "-nnn", "-NUMBER", "-<number>", "-<num>", "-<limit>")
+MOST_LETTERS = 64  # of a cluster
 _HELP = ("--help", "--version")
 
 
@@ -148,7 +149,7 @@ class OptionReader:
     def cluster(self, word: Word) -> bool:
         """Letters that stand together, the last perhaps with its value; whether the word is such a cluster."""
         value = word.value
-        if value[0] != "-":
+        if value[0] != "-" or len(value) > MOST_LETTERS:
             return False
         found: list[tuple[str, Spelling, str | None]] = []
         for n in range(1, len(value)):

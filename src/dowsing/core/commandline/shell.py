@@ -17,6 +17,8 @@ if TYPE_CHECKING:
     Node = Any
 
 LONGEST = 200_000  # characters; longer lines are cut
+MOST_STATEMENTS = 8000  # commands and operators of one line
+MOST_NESTED = 60  # statements of the grammar within each other; a substitution in quotes is two
 
 _KEYWORDS = frozenset(
     "if then else elif fi for in do done while until case esac select function [[ ]] ! { } (( )) time coproc".split()
@@ -105,6 +107,7 @@ def parse_shell(line: str) -> Shell:
     reader = _Reader(source, len(line))
     items: list[Item] = []
     reader.statement(tree.root_node, items)
+    problem = problem or reader.left_out
     if problem is None and tree.root_node.has_error:
         problem = reader.first_error(tree.root_node)
     return Shell([item for item in items if _within(item, len(line))], problem)
@@ -133,6 +136,9 @@ class _Reader:
         self.source = source
         self.bytes = source.encode("utf-8", "replace")
         self.end = end
+        self.depth = 0  # of statements within statements
+        self.count = 0  # of all statements
+        self.left_out: tuple[int, int, str] | None = None  # where reading ended, and why
         self.places: list[int] | None = None
         if not source.isascii():
             self.places = []
@@ -160,6 +166,19 @@ class _Reader:
     # --- statements ----------------------------------------------------------------------------------
 
     def statement(self, node: Node, out: list[Item]) -> None:
+        self.count += 1
+        if self.depth >= MOST_NESTED or self.count > MOST_STATEMENTS:
+            start = self.span(node)[1]
+            why = "nested too deep" if self.depth >= MOST_NESTED else "too long"
+            self.left_out = self.left_out or (start, start + 1, f"from here on it is {why} to be taken apart")
+            return
+        self.depth += 1
+        try:
+            self.any_statement(node, out)
+        finally:
+            self.depth -= 1
+
+    def any_statement(self, node: Node, out: list[Item]) -> None:
         kind = node.type
         if kind in ("command", "declaration_command", "unset_command"):
             self.command(node, out)

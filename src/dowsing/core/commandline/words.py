@@ -18,6 +18,8 @@ from dowsing.core.commandline.shell import Word
 from dowsing.core.commandline.value_checks import kind_of
 from dowsing.core.index.commands import has_subcommands
 
+MOST_SUGGESTED = 12  # names that nothing knows for which those spelled like them are looked for
+MOST_CARRIED = 24  # commands within commands, such as sudo env xargs …, that are taken apart
 _ASSIGNMENT = re.compile(r"[A-Za-z_]\w*\+?=")
 _EXPRESSION_OPERATORS = frozenset(("(", ")", "!", ",", "-o", "-or", "-a", "-and", "-not"))
 _DECLARING = frozenset(("export", "declare", "local", "readonly", "typeset", "env", "alias", "set", "unset"))
@@ -67,10 +69,19 @@ class WordReader:
         if known.exists:
             says = "a file of your own" if "/" in name.value else "it can be run here; nothing here documents it"
             return piece.changed(says=says)
-        near, meant = self._commands_like(name.value) if self.tables.suggest else ([], [])
+        near, meant = self._suggested(name.value)
         problem = "unknown command: nothing here has that name" if meant else None
         says = "nothing here has that name, and nothing documents it"
         return piece.changed(says=says, problem=problem, nearest=meant or near)
+
+    def _suggested(self, name: str) -> tuple[list[str], list[str]]:
+        """What `_commands_like` gives, looked for once a name, and not for the hundreds that one line may have."""
+        known = self.tables.suggested
+        if name not in known:
+            if not self.tables.suggest or len(known) >= MOST_SUGGESTED:
+                return [], []
+            known[name] = self._commands_like(name)
+        return known[name]
 
     def _commands_like(self, name: str) -> tuple[list[str], list[str]]:
         """Commands that are spelled like it, and those of them so nearly the same that one must be meant."""
@@ -150,6 +161,11 @@ class _CommandReader(OptionReader):
 
     def carrier_of(self, known: Known) -> Carrier | None:
         """How the command carries another: as the conventions say, else as its forms show."""
+        if not known.carrier_is_told:
+            known.carrier, known.carrier_is_told = self._carrier_of(known), True
+        return known.carrier
+
+    def _carrier_of(self, known: Known) -> Carrier | None:
         carrier = self.rules.carriers.get(known.name)
         if (
             carrier is None
@@ -241,6 +257,12 @@ class _CommandReader(OptionReader):
         rest = self.words[self.at :]
         self.at = len(self.words)
         if not rest:
+            return
+        if self.depth >= MOST_CARRIED:
+            for word in rest:
+                self.maker.add(
+                    self.maker.piece(word, "operand", self.depth, says="commands within commands, too deep to tell")
+                )
             return
         first = rest[0]
         if self.carrier is not None and self.carrier.joined and first.quoted and re.search(r"\s", first.value):

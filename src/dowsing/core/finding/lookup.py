@@ -70,14 +70,22 @@ def nearest_names(store: Store, asked: str, count: int = 5) -> list[str]:
         from rapidfuzz import distance, process
 
     wanted = tries[0].text.casefold().replace(" ", "-")[:80]
-    names = store.all_names()
-    keys = [name.casefold().replace("_", "-") for name, _ in names]
+    names, keys = _names_and_keys(store)
     found = process.extract(
         wanted, keys, scorer=distance.OSA.normalized_similarity, limit=count * 4, score_cutoff=0.6
     )
     ranked = sorted(found, key=lambda hit: (-round(hit[1], 2), section_rank(names[hit[2]][1])))
     labels = [Name(*names[hit[2]]).label for hit in ranked]
     return list(dict.fromkeys(labels))[:count]
+
+
+def _names_and_keys(store: Store) -> tuple[list[tuple[str, str]], list[str]]:
+    """All names, and how each is compared; kept for the run, for a line may have many words that nothing is named."""
+    if "names and keys" not in store.memory:
+        names = store.all_names()
+        store.memory["names and keys"] = names, [name.casefold().replace("_", "-") for name, _ in names]
+    found: tuple[list[tuple[str, str]], list[str]] = store.memory["names and keys"]
+    return found
 
 
 #: So many names, summaries and tasks have a name in them that is a word of the language as well.
