@@ -108,3 +108,16 @@ def test_a_real_program() -> None:
     with open("/bin/ls", "rb") as file:
         compiled = file.read(4) == b"\x7fELF"
     assert knows_flag("/bin/ls") or not compiled
+
+
+def test_each_name_on_the_way_to_a_program_counts(tmp_path: Path) -> None:
+    """`tidy` is a link to `shutdown`, which is one to a program that acts by the name it was called by."""
+    (tmp_path / "many").write_text("#!/bin/sh\n")
+    (tmp_path / "many").chmod(0o755)
+    (tmp_path / "far").mkdir()
+    (tmp_path / "far" / "shutdown").symlink_to("../many")
+    (tmp_path / "tidy").symlink_to("far/shutdown")
+    (tmp_path / "plain").symlink_to("many")
+    told = refusal(str(tmp_path / "tidy"), [str(tmp_path)])
+    assert told == f"it leads to {tmp_path}/far/shutdown: it turns the machine off or restarts it"
+    assert refusal(str(tmp_path / "plain"), [str(tmp_path)]) is None

@@ -145,3 +145,91 @@ def test_a_crash_is_told(run) -> None:  # type: ignore[no-untyped-def]
     outcome = run("kill -SEGV $$")
     assert outcome.ended == "signal"
     assert outcome.trouble == "it was ended by signal 11"
+
+
+CONNECT = """
+import socket, sys
+where = WHERE
+tries = {
+    "stream": lambda: socket.socket(socket.AF_UNIX).connect(where),
+    "letters": lambda: socket.socketpair(socket.AF_UNIX, socket.SOCK_DGRAM)[0].sendto(b"x", where),
+    "internet": lambda: socket.create_connection(("127.0.0.1", 9)),
+    "pair": socket.socketpair,
+}
+for name, attempt in tries.items():
+    try:
+        attempt()
+        print(name, "went through")
+    except OSError as error:
+        print(name, error.strerror)
+"""
+
+
+@pytest.mark.skipif(not sys.platform.startswith("linux"), reason="elsewhere no program is asked")
+def test_sockets_of_others_cannot_be_reached(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    """A socket in the file system may be anybody's server, which would act for the program outside of the guard."""
+    import socket
+
+    place = tmp_path / "server"
+    tmp_path.chmod(0o755)
+    with socket.socket(socket.AF_UNIX) as server:
+        server.bind(str(place))
+        server.listen()
+        server.setblocking(False)
+        place.chmod(0o777)
+        outcome = run(CONNECT.replace("WHERE", repr(str(place))), shell=f"{sys.executable} -IS")
+        assert outcome.out.split("\n") == [
+            "stream Permission denied",
+            "letters Permission denied",
+            "internet Permission denied",
+            "pair went through",
+            "",
+        ]
+        with pytest.raises(BlockingIOError):
+            server.accept()
+
+
+@pytest.mark.skipif(not sys.platform.startswith("linux"), reason="it is of Linux")
+def test_where_sockets_cannot_be_closed_nothing_is_run(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setenv("DOWSING_CONFINE", "bare")
+    program = tmp_path / "program"
+    program.write_text("#!/bin/sh\necho ran\n")
+    program.chmod(0o755)
+    outcome = run_guarded([str(program)], ["/bin"])
+    assert (outcome.out, outcome.trouble) == (
+        "",
+        "it could not be started (this system cannot keep it from the sockets of others)",
+    )
+    assert run_guarded([str(program)], ["/bin"], closed=False).out == "ran\n", "so the user's own shells are asked"
+
+
+@pytest.mark.skipif(not sys.platform.startswith("linux"), reason="the signal of a parent's death is Linux's")
+@pytest.mark.parametrize("mode", MODES)
+@pytest.mark.parametrize("name", ["SIGTERM", "SIGHUP", "SIGKILL"])
+def test_what_is_asked_ends_with_us(tmp_path: Path, mode: str, name: str) -> None:
+    """However we are ended, the program and what it started are ended too, and the next run tidies up after us."""
+    import signal
+    import time
+
+    nap = f"sleep 4712{os.getpid()}"
+    program = tmp_path / "program"
+    program.write_text(f"#!/bin/sh\n(setsid {nap} >/dev/null 2>&1 &)\n{nap}\n")
+    program.chmod(0o755)
+    (tmp_path / "tmp").mkdir()
+    environment = {**os.environ, "TMPDIR": str(tmp_path / "tmp"), "DOWSING_CONFINE": mode}
+    code = f"from dowsing.core.running.guard import run_guarded; run_guarded(['{program}'], ['/usr/bin', '/bin'])"
+    asking = subprocess.Popen([sys.executable, "-c", code], env=environment)
+    until = time.monotonic() + 20
+    while len(processes(nap)) < 2 and time.monotonic() < until:
+        time.sleep(0.02)
+    assert processes(nap), "it runs"
+    asking.send_signal(getattr(signal, name))
+    asking.wait()
+    while processes(nap) and time.monotonic() < until:
+        time.sleep(0.02)
+    assert processes(nap) == []
+    left = os.listdir(tmp_path / "tmp")
+    assert len(left) == 1 and left[0].startswith(f"dowsing-asked-{asking.pid}-")
+    again = f"from dowsing.core.running.guard import run_guarded; run_guarded(['{sys.executable}', '-V'], ['/bin'])"
+    subprocess.run([sys.executable, "-c", again], env=environment, check=True)
+    assert os.listdir(tmp_path / "tmp") == []

@@ -1,14 +1,18 @@
 """The process between us and a program that is asked: sets the limits, runs it, and leaves nothing behind.
 
-Run as a script of its own, `python -I -S confine.py STATUS SECONDS MEMORY PROCESSES FILE_SIZE FOLDER PROGRAM
-ARGUMENT…`, where STATUS is the file descriptor to say on how it ended. Uses nothing but the standard library.
+Run as a script of its own, `python -I -S confine.py STATUS SECONDS MEMORY PROCESSES FILE_SIZE CLOSED FOLDER PROGRAM
+ARGUMENT…`, where CLOSED is 1 or 0 and STATUS is the file descriptor to say on how it ended. Uses nothing but the standard library.
 What the system offers is used in layers, and what it does not offer is left out:
 
 * everywhere: resource limits, a session of its own, everything that was started is ended at the end;
 * Linux namespaces (user, process, network, mount): no network, no other processes in sight, the file system
   read-only but for FOLDER; the end of the first process ends all;
 * root becomes nobody, who may read everything and write nothing, and whose processes are counted;
-* Landlock (Linux 5.13): no writing outside FOLDER, later versions also no connections and no signals outside.
+* Landlock (Linux 5.13): no writing outside FOLDER, later versions also no connections and no signals outside;
+* seccomp (Linux): no sockets at all. Those of other programs have a path or a port, and whoever connects to one can have
+  that program act: a path is reached from within every namespace, and read-only mounts do not keep it from that.
+
+With CLOSED the program is not started where the system cannot keep it from writing and from sockets.
 """
 
 from __future__ import annotations
@@ -37,10 +41,24 @@ AT_FDCWD, AT_RECURSIVE = -100, 0x8000
 WRITES = {1: 0x1FF2, 2: 0x2000, 3: 0x4000, 5: 0x8000}
 WRITE_FILE = 0x2
 
+PR_SET_SECCOMP, SECCOMP_FILTER = 22, 2
+#: What the filter has to know of a machine: its mark for audits, the numbers of socket, socketpair and connect.
+MACHINES = {
+    "x86_64": (0xC000003E, 41, 53, 42), "aarch64": (0xC00000B7, 198, 199, 203), "riscv64": (0xC00000F3, 198, 199, 203),
+    "loongarch64": (0xC0000102, 198, 199, 203), "ppc64le": (0xC0000015, 326, 333, 328),
+}  # fmt: skip
+IO_URING_SETUP, PIDFD_GETFD, X32 = 425, 438, 0x40000000
+SOCK_STREAM = 1
+ALLOW, REFUSE = 0x7FFF0000, 0x00050000
+EACCES, ENOSYS = 13, 38
+
 STATUS = int(sys.argv[1]) if len(sys.argv) > 1 else -1
 TIME_UP, TOO_MANY, NO_START = 121, 122, 123
 POLL = 0.02
 MARGIN = 5
+
+#: For the tests: `plain`, as on a system without namespaces; `bare`, as on one that keeps nothing from sockets either.
+MODE = os.environ.get("DOWSING_CONFINE", "")
 
 libc = ctypes.CDLL(None, use_errno=True)
 
@@ -52,7 +70,7 @@ def prctl(option: int, value: int, more: int = 0) -> None:
 
 def unshare() -> int:
     """Leave as many of the system's namespaces as the kernel lets us; the flags of those left."""
-    if not sys.platform.startswith("linux") or os.environ.get("DOWSING_CONFINE") == "plain":
+    if not sys.platform.startswith("linux") or MODE:
         return 0
     uid, gid = os.getuid(), os.getgid()
     rest = CLONE_NEWPID | CLONE_NEWNET | CLONE_NEWNS | CLONE_NEWIPC
@@ -86,19 +104,19 @@ def close_file_system(folder: str) -> None:
     libc.mount(b"proc", b"/proc", b"proc", MS_NOSUID | MS_NODEV | MS_NOEXEC, None)
 
 
-def landlock(folder: str) -> None:
-    """Writing only in FOLDER and to the null device."""
+def landlock(folder: str) -> bool:
+    """Writing only in FOLDER and to the null device; whether the system keeps the program to that."""
     if not sys.platform.startswith("linux"):
-        return
+        return False
     version = libc.syscall(SYS_LANDLOCK_CREATE, None, ctypes.c_size_t(0), 1)
     if version < 1:
-        return
+        return False
     rights = sum(bits for since, bits in WRITES.items() if version >= since)
     attributes = struct.pack("QQQ", rights, 3 if version >= 4 else 0, 3 if version >= 6 else 0)
     size = 24 if version >= 6 else 16 if version >= 4 else 8
     ruleset = libc.syscall(SYS_LANDLOCK_CREATE, attributes, ctypes.c_size_t(size), 0)
     if ruleset < 0:
-        return
+        return False
     for path, allowed in ((folder, rights), ("/dev/null", rights & (WRITE_FILE | 0xC000))):
         try:
             place = os.open(path, getattr(os, "O_PATH", os.O_RDONLY))
@@ -107,7 +125,37 @@ def landlock(folder: str) -> None:
         rule = struct.pack("=Qi", allowed, place)
         libc.syscall(SYS_LANDLOCK_ADD, ruleset, 1, rule, 0)
         os.close(place)
-    libc.syscall(SYS_LANDLOCK_RESTRICT, ruleset, 0)
+    return bool(libc.syscall(SYS_LANDLOCK_RESTRICT, ruleset, 0) == 0)
+
+
+def no_sockets() -> bool:
+    """No sockets but pairs for the program's own processes; whether the system keeps the program to that.
+
+    The filter is a program for the kernel (man 2 seccomp): what it loads is the number and the arguments of a call.
+    """
+    machine = MACHINES.get(os.uname().machine)
+    if machine is None or not sys.platform.startswith("linux") or sys.byteorder != "little":
+        return False
+    mark, socket, pair, connect = machine
+    refused = [
+        *compare(socket, EACCES), *compare(connect, EACCES), *compare(IO_URING_SETUP, ENOSYS), *compare(PIDFD_GETFD, EACCES),
+    ]  # fmt: skip
+    code = [
+        (0x20, 0, 0, 4), (0x15, 1, 0, mark), (0x06, 0, 0, REFUSE | ENOSYS),  # calls of another machine's kind: none
+        (0x20, 0, 0, 0), (0x35, 0, 1, X32), (0x06, 0, 0, REFUSE | ENOSYS),  # nor by numbers of a second kind
+        *refused,
+        (0x15, 0, 4, pair), (0x20, 0, 0, 24), (0x54, 0, 0, 0xF), (0x15, 1, 0, SOCK_STREAM), (0x06, 0, 0, REFUSE | EACCES),
+        (0x06, 0, 0, ALLOW),
+    ]  # fmt: skip
+    steps = b"".join(struct.pack("HBBI", *step) for step in code)
+    kept = ctypes.create_string_buffer(steps, len(steps))
+    program = struct.pack("HxxxxxxQ", len(code), ctypes.addressof(kept))
+    return bool(libc.prctl(PR_SET_SECCOMP, SECCOMP_FILTER, ctypes.c_char_p(program), 0, 0) == 0)
+
+
+def compare(number: int, error: int) -> list[tuple[int, int, int, int]]:
+    """Two steps of the filter: the call of that number fails with that error."""
+    return [(0x15, 0, 1, number), (0x06, 0, 0, REFUSE | error)]
 
 
 def become_nobody(folder: str) -> None:
@@ -140,8 +188,12 @@ def limit(kind: str, value: int) -> None:
         pass
 
 
-def become(program: list[str], folder: str, seconds: int, memory: int, processes: int, file_size: int) -> None:
-    """Turn this process into the program. Does not return."""
+def become(program: list[str], folder: str, limits: tuple[int, int, int, int], closed: bool) -> None:
+    """Turn this process into the program. Does not return.
+
+    `closed`: only where the system keeps it from writing elsewhere and from sockets.
+    """
+    seconds, memory, processes, file_size = limits
     try:
         os.close(STATUS)
         os.chdir(folder)
@@ -157,7 +209,12 @@ def become(program: list[str], folder: str, seconds: int, memory: int, processes
         limit("RLIMIT_NPROC", processes_of(os.getuid()) + MARGIN * processes)
         signal.signal(signal.SIGPIPE, signal.SIG_DFL)
         prctl(PR_SET_NO_NEW_PRIVS, 1)
-        landlock(folder)
+        prctl(PR_SET_PDEATHSIG, signal.SIGKILL)  # whoever watches it may be ended itself
+        open_still = "" if landlock(folder) else "from writing elsewhere"
+        open_still = open_still if no_sockets() and MODE != "bare" else "from the sockets of others"
+        if open_still and closed:
+            os.write(2, f"this system cannot keep it {open_still}\n".encode())
+            os._exit(NO_START)
         environment = {key: value for key, value in os.environ.items() if key != "DOWSING_CONFINE"}
         os.execve(program[0], program, environment)
     except OSError as error:
@@ -266,30 +323,30 @@ def report(status: int) -> None:
         pass
 
 
-def start(program: list[str], folder: str, limits: tuple[int, int, int, int]) -> int:
+def start(program: list[str], folder: str, limits: tuple[int, int, int, int], closed: bool) -> int:
     """Start the program in a process group of its own."""
     pid = os.fork()
     if pid == 0:
         os.setpgid(0, 0)
-        become(program, folder, *limits)
+        become(program, folder, limits, closed)
     return pid
 
 
 def main() -> None:
     seconds, memory, processes, file_size = (int(value) for value in sys.argv[2:6])
-    folder, program = sys.argv[6], sys.argv[7:]
+    closed, folder, program = sys.argv[6] == "1", sys.argv[7], sys.argv[8:]
     limits = (seconds, memory, processes, file_size)
     deadline = time.monotonic() + seconds
-    prctl(PR_SET_PDEATHSIG, signal.SIGKILL)
     prctl(PR_SET_CHILD_SUBREAPER, 1)
     flags = unshare()
     if flags & CLONE_NEWPID:
+        prctl(PR_SET_PDEATHSIG, signal.SIGKILL)
         inner = os.fork()
         if inner == 0:
             prctl(PR_SET_PDEATHSIG, signal.SIGKILL)
             close_file_system(folder)
             alone = os.readlink("/proc/self") == "1"
-            report(watch(start(program, folder, limits), deadline, processes, alone))
+            report(watch(start(program, folder, limits, closed), deadline, processes, alone))
             os._exit(0)  # which ends whatever else is left in the namespace
         os.waitpid(inner, 0)
         return
@@ -300,8 +357,13 @@ def main() -> None:
             end_all(first)
         os._exit(1)
 
+    # without a namespace that ends with its first process, what was started is ended here, also when whoever waits for it
+    # is ended: that is told by a signal
     signal.signal(signal.SIGTERM, stop)
-    first = start(program, folder, limits)
+    prctl(PR_SET_PDEATHSIG, signal.SIGTERM)
+    if os.getppid() == 1:
+        return
+    first = start(program, folder, limits, closed)
     status = watch(first, deadline, processes, False)
     end_all(first)
     report(status)

@@ -23,6 +23,8 @@ MOST_OUTPUT = 1_000_000
 MEMORY = 1 << 30
 PROCESSES = 48
 FILE_SIZE = 1 << 20
+LEFT = "dowsing-asked-"  # what the names of temporary folders begin with; the number of the process follows
+NOBODY = 65534  # who such a folder belongs to where root asks
 GRACE = 1.0  # seconds beyond the limit in which the confining process must have ended everything
 
 _CONFINE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "confine.py")
@@ -71,22 +73,49 @@ def environment(search_path: list[str], folder: str) -> dict[str, str]:
     }
 
 
-def run_guarded(program: list[str], search_path: list[str]) -> Outcome:
-    """Run `program` (its first part an absolute path) and wait until it and all it started are gone."""
+def run_guarded(program: list[str], search_path: list[str], closed: bool = True) -> Outcome:
+    """Run `program` (its first part an absolute path) and wait until it and all it started are gone.
+
+    `closed`: only where the system keeps it from writing elsewhere and from the sockets of others. The user's own shells
+    are asked without that.
+    """
+    _remove_leftovers()
     try:
-        folder = tempfile.mkdtemp(prefix="dowsing-")
+        folder = tempfile.mkdtemp(prefix=f"{LEFT}{os.getpid()}-")
     except OSError as error:
         return Outcome("start", 0, "", f"no temporary folder: {error.strerror or error}")
     try:
-        return _run(program, search_path, folder)
+        return _run(program, search_path, folder, closed)
     finally:
         shutil.rmtree(folder, ignore_errors=True)
 
 
-def _run(program: list[str], search_path: list[str], folder: str) -> Outcome:
+def _remove_leftovers() -> None:
+    """Remove the folders of runs whose process was ended before it could: our own ones of processes that are gone."""
+    with contextlib.suppress(OSError):
+        for entry in os.scandir(tempfile.gettempdir()):
+            if not entry.name.startswith(LEFT) or not entry.is_dir(follow_symlinks=False):
+                continue
+            number = entry.name.removeprefix(LEFT).partition("-")[0]
+            own = entry.stat(follow_symlinks=False).st_uid in (os.getuid(), *([NOBODY] if not os.getuid() else []))
+            if number.isdecimal() and own and not _is_running(int(number)):
+                shutil.rmtree(entry.path, ignore_errors=True)
+
+
+def _is_running(process: int) -> bool:
+    try:
+        os.kill(process, 0)
+    except ProcessLookupError:
+        return False
+    except (OSError, OverflowError):
+        return True
+    return True
+
+
+def _run(program: list[str], search_path: list[str], folder: str, closed: bool) -> Outcome:
     status_end, status_given = os.pipe()
     limits = [str(value) for value in (SECONDS, MEMORY, PROCESSES, FILE_SIZE)]
-    command = [sys.executable, "-I", "-S", _CONFINE, str(status_given), *limits, folder, *program]
+    command = [sys.executable, "-I", "-S", _CONFINE, str(status_given), *limits, str(int(closed)), folder, *program]
     confine = os.environ.get("DOWSING_CONFINE")  # `plain`: as on a system without namespaces; for the tests
     try:
         process = subprocess.Popen(

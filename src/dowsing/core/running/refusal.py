@@ -5,6 +5,8 @@ from __future__ import annotations
 import os
 import stat
 
+from dowsing.core.resolution.links import follow
+
 #: Programs whose slip cannot be undone. A pattern that ends with `*` takes in all names that begin so.
 _NEVER = {
     "it turns the machine off or restarts it": """
@@ -51,7 +53,8 @@ def refusal(path: str, search_path: list[str]) -> str | None:
     if not os.path.isabs(path) or os.path.dirname(path) not in [os.path.normpath(folder) for folder in search_path]:
         return "it is not in a folder of PATH"
     real = os.path.realpath(path)
-    for one in dict.fromkeys((path, real)):
+    # a program may do what the name of any link on the way to it says
+    for one in dict.fromkeys((path, *(step.path for step in follow(path)[0] if not step.folder), real)):
         reason = never_run(os.path.basename(one))
         if reason:
             return reason if one == path else f"it leads to {one}: {reason}"

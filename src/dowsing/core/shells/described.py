@@ -41,7 +41,9 @@ class DescribedShell(Shell):
     def _text(self, name: str) -> str:
         if not self._help:
             return ""
-        outcome = run_guarded([self.path, *(word.replace("{name}", name) for word in self._help)], self.search_path)
+        outcome = run_guarded(
+            [self.path, *(word.replace("{name}", name) for word in self._help)], self.search_path, False
+        )
         return bare(outcome.out) if outcome.ended == "exit" and outcome.code == 0 else ""
 
     def line(self, text: str) -> list[str]:
@@ -55,7 +57,7 @@ class DescribedShell(Shell):
         """
         if not self._line or not re.fullmatch(r"[\w.:+-]+", name):
             return None
-        return run_guarded(self.line(f"{name} --help"), self.search_path)
+        return run_guarded(self.line(f"{name} --help"), self.search_path, closed=False)
 
 
 def _words(value: object) -> list[str]:

@@ -63,7 +63,7 @@ class Shell:
 
     def help_for(self, name: str) -> Outcome | None:
         """What the builtin `name` prints for `--help`; None if the shell cannot be asked that."""
-        return run_guarded(self.line(f"{self.quoted(name)} --help"), self.search_path)
+        return run_guarded(self.line(f"{self.quoted(name)} --help"), self.search_path, closed=False)
 
     def defined(self, name: str) -> list[tuple[str, str]]:
         """Alias and function of that name as (kind, text), from the user's start-up files, which run for it."""
@@ -76,7 +76,7 @@ class Shell:
 
     def ask(self, arguments: list[str]) -> str:
         """What the shell prints. Raises ShellTrouble."""
-        outcome = run_guarded(arguments, self.search_path)
+        outcome = run_guarded(arguments, self.search_path, closed=False)
         if outcome.trouble:
             raise ShellTrouble(f"the shell {self.path} cannot be asked: {outcome.trouble}")
         return outcome.out
