@@ -68,7 +68,9 @@ MDOC = f""".Dd {PAYLOAD}
 .El
 .Lk http://x/{PAYLOAD} {PAYLOAD}
 """
-FORMATTED = f"N\bNA\bAM\bM\nE\bE\n     typed - wreck {PAYLOAD} typed pages\n\nO\bOP\bP{PAYLOAD}\n     -a  {PAYLOAD}all\n"
+FORMATTED = (
+    f"N\bNA\bAM\bM\nE\bE\n     typed - wreck {PAYLOAD} typed pages\n\nO\bOP\bP{PAYLOAD}\n     -a  {PAYLOAD}all\n"
+)
 INFO = f"""This is plague.info, produced by hand {PAYLOAD}.
 
 INFO-DIR-SECTION Evil

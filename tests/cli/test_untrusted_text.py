@@ -67,5 +67,7 @@ def test_a_script_of_kept_lines_does_what_they_do(program: Program) -> None:
     script = program.out("--demo", "saved", "--script")
     assert not unsafe_in(script)
     environment = {**os.environ, "LC_ALL": "C.UTF-8"}
-    done = subprocess.run(["bash", "-s", "a b"], input=script, capture_output=True, text=True, env=environment, check=True)
+    done = subprocess.run(
+        ["bash", "-s", "a b"], input=script, capture_output=True, text=True, env=environment, check=True
+    )
     assert done.stdout == "a\tb\x1b\u202e\x9b'\\na b"

@@ -28,10 +28,21 @@ class Failure(Exception):
             error = {"error": {"says": says, "nearest": self.nearest}}
             try:
                 write(json_escaped(json.dumps(error, ensure_ascii=False)) + "\n")
-            except Failure as unwritable:
+            except Unwritable as unwritable:
                 return unwritable.tell()
             return self.status
         if self.nearest:
             says += ": " + ", ".join(clean_line(name) for name in self.nearest)
         message(says)
         return self.status
+
+
+class Unwritable(Failure):
+    """The answer cannot be written to stdout: whatever is wanted, that is told on stderr."""
+
+    def __init__(self, reason: str) -> None:
+        super().__init__(f"the answer cannot be written: {reason}", status=3)
+
+    def tell(self, as_json: bool = False) -> int:
+        """Print it to stderr; the exit status."""
+        return super().tell(as_json=False)

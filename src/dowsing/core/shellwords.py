@@ -6,7 +6,7 @@ import re
 
 #: Characters that mean nothing to a shell wherever they stand in a word.
 _PLAIN = re.compile(r"[\w@%+=:,./^-]+\Z", re.ASCII)
-_SEGMENT = r"'[^']*'|\"(?:[^\"\\]|\\.)*\"|\$'(?:[^'\\]|\\.)*'"
+_SEGMENT = r"'[^']*'|\"(?:[^\"\\]|\\.)*\"|\$'(?:[^'\\]|\\.)*'|\\'"
 _QUOTED_WORD = re.compile(rf"(?:~[\w-]*/)?(?:{_SEGMENT}|[\w@%+=:,./^-])+\Z")
 _PIECE = re.compile(rf"({_SEGMENT})|('[^']*\Z|\"[^\"]*\Z)|([^'\"]+|.)", re.DOTALL)
 
@@ -48,6 +48,8 @@ def bare(word: str) -> str:
 def _bare_piece(whole: str | None, unended: str | None, plain: str | None) -> str:
     if whole is None:
         return plain if unended is None else unended[1:]  # type: ignore[return-value]
+    if whole == "\\'":
+        return "'"
     if whole.startswith("$'"):
         return whole[2:-1]
     inner = whole[1:-1]

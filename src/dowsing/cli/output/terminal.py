@@ -7,7 +7,7 @@ import os
 import re
 import sys
 
-from dowsing.cli.failure import Failure
+from dowsing.cli.failure import Unwritable
 from dowsing.cli.output.line_marks import FAINT, FOUND, HEADING
 from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean_line, plain, printable, printable_marked
 
@@ -142,18 +142,18 @@ def write(text: str) -> None:
 def _emit(text: str) -> None:
     """Write to stdout whatever its encoding can hold. A closed pipe ends the program quietly.
 
-    Raises Failure if stdout is closed or cannot be written to.
+    Raises Unwritable if stdout is closed or cannot be written to.
     """
     stream = sys.stdout
     if stream is None:
-        raise Failure("the answer cannot be written: standard output is closed", status=3)
+        raise Unwritable("standard output is closed")
     try:
         _write_to(stream, text)
     except BrokenPipeError:
         quiet_exit()
     except OSError as error:
         _drop_output()
-        raise Failure(f"the answer cannot be written: {(error.strerror or 'failed').lower()}", status=3) from None
+        raise Unwritable((error.strerror or "failed").lower()) from None
 
 
 def _write_to(stream: TextIO, text: str) -> None:
