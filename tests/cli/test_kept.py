@@ -213,3 +213,99 @@ def test_after_find_take_reads_the_page(program: Program) -> None:
     assert done.stdout.startswith("harvest(1)")
     assert done.stdout.endswith("2\n")
     assert "the last list has no command lines; dowsing take 1 reads that page" in done.stderr
+
+
+ODD = "printf '%s|' 'a\tb' 'x\u202ey' 'c\x1b[31md' 'e\x1cf\x1eg\x1fh'"
+SEEN = r"printf '%s|' 'a\tb' 'x\u202ey' 'c\x1b[31md' 'e\x1cf\x1eg\x1fh'"
+
+
+def test_a_line_with_characters_that_are_not_seen_stays_as_it_was_kept(program: Program) -> None:
+    """It is shown escaped; what is run, copied, kept again and told as JSON is the line itself."""
+    assert demo(program, "save", ODD, "--for", "odd").split("\n")[1] == f"   {SEEN}"
+    assert f" 1 {SEEN}" in demo(program, "saved")
+    assert json.loads(demo(program, "saved", "--format", "json"))["answers"][0]["line"] == ODD
+    assert tomllib.loads(kept_file(program).read_text())["recipe"][0]["line"] == ODD
+    program.command("xclip", '#!/bin/sh\ncat > "$HOME/clip"\n')
+    script = f"PATH={program.bin}:$PATH; export DISPLAY=:9; d saved >/dev/null; d take 1 --copy; d take 1; d take 1 --run --yes"
+    done = in_one_terminal(program, script)
+    assert (program.folder / "clip").read_text() == ODD
+    assert done.stdout == f"{SEEN}\na\tb|x\u202ey|c\x1b[31md|e\x1cf\x1eg\x1fh|"
+    assert done.stderr.split("\n")[:2] == [
+        f"dowsing: copied by xclip: {SEEN}",
+        r"dowsing: the line holds characters that are not seen, shown as \x1b and the like; --copy and --run take it as it is",
+    ]
+    assert "careful: it holds characters that are not seen, shown escaped here, run as they are" in done.stderr
+    kept_file(program).unlink()
+    in_one_terminal(program, f"d unpick {json.dumps('echo')}; true")
+    assert in_one_terminal(program, "d save --last", DOWSING_LAST_LINE=f"  {ODD}\n").returncode == 0
+    assert tomllib.loads(kept_file(program).read_text())["recipe"][0]["line"] == ODD
+
+
+def test_bytes_that_are_no_text_are_not_kept_as_something_else(program: Program) -> None:
+    done = program.run("--demo", "save", os.fsdecode(b"rm 'a\xffb'"))
+    assert (done.returncode, done.stdout) == (2, "")
+    assert (
+        done.stderr == "dowsing: the line holds bytes that are no UTF-8 text; write them as $'\\xff' and keep that\n"
+    )
+    assert not kept_file(program).exists()
+
+
+def test_hints_can_be_typed_as_they_stand(program: Program) -> None:
+    """A name that would act in a shell is quoted where a hint repeats it."""
+    for name in ("$(touch x)", "a;b", "it's", "a`b`", "x|y"):
+        for call in (
+            ["read", name],
+            ["resolve", name],
+            ["sources", name],
+            ["options", name],
+            ["compose", name],
+            ["note", name],
+        ):
+            said = program.run("--demo", *call)
+            for text in (said.stdout + said.stderr).split("dowsing --demo ")[1:]:
+                line = text.split("\n")[0].split(";" if "'" not in text else "\0")[0]
+                done = subprocess.run(
+                    ["bash", "-c", f"printf '%s\\n' {line}"], capture_output=True, text=True, cwd=program.folder
+                )
+                assert name in done.stdout.split("\n") or name not in line, (call, text)
+    assert not (program.folder / "x").exists()
+
+
+def test_a_script_quotes_for_the_shell_that_reads_a_place(program: Program) -> None:
+    """What stands in `sh -c '…'` is read by that shell too; in a program of another language only plain words may stand."""
+    demo(program, "save", "sh -c 'printf %s <text>'", "--for", "say it")
+    demo(program, "save", "echo hay | awk '/<word>/'", "--for", "find it")
+    (program.folder / "lines.sh").write_text(demo(program, "saved", "--script"))
+    value = "$(touch x) 'a' \"b\""
+    done = subprocess.run(
+        ["bash", "lines.sh", value, "hay"], cwd=program.folder, capture_output=True, text=True, check=True
+    )
+    assert done.stdout == f"{value}hay\n"
+    done = subprocess.run(
+        ["bash", "lines.sh", "x", '/; system("touch y")'], cwd=program.folder, capture_output=True, text=True
+    )
+    assert (done.returncode, done.stdout, done.stderr) == (2, "", "word: letters, digits and ._:@%+,- alone\n")
+    assert not (program.folder / "x").exists() and not (program.folder / "y").exists()
+
+
+def test_very_many_kept_lines(program: Program) -> None:
+    """They are read once; after that a search asks a small database, and a line that is added is added to it."""
+    block = '[[recipe]]\ntask = "{}"\nline = "vent --open {} house{}"\n'
+    rows = [block.format(f"open vent number {n}", n % 100, n) for n in range(3000)]
+    rows[1500] = block.format("air the orangery", 33, "orange")
+    kept_file(program).parent.mkdir(parents=True)
+    kept_file(program).write_text("\n".join(rows))
+    assert (
+        demo(program, "find", "vent", "number", "1234")
+        .split("KEPT BY YOU\n")[1]
+        .startswith("   vent --open 34 house1234")
+    )
+    shown = demo(program, "find", "open", "vent").split("KEPT BY YOU\n")[1]
+    assert "… and 2994 more" in shown and shown.count("house") == 5
+    assert demo(program, "task", "air the orangery").startswith("1  vent --open 33 houseorange\n")
+    demo(program, "save", "vent --close house9", "--for", "shut vent number nine")
+    assert demo(program, "saved", "nine").split("\n")[:2] == ["   shut vent number nine", " 1 vent --close house9"]
+    assert len(list(program.cache.glob("kept-*.sqlite"))) == 1
+    script = "d saved nine >/dev/null; d saved --drop 1"
+    assert in_one_terminal(program, script).stdout.startswith("kept no longer: vent --close house9\n")
+    assert kept_file(program).read_text() == "\n".join(rows)

@@ -55,7 +55,11 @@ def test_output_that_cannot_be_written(program: Program) -> None:
         "dowsing: the answer cannot be written: standard output is closed",
     ]
     done = shell(program, "d read nosuch --format json >/dev/full; d nosuch --format json >/dev/full; echo $?")
-    assert (done.stdout, done.stderr.count("the answer cannot be written"), len(done.stderr.splitlines())) == ("3\n", 2, 2)
+    assert (done.stdout, done.stderr.count("the answer cannot be written"), len(done.stderr.splitlines())) == (
+        "3\n",
+        2,
+        2,
+    )
 
 
 @pytest.mark.skipif(not os.path.exists("/dev/full"), reason="Linux has it")

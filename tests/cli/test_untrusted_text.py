@@ -62,7 +62,7 @@ def test_a_script_of_kept_lines_does_what_they_do(program: Program) -> None:
     """Control characters of a line stand escaped in the script, and come out of it as they were."""
     import subprocess
 
-    line = f"printf %s 'a\tb\x1b\u202e\x9b'\\''\\n'; printf %s <name>"
+    line = "printf %s 'a\tb\x1b\u202e\x9b'\\''\\n'; printf %s <name>"
     program.out("--demo", "save", line, "--for", f"ring{PAYLOAD}\nthe bell")
     script = program.out("--demo", "saved", "--script")
     assert not unsafe_in(script)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import bz2
 import gzip
 import lzma
+import os
 from pathlib import Path
 
 import pytest
@@ -87,3 +88,44 @@ def test_a_small_file_cannot_unpack_without_bounds(tmp_path: Path, monkeypatch: 
 def test_formatted_pages_are_known_by_their_overstrikes() -> None:
     assert is_formatted("N\bNA\bA")
     assert not is_formatted(".SH NAME")
+
+
+@pytest.mark.parametrize("name", ["two.1.gz", "two.1.bz2", "two.1.xz", "two.1.zst"])
+def test_all_streams_of_a_file_are_read(tmp_path: Path, name: str) -> None:
+    """As the packers themselves write it when a file is added to another one, with padding between them."""
+    pack = {"gz": gzip.compress, "bz2": bz2.compress, "xz": lzma.compress, "zst": zstandard.compress}[
+        name.split(".")[2]
+    ]
+    path = tmp_path / name
+    path.write_bytes(pack(b"one\n") + pack(b"two\n") + b"\0" * 8 + pack(b"three\n") + b"rest")
+    assert read_bytes(str(path)) == b"one\ntwo\nthree\n"
+    path.write_bytes(pack(b"one\n") + pack(b"two\n" * 100)[:-9])
+    with pytest.raises(Unreadable, match="its compressed data end too early"):
+        read_bytes(str(path))
+
+
+@pytest.mark.parametrize("pack", [gzip.compress, bz2.compress, lzma.compress, zstandard.compress])
+def test_no_packing_unpacks_without_bounds(tmp_path: Path, monkeypatch: pytest.MonkeyPatch, pack) -> None:  # type: ignore[no-untyped-def]
+    monkeypatch.setattr("dowsing.core.sources.pagefile.MOST_BYTES", 100_000)
+    path = tmp_path / "bomb.1"
+    path.write_bytes(pack(b"x" * 100_000))
+    assert len(read_bytes(str(path))) == 100_000
+    for data in (pack(b"x" * 100_001), pack(b"x" * 60_000) * 2, pack(b"x" * 5_000_000)):
+        path.write_bytes(data)
+        with pytest.raises(Unreadable, match="it is too large: it unpacks to more than 0 MB"):
+            read_bytes(str(path))
+
+
+@pytest.mark.parametrize(
+    "coding", ["undefined", "punycode", "idna", "hex", "zlib", "rot13", "unicode_escape", "utf-7", "x" * 300]
+)
+def test_a_coding_line_that_names_no_encoding(coding: str) -> None:
+    assert decode(f"'\\\" -*- coding: {coding} -*-\nBlatt é \\x1b\n".encode()).endswith("Blatt é \\x1b\n")
+
+
+def test_what_is_no_plain_file_is_not_waited_for(tmp_path: Path) -> None:
+    os.mkfifo(tmp_path / "pipe.1")
+    with pytest.raises(Unreadable, match="it is no plain file"):
+        read_bytes(str(tmp_path / "pipe.1"))
+    with pytest.raises(Unreadable, match="it is no plain file"):
+        read_bytes("/dev/zero")

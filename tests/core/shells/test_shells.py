@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import os
 import shutil
+import subprocess
 from pathlib import Path
 
 import pytest
@@ -111,3 +113,35 @@ def test_which_shell_is_the_users_own() -> None:
 
 def test_words_are_quoted() -> None:
     assert quoted("it's $HOME") == "'it'\\''s $HOME'"
+
+
+HOSTILE = [
+    "a\\'b",
+    "a'; touch pwned; '",
+    "\\",
+    "$(touch pwned)",
+    "a\\\\'; touch pwned #",
+    "(touch pwned)",
+    "a\nb",
+    "*",
+]
+
+
+@pytest.mark.parametrize("name", ["bash", "zsh", "fish"])
+def test_a_name_is_quoted_by_the_rules_of_the_shell_that_is_asked(
+    name: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """In fish a backslash within single quotes is none of the POSIX kind: `a\\'; touch pwned` would run."""
+    path = shutil.which(name)
+    if path is None:
+        pytest.skip(f"there is no {name}")
+    monkeypatch.chdir(tmp_path)
+    monkeypatch.setenv("HOME", str(tmp_path))
+    shell = shell_named(name, path, settings([]))
+    for asked in HOSTILE:
+        shell.defined(asked)
+        assert os.listdir(tmp_path) == [] or "pwned" not in os.listdir(tmp_path), asked
+        done = subprocess.run(
+            [path, "-c", f"printf %s {shell.quoted(asked)}"], capture_output=True, text=True, check=True
+        )
+        assert done.stdout == asked

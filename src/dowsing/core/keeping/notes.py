@@ -9,7 +9,7 @@ from dowsing.core.keeping.blocks import blocks_of, parsed
 from dowsing.core.keeping.dropping import take_out
 from dowsing.core.keeping.files import change, quoted, read_text
 from dowsing.core.record import Record
-from dowsing.core.tasks.recipe import Fault
+from dowsing.core.tasks.recipe import Fault, not_toml
 
 _HEAD = "# Remarks kept with dowsing note. You may edit this file.\n\n"
 
@@ -37,7 +37,7 @@ def read_notes(folder: str) -> tuple[list[Note], list[Fault]]:
     except (ValueError, TypeError):
         blocks = blocks_of(text, "note")
     found = [note for block in blocks if block.row and (note := _note_of(block.row)) is not None]
-    faults = [Fault(path, block.line, f"is not TOML: {block.trouble}") for block in blocks if block.row is None]
+    faults = [not_toml(path, block.line, block.trouble) for block in blocks if block.row is None]
     return found, faults or [Fault(path, 1, "is not TOML")]
 
 

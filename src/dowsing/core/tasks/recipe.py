@@ -102,7 +102,7 @@ def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[Fault]]:
     try:
         table = parsed(text)
     except ValueError as error:
-        return _as_far_as_possible(path, text, _not_toml(path, 1, str(error)))
+        return _as_far_as_possible(path, text, not_toml(path, 1, str(error)))
     rows = table.get("recipe")
     if not isinstance(rows, list):
         return [], [Fault(path, 1, "has no [[recipe]]")]
@@ -123,7 +123,7 @@ def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe
     faults: list[Fault] = []
     for block in blocks_of(text, "recipe"):
         if block.row is None:
-            faults.append(_not_toml(path, block.line, block.trouble))
+            faults.append(not_toml(path, block.line, block.trouble))
             continue
         try:
             found.append(make_recipe(block.row, "", path))
@@ -132,8 +132,8 @@ def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe
     return found, faults or [fault]
 
 
-def _not_toml(path: str, first: int, trouble: str) -> Fault:
-    """What the parser says of a text that begins on that line."""
+def not_toml(path: str, first: int, trouble: str) -> Fault:
+    """What the parser says of a text, as a fault of the file whose line `first` it begins on."""
     at = re.search(r"line (\d+)", trouble)
     says = re.sub(r" .at line.*", "", trouble).lower()
     return Fault(path, first - 1 + (int(at[1]) if at else 1), f"is not TOML: {says}")
