@@ -10,7 +10,7 @@ from dowsing.cli.failure import Failure
 from dowsing.cli.session import Session
 from dowsing.core.commandline.known import Tables
 from dowsing.core.commandline.line import unpick
-from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line, escaped, has_unsafe, printable_marked
+from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line, escaped, has_unsafe
 from dowsing.core.tasks.recipe import SLOT
 
 
@@ -36,8 +36,7 @@ def run_line(session: Session, line: str, yes: bool) -> int:
         )
     said += [f"   {ITALIC}careful{ROMAN}: {clean_line(one)}" for one in found.changes]
     said += [f"   {ITALIC}mistake{ROMAN}: {clean_line(piece.problem)}" for piece in found.pieces if piece.problem]
-    safe = printable_marked("\n".join(said)).split("\n")
-    sys.stderr.write("\n".join(session.screen.encode(one) for one in safe) + "\n")
+    sys.stderr.write("\n".join(session.screen.encode(one) for one in said) + "\n")
     sys.stderr.flush()
     if not yes and not agreed("run it?"):
         sys.stderr.write("not run\n")

@@ -42,23 +42,6 @@ _WITHOUT_CONTROLS = dict.fromkeys((*range(9), *range(11, 32), 127))
 _INVISIBLE = (
     "\u061c\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u206f\ufeff\ufff9-\ufffb\U000e0000-\U000e007f\ud800-\udfff"
 )
-#: The marks of this module, and those of whole lines (cli/output/line_marks.py).
-_LAID_OUT = (
-    "\n",
-    "\t",
-    "\xa0",
-    BOLD,
-    ITALIC,
-    BOLD_ITALIC,
-    CODE,
-    ROMAN,
-    LINK,
-    LINK_TEXT,
-    LINK_END,
-    "\x17",
-    "\x18",
-    "\x19",
-)
 
 
 @cache
@@ -72,6 +55,7 @@ def _unsafe() -> re.Pattern[str]:
 
 @cache
 def _unsafe_beside_marks() -> re.Pattern[str]:
+    """The same without the marks of this module and those of whole lines (cli/output/line_marks.py)."""
     return re.compile(f"[\x00\x06-\x08\x0b-\x0d\x10\x12-\x16\x1a-\x1f\x7f-\x9f{_INVISIBLE}]")
 
 
@@ -114,12 +98,8 @@ def printable(text: str) -> str:
 
 
 def printable_marked(text: str) -> str:
-    """Lines of marked text as they may leave the program: only marks, tab and newline stay of control characters."""
-    bare = text
-    for mark in _LAID_OUT:  # quicker than a regular expression on the megabytes that a page can be
-        if mark in bare:
-            bare = bare.replace(mark, "")
-    return text if bare.isprintable() else _unsafe_beside_marks().sub("", text)
+    """Marked text as it may leave the program: only marks, tab and newline stay of control characters."""
+    return _unsafe_beside_marks().sub("", text)
 
 
 def escaped(text: str) -> str:

@@ -10,9 +10,9 @@ import os
 import re
 
 _FIRST = 0x10FF00  # stands for the byte 0; a byte b is chr(_FIRST + b)
-_SURROGATES = re.compile("[\udc80-\udcff]")
-_NO_TEXT = re.compile("[\ud800-\udfff]")
-_STANDING_IN = re.compile("[\U0010ff80-\U0010ffff]")
+_SURROGATES = "[\udc80-\udcff]"
+_NO_TEXT = "[\ud800-\udfff]"
+_STANDING_IN = "[\U0010ff80-\U0010ffff]"  # compiled when first needed, as are the others: it takes its time
 REPLACED = "\ufffd"
 
 
@@ -21,18 +21,18 @@ def stored(path: str) -> str:
     if path.isascii() or path.isprintable():
         return path
     # a name that has such a character itself is written byte by byte too, so that nothing is ambiguous
-    spelled = _STANDING_IN.sub(lambda match: match[0].encode().decode("ascii", "surrogateescape"), path)
-    return _SURROGATES.sub(lambda match: chr(_FIRST + ord(match[0]) - 0xDC00), spelled)
+    spelled = re.sub(_STANDING_IN, lambda match: match[0].encode().decode("ascii", "surrogateescape"), path)
+    return re.sub(_SURROGATES, lambda match: chr(_FIRST + ord(match[0]) - 0xDC00), spelled)
 
 
 def restored(text: str) -> str:
     """The path that was `stored`."""
-    if text.isascii() or _STANDING_IN.search(text) is None:
+    if text.isascii() or re.search(_STANDING_IN, text) is None:
         return text
-    spelled = _STANDING_IN.sub(lambda match: chr(ord(match[0]) - _FIRST + 0xDC00), text)
+    spelled = re.sub(_STANDING_IN, lambda match: chr(ord(match[0]) - _FIRST + 0xDC00), text)
     return os.fsdecode(spelled.encode("utf-8", "surrogateescape"))
 
 
 def as_text(name: str) -> str:
     """A name that comes from a path, as text to be shown, searched and stored: each byte that is no UTF-8 is `\ufffd`."""
-    return name if name.isascii() else _NO_TEXT.sub(REPLACED, name)
+    return name if name.isascii() else re.sub(_NO_TEXT, REPLACED, name)

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import re
 
+# patterns are compiled when they are first needed: most who come here want `quoted` alone
 #: Characters that mean nothing to a shell wherever they stand in a word.
-_PLAIN = re.compile(r"[\w@%+=:,./^-]+\Z", re.ASCII)
+_PLAIN = r"[A-Za-z0-9_@%+=:,./^-]+\Z"
 _SEGMENT = r"'[^']*'|\"(?:[^\"\\]|\\.)*\"|\$'(?:[^'\\]|\\.)*'|\\'"
-_QUOTED_WORD = re.compile(rf"(?:~[\w-]*/)?(?:{_SEGMENT}|[\w@%+=:,./^-])+\Z")
-_PIECE = re.compile(rf"({_SEGMENT})|('[^']*\Z|\"[^\"]*\Z)|([^'\"]+|.)", re.DOTALL)
+_QUOTED_WORD = rf"(?:~[\w-]*/)?(?:{_SEGMENT}|[\w@%+=:,./^-])+\Z"
+_PIECE = rf"({_SEGMENT})|('[^']*\Z|\"[^\"]*\Z)|([^'\"]+|(?s:.))"
 
 
 def quoted(text: str) -> str:
@@ -23,7 +24,7 @@ def fish_quoted(text: str) -> str:
 
 def is_quoted_word(text: str) -> bool:
     """Whether the text is one word whose special characters are all in quotes; a home folder may stand before them."""
-    return any(quote in text for quote in "'\"") and _QUOTED_WORD.match(text) is not None
+    return any(quote in text for quote in "'\"") and re.match(_QUOTED_WORD, text) is not None
 
 
 def file_word(path: str) -> str:
@@ -35,14 +36,14 @@ def file_word(path: str) -> str:
     rest = path[len(home) :]
     if not home and rest[:1] in ("-", "+", "~"):
         rest = "./" + rest
-    return home + (rest if _PLAIN.match(rest) or (home and not rest) else quoted(rest))
+    return home + (rest if re.match(_PLAIN, rest) or (home and not rest) else quoted(rest))
 
 
 def bare(word: str) -> str:
     """What a typed word stands for as far as its quotes tell; a quote that is still open ends with the word."""
     if "'" not in word and '"' not in word:
         return word
-    return "".join(_bare_piece(*match.groups()) for match in _PIECE.finditer(word))
+    return "".join(_bare_piece(*match.groups()) for match in re.finditer(_PIECE, word))
 
 
 def _bare_piece(whole: str | None, unended: str | None, plain: str | None) -> str:

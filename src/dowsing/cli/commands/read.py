@@ -13,7 +13,7 @@ from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
 from dowsing.core.document import Document
 from dowsing.core.finding.lookup import Lookup
-from dowsing.core.markup import printable, printable_marked
+from dowsing.core.markup import printable
 from dowsing.core.reading.parts import UnknownPart, choose_part
 from dowsing.core.sources import catalogue
 from dowsing.core.sources.pagefile import Unreadable
@@ -77,8 +77,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     for n, document in enumerate(documents):
         lines += [*([""] if n else []), *_lines(session, found, document, options, first=not n)]
     if options.output:
-        safe = printable_marked("\n".join(lines)).split("\n")
-        write_file(options.output, "\n".join(session.screen.encode(line) for line in safe) + "\n")
+        write_file(options.output, "\n".join(session.screen.encode(line) for line in lines) + "\n")
     else:
         session.screen.show(lines, paged=True)
     note_read(session, found.entry.label)

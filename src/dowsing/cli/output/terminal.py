@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import contextlib
 import os
 import re
 import sys
@@ -50,16 +49,20 @@ class Screen:
             return None
 
     def encode(self, line: str) -> str:
-        """A line of marked text as it goes out: coloured, or bare."""
+        """A line of marked text as it goes out: coloured, or bare. The gate: only marks mean anything in it."""
         if line.isprintable():
             return line
+        bare = plain(line)
+        if not bare.isprintable():  # so it is with few lines: what was cleaned where it came in passes
+            line = printable_marked(line)
+            bare = plain(line)
         if not self.color:
-            return plain(line)
+            return bare
         head = line[:1]
         if head == HEADING:
-            return "\x1b[1;36m" + plain(line[1:]) + "\x1b[0m"
+            return f"\x1b[1;36m{bare}\x1b[0m"
         if head == FAINT:
-            return "\x1b[2m" + plain(line[1:]) + "\x1b[0m"
+            return f"\x1b[2m{bare}\x1b[0m"
         line = _MARK.sub(lambda match: _COLOURS[match[0]], line)
         line = line.replace(FAINT, "\x1b[2m")  # to the next style
         if FOUND in line:
@@ -69,10 +72,6 @@ class Screen:
 
     def show(self, lines: list[str], paged: bool = False) -> None:
         """Print lines; through the pager if `paged` and they do not fit on the terminal."""
-        joined = "\n".join(lines)
-        safe = printable_marked(joined)
-        if safe is not joined:
-            lines = safe.split("\n")
         text = "\n".join([self.encode(line) for line in lines]) + "\n"
         if paged and self._pages(text) and self._through_pager(text):
             return
@@ -167,8 +166,10 @@ def _write_to(stream: TextIO, text: str) -> None:
 
 def _drop_output() -> None:
     """Have nothing try to write what is left over once more, as the end of the program would."""
-    with contextlib.suppress(OSError):
+    try:
         os.dup2(os.open(os.devnull, os.O_WRONLY), 1)
+    except OSError:
+        pass
 
 
 def quiet_exit() -> None:

@@ -33,12 +33,13 @@ def owners(parts: tuple[str, ...], folder: str = FOLDER, root: str = "") -> dict
 def _lists(folder: str):  # type: ignore[no-untyped-def]
     """The name and the file list of each package."""
     try:
-        lists = [entry for entry in os.scandir(os.path.join(folder, "info")) if entry.name.endswith(".list")]
+        entries = os.scandir(os.path.join(folder, "info"))
+        lists = [entry for entry in entries if entry.name.endswith(".list") and entry.is_file()]
     except OSError:
         return
     for entry in lists:
         try:
-            with open(entry.path, encoding="utf-8", errors="surrogateescape", opener=plain_only) as file:
+            with open(entry.path, encoding="utf-8", errors="surrogateescape") as file:
                 yield entry.name[: -len(".list")].split(":")[0], file.read()
         except OSError:
             continue

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.core.document import Document, Section, block_texts, replace_texts
+from dowsing.core.document import Document, Section, block_texts, document_text, replace_texts
 from dowsing.core.extraction import read_fact
 from dowsing.core.markup import clean, plain
 from dowsing.core.roff import man, preprocessors, requests
@@ -14,8 +14,8 @@ from dowsing.core.roff.machine import Include, LeaveLoop, LeaveMacro, Machine
 _DASH = re.compile(r"(?:\s[-–—−]+|\s*[–—]|\s*-[-–—]|:)\s+|\s[-–—−]+$")
 _NAME = re.compile(r"[^\s,]+(?: [^\s,]+){0,5}")
 
-#: The marks of marks.py, and what else a document has no use for.
-_MARKS = re.compile("[\x00\x06-\x08\x0b-\x0d\x10\x12-\x1f\x7f]")
+#: The marks of marks.py: no other control character passes the cleaning before.
+_MARKS = "\x06\x07\x08\x12\x13\x14\x15\x16"
 
 #: Titles of the NAME section: the first section is taken where none of them occurs.
 _NAME_TITLES = frozenset(("NAME", "NAMES", "名前", "NOM", "NOMBRE", "BEZEICHNUNG", "NOME", "NAZWA", "ИМЯ"))
@@ -50,13 +50,18 @@ def read_sections(source: str, include: Include | None = None) -> tuple[list[Sec
 
 def _take_out_marks(sections: list[Section]) -> None:
     """Leave no mark of the reader in the text, wherever an odd page may have put one: the gate of this reader."""
+    whole = document_text(sections, marked=True)
+    if not any(mark in whole for mark in _MARKS):  # so it is with all but the oddest pages
+        return
     for section in sections:
         section.title = plain(section.title)
         replace_texts(section.blocks, _without_marks)
 
 
 def _without_marks(text: str) -> str:
-    return text if text.isprintable() else _MARKS.sub("", text)
+    for mark in _MARKS:
+        text = text.replace(mark, "")
+    return text
 
 
 def read_page(

@@ -22,7 +22,6 @@ from functools import cache
 from types import MappingProxyType
 
 from dowsing.core.commandline.kinds import kind_of_placeholder
-from dowsing.core.keeping.blocks import blocks_of, parsed
 from dowsing.core.record import Record
 
 TYPE_CHECKING = False
@@ -99,6 +98,8 @@ def read_recipes(path: str) -> tuple[list[Recipe], list[Fault]]:
 
 def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[Fault]]:
     """The recipes of a text, and what is wrong in it; `path` is where it is from."""
+    from dowsing.core.keeping.blocks import parsed
+
     try:
         table = parsed(text)
     except ValueError as error:
@@ -119,6 +120,8 @@ def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[Fault]]:
 
 def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe], list[Fault]]:
     """The recipes of a file that is no TOML as a whole: each block is tried for itself."""
+    from dowsing.core.keeping.blocks import blocks_of
+
     found: list[Recipe] = []
     faults: list[Fault] = []
     for block in blocks_of(text, "recipe"):
