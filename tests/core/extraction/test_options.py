@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from dowsing.core.document import Document, Option
+from dowsing.core.extraction.option_tags import read_tag
 from dowsing.core.extraction.option_texts import assumed_of, default_of, is_repeatable, values_of
 from dowsing.core.extraction.options import make_option
 from dowsing.core.sources.manual import document
@@ -147,3 +148,9 @@ def test_values(argument: str, text: str, values: list[str] | None) -> None:
 )
 def test_what_the_text_says_of_a_value(text: str, default: str | None, assumed: str | None, again: bool) -> None:
     assert (default_of(text), assumed_of(text), is_repeatable(text)) == (default, assumed, again)
+
+
+def test_a_tag_of_very_many_blanks() -> None:
+    """Runs of blanks between spellings mean as little as one; trying them in every way would take minutes."""
+    tag = read_tag("-a" + "\t \xa0" * 3000 + "," + " " * 5000 + "--all" + "\n" * 3000 + "  -A")
+    assert tag is not None and tag.flags == ["-a", "--all", "-A"]

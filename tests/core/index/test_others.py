@@ -132,6 +132,7 @@ def test_only_what_changed_is_asked_anew(
 
 def test_another_path_adds_its_folders(store: Store, settings: Settings, tmp_path: Path) -> None:
     program(tmp_path / "sbin" / "lash")
+    later(tmp_path / "sbin")  # what is younger than the clock's step is looked at once more
     wider = Settings(**{**vars(settings), "search_path": [*settings.search_path, str(tmp_path / "sbin"), "bin", ""]})
     refresh(wider, store, [str(settings.man_path)])
     assert named(store, "lash") == [("lash", "command", "no manual page")]

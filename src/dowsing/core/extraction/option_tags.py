@@ -7,6 +7,7 @@ import re
 from dowsing.core.record import Record
 
 _SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=\s*-)|\s+or\s|\s+and\s+(?=-))\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
+_BLANKS = re.compile(r"[^\S\n]{2,}|\n\s+(?=\n)")
 _FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL)
 _IN_BRACKETS = re.compile(r"\s\((-{1,2}[\w-]+)\)")
 _EITHER = re.compile(r"(--?)\[([\w-]+)\](.+)")
@@ -40,6 +41,7 @@ def read_tag(text: str) -> Tag | None:
     short_takes = False  # a short spelling shows an argument of its own
     argument: str | None = None
     optional = repeatable = False
+    text = _BLANKS.sub(" ", text)  # the separators try each run of blanks in many ways
     text = _IN_BRACKETS.sub(r", \1", text)
     for piece in _SEPARATOR.split(text):
         piece = piece.strip()

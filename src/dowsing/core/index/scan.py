@@ -50,7 +50,7 @@ def settled(modified: int) -> int:
 
     The system's clock for files moves by some milliseconds: what comes to a folder within the same one would not be seen.
     """
-    return modified if time.time_ns() - modified > CLOCK_STEP else modified - 1
+    return modified if abs(time.time_ns() - modified) > CLOCK_STEP else modified - 1
 
 
 def scan(roots: list[str]) -> Scan:

@@ -187,12 +187,13 @@ def return_value(machine: Machine, rest: str) -> None:
     """`.Rv -std [name …]`."""
     names = [word for word in words(rest) if word != "-std"]
     shown = _enumerated([f"{BOLD}{name}{ROMAN}()" for name in names])
-    subject = f"The {shown} function{'s return' if len(names) > 1 else ' returns'}" if names else "Upon success,"
+    returns = f"The {shown} function{'s return' if len(names) > 1 else ' returns'} the value 0 if successful"
+    if not names:
+        returns = "Upon successful completion, the value 0 is returned"
     errno = f"{CODE}errno{ROMAN}"
     emit_text(
         machine,
-        f"{subject} the value 0 if successful; otherwise the value -1 is returned and the global variable "
-        f"{errno} is set to indicate the error.",
+        f"{returns}; otherwise the value -1 is returned and the global variable {errno} is set to indicate the error.",
     )
 
 
