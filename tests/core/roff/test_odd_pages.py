@@ -43,7 +43,9 @@ def test_the_exit_status_of_a_page_without_a_name(macro: str, text: str) -> None
 def test_the_return_value_of_a_page_without_functions() -> None:
     for macro in (".Rv -std", ".Rv"):
         text = shown(f"{MDOC}.Sh D\n{macro}", 200).split("\nD\n")[1].strip()
-        assert text.startswith("Upon successful completion, the value 0 is returned; otherwise the value -1 is returned and")
+        assert text.startswith(
+            "Upon successful completion, the value 0 is returned; otherwise the value -1 is returned and"
+        )
     assert "The f() function returns" in shown(f"{MDOC}.Sh D\n.Rv -std f", 200)
 
 
