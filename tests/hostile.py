@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 import sys
-from pathlib import Path
 
 from conftest import Program
 
@@ -186,8 +185,3 @@ WITH_PAYLOAD = [
     ("find", "--package", PAYLOAD, "x"), ("--width", PAYLOAD, "evil"), ("take", "1"),
 ]  # fmt: skip
 EXPORTS = ["read evil --from manual", "read evil --from info", "read evil --from usage", "read worse", "read fill"]
-
-
-def files_of(folder: Path) -> list[Path]:
-    """The files that the calls wrote."""
-    return sorted(folder.glob("*.out"))

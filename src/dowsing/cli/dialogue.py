@@ -9,7 +9,7 @@ from dowsing.cli.session import Session
 from dowsing.cli.sheets import documents_of, facts_of, help_lines, shown_value
 from dowsing.core.composing.field import ALL, REQUIRED, SWITCH, USUAL, Field, wrong
 from dowsing.core.composing.sheet import Sheet
-from dowsing.core.markup import clean_line, plain, printable
+from dowsing.core.markup import clean, clean_line, plain
 
 MOST_FOUND = 12
 
@@ -34,12 +34,12 @@ def ask_fields(session: Session, sheet: Sheet, spelling: str) -> str | None:
 
 
 def _tell(text: str) -> None:
-    sys.stderr.write(printable(text) + "\n")
+    sys.stderr.write(clean(text) + "\n")
     sys.stderr.flush()
 
 
 def _ask(prompt: str) -> str:
-    sys.stderr.write(printable(prompt))
+    sys.stderr.write(clean(prompt))
     sys.stderr.flush()
     line = sys.stdin.readline()
     if not line:

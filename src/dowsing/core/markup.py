@@ -89,14 +89,6 @@ def clean_line(text: str) -> str:
     return _unsafe().sub("?", text.replace("\n", " ").replace("\t", " "))
 
 
-def printable(text: str) -> str:
-    """Bare text as it may leave the program: the gate of everything printed that carries no marks.
-
-    Text that was cleaned where it came in passes as it is; what slipped through is taken out here.
-    """
-    return clean(text)
-
-
 def printable_marked(text: str) -> str:
     """Marked text as it may leave the program: only marks, tab and newline stay of control characters."""
     return _unsafe_beside_marks().sub("", text)

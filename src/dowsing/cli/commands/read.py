@@ -13,7 +13,7 @@ from dowsing.cli.output.terminal import message, write
 from dowsing.cli.session import Session
 from dowsing.core.document import Document
 from dowsing.core.finding.lookup import Lookup
-from dowsing.core.markup import printable
+from dowsing.core.markup import clean
 from dowsing.core.reading.parts import UnknownPart, choose_part
 from dowsing.core.sources import catalogue
 from dowsing.core.sources.pagefile import Unreadable
@@ -191,7 +191,7 @@ def _export(session: Session, documents: list[Document], output: str | None) -> 
         raise Failure("one source a page: choose it with --from", status=2)
     text = "\n".join(export(document) for document in documents)
     if output:
-        write_file(output, printable(text))
+        write_file(output, clean(text))
     else:
         write(text)
 

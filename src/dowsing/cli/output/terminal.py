@@ -8,7 +8,7 @@ import sys
 
 from dowsing.cli.failure import Unwritable
 from dowsing.cli.output.line_marks import FAINT, FOUND, HEADING
-from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean_line, plain, printable, printable_marked
+from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean, clean_line, plain, printable_marked
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -135,7 +135,7 @@ def _is_terminal(stream) -> bool:  # type: ignore[no-untyped-def]
 
 def write(text: str) -> None:
     """Write bare text to stdout: no control character but tab and newline reaches it."""
-    _emit(printable(text))
+    _emit(clean(text))
 
 
 def _emit(text: str) -> None:

@@ -14,7 +14,6 @@ import zlib
 from dowsing.core.keeping import SAVED
 from dowsing.core.keeping.files import CannotKeep, read_text
 from dowsing.core.language.stems import stems
-from dowsing.core.record import Record
 from dowsing.core.tasks.packing import packed_row
 from dowsing.core.tasks.recipe import Fault, Recipe, parse_recipes, with_values
 from dowsing.core.tasks.retrieval import recipe_of
@@ -32,13 +31,6 @@ CREATE TABLE words(stem TEXT, id INTEGER, PRIMARY KEY(stem, id)) WITHOUT ROWID;
 CREATE TABLE commands(word TEXT, id INTEGER, PRIMARY KEY(word, id)) WITHOUT ROWID;
 CREATE TABLE faults(line INTEGER, says TEXT);
 """
-
-
-class Kept(Record):
-    """Lines in the order in which they were kept, and what is wrong in their file."""
-
-    lines: list[Recipe]
-    faults: list[Fault]
 
 
 class KeptLines:
