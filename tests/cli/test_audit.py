@@ -46,13 +46,13 @@ def test_a_package_and_a_family(program: Program) -> None:
 
 def test_everything_on_path_is_not_asked(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
-    program.command("rake", "#!/bin/sh\n: --help\necho 'Usage: rake [-x]'\n")
+    program.command("tine", "#!/bin/sh\n: --help\necho 'Usage: tine [-x]'\n")
     program.command("mute", "#!/bin/sh\n: nothing\n")
     found = json.loads(program.out("audit", "--format", "json"))
-    assert [(line["name"], line["sources"]["usage"]) for line in found["names"]] == [("mute", None), ("rake", None)]
-    assert found["undocumented"] == ["mute", "rake"]
+    assert [(line["name"], line["sources"]["usage"]) for line in found["names"]] == [("mute", None), ("tine", None)]
+    assert found["undocumented"] == ["mute", "tine"]
     asked = json.loads(program.out("audit", "--usage", "--format", "json"))
-    assert [(line["name"], line["sources"]["usage"]) for line in asked["names"]] == [("mute", False), ("rake", True)]
+    assert [(line["name"], line["sources"]["usage"]) for line in asked["names"]] == [("mute", False), ("tine", True)]
     assert asked["undocumented"] == ["mute"]
 
 

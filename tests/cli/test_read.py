@@ -147,7 +147,7 @@ def test_translations_only_when_asked_for(garden: Program) -> None:
 
 
 def test_latin_1_is_read(garden: Program) -> None:
-    assert "André Fleury’s notes" in garden.out("read", "almanac")
+    assert "potting café’s notes" in garden.out("read", "almanac")
 
 
 def test_json(garden: Program) -> None:

@@ -136,25 +136,25 @@ def test_a_program_that_is_not_asked(program: Program) -> None:
 
 def test_programs_are_not_asked_where_the_settings_say_so(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
-    program.command("rake", "#!/bin/sh\necho 'Usage: rake [--help]'\n")
-    assert program.out("read", "rake").startswith("rake(usage)")
+    program.command("tine", "#!/bin/sh\necho 'Usage: tine [--help]'\n")
+    assert program.out("read", "tine").startswith("tine(usage)")
     (program.folder / "config").mkdir()
     (program.folder / "config" / "config.toml").write_text('usage = "never"\n')
-    assert "the settings say usage = never" in program.run("read", "rake").stderr
+    assert "the settings say usage = never" in program.run("read", "tine").stderr
 
 
 def test_a_program_is_asked_once_until_it_changes(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
-    rake = program.command("rake", "#!/bin/sh\necho 'Usage: rake [--one]'\n# --help\n: --help\n")
-    assert "rake [--one]" in program.out("read", "rake")
+    tine = program.command("tine", "#!/bin/sh\necho 'Usage: tine [--one]'\n# --help\n: --help\n")
+    assert "tine [--one]" in program.out("read", "tine")
     kept = list((program.cache / "usage").iterdir())
     assert len(kept) == 1
     kept[0].write_text(kept[0].read_text().replace("--one", "--kept"))
-    assert "rake [--kept]" in program.out("read", "rake")
-    rake.write_text("#!/bin/sh\necho 'Usage: rake [--two-of-them]'\n: --help\n")
-    assert "rake [--two-of-them]" in program.out("read", "rake")
+    assert "tine [--kept]" in program.out("read", "tine")
+    tine.write_text("#!/bin/sh\necho 'Usage: tine [--two-of-them]'\n: --help\n")
+    assert "tine [--two-of-them]" in program.out("read", "tine")
     kept[0].write_text("damaged")
-    assert "rake [--two-of-them]" in program.out("read", "rake")
+    assert "tine [--two-of-them]" in program.out("read", "tine")
 
 
 @pytest.mark.parametrize(
@@ -162,16 +162,16 @@ def test_a_program_is_asked_once_until_it_changes(program: Program) -> None:
     [
         ("while :; do echo aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa; done", "it printed more than 1 MB"),
         ("kill -9 $$", "it was ended by signal 9"),
-        ("exit 1", "rake --help prints nothing"),
-        ("echo rake: bad option >&2; exit 1", "rake --help ends with an error: rake: bad option"),
-        ("echo The beds were raked.; echo Done.", "rake --help prints something that is no usage text"),
-        ("exec /no/such/library", "rake --help ends with an error"),
+        ("exit 1", "tine --help prints nothing"),
+        ("echo tine: bad option >&2; exit 1", "tine --help ends with an error: tine: bad option"),
+        ("echo The beds were raked.; echo Done.", "tine --help prints something that is no usage text"),
+        ("exec /no/such/library", "tine --help ends with an error"),
     ],
 )  # fmt: skip
 def test_programs_that_give_no_usage(program: Program, script: str, says: str) -> None:
     program.man.joinpath("man1").mkdir()
-    program.command("rake", f"#!/bin/sh\n: --help\n{script}\n")
-    done = program.run("read", "rake")
+    program.command("tine", f"#!/bin/sh\n: --help\n{script}\n")
+    done = program.run("read", "tine")
     assert done.returncode == 1
     assert says in done.stderr
     assert done.stderr.count("\n") <= 3  # the index was built, and one line
@@ -179,8 +179,8 @@ def test_programs_that_give_no_usage(program: Program, script: str, says: str) -
 
 def test_what_did_not_even_start_is_asked_again(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
-    program.command("rake", "#!/no/such/interpreter\n: --help\n")
-    done = program.run("read", "rake")
+    program.command("tine", "#!/no/such/interpreter\n: --help\n")
+    done = program.run("read", "tine")
     assert (done.returncode, "it could not be started (no such file or directory)" in done.stderr) == (1, True)
     assert not (program.cache / "usage").exists()
 
@@ -188,13 +188,13 @@ def test_what_did_not_even_start_is_asked_again(program: Program) -> None:
 def test_control_sequences_of_a_program_stay_out(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
     program.command(
-        "rake",
-        "#!/bin/sh\n: --help\nprintf '\\033]0;title\\007\\033[31mUsage: rake [-x]\\033[0m\\n  -x  \\033[1mbold\\033[m\\n' >&2\nexit 64\n",
+        "tine",
+        "#!/bin/sh\n: --help\nprintf '\\033]0;title\\007\\033[31mUsage: tine [-x]\\033[0m\\n  -x  \\033[1mbold\\033[m\\n' >&2\nexit 64\n",
     )
-    text = program.out("read", "rake", "--color", "always")
+    text = program.out("read", "tine", "--color", "always")
     assert "\x1b]" not in text and "\x1b[31m" not in text
-    plain = program.out("read", "rake")
-    assert below_head(plain) == "SYNOPSIS\n   rake [-x]\n\nDESCRIPTION\n   -x   bold\n"
+    plain = program.out("read", "tine")
+    assert below_head(plain) == "SYNOPSIS\n   tine [-x]\n\nDESCRIPTION\n   -x   bold\n"
 
 
 def test_an_info_file_in_trouble(program: Program) -> None:

@@ -41,7 +41,7 @@ def test_card_read_and_examples_count_as_read(program: Program) -> None:
     program.out("--demo", "read", "mist")
     program.out("--demo", "examples", "harvest")
     program.out("--demo", "read", "mist")
-    program.out("--demo", "options", "rake")
+    program.out("--demo", "options", "tine")
     program.out("--demo", "card", "sow", "--format", "json")
     assert read(program) == ["vent(1)", "mist(1)", "harvest(1)"]
 

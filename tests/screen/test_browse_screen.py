@@ -159,11 +159,11 @@ def test_it_works_in_a_small_window_and_a_large_one(window: Open) -> None:
 
 
 def test_what_is_read_counts(window: Open) -> None:
-    reader = window("browse", "rake")
-    reader.wait("rake(1)", "1 manual")
+    reader = window("browse", "tine")
+    reader.wait("tine(1)", "1 manual")
     reader.keys("q")
     reader.result()
-    assert '"rake(1)"' in (reader.program.folder / "data" / "demo" / "read.jsonl").read_text()
+    assert '"tine(1)"' in (reader.program.folder / "data" / "demo" / "read.jsonl").read_text()
 
 
 def test_the_mouse_chooses_opens_and_follows(finder: Window) -> None:

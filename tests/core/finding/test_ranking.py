@@ -34,10 +34,10 @@ def test_words_said_apart_stand_for_one(make_store: Make) -> None:
 
 def test_a_name_typed_whole_comes_first(make_store: Make) -> None:
     store = make_store(
-        {"rake-leaves.1": "a tool", "leaves.1": "rake leaves with a rake", "rake.1": "leaves and leaves"}
+        {"tine-leaves.1": "a tool", "leaves.1": "tine leaves with a tine", "tine.1": "leaves and leaves"}
     )
-    assert found(store, "rake leaves")[0] == "rake-leaves(1)"
-    assert found(store, "rake-leaves")[0] == "rake-leaves(1)"
+    assert found(store, "tine leaves")[0] == "tine-leaves(1)"
+    assert found(store, "tine-leaves")[0] == "tine-leaves(1)"
 
 
 def test_pages_that_others_send_to_stand_better(make_store: Make) -> None:

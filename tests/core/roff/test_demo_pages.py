@@ -31,3 +31,9 @@ def test_page(path: Path) -> None:
 
 def test_there_is_a_page_for_every_text() -> None:
     assert {path.stem for path in EXPECTED.glob("*.txt")} == {path.name for path in PAGES}
+
+
+@pytest.mark.parametrize("path", sorted((EXPECTED / "preambles").iterdir()), ids=lambda path: path.name)
+def test_page_with_a_generated_preamble(path: Path) -> None:
+    """The same pages as generators write them: with macros, strings and conditions before and between the text."""
+    assert laid_out(path) == (EXPECTED / f"{path.name}.txt").read_text("utf-8")

@@ -26,17 +26,17 @@ def test_names_that_are_never_run(name: str) -> None:
     assert never_run(name) is not None
 
 
-@pytest.mark.parametrize("name", ["ls", "shut", "mkdir", "format-text", "kill", "usermode", "rake"])
+@pytest.mark.parametrize("name", ["ls", "shut", "mkdir", "format-text", "kill", "usermode", "tine"])
 def test_names_that_may_be_run(name: str) -> None:
     assert never_run(name) is None
 
 
 def test_only_programs_on_path(tmp_path: Path) -> None:
-    rake = str(script(tmp_path, "rake", "#!/bin/sh\n"))
-    assert refusal(rake, [str(tmp_path)]) is None
-    assert refusal(rake, [str(tmp_path / "other")]) == "it is not in a folder of PATH"
-    assert refusal("rake", [""]) == "it is not in a folder of PATH"
-    assert refusal(rake, ["."]) == "it is not in a folder of PATH"
+    tine = str(script(tmp_path, "tine", "#!/bin/sh\n"))
+    assert refusal(tine, [str(tmp_path)]) is None
+    assert refusal(tine, [str(tmp_path / "other")]) == "it is not in a folder of PATH"
+    assert refusal("tine", [""]) == "it is not in a folder of PATH"
+    assert refusal(tine, ["."]) == "it is not in a folder of PATH"
 
 
 def test_links_do_not_hide_what_is_refused(tmp_path: Path) -> None:
@@ -48,7 +48,7 @@ def test_links_do_not_hide_what_is_refused(tmp_path: Path) -> None:
 
 
 def test_rights_of_others_and_no_rights(tmp_path: Path) -> None:
-    path = script(tmp_path, "rake", "#!/bin/sh\n", 0o4755)
+    path = script(tmp_path, "tine", "#!/bin/sh\n", 0o4755)
     if path.stat().st_mode & 0o4000:
         assert refusal(str(path), [str(tmp_path)]) == "it runs with the rights of another user (set-uid)"
     plain = script(tmp_path, "plain", "#!/bin/sh\n", 0o644)
@@ -67,8 +67,8 @@ def test_scripts_that_know_the_flag(tmp_path: Path) -> None:
 
 
 def test_what_a_script_starts_with_is_looked_at(tmp_path: Path) -> None:
-    script(tmp_path, "lib/rake.sh", "case $1 in --help) ;; esac\n")
-    assert knows_flag(str(script(tmp_path, "bin/rake", '#!/bin/sh\n. "$(dirname "$0")/../lib/rake.sh"\n')))
+    script(tmp_path, "lib/tine.sh", "case $1 in --help) ;; esac\n")
+    assert knows_flag(str(script(tmp_path, "bin/tine", '#!/bin/sh\n. "$(dirname "$0")/../lib/tine.sh"\n')))
     script(tmp_path, "lib/python3.12/site-packages/rakes/cli/main.py", "import click\n")
     assert knows_flag(str(script(tmp_path, "bin/rakes", "#!/usr/bin/env python3\nfrom rakes.cli import main\n")))
     assert not knows_flag(str(script(tmp_path, "bin/rakez", "#!/usr/bin/env python3\nfrom rakez.cli import main\n")))
@@ -77,11 +77,11 @@ def test_what_a_script_starts_with_is_looked_at(tmp_path: Path) -> None:
 
 
 def test_npm_and_scripts_that_start_each_other(tmp_path: Path) -> None:
-    script(tmp_path, "lib/node_modules/rake/lib/deep/args.js", "if (a === '--help') {}\n")
-    script(tmp_path, "lib/node_modules/rake/bin/rake.js", "#!/usr/bin/env node\nrequire('../lib/main')\n")
+    script(tmp_path, "lib/node_modules/tine/lib/deep/args.js", "if (a === '--help') {}\n")
+    script(tmp_path, "lib/node_modules/tine/bin/tine.js", "#!/usr/bin/env node\nrequire('../lib/main')\n")
     (tmp_path / "bin").mkdir()
-    (tmp_path / "bin/rake").symlink_to("../lib/node_modules/rake/bin/rake.js")
-    assert knows_flag(str(tmp_path / "bin/rake"))
+    (tmp_path / "bin/tine").symlink_to("../lib/node_modules/tine/bin/tine.js")
+    assert knows_flag(str(tmp_path / "bin/tine"))
     script(tmp_path, "a", '#!/bin/sh\nexec ./b "$@"\n')
     script(tmp_path, "b", '#!/bin/sh\nexec ./a "$@"\n')
     assert not knows_flag(str(tmp_path / "a"))

@@ -138,6 +138,6 @@ def test_the_whole_entry_is_taken() -> None:
 
 def test_names_without_an_entry() -> None:
     page = read_page(PAGE, "sod", "1")
-    assert find_entry(page, "rake", "builtin") is None
+    assert find_entry(page, "tine", "builtin") is None
     assert find_entry(page, "list", "keyword") is None
     assert find_entry(page, "done", "keyword") is None

@@ -18,12 +18,12 @@ def names(document: Document) -> list[tuple[str, str]]:
 
 
 GNU = """\
-Usage: rake [OPTION]... BED...
-  or:  rake --list
+Usage: tine [OPTION]... BED...
+  or:  tine --list
 Rake the leaves off each BED.
 
-Mandatory arguments to long options are mandatory for short options too.
-  -d, --deep=CM          rake CM deep;
+What a long option must be given, its letter must be given too.
+  -d, --deep=CM          tine CM deep;
                          3 is usual
       --color[=WHEN]     colour the heap
   -q, --quiet, --silent  say nothing
@@ -37,11 +37,11 @@ Exit status:
 
 
 def test_gnu_programs() -> None:
-    document = read_usage(GNU, "rake")
-    assert document.synopsis == ["rake [OPTION]... BED...", "rake --list"]
+    document = read_usage(GNU, "tine")
+    assert document.synopsis == ["tine [OPTION]... BED...", "tine --list"]
     assert document.summary == "Rake the leaves off each BED"
     assert options(document) == [
-        ("-d --deep", "CM", "rake CM deep; 3 is usual"),
+        ("-d --deep", "CM", "tine CM deep; 3 is usual"),
         ("--color", "WHEN", "colour the heap"),
         ("-q --quiet --silent", None, "say nothing"),
         ("--very-long-option-name", "VALUE", "what it does"),
@@ -63,7 +63,7 @@ positional arguments:
     trench       a long one
 
 options:
-  -h, --help     show this help message and exit
+  -h, --help     say how it is called
   --deep CM      how deep (default: 30)
 """
 
@@ -72,7 +72,7 @@ def test_argparse() -> None:
     document = read_usage(ARGPARSE, "dig")
     assert document.synopsis == ["dig [-h] [--deep CM] [-v | -q] {hole,trench} ..."]
     assert options(document) == [
-        ("-h --help", None, "show this help message and exit"),
+        ("-h --help", None, "say how it is called"),
         ("--deep", "CM", "how deep (default: 30)"),
         ("-v", None, ""),
         ("-q", None, ""),
@@ -88,7 +88,7 @@ Usage: sow [OPTIONS] COMMAND [ARGS]...
 Options:
   --seed NAME       what to sow  [default: cress]
   -n, --dry-run     do nothing
-  --help            Show this message and exit.
+  --help            Say how it is called.
 
 Commands:
   rows  Sow in rows.

@@ -10,17 +10,17 @@ from dowsing.core.usage.verdict import judge
 @pytest.mark.parametrize(
     ("output", "status", "kind"),
     [
-        ("Usage: rake [OPTION]...\n", 0, "usage"),
-        ("rake: usage: rake [-n] bed\n", 2, "usage"),
-        ("rake: invalid option -- '-'\nusage: rake [-n] bed\n", 64, "usage"),
-        ("Usage of rake:\n  -n int\n    \tdepth\n", 2, "usage"),
-        ("rake 1.2\n\nOptions:\n  -n   do nothing\n  -v   say more\n", 0, "usage"),
-        ("rake [-n] BED...\nRakes beds.\n", 0, "usage"),
+        ("Usage: tine [OPTION]...\n", 0, "usage"),
+        ("tine: usage: tine [-n] bed\n", 2, "usage"),
+        ("tine: invalid option -- '-'\nusage: tine [-n] bed\n", 64, "usage"),
+        ("Usage of tine:\n  -n int\n    \tdepth\n", 2, "usage"),
+        ("tine 1.2\n\nOptions:\n  -n   do nothing\n  -v   say more\n", 0, "usage"),
+        ("tine [-n] BED...\nRakes beds.\n", 0, "usage"),
         ("--help\n", 0, "echo"),
         ("'--help'\n", 0, "echo"),
         ("help\n", 0, "echo"),
-        ("rake: unrecognized option '--help'\n", 1, "error"),
-        ("rake: cannot open --help: No such file or directory\n", 1, "error"),
+        ("tine: unrecognized option '--help'\n", 1, "error"),
+        ("tine: cannot open --help: No such file or directory\n", 1, "error"),
         ("usage: unknown option --help\n", 1, "error"),
         ("All beds were raked.\nThe heap is full.\n", 0, "effect"),
         ("Mon Nov 23 09:32:37 UTC 2026\n", 0, "effect"),
@@ -29,6 +29,6 @@ from dowsing.core.usage.verdict import judge
     ],
 )
 def test_verdicts(output: str, status: int, kind: str) -> None:
-    verdict = judge(output, "--help", "rake", status)
+    verdict = judge(output, "--help", "tine", status)
     assert verdict.kind == kind
     assert (verdict.says == "") == (kind == "usage")

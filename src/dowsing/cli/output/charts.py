@@ -20,7 +20,7 @@ def check() -> None:
     from importlib.util import find_spec
 
     if find_spec("matplotlib") is None:
-        raise NoCharts("charts need Matplotlib: install it with pip install 'dowsing[chart]'")
+        raise NoCharts("charts need Matplotlib: pip install matplotlib")
 
 
 def draw(found: Audit, path: str) -> None:

@@ -44,8 +44,8 @@ def define(machine: Machine, rest: str, append: bool = False) -> None:
     lines = _body(machine, end.strip())
     if not name or name in KEPT:
         return
-    if name in ("INDENT", "UNINDENT") and any("rst2man" in line for line in lines):
-        return  # what these do is built in, under the same names (man.py)
+    if name in ("INDENT", "UNINDENT") and any(line.lstrip(". ").startswith(("RS", "RE")) for line in lines):
+        return  # what these do, with the bookkeeping around it, is built in under the same names (man.py)
     old = machine.macros.get(name)
     if append and isinstance(old, Macro):
         lines = old.lines + lines
