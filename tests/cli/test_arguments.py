@@ -19,10 +19,21 @@ PROGRAM = os.path.join(os.path.dirname(sys.executable), "dowsing")
         (["find"], 2, "say what to look for"),
         (["find", ""], 2, "say what to look for"),
         (["find", "x", "--limit", "0"], 2, "a limit is a number from 1 to 100000"),
-        (["find", "x", "--limit"], 2, "expected one argument"),
-        (["find", "--nonsense", "x"], 2, "unrecognized arguments: --nonsense"),
+        (["find", "x", "--limit"], 2, "--limit wants a value after it; see dowsing find --help"),
+        (
+            ["find", "--nonsense", "x"],
+            2,
+            "dowsing find has no option --nonsense; see dowsing find --help; a name that",
+        ),
         (["find", "x", "--format", "html"], 2, "this command prints text or json, not html"),
-        (["find", "x", "--format", "yaml"], 2, "invalid choice: 'yaml'"),
+        (["find", "x", "--format", "yaml"], 2, "--format is one of text, json, html, markdown, csv, not “yaml”"),
+        (["index", "--sttus"], 2, "dowsing index has no option --sttus; nearest: --status"),
+        (["words", "verb"], 2, "is one of verbs, nouns, packages, families, kinds, not “verb”; nearest: verbs"),
+        (["take", "x"], 2, "N is a number, not “x”; see dowsing take --help"),
+        (["near", "vent", "mist", "--limit", "0"], 2, "--limit is a number from 1 to"),
+        (["index", "--status=x"], 2, "--status takes no value"),
+        (["take", "1", "2"], 2, "“2” is a word too many; see dowsing take --help"),
+        (["take", "--copy", "--run"], 2, "--run does not go together with --copy"),
         (["read"], 2, "say a name"),
         (["read", ""], 2, "say a name"),
         (["read", "-x"], 2, "goes after --: dowsing read -- -x"),
@@ -84,7 +95,7 @@ def test_help(program: Program) -> None:
     assert program.out("--version").startswith("dowsing 0.")
     for command in COMMANDS:
         text = program.out(command, "--help")
-        assert text.startswith(f"usage: dowsing {command}")
+        assert text.startswith(f"dowsing {command} [-h]")
         assert "--format" in text
 
 

@@ -79,7 +79,7 @@ def test_charts(program: Program, name: str, magic: bytes) -> None:
         (["--shell", "zzsh"], 1, "the shell zzsh is not here or could not be asked; shells here: loam"),
         (["--package", "nothing"], 1, "the package nothing is not known here; find one with: dowsing find nothing"),
         (["--family", "sprout"], 1, "the family sprout is not known here"),
-        (["--shell", "loam", "--package", "x"], 2, "not allowed with argument --shell"),
+        (["--shell", "loam", "--package", "x"], 2, "--package does not go together with --shell"),
         (["--shell", "loam", "--chart", "x.pdf"], 2, "a chart is a .png or an .svg, not x.pdf"),
         (
             ["--shell", "loam", "--chart", "/no/such/x.png"],

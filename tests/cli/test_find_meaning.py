@@ -67,9 +67,9 @@ def test_on_a_terminal_words_are_marked_and_the_last_line_narrows(program: Progr
     [
         (["--does", "fly"], 1, "nothing found in verb fly; what there is: dowsing --demo words verbs"),
         (["--what", "["], 1, "nothing found in noun ["),
-        (["vent", "--takes", "--teleport"], 2, "expected one argument"),
+        (["vent", "--takes", "--teleport"], 2, "--takes wants a value after it"),
         (["vent", "--takes=--teleport"], 1, "without that: dowsing --demo find vent"),
-        (["--takes", "--x" + "*" * 300], 2, "expected one argument"),
+        (["--takes", "--x" + "*" * 300], 2, "--takes wants a value after it"),
         (["--does", "?" * 10_000], 1, "nothing found in verb ???"),
     ],
 )

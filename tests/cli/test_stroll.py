@@ -80,7 +80,7 @@ def test_wrong_use(program: Program) -> None:
         (("--package", "nosuch"), 1, "nothing is in package nosuch"),
         (("--yes",), 2, "--yes goes with --reset"),
         (("--kind", "flower"), 2, "there is no kind"),
-        (("--progress", "--reset"), 2, "not allowed with"),
+        (("--progress", "--reset"), 2, "does not go together with"),
     ):
         done = program.run("--demo", "stroll", *arguments)
         assert done.returncode == status and says in done.stderr

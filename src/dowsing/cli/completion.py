@@ -35,7 +35,7 @@ def candidates(session: Session, words: list[str]) -> dict[str, str]:
     if "--" in rest:
         return _operands(session, command, [], typed)
     module = import_module(f"dowsing.cli.commands.{command}")
-    parser = Parser(prog=command, add_help=True)
+    parser = Parser(prog=command)
     module.add_arguments(parser)
     add_global_options(parser)
     actions = parser._option_string_actions
@@ -53,7 +53,7 @@ def candidates(session: Session, words: list[str]) -> dict[str, str]:
 
 def _options(parser: argparse.ArgumentParser | None, typed: str) -> dict[str, str]:
     if parser is None:
-        parser = Parser(prog="dowsing", add_help=True)
+        parser = Parser(prog="dowsing")
         add_global_options(parser)
     return {
         flag: action.help or ""

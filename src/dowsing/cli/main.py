@@ -40,7 +40,9 @@ COMMANDS = {
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from collections.abc import Iterable, Sequence
     from types import ModuleType
+    from typing import Any, NoReturn
 
     from dowsing.cli.session import Session
 
@@ -56,18 +58,41 @@ argparse._ = str  # type: ignore[attr-defined]
 class Parser(argparse.ArgumentParser):
     """A parser whose errors are one line that says what to do."""
 
-    def error(self, text: str):  # type: ignore[no-untyped-def]
-        hint = f"see {self.prog} --help"
-        if "unrecognized arguments: -" in text and self.prog != "dowsing":
-            hint = f"a name or word that begins with a dash goes after --: {self.prog} -- -x"
-        raise Failure(f"{text}; {hint}", status=2)
+    def __init__(self, **named: Any) -> None:
+        super().__init__(add_help=False, **named)
+        self._positionals.title = "what it is about"
+        self._optionals.title = "options"
+        self.add_argument("-h", "--help", action="help", help="say what the command does and what it takes")
+
+    def error(self, text: str) -> NoReturn:
+        from dowsing.cli.wrong_usage import wrong_usage
+
+        raise wrong_usage(self, text)
 
 
-def add_global_options(parser: argparse.ArgumentParser) -> None:
-    """The options that every command takes."""
+class Layout(argparse.HelpFormatter):
+    """How help is laid out: the form of the command comes first, without a word before it."""
+
+    def __init__(self, prog: str) -> None:
+        # a width given here spares argparse from importing what finds it out
+        super().__init__(prog, max_help_position=30, width=96)
+
+    def add_usage(
+        self, usage: str | None, actions: Iterable[argparse.Action], groups: Any, prefix: str | None = None
+    ) -> None:
+        """The form of the command."""
+        super().add_usage(usage, actions, groups, "")
+
+
+def add_global_options(parser: argparse.ArgumentParser, formats: Sequence[str] = ("text", "json")) -> None:
+    """The options that every command takes; `formats` are those that this one prints."""
     group = parser.add_argument_group("everywhere")
     group.add_argument(
-        "--format", choices=["text", "json", "html", "markdown", "csv"], default="text", help="what to print (text)"
+        "--format",
+        choices=["text", "json", "html", "markdown", "csv"],
+        default="text",
+        metavar="|".join(formats),
+        help="what to print (text)",
     )
     group.add_argument("--color", choices=["auto", "always", "never"], default=None, help="colours (auto)")
     group.add_argument("--pager", choices=["auto", "always", "never"], default=None, help="pager (auto)")
@@ -175,11 +200,10 @@ def run(arguments: list[str]) -> int:
         prog=f"dowsing {name}".strip(),
         description=getattr(module, "DESCRIPTION", COMMANDS.get(name, "")),
         allow_abbrev=False,
-        # a width given here spares argparse from importing what finds it out
-        formatter_class=lambda prog: argparse.HelpFormatter(prog, max_help_position=30, width=96),
+        formatter_class=Layout,
     )
     module.add_arguments(parser)
-    add_global_options(parser)
+    add_global_options(parser, getattr(module, "FORMATS", ("text", "json")))
     options = parser.parse_args(options_first(parser, rest, getattr(module, "OTHERS_ARE_WORDS", False)))
     from dowsing.cli.session import Session
     from dowsing.core.index.store import Unusable

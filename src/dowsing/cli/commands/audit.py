@@ -17,6 +17,7 @@ DESCRIPTION = (
     "Which documentation many names have: all builtins of a shell, the commands of a package or a family, or everything "
     "on PATH. Programs are asked for their usage, but for everything on PATH only with --usage."
 )
+FORMATS = ("text", "json", "csv")  # that it prints
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

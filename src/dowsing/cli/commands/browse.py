@@ -13,6 +13,7 @@ DESCRIPTION = (
     "Finds as you type and reads with links to follow, on the whole screen. A line that is chosen in it is printed "
     "when it is left, so that it can be captured."
 )
+FORMATS = ("text",)  # that it prints
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

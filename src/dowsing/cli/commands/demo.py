@@ -47,6 +47,7 @@ STEPS = (
     ("A name with a slip in it gets the nearest names:", "read prunne"),
     ("And this is what all of it is looked up in:", "index --status"),
 )
+FORMATS = ("text",)  # that it prints
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

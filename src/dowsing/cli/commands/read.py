@@ -23,6 +23,7 @@ DESCRIPTION = (
     "Reads the documentation of a name, laid out for this terminal: the best source for what would run, "
     "or the one that --from chooses."
 )
+FORMATS = ("text", "json", "html", "markdown")  # that it prints
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:

@@ -16,6 +16,7 @@ DESCRIPTION = (
     "--install writes it to a file and one line into the shell's start-up file."
 )
 OTHERS_ARE_WORDS = True
+FORMATS = ("text",)  # that it prints
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
