@@ -96,7 +96,7 @@ def test_strings_and_registers(source: str, expected: str) -> None:
         (".if n \\{one\ntwo\\}\nthree", "one two three"),
         (".nr i 0 1\n.while \\ni<3 \\{\\\n.nr i +1\nturn \\ni\n.\\}", "turn 1 turn 2 turn 3"),
         (".nr i 0 1\n.while 1 \\{\\\n.nr i +1\nturn \\ni\n.if \\ni>1 .break\n.\\}\nout", "turn 1 turn 2 out"),
-        (".if \\n(.g groff-like", "groff-like"),
+        (".if \\n(.g this-reader", "this-reader"),
     ],
 )
 def test_conditions_and_loops(source: str, expected: str) -> None:
