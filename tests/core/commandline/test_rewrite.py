@@ -19,7 +19,7 @@ from dowsing.core.commandline.rewrite import long_form, short_form, tidied
         ("crate --fi x", "crate --file x"),
         ("crate -p | crate -u", "crate --pack | crate --unpack"),
         ("later 5 crate -p", "later 5 crate --pack"),
-        ("convert -flip x", "convert -flip x"),
+        ("whirl -flip x", "whirl -flip x"),
         ("crate -pz a", "crate -pz a"),
     ],
 )
