@@ -34,5 +34,5 @@ def restored(text: str) -> str:
 
 
 def as_text(name: str) -> str:
-    """A name that comes from a path, as text to be shown, searched and stored: each byte that is no UTF-8 is `\ufffd`."""
+    """What may hold bytes of a path, as text to be shown, searched and stored: each byte that is no UTF-8 is `\ufffd`."""
     return name if name.isascii() else re.sub(_NO_TEXT, REPLACED, name)

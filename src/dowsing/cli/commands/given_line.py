@@ -6,9 +6,9 @@ import re
 import sys
 
 from dowsing.cli.failure import Failure
+from dowsing.core.paths import REPLACED, as_text
 
 MOST_READ = 1_000_000  # characters
-REPLACED = "\ufffd"  # stands for a byte that is no UTF-8 text
 
 
 def given_line(words: list[str], command: str = "unpick") -> str:
@@ -31,7 +31,7 @@ def given_line(words: list[str], command: str = "unpick") -> str:
     if not line.strip():
         raise Failure(f"the line is empty; say one in quotes: dowsing {command} 'tar -xzf notes.tgz'", status=2)
     # other control characters mean something to a shell, which takes them as they are: what shows the line escapes them
-    return re.sub(r"[\x00\ud800-\udfff]", REPLACED, line)
+    return as_text(line).replace("\0", REPLACED)
 
 
 def read_aliases(path: str | None) -> dict[str, str]:

@@ -21,11 +21,10 @@ if TYPE_CHECKING:
 
 def find_entry(session: Session, words: list[str]) -> Lookup:
     """The entry that the words name. Raises Failure with the nearest names if there is none."""
+    words = [as_text(word) for word in words]
     asked = " ".join(words).strip()
     if not asked:
         raise Failure("say a name, for example: dowsing read tar", status=2)
-    words = [as_text(word) for word in words]
-    asked = " ".join(words).strip()
     if not is_plausible(asked):
         raise Failure(f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters")
     found = look_up(session.store, words, session.settings)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 import os
 
-from dowsing.cli.commands.given_line import REPLACED, given_line
+from dowsing.cli.commands.given_line import given_line
 from dowsing.cli.failure import Failure
 from dowsing.cli.output.terminal import message
 from dowsing.cli.session import Session
@@ -14,6 +14,7 @@ from dowsing.core.commandline.line import unpick
 from dowsing.core.keeping.files import CannotKeep
 from dowsing.core.keeping.saved import Kept, save
 from dowsing.core.markup import clean_line, escaped
+from dowsing.core.paths import REPLACED, as_text
 from dowsing.core.tasks.recipe import make_recipe, quoted_slots
 
 DESCRIPTION = (
@@ -81,7 +82,7 @@ def keep_line(session: Session, line: str, task: str) -> Kept:
             f"one line of at most {MOST} characters is kept at a time; longer things belong in a script", status=2
         )
     line = line.strip()
-    if REPLACED in line or any("\ud800" <= char <= "\udfff" for char in line):
+    if REPLACED in as_text(line):
         raise Failure("the line holds bytes that are no UTF-8 text; write them as $'\\xff' and keep that", status=2)
     found = unpick(line, Tables(session.store, session.settings))
     says = " ".join(task.split()) or found.says or line

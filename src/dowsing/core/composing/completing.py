@@ -54,9 +54,10 @@ def _paths(field: Field, part: str, home: str) -> list[str]:
 def _word(field: Field, path: str) -> str:
     """A path as it is written into the field, "" if it cannot be."""
     word = file_word(path)
-    if field.what == "column" or (field.separator and field.separator in path):
-        # lines of files have no quotes, and within a list the separator would part the name
-        return word if word == path and not (field.separator and field.separator in path) else ""
+    if field.separator and field.separator in path:
+        return ""  # within a list the separator would part the name
+    if field.what == "column" and word != path:
+        return ""  # lines of files have no quotes
     return word
 
 

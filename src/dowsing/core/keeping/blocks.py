@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 
+from dowsing.core.paths import as_text
 from dowsing.core.record import Record
 
 TYPE_CHECKING = False
@@ -35,7 +36,7 @@ def parsed(text: str) -> dict[str, Any]:
     """The tables of a TOML text. Raises ValueError, in one line, for whatever is wrong with it."""
     import tomllib
 
-    if not text.isprintable() and re.search("[\ud800-\udfff]", text):
+    if as_text(text) != text:
         raise ValueError("it holds bytes that are no UTF-8")
     try:
         return tomllib.loads(text)

@@ -6,6 +6,7 @@ import os
 from collections.abc import Callable
 
 from dowsing.core.plainfile import plain_only
+from dowsing.core.replacing import replace_text
 
 
 class CannotKeep(Exception):
@@ -33,23 +34,11 @@ def change(path: str, edit: Callable[[str], str]) -> None:
     """
     import fcntl
 
-    new = f"{path}.{os.getpid()}.new"
     try:
         os.makedirs(os.path.dirname(path), mode=0o700, exist_ok=True)
         with open(f"{path}.lock", "a") as lock:
             fcntl.flock(lock, fcntl.LOCK_EX)
-            text = edit(read_text(path))
-            try:
-                with open(new, "w", encoding="utf-8", errors="surrogateescape", newline="") as file:
-                    file.write(text)
-                    file.flush()
-                    os.fsync(file.fileno())
-                # a file that is only linked to from here stays where it is
-                os.replace(new, os.path.realpath(path))
-            except OSError:
-                if os.path.exists(new):
-                    os.unlink(new)
-                raise
+            replace_text(path, edit(read_text(path)))
     except OSError as error:
         why = (error.strerror or "failed").lower()
         raise CannotKeep(f"{path} cannot be written: {why}; it is as it was") from None
