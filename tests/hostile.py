@@ -116,7 +116,7 @@ End Tag Table
 """
 _PRINTED = f"usage: evil [-a] {PAYLOAD} FILE\n\nOptions:\n  -a, --all{PAYLOAD}   does {PAYLOAD} all\n"
 USAGE = f"#!{sys.executable} -IS\n'--help'\nprint({_PRINTED!r})\n"
-_NAMES = f"dig{PAYLOAD}\tbuiltin\tDig {PAYLOAD} holes\nfill\tbuiltin\tFill {PAYLOAD} holes"
+_NAMES = f"furrow{PAYLOAD}\tbuiltin\tDig {PAYLOAD} holes\nfill\tbuiltin\tFill {PAYLOAD} holes"
 _HELP = f"fill: fill [-d{PAYLOAD}] {PAYLOAD}\n    Fill holes."
 SHELL = f"""#!{sys.executable} -IS
 import sys

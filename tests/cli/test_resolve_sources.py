@@ -76,12 +76,12 @@ def test_start_up_files_are_read_only_when_asked_for(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
     program.bin.mkdir()
     (program.bin / "bash").symlink_to(bash)
-    (program.folder / ".bashrc").write_text("dig() { echo dug; }\nalias dig='spade -v'\necho noise\n")
-    plain = program.run("resolve", "dig")
-    assert (plain.returncode, "nothing here is named dig" in plain.stderr) == (1, True)
-    text = program.out("resolve", "dig", "--startup")
-    assert text.split("\n")[0] == "dig  runs the alias of the start-up files of bash"
-    assert "alias dig='spade -v'" in text and "echo dug" in text
+    (program.folder / ".bashrc").write_text("furrow() { echo dug; }\nalias furrow='spade -v'\necho noise\n")
+    plain = program.run("resolve", "furrow")
+    assert (plain.returncode, "nothing here is named furrow" in plain.stderr) == (1, True)
+    text = program.out("resolve", "furrow", "--startup")
+    assert text.split("\n")[0] == "furrow  runs the alias of the start-up files of bash"
+    assert "alias furrow='spade -v'" in text and "echo dug" in text
     kill = json.loads(program.out("resolve", "cd", "--startup", "--format", "json"))
     assert [candidate["kind"] for candidate in kill["candidates"]] == ["builtin"]
 

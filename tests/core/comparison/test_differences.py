@@ -11,9 +11,9 @@ from dowsing.core.usage.reader import read_usage
 PAGE = r"""
 .TH DIG 1
 .SH NAME
-dig \- dig holes
+dib \- dig holes
 .SH SYNOPSIS
-dig [\fIoption\fP]...
+dib [\fIoption\fP]...
 .SH OPTIONS
 .TP
 .BR \-d ", " \-\-deep =\fIcm\fP
@@ -36,7 +36,7 @@ Read from /etc/spade.conf.
 """
 
 USAGE = """\
-Usage: dig [OPTION]...
+Usage: dib [OPTION]...
 Make holes.
 
   -d, --deep      how deep (default: 20)
@@ -63,9 +63,9 @@ Done.
 
 
 def documents() -> dict[str, Document]:
-    info = read_page(INFO, "dig", "1")
+    info = read_page(INFO, "dib", "1")
     info.source = "info"
-    return {"manual": read_page(PAGE, "dig", "1"), "usage": read_usage(USAGE, "dig"), "info": info}
+    return {"manual": read_page(PAGE, "dib", "1"), "usage": read_usage(USAGE, "dib"), "info": info}
 
 
 def compared(**same: str) -> Compared:

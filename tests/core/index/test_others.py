@@ -12,7 +12,7 @@ from dowsing.core.index.refresh import changed_folders, open_index, refresh
 from dowsing.core.index.store import InfoPlace, Store, index_path
 from dowsing.core.settings import Settings
 
-SOD = "#!/bin/sh\ncase $1 in\nnames) printf 'dig\\tbuiltin\\tDig a hole\\n' ;;\nhelp) echo 'dig: dig [-d]' ;;\nesac\n"
+SOD = "#!/bin/sh\ncase $1 in\nnames) printf 'dib\\tbuiltin\\tDig a hole\\n' ;;\nhelp) echo 'dib: dib [-d]' ;;\nesac\n"
 NODE = "\x1f\nFile: knots.info,  Node: Top,  Up: (dir)\n\nKnots\n*****\n\nText.\n"
 
 
@@ -59,14 +59,14 @@ def later(path: Path) -> None:
 
 
 def test_builtins_and_commands_without_a_page(store: Store) -> None:
-    assert named(store, "dig") == [("dig(builtin)", "builtin", "Dig a hole")]
+    assert named(store, "dib") == [("dib(builtin)", "builtin", "Dig a hole")]
     assert named(store, "sod") == [("sod", "command", "no manual page")]
     assert named(store, "tie") == [("tie(1)", "command", "fasten")]
-    assert [store.named(name)[0].sources for name in ("dig", "sod", "tie")] == [["builtin"], [], ["manual"]]
+    assert [store.named(name)[0].sources for name in ("dib", "sod", "tie")] == [["builtin"], [], ["manual"]]
     assert store.shells() == ["sod"]
-    assert [(row.shell, row.text) for row in store.in_shells("dig")] == [("sod", "dig: dig [-d]")]
-    assert [match.name for match in store.in_bodies(["hole"])] == ["dig"]
-    assert (store.named("dig")[0].verbs, store.named("dig")[0].nouns) == (["dig"], ["hole"])
+    assert [(row.shell, row.text) for row in store.in_shells("dib")] == [("sod", "dib: dib [-d]")]
+    assert [match.name for match in store.in_bodies(["hole"])] == ["dib"]
+    assert (store.named("dib")[0].verbs, store.named("dib")[0].nouns) == (["dig"], ["hole"])
 
 
 def test_nodes_of_info_manuals(store: Store, settings: Settings) -> None:
@@ -100,7 +100,7 @@ def test_a_page_for_a_command_that_had_none(store: Store, settings: Settings, tm
 
 
 def test_a_refresh_ends_where_a_build_does(settings: Settings, tmp_path: Path) -> None:
-    program(tmp_path / "bin" / "dig")  # a program without a page that has a builtin's name
+    program(tmp_path / "bin" / "dib")  # a program without a page that has a builtin's name
     roots = [str(settings.man_path)]
     build(index_path(settings.cache, roots, settings.indexed_too), settings, roots)
     built = open_index(settings)[0]
@@ -109,7 +109,7 @@ def test_a_refresh_ends_where_a_build_does(settings: Settings, tmp_path: Path) -
         later(tmp_path / folder)
     refresh(settings, built, roots)
     assert sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()])) == before
-    assert before == ["dig", "dig(builtin)", "sod", "tie(1)"]
+    assert before == ["dib", "dib(builtin)", "sod", "tie(1)"]
 
 
 def test_only_what_changed_is_asked_anew(

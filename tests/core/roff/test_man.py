@@ -61,8 +61,8 @@ def test_lines_are_wrapped_at_the_width() -> None:
 
 
 def test_a_list_drawn_as_paragraphs_with_indents_becomes_items() -> None:
-    docbook = ".PP\n\\fB\\-\\-keep=\\fR\\fB\\fIn\\fR\\fR\n.RS 4\nKeep so many\\&.\n.RE"
-    assert body(docbook) == "--keep=n\n     Keep so many."
+    generated = ".PP\n\\fB\\-\\-keep=\\fR\\fB\\fIn\\fR\\fR\n.RS 4\nKeep so many\\&.\n.RE"
+    assert body(generated) == "--keep=n\n     Keep so many."
 
 
 def test_a_drawn_bullet_becomes_a_list_item() -> None:

@@ -65,8 +65,8 @@ def stand_in(folder: Path, script: str) -> dict[str, dict[str, object]]:
 
 SOD = r"""
 case $1 in
-names) printf 'dig\tbuiltin\tDig a hole\nfor\tkeyword\nbad\033[1m\t\t\n' ;;
-help) [ "$2" = dig ] && printf 'dig: dig [-d]\n    Dig\n' || exit 1 ;;
+names) printf 'dib\tbuiltin\tDig a hole\nfor\tkeyword\nbad\033[1m\t\t\n' ;;
+help) [ "$2" = dib ] && printf 'dib: dib [-d]\n    Dig\n' || exit 1 ;;
 run) echo "ran $2" ;;
 esac
 """
@@ -75,13 +75,13 @@ esac
 def test_a_shell_that_the_settings_describe(tmp_path: Path) -> None:
     sod = installed_shells(settings([], shells=stand_in(tmp_path, SOD)))[0]
     assert sod.names() == [
-        ShellName("dig", "builtin", "Dig a hole", "dig: dig [-d]\n    Dig"),
+        ShellName("dib", "builtin", "Dig a hole", "dib: dib [-d]\n    Dig"),
         ShellName("for", "keyword"),
         ShellName("bad", "builtin"),
     ]
-    outcome = sod.help_for("dig")
-    assert outcome is not None and outcome.out == "ran dig --help\n"
-    assert sod.help_for("dig it") is None, "how it quotes is not known"
+    outcome = sod.help_for("dib")
+    assert outcome is not None and outcome.out == "ran dib --help\n"
+    assert sod.help_for("dib it") is None, "how it quotes is not known"
 
 
 @pytest.mark.parametrize(("script", "says"), [("kill -9 $$", "signal 9"), ("exec /no/such", "")])

@@ -10,7 +10,7 @@ from dowsing.core.sources.builtin import help_document
 from dowsing.core.sources.shell_manual import find_entry
 
 HELP = """\
-dig: dig [-n] [-d cm] [bed] or dig -l
+dib: dib [-n] [-d cm] [bed] or dib -l
     Dig a bed.
 
     Digs the bed, or the one you stand in.
@@ -25,15 +25,15 @@ dig: dig [-n] [-d cm] [bed] or dig -l
 
 
 def test_help_of_a_shell() -> None:
-    document = help_document(ShellRow("sod", "/bin/sod", "dig", "builtin", "Dig a bed", HELP, []))
-    assert document.synopsis == ["dig [-n] [-d cm] [bed]", "dig -l"]
+    document = help_document(ShellRow("sod", "/bin/sod", "dib", "builtin", "Dig a bed", HELP, []))
+    assert document.synopsis == ["dib [-n] [-d cm] [bed]", "dib -l"]
     assert [section.title for section in document.sections] == ["SYNOPSIS", "DESCRIPTION", "Options", "Exit Status"]
     assert [(o.flags, o.argument, o.text) for o in document.options] == [
         (["-d"], "cm", "how deep, which is 30 by default"),
         (["-n"], None, "nothing"),
         (["-l"], None, ""),
     ]
-    assert (document.label, document.source, document.origin) == ("dig(builtin)", "builtin", "sod")
+    assert (document.label, document.source, document.origin) == ("dib(builtin)", "builtin", "sod")
 
 
 def test_help_whose_topic_is_no_name() -> None:
@@ -74,7 +74,7 @@ More about tests.
 .PD
 Read a file.
 .TP
-\fBdig\fP [\fB\-n\fP]
+\fBdib\fP [\fB\-n\fP]
 Dig.
 .RS
 .TP
@@ -85,7 +85,7 @@ Nothing.
 Deep.
 .RE
 .IP
-More of dig.
+More of dib.
 .TP
 \fBfill|refill\fP \fIhole\fP
 .TP
@@ -95,14 +95,14 @@ Fill holes.
 \fB:\fP
 Nothing.
 .SH "SEE ALSO"
-dig(1)
+dib(1)
 """
 
 
 @pytest.mark.parametrize(
     ("name", "kind", "forms", "title"),
     [
-        ("dig", "builtin", ["dig [-n]"], "BUILTIN COMMANDS"),
+        ("dib", "builtin", ["dib [-n]"], "BUILTIN COMMANDS"),
         (".", "builtin", [". file", "source file"], "BUILTIN COMMANDS"),
         ("source", "builtin", [". file", "source file"], "BUILTIN COMMANDS"),
         ("refill", "builtin", ["fill|refill hole", "fill -a"], "BUILTIN COMMANDS"),
@@ -126,12 +126,12 @@ def test_the_whole_entry_is_taken() -> None:
     from dowsing.core.document import Section, document_text
 
     page = read_page(PAGE, "sod", "1")
-    entry = find_entry(page, "dig", "builtin")
+    entry = find_entry(page, "dib", "builtin")
     tests = find_entry(page, "[[", "keyword")
     assert entry is not None and tests is not None
     section = Section("")
     section.blocks = entry.body
-    assert document_text([section]).split() == "Dig. -n Nothing. -d Deep. More of dig.".split()
+    assert document_text([section]).split() == "Dig. -n Nothing. -d Deep. More of dib.".split()
     section.blocks = tests.body
     assert document_text([section]).split() == "Tests. More about tests.".split()
 

@@ -53,7 +53,7 @@ def test_gnu_programs() -> None:
 
 
 ARGPARSE = """\
-usage: dig [-h] [--deep CM] [-v | -q] {hole,trench} ...
+usage: dib [-h] [--deep CM] [-v | -q] {hole,trench} ...
 
 Dig in the garden.
 
@@ -69,8 +69,8 @@ options:
 
 
 def test_argparse() -> None:
-    document = read_usage(ARGPARSE, "dig")
-    assert document.synopsis == ["dig [-h] [--deep CM] [-v | -q] {hole,trench} ..."]
+    document = read_usage(ARGPARSE, "dib")
+    assert document.synopsis == ["dib [-h] [--deep CM] [-v | -q] {hole,trench} ..."]
     assert options(document) == [
         ("-h --help", None, "say how it is called"),
         ("--deep", "CM", "how deep (default: 30)"),
