@@ -12,12 +12,13 @@ import re
 import statistics
 import time
 
-from dowsing.core.commandline.known import Tables
-from dowsing.core.composing.command_sheet import CommandSheet, NotComposable
-from dowsing.core.index.refresh import open_index
-from dowsing.core.settings import read_settings
-from dowsing.core.tasks.examples import as_shown
-from dowsing.core.tasks.retrieval import recipe_of, rows_of
+from dowsing.commandline.tables import Tables
+from dowsing.composing.command_sheet import CommandSheet
+from dowsing.ingest.refresh import open_index
+from dowsing.machine.settings import read_settings
+from dowsing.model.errors import NotComposable
+from dowsing.tasks.examples import as_shown
+from dowsing.tasks.retrieval import recipe_of, rows_of
 
 
 def main() -> None:

@@ -18,11 +18,12 @@ import random
 import sqlite3
 import sys
 
-from dowsing.core.finding.search import make_query, search
-from dowsing.core.finding.weights import WEIGHTS, Weights
-from dowsing.core.index.refresh import open_index
-from dowsing.core.index.store import Entry, Store
-from dowsing.core.settings import read_settings
+from dowsing.index.store import Store
+from dowsing.ingest.refresh import open_index
+from dowsing.machine.settings import read_settings
+from dowsing.model.entry import Entry
+from dowsing.search.searching import make_query, search
+from dowsing.search.weights import WEIGHTS, Weights
 
 #: Parts of the ranking, and the weights that are nought without them.
 PARTS = {

@@ -16,13 +16,13 @@ import os
 import re
 import sys
 
-from dowsing.core.document import document_text
-from dowsing.core.infofile.document import node_document
-from dowsing.core.infofile.places import info_files, info_folders
-from dowsing.core.infofile.reader import read_info_file
-from dowsing.core.reading.parts import choose_part
-from dowsing.core.settings import read_settings
-from dowsing.core.sources.pagefile import Unreadable
+from dowsing.machine.settings import read_settings
+from dowsing.model.document import document_text
+from dowsing.model.errors import Unreadable
+from dowsing.readers.info.info_file import read_info_file
+from dowsing.readers.info.node_document import node_document
+from dowsing.search.parts import choose_part
+from dowsing.sources.info_folders import info_files, info_folders
 
 WORD = re.compile(r"[^\W_]{2,}")
 

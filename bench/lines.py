@@ -15,11 +15,11 @@ import argparse
 import json
 import zlib
 
-from dowsing.core.commandline.known import Tables
-from dowsing.core.commandline.line import unpick
-from dowsing.core.commandline.pieces import Piece
-from dowsing.core.index.refresh import open_index
-from dowsing.core.settings import read_settings
+from dowsing.commandline.line import unpick
+from dowsing.commandline.pieces import Piece
+from dowsing.commandline.tables import Tables
+from dowsing.ingest.refresh import open_index
+from dowsing.machine.settings import read_settings
 
 
 def is_right(gold: dict, piece: Piece) -> bool:  # type: ignore[type-arg]
@@ -71,8 +71,8 @@ def compare(row: dict, tables: Tables, misses: bool) -> tuple[int, int, int, int
 
 def examples(tables: Tables, misses: bool, limit: int) -> None:
     """The share of the examples of the machine's own pages that are called mistaken."""
-    from dowsing.core.sources import manual
-    from dowsing.core.sources.pagefile import Unreadable
+    from dowsing.model.errors import Unreadable
+    from dowsing.sources import page_files
 
     store = tables.store
     rows = store.rows(
@@ -84,7 +84,7 @@ def examples(tables: Tables, misses: bool, limit: int) -> None:
         if family in crowded and zlib.crc32(name.encode()) % 50:
             continue  # of a very large family every fiftieth page
         try:
-            document = manual.read_page_file(path, name, section)
+            document = page_files.read_page_file(path, name, section)
         except Unreadable:
             continue
         for example in document.examples[:limit]:

@@ -15,11 +15,11 @@ import argparse
 import json
 import re
 
-from dowsing.core.document import Document
-from dowsing.core.index.refresh import open_index
-from dowsing.core.names import Name
-from dowsing.core.settings import read_settings
-from dowsing.core.sources import manual
+from dowsing.ingest.refresh import open_index
+from dowsing.machine.settings import read_settings
+from dowsing.model.document import Document
+from dowsing.model.names import Name
+from dowsing.sources import page_files
 
 Pairs = set[tuple[str, str]]
 
@@ -80,7 +80,7 @@ class Tally:
 
 def machine(misses: bool) -> None:
     """The share of commands with an option table, and of synopses read whole; the others by reason."""
-    from dowsing.core.commandline.table import unpack
+    from dowsing.facts.command_table import unpack
 
     store = open_index(read_settings())[0]
     rows = store.rows(
@@ -132,7 +132,7 @@ def main() -> int:
         if not found:
             print(f"{page['page']:28}is not on this machine")
             continue
-        document = manual.read_page_file(found[0].path, found[0].name, found[0].section)
+        document = page_files.read_page_file(found[0].path, found[0].name, found[0].section)
         flags, pairs, loose, doubtful = gold_of(page)
         ours, our_pairs = read_of(document)
         ours -= loose

@@ -4,7 +4,7 @@
 
 Compares the phrases of `purposes/*.toml` with the summaries of the pages in this machine's index, prints those that are taken from
 there, and is wrong (exit status 1) if there are any. `--write` writes the digests of the summaries of those pages to
-tests/core/language/summaries.digests, with which a test checks the same on machines that have none of the pages.
+tests/knowledge/summaries.digests, with which a test checks the same on machines that have none of the pages.
 """
 
 from __future__ import annotations
@@ -13,12 +13,12 @@ import argparse
 import hashlib
 from pathlib import Path
 
-from dowsing.core.index.refresh import open_index
-from dowsing.core.language.purposes import purposes
-from dowsing.core.language.stems import EMPTY, stem, words
-from dowsing.core.settings import read_settings
+from dowsing.ingest.refresh import open_index
+from dowsing.knowledge.phrases import purposes
+from dowsing.knowledge.stems import EMPTY, stem, words
+from dowsing.machine.settings import read_settings
 
-DIGESTS = Path(__file__).parent.parent / "tests/core/language/summaries.digests"
+DIGESTS = Path(__file__).parent.parent / "tests/knowledge/summaries.digests"
 SHORTEST, SHORTEST_PART = 3, 4  # words of a phrase that is the summary, and of one that is a part of it
 
 

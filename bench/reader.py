@@ -18,10 +18,11 @@ import re
 import sys
 import time
 
-from dowsing.core.document import document_text
-from dowsing.core.settings import read_settings
-from dowsing.core.sources import folders, manual
-from dowsing.core.sources.pagefile import Unreadable, is_formatted, read_text
+from dowsing.machine.settings import read_settings
+from dowsing.model.document import document_text
+from dowsing.model.errors import Unreadable
+from dowsing.readers.decoding import is_formatted, read_text
+from dowsing.sources import manual_folders, page_files
 
 COMMENT = re.compile(r"""\\["#].*""")
 ESCAPES = re.compile(
@@ -98,10 +99,10 @@ def check(page: tuple[str, str, str]) -> tuple[str, str, int, int, list[str], li
         source = read_text(path)
     except Unreadable as error:
         return path, f"unreadable: {error}", 0, 0, [], []
-    if manual.redirect(source) or is_formatted(source):
+    if page_files.redirect(source) or is_formatted(source):
         return path, "", 0, 0, [], []
     try:
-        document = manual.document(source, path, name, section)
+        document = page_files.document(source, path, name, section)
     except Unreadable as error:
         return path, f"unreadable: {error}", 0, 0, [], []
     except Exception as error:
@@ -132,8 +133,8 @@ def pages(roots: list[str]) -> list[tuple[str, str, str]]:
     """Every page file that is not a link, each real file once."""
     found = {}
     for root in roots:
-        for folder in folders.section_folders(root):
-            for page in manual.page_files(folder):
+        for folder in manual_folders.section_folders(root):
+            for page in page_files.page_files(folder):
                 if not os.path.islink(page.path):
                     found[os.path.realpath(page.path)] = (page.path, page.name, page.section)
     return list(found.values())
@@ -145,7 +146,7 @@ def main() -> int:
     parser.add_argument("--every", type=int, default=1, help="only every N-th page")
     parser.add_argument("--show", type=int, default=15, help="list so many of the worst pages")
     options = parser.parse_args()
-    todo = pages(options.folders or folders.roots(read_settings()))[:: options.every]
+    todo = pages(options.folders or manual_folders.roots(read_settings()))[:: options.every]
     start = time.perf_counter()
     with multiprocessing.Pool(2) as pool:
         results = pool.map(check, todo, chunksize=64)

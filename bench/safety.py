@@ -76,11 +76,11 @@ class Bench:
 
     def values(self) -> bool:
         """Values into slots of every kind, names of files into fields: each is one argument, and nothing of it is run."""
-        from dowsing.core.composing.quoting import shell_word
-        from dowsing.core.shellwords import file_word
-        from dowsing.core.tasks.filling import fill
-        from dowsing.core.tasks.recipe import KINDS, make_recipe
-        from dowsing.core.tasks.values import Value
+        from dowsing.composing.value_quoting import shell_word
+        from dowsing.knowledge.recipes import KINDS, make_recipe
+        from dowsing.model.quoting import file_word
+        from dowsing.tasks.filling import fill
+        from dowsing.tasks.values import Value
 
         count = Count("values")
         kinds = sorted(KINDS - {"command", "conditions"})
@@ -113,9 +113,9 @@ class Bench:
 
     def lines(self) -> bool:
         """Random lines through unpick and next: no exception, pieces within the line, within two seconds."""
-        from dowsing.core.commandline.expecting import what_next
-        from dowsing.core.commandline.known import Tables
-        from dowsing.core.commandline.line import unpick
+        from dowsing.commandline.expecting import what_next
+        from dowsing.commandline.line import unpick
+        from dowsing.commandline.tables import Tables
 
         program = self.program("lines")
         shutil.rmtree(program.man)
@@ -152,10 +152,11 @@ class Bench:
 
     def pages(self) -> bool:
         """Mutated manual pages: no exception, not over two seconds, no control character in what was read."""
-        from dowsing.core.commandline.table import make_table
-        from dowsing.core.document import document_text
-        from dowsing.core.sources import manual
-        from dowsing.core.sources.pagefile import Unreadable, decode, read_bytes
+        from dowsing.facts.command_table import make_table
+        from dowsing.model.document import document_text
+        from dowsing.model.errors import Unreadable
+        from dowsing.readers.decoding import decode, read_bytes
+        from dowsing.sources import page_files
 
         sources = _files(
             (HERE.parent / "src/dowsing/demo/library/man", "**/*.[1-9]*"), ("/usr/share/man", "man[1-9]/*")
@@ -166,7 +167,7 @@ class Bench:
 
             def read(data: bytes = data) -> None:
                 try:
-                    page = manual.document(decode(data), "/page", "page", "1")
+                    page = page_files.document(decode(data), "/page", "page", "1")
                 except Unreadable:
                     return
                 texts = [document_text(page.sections), page.summary, *page.names]
@@ -179,10 +180,11 @@ class Bench:
 
     def info(self) -> bool:
         """Mutated Info files, read as a whole."""
-        from dowsing.core.infofile.document import node_document
-        from dowsing.core.infofile.names import names_of
-        from dowsing.core.infofile.reader import read_info_file
-        from dowsing.core.sources.pagefile import Unreadable, read_bytes
+        from dowsing.model.errors import Unreadable
+        from dowsing.readers.decoding import read_bytes
+        from dowsing.readers.info.info_file import read_info_file
+        from dowsing.readers.info.node_document import node_document
+        from dowsing.readers.info.node_names import names_of
 
         sources = _files((HERE.parent / "src/dowsing/demo/library/info", "*.info*"), ("/usr/share/info", "*.info*"))
         count = Count("info")
@@ -192,7 +194,7 @@ class Bench:
             place.write_bytes(data)
 
             def read() -> None:
-                from dowsing.core.document import document_text
+                from dowsing.model.document import document_text
 
                 try:
                     info = read_info_file(str(place))
@@ -208,9 +210,9 @@ class Bench:
 
     def usage(self) -> bool:
         """Mutated usage texts: those of the demo library's programs and of pages' options written like one."""
-        from dowsing.core.document import document_text
-        from dowsing.core.usage.reader import read_usage
-        from dowsing.core.usage.verdict import judge
+        from dowsing.model.document import document_text
+        from dowsing.readers.usage.usage_text import read_usage
+        from dowsing.readers.usage.verdict import judge
 
         seeds = [
             "usage: vent [-a] [--open=N] HOUSE...\n\nOptions:\n  -a, --all   all of them\n      --open=N\tso far\n",
@@ -347,14 +349,14 @@ class Bench:
 
 def _store_of(program: Program):  # type: ignore[no-untyped-def]
     """The index of the demo library, and the settings."""
-    from dowsing.core.index.build import build
-    from dowsing.core.index.store import Store
-    from dowsing.core.settings import read_settings
-    from dowsing.core.sources import folders
+    from dowsing.index.store import Store
+    from dowsing.ingest.build import build
+    from dowsing.machine.settings import read_settings
+    from dowsing.sources import manual_folders
 
     settings = read_settings(program.environment(), demo=True)
     path = str(program.folder / "index.sqlite")
-    build(path, settings, folders.roots(settings))
+    build(path, settings, manual_folders.roots(settings))
     return Store(path), settings
 
 

@@ -39,9 +39,11 @@ def ask(program: Path, home: Path, call: list[str], form: str) -> dict[str, obje
     own |= {f"DOWSING_{what}": str(home / what.lower()) for what in ("CONFIG", "DATA", "CACHE")}
     kept = {name: os.environ[name] for name in ("PATH", "MANPATH", "INFOPATH", "DOWSING_CACHE") if name in os.environ}
     words = call if form == "text" else [*call, "--format", form]
+    place = home / "work"  # an empty folder: values may be names of files here
+    place.mkdir(exist_ok=True)
     done = subprocess.run(
         [program, *words],
-        cwd=home,
+        cwd=place,
         env={**own, **kept},
         stdin=subprocess.DEVNULL,
         capture_output=True,

@@ -23,13 +23,14 @@ import threading
 import time
 from array import array
 
-from dowsing.core.index import build as building
-from dowsing.core.index import schema
-from dowsing.core.index.refresh import refresh
-from dowsing.core.index.store import Store, index_path
-from dowsing.core.settings import read_settings
-from dowsing.core.sources import folders, manual
-from dowsing.core.sources.pagefile import Unreadable, read_text
+from dowsing.index import schema
+from dowsing.index.store import Store, index_path
+from dowsing.ingest import build as building
+from dowsing.ingest.refresh import refresh
+from dowsing.machine.settings import read_settings
+from dowsing.model.errors import Unreadable
+from dowsing.readers.decoding import read_text
+from dowsing.sources import manual_folders, page_files
 
 PROGRAM = os.path.join(os.path.dirname(sys.executable), "dowsing")
 SENTENCE = "keep a program running after I log out"
@@ -123,8 +124,8 @@ def page_paths(roots: list[str]) -> list[str]:
     """The page files that are no links."""
     found = {}
     for root in roots:
-        for folder in folders.section_folders(root):
-            for page in manual.page_files(folder):
+        for folder in manual_folders.section_folders(root):
+            for page in page_files.page_files(folder):
                 if not os.path.islink(page.path):
                     found[os.path.realpath(page.path)] = page.path
     return list(found.values())
@@ -197,7 +198,7 @@ def main() -> int:
     parser.add_argument("--ten", action="store_true")
     options = parser.parse_args()
     settings = read_settings()
-    roots = folders.roots(settings)
+    roots = manual_folders.roots(settings)
     paths = page_paths(roots)
     compressed = sum(os.path.getsize(path) for path in paths)
     work = tempfile.mkdtemp(prefix="dowsing-bench-")
@@ -229,7 +230,7 @@ def main() -> int:
         times = []
         for _ in range(200):
             start = time.perf_counter()
-            refresh(settings, store, folders.roots(settings))
+            refresh(settings, store, manual_folders.roots(settings))
             times.append(time.perf_counter() - start)
         floor = statistics.median(seconds(FLOOR) for _ in range(options.runs))
         add(
@@ -241,7 +242,7 @@ def main() -> int:
 
         environment = {**os.environ, "DOWSING_CACHE": cache, "DOWSING_DATA": work, "PAGER": "cat"}
         small = min(paths, key=lambda p: abs(len(read_text(p)) - 60_000))
-        page = manual.split_file_name(os.path.basename(small)) or ("ls", "1")
+        page = page_files.split_file_name(os.path.basename(small)) or ("ls", "1")
         label = f"{page[0]}({page[1]})"
         commands = [
             ("find delete file", ["find", "delete", "file"], 1.5, 2.5),

@@ -12,10 +12,10 @@ import argparse
 import json
 import re
 
-from dowsing.core.commandline.known import Tables
-from dowsing.core.index.refresh import open_index
-from dowsing.core.settings import read_settings
-from dowsing.core.tasks.answers import lines_for
+from dowsing.commandline.tables import Tables
+from dowsing.ingest.refresh import open_index
+from dowsing.machine.settings import read_settings
+from dowsing.tasks.answers import lines_for
 
 
 def main() -> int:

@@ -12,11 +12,11 @@ from __future__ import annotations
 import re
 import sys
 
-from dowsing.core.document import document_text
-from dowsing.core.index.refresh import open_index
-from dowsing.core.settings import read_settings
-from dowsing.core.sources import catalogue
-from dowsing.core.sources.pagefile import Unreadable
+from dowsing.ingest.refresh import open_index
+from dowsing.machine.settings import read_settings
+from dowsing.model.document import document_text
+from dowsing.model.errors import Unreadable
+from dowsing.sources import catalogue
 
 GOLD = {
     "gzip": """-c --stdout -d --decompress -f --force -h --help -k --keep -l --list -L --license -n --no-name -N --name -q

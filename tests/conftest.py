@@ -11,19 +11,19 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.core.commandline.known import Tables
-from dowsing.core.index.build import build as build_index
-from dowsing.core.index.store import Store
-from dowsing.core.settings import Settings
+from dowsing.commandline.tables import Tables
+from dowsing.index.store import Store
+from dowsing.ingest.build import build as build_index
+from dowsing.machine.settings import Settings
 
 LIBRARY = Path(__file__).parent.parent / "src" / "dowsing" / "demo" / "library" / "man"
 
 
 def shown(source: str, width: int = 60) -> str:
     """A page's source, read and laid out as bare text."""
-    from dowsing.cli.output.layout import section_lines
-    from dowsing.core.markup import plain
-    from dowsing.core.roff.page import read_page
+    from dowsing.model.markup import plain
+    from dowsing.readers.roff.page import read_page
+    from dowsing.render.layout import section_lines
 
     return "\n".join(plain(line).rstrip() for line in section_lines(read_page(source).sections, width))
 

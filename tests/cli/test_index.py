@@ -161,7 +161,7 @@ def test_a_page_of_ten_megabytes(program: Program) -> None:
 
 
 def test_a_folder_without_permission_is_a_problem(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    from dowsing.core.index import scan as module
+    from dowsing.ingest import scan as module
 
     (tmp_path / "man1").mkdir()
 

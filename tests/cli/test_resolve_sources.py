@@ -8,7 +8,7 @@ from pathlib import Path
 
 from conftest import Program
 
-from dowsing.core.settings import DEMO_LIBRARY as DEMO
+from dowsing.machine.settings import DEMO_LIBRARY as DEMO
 
 
 def test_resolve_says_what_runs(program: Program) -> None:

@@ -307,8 +307,8 @@ def test_bombs_are_told_to_be_too_large(program: Program) -> None:
 
 def test_a_worker_that_ends_loses_no_page(program: Program) -> None:
     """What a process that reads did not give back is read once more, page by page; what ends it again is told."""
-    from dowsing.core.index import build, workers
-    from dowsing.core.index.reading import read_many
+    from dowsing.ingest import build, workers
+    from dowsing.ingest.page_reading import read_many
 
     tasks = []
     for n in range(300):

@@ -6,9 +6,9 @@ import argparse
 from importlib import import_module
 
 from dowsing.cli.main import COMMANDS, Parser, add_global_options, split_command
-from dowsing.cli.session import Session
-from dowsing.core.index.commands import commands_beginning, names_beginning
-from dowsing.core.markup import clean_line, has_unsafe
+from dowsing.index.command_rows import commands_beginning, names_beginning
+from dowsing.model.markup import clean_line, has_unsafe
+from dowsing.session.session import Session
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -71,11 +71,11 @@ def _values(session: Session, action: argparse.Action, flag: str, typed: str) ->
     elif flag in ("--does", "--what"):
         values = [value for value, _ in session.store.vocabulary("verbs" if flag == "--does" else "nouns")]
     elif flag == "--from":
-        from dowsing.core.sources.catalogue import SOURCES
+        from dowsing.sources.catalogue import SOURCES
 
         values = [*SOURCES, "all"]
     elif flag == "--line":
-        from dowsing.core.composing.line_kinds import line_kinds
+        from dowsing.composing.line_kinds import line_kinds
 
         values = list(line_kinds(session.settings))
     else:

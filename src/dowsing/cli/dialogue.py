@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import sys
 
-from dowsing.cli.output.expected import brief
-from dowsing.cli.session import Session
-from dowsing.cli.sheets import documents_of, facts_of, help_lines, shown_value
-from dowsing.core.composing.field import ALL, REQUIRED, SWITCH, USUAL, Field, wrong
-from dowsing.core.composing.sheet import Sheet
-from dowsing.core.markup import clean, clean_line, plain
+from dowsing.composing.field import ALL, REQUIRED, SWITCH, USUAL, Field, wrong
+from dowsing.composing.sheet import Sheet
+from dowsing.model.markup import clean, clean_line, plain
+from dowsing.render.expectations import brief
+from dowsing.session.session import Session
+from dowsing.session.sheets import documents_of, facts_of, help_lines, shown_value
 
 MOST_FOUND = 12
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 import os
 import stat
 
-from dowsing.cli.failure import Failure
-from dowsing.core.replacing import replace_text
+from dowsing.model.errors import Failure
+from dowsing.model.replacing import replace_text
 
 
 def write_file(path: str, text: str) -> None:

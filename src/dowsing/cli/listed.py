@@ -5,8 +5,8 @@ from __future__ import annotations
 import argparse
 import shlex
 
-from dowsing.cli.session import Session
-from dowsing.core.tasks.remembered import Remembered, remember
+from dowsing.session.session import Session
+from dowsing.tasks.remembered import Remembered, remember
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

@@ -8,7 +8,7 @@ import os
 import sys
 from importlib import import_module
 
-from dowsing.cli.failure import Failure
+from dowsing.model.errors import Failure
 
 #: Every command with its one line of help; the module of that name in `commands` holds the rest.
 COMMANDS = {
@@ -44,7 +44,7 @@ if TYPE_CHECKING:
     from types import ModuleType
     from typing import Any, NoReturn
 
-    from dowsing.cli.session import Session
+    from dowsing.session.session import Session
 
 TRACE = "DOWSING_TRACE"  # for developers: show where an unexpected error came from
 _VALUED = ("--format", "--color", "--pager", "--width")
@@ -183,7 +183,7 @@ def run(arguments: list[str]) -> int:
         if not plain_words or rest[0] in ("-h", "--help"):
             if "--version" in rest:
                 from dowsing import __version__
-                from dowsing.cli.output.terminal import write
+                from dowsing.terminal.screen import write
 
                 write(f"dowsing {__version__}\n")
                 return 0
@@ -191,7 +191,7 @@ def run(arguments: list[str]) -> int:
                 unknown = [w for w in rest if w not in _SHORT and w != "--"]
                 if unknown:
                     raise Failure(f"{unknown[0]} needs a name or words after it; see dowsing --help", status=2)
-                from dowsing.cli.output.terminal import write
+                from dowsing.terminal.screen import write
 
                 write(overview())
                 return 0
@@ -205,8 +205,8 @@ def run(arguments: list[str]) -> int:
     module.add_arguments(parser)
     add_global_options(parser, getattr(module, "FORMATS", ("text", "json")))
     options = parser.parse_args(options_first(parser, rest, getattr(module, "OTHERS_ARE_WORDS", False)))
-    from dowsing.cli.session import Session
-    from dowsing.core.index.store import Unusable
+    from dowsing.model.errors import Unusable
+    from dowsing.session.session import Session
 
     session = Session(options)
     try:
@@ -221,7 +221,7 @@ def run(arguments: list[str]) -> int:
 
 def _answered(session: Session, module: ModuleType, options: argparse.Namespace) -> int:
     """What the command returns. Raises Unusable if it fell over what a damaged index holds."""
-    from dowsing.core.index.store import Unusable
+    from dowsing.model.errors import Unusable
 
     try:
         status: int = module.run(session, options)
@@ -256,21 +256,27 @@ def main(arguments: list[str] | None = None) -> int:
     try:
         return run(given)
     except Failure as failure:
-        return failure.tell(as_json)
+        return _told(failure, as_json)
     except KeyboardInterrupt:
-        from dowsing.cli.output.terminal import message
+        from dowsing.terminal.screen import message
 
         message("interrupted")
         return 130
     except BrokenPipeError:
-        from dowsing.cli.output.terminal import quiet_exit
+        from dowsing.terminal.screen import quiet_exit
 
         quiet_exit()
         return 0
     except Exception as error:
         if os.environ.get(TRACE):
             raise
-        return Failure(_reason(error), status=3).tell(as_json)
+        return _told(Failure(_reason(error), status=3), as_json)
+
+
+def _told(failure: Failure, as_json: bool) -> int:
+    from dowsing.terminal.telling import tell
+
+    return tell(failure, as_json)
 
 
 def _reason(error: Exception) -> str:

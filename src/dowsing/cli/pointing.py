@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from dowsing.cli.commands import read
-from dowsing.cli.failure import Failure
 from dowsing.cli.listed import as_given
-from dowsing.cli.session import Session
-from dowsing.core.commandline.known import Tables
-from dowsing.core.commandline.line import unpick
-from dowsing.core.commandline.pieces import Piece
+from dowsing.commandline.line import unpick
+from dowsing.commandline.pieces import Piece
+from dowsing.commandline.tables import Tables
+from dowsing.model.errors import Failure
+from dowsing.session.session import Session
 
 
 def read_at(session: Session, line: str, at: int | None) -> int:

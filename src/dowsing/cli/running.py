@@ -5,13 +5,13 @@ from __future__ import annotations
 import os
 import sys
 
-from dowsing.cli.asking import agreed, can_ask
-from dowsing.cli.failure import Failure
-from dowsing.cli.session import Session
-from dowsing.core.commandline.known import Tables
-from dowsing.core.commandline.line import unpick
-from dowsing.core.markup import BOLD, ITALIC, ROMAN, clean_line, escaped, has_unsafe
-from dowsing.core.tasks.recipe import SLOT
+from dowsing.commandline.line import unpick
+from dowsing.commandline.tables import Tables
+from dowsing.knowledge.recipes import SLOT
+from dowsing.model.errors import Failure
+from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line, escaped, has_unsafe
+from dowsing.session.session import Session
+from dowsing.terminal.asking import agreed, can_ask
 
 
 def run_line(session: Session, line: str, yes: bool) -> int:

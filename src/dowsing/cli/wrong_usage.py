@@ -5,7 +5,8 @@ from __future__ import annotations
 import argparse
 import re
 
-from dowsing.cli.failure import Failure
+from dowsing.model.errors import Failure
+from dowsing.model.nearness import nearest_words
 
 MOST_CHOICES = 12  # that are told; of more the nearest are
 #: What the library says, and what we say: `{0}` is the argument, `{1}` what it was given.
@@ -45,7 +46,7 @@ def _unknown(parser: argparse.ArgumentParser, words: str) -> Failure:
     if not word.startswith("-"):
         return Failure(f"“{word[:60]}” is a word too many; see {parser.prog} --help", status=2)
     flag = word.partition("=")[0]
-    near = _nearest(flag, [known for known in parser._option_string_actions if known.startswith("--")])
+    near = nearest_words(flag, [known for known in parser._option_string_actions if known.startswith("--")])
     hint = f"see {parser.prog} --help; a name that begins with a dash goes after --: {parser.prog} -- -x"
     return Failure(f"{parser.prog} has no option {flag[:60]}; {'nearest' if near else hint}", status=2, nearest=near)
 
@@ -56,16 +57,7 @@ def _no_choice(parser: argparse.ArgumentParser, name: str, given: str) -> Failur
     choices = [str(choice) for choice in (actions[0].choices or ())] if actions else []
     if choices and all(choice.isdecimal() for choice in choices):
         return Failure(f"{name} is a number from {choices[0]} to {choices[-1]}, not {given[:40]}", status=2)
-    near = _nearest(given, choices)
+    near = nearest_words(given, choices)
     listed = ", ".join(choices[:MOST_CHOICES])
     says = f"{name} is one of {listed}, not “{given[:40]}”"
     return Failure(f"{says}; nearest" if near else says, status=2, nearest=near)
-
-
-def _nearest(word: str, known: list[str]) -> list[str]:
-    """The known words that are spelled like one, the likeliest first."""
-    from rapidfuzz import process
-    from rapidfuzz.distance import OSA
-
-    found = process.extract(word, known, scorer=OSA.normalized_similarity, limit=3, score_cutoff=0.6)
-    return [name for name, _, _ in found]

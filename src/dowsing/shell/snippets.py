@@ -5,7 +5,7 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.core.shellwords import fish_quoted, quoted
+from dowsing.model.quoting import fish_quoted, quoted
 
 SHELLS = {"bash": "bash.sh", "zsh": "zsh.zsh", "fish": "fish.fish"}
 #: What the keys do, each with a key that none of the shells uses.

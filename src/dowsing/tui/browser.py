@@ -9,12 +9,12 @@ from textual.binding import Binding
 from textual.containers import Horizontal, Vertical
 from textual.widgets import ContentSwitcher, Input, Static
 
-from dowsing.cli.failure import Failure
-from dowsing.cli.output.width import fit
-from dowsing.cli.session import Session
-from dowsing.core.finding.filters import Filters
-from dowsing.core.index.store import Entry
-from dowsing.core.markup import clean_line
+from dowsing.model.entry import Entry
+from dowsing.model.errors import Failure
+from dowsing.model.markup import clean_line
+from dowsing.render.cell_width import fit
+from dowsing.search.filters import Filters
+from dowsing.session.session import Session
 from dowsing.tui.lines_view import LinesView
 from dowsing.tui.program import Program, key_bar
 from dowsing.tui.reader import ReaderKeys
@@ -220,12 +220,14 @@ class Browser(ReaderKeys, Program):
         if entry is None or self.reading:
             self.preview.show([])
             return
-        from dowsing.cli.commands.card import card_of
-        from dowsing.cli.commands.naming import find_entry
+        from dowsing.render.cards import card_lines
+        from dowsing.session.cards import card_of
+        from dowsing.session.naming import find_entry
 
         width = max(20, self.preview.content_size.width - 1)
         try:
-            lines = card_of(self.session, find_entry(self.session, [entry.label]), width)
+            card = card_of(self.session, find_entry(self.session, [entry.label]))
+            lines = card_lines(card, width, self.session.program)
         except Failure as failure:
             lines = [failure.says]
         self.preview.show(lines)

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.cli.failure import Failure
-from dowsing.cli.session import Session
+from dowsing.model.errors import Failure
+from dowsing.session.session import Session
 from dowsing.tui.browser import Browser, State
 from dowsing.tui.program import run_program
 
@@ -19,7 +19,7 @@ def browse_on_screen(session: Session, name: str) -> str | None:
         line = run_program(browser)
         if line is not None or not state.compose:
             return line
-        from dowsing.cli.sheets import command_sheet, line_sheet
+        from dowsing.session.sheets import command_sheet, line_sheet
         from dowsing.tui.composer import compose_on_screen
 
         says = ""

@@ -5,14 +5,14 @@ from __future__ import annotations
 from textual.binding import Binding
 from textual.widgets import Input
 
-from dowsing.cli.output.pages import whole_lines
-from dowsing.cli.session import Session
-from dowsing.cli.sheets import documents_of
-from dowsing.core.composing.completing import completed, completions
-from dowsing.core.composing.field import ALL, STEPS, SWITCH, Field, wrong
-from dowsing.core.composing.sheet import Sheet
-from dowsing.core.document import Document
-from dowsing.core.shellwords import is_quoted_word, items, quoted
+from dowsing.composing.completing import completed, completions
+from dowsing.composing.field import ALL, STEPS, SWITCH, Field, wrong
+from dowsing.composing.sheet import Sheet
+from dowsing.model.document import Document
+from dowsing.model.quoting import is_quoted_word, items, quoted
+from dowsing.render.page_text import whole_lines
+from dowsing.session.session import Session
+from dowsing.session.sheets import documents_of
 from dowsing.tui.above import Above
 from dowsing.tui.field_list import FieldList
 from dowsing.tui.form_view import FormView

@@ -9,12 +9,12 @@ from textual.message import Message
 from textual.scroll_view import ScrollView
 from textual.strip import Strip
 
-from dowsing.cli.output.expected import brief
-from dowsing.cli.output.width import display_width, fit
-from dowsing.cli.sheets import shown_value
-from dowsing.core.composing.field import Field
-from dowsing.core.composing.sheet import Sheet
-from dowsing.core.markup import clean_line
+from dowsing.composing.field import Field
+from dowsing.composing.sheet import Sheet
+from dowsing.model.markup import clean_line
+from dowsing.render.cell_width import display_width, fit
+from dowsing.render.expectations import brief
+from dowsing.session.sheets import shown_value
 
 NAME = Style(bold=True)
 VALUE = Style(color="cyan")

@@ -6,10 +6,10 @@ from textual.app import ComposeResult
 from textual.containers import Container, Horizontal
 from textual.widgets import Input, Static
 
-from dowsing.cli.output.wrap import wrap
-from dowsing.cli.sheets import help_lines
-from dowsing.core.composing.field import STEPS, Field
-from dowsing.core.markup import BOLD, ROMAN, clean_line
+from dowsing.composing.field import STEPS, Field
+from dowsing.model.markup import BOLD, ROMAN, clean_line
+from dowsing.render.wrap import wrap
+from dowsing.session.sheets import help_lines
 from dowsing.tui.field_list import FieldList
 from dowsing.tui.lines_view import LinesView
 from dowsing.tui.marked import text_of

@@ -10,7 +10,7 @@ from textual.message import Message
 from textual.scroll_view import ScrollView
 from textual.strip import Strip
 
-from dowsing.core.markup import plain
+from dowsing.model.markup import plain
 from dowsing.tui.marked import strip_of
 
 CHOSEN = Style(reverse=True)

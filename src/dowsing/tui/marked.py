@@ -9,8 +9,8 @@ from rich.style import Style
 from rich.text import Text
 from textual.strip import Strip
 
-from dowsing.cli.output.line_marks import FAINT, FOUND, HEADING
-from dowsing.core.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean
+from dowsing.model.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean
+from dowsing.render.line_marks import FAINT, FOUND, HEADING
 
 PLAIN = Style()
 STYLES = {

@@ -4,18 +4,17 @@ from __future__ import annotations
 
 import re
 
-from dowsing.cli.commands.naming import find_entry, open_found, subject_of
-from dowsing.cli.failure import Failure
-from dowsing.cli.kept import notes_on, own_about
-from dowsing.cli.output.line_marks import FAINT, HEADING
-from dowsing.cli.output.pages import head_lines, whole_lines
-from dowsing.cli.output.wrap import wrap
-from dowsing.cli.session import Session
-from dowsing.core.document import Document, block_texts
-from dowsing.core.markup import CODE, ROMAN, clean_line, plain, spans
-from dowsing.core.sources import catalogue
-from dowsing.core.sources.pagefile import Unreadable
-from dowsing.core.tasks.examples import examples_of
+from dowsing.model.document import Document, block_texts
+from dowsing.model.errors import Failure, Unreadable
+from dowsing.model.markup import CODE, ROMAN, clean_line, plain, spans
+from dowsing.render.line_marks import FAINT, HEADING
+from dowsing.render.page_text import head_lines, whole_lines
+from dowsing.render.wrap import wrap
+from dowsing.session.naming import find_entry, open_found, subject_of
+from dowsing.session.session import Session
+from dowsing.session.user_data import notes_on, own_about
+from dowsing.sources import catalogue
+from dowsing.tasks.examples import examples_of
 from dowsing.tui.lines_view import Spot
 
 _PAGE = re.compile(r"[A-Za-z0-9_][\w.+:@-]*\([1-9n][a-z0-9]{0,8}\)")
@@ -56,7 +55,7 @@ class Opened:
 
     def node(self, target: str) -> bool:
         """Turn to another node of the Info manual that is shown; whether there is one of that name."""
-        from dowsing.core.sources import info
+        from dowsing.sources import info
 
         subject = subject_of(self.session, self.found, ask=False)
         held = next((one for one in catalogue.holdings_of(subject, "info") if one.present), None)
@@ -84,7 +83,7 @@ class Sheet:
                 self.lines += _within(line, width)
         notes = notes_on(session, [opened.label])
         if notes:
-            from dowsing.cli.output.own import note_lines
+            from dowsing.render.user_data import note_lines
 
             self.lines += ["", *note_lines(notes, width)]
         self.lines += ["", *whole_lines(document, width)]

@@ -13,10 +13,10 @@ from textual.app import App
 from textual.binding import Binding
 from textual.widgets import Input, Static
 
-from dowsing.cli.failure import Failure
-from dowsing.cli.session import from_shell
+from dowsing.model.errors import Failure
+from dowsing.session.session import from_shell
 from dowsing.tui.driver import TerminalDriver
-from dowsing.tui.terminal import OnTerminal
+from dowsing.tui.on_terminal import OnTerminal
 
 LEAST_WIDTH, LEAST_HEIGHT = 40, 10
 LOOK_AFTER = 1.0  # seconds between looks whether the terminal is still there

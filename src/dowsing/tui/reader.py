@@ -7,10 +7,10 @@ from rich.text import Text
 from textual.containers import Container, Horizontal, Vertical
 from textual.widgets import ContentSwitcher, Input, Static
 
-from dowsing.cli.failure import Failure
-from dowsing.cli.kept import note_read
-from dowsing.cli.output.width import fit
-from dowsing.core.markup import clean_line
+from dowsing.model.errors import Failure
+from dowsing.model.markup import clean_line
+from dowsing.render.cell_width import fit
+from dowsing.session.user_data import note_read
 from dowsing.tui.above import Above
 from dowsing.tui.lines_view import LinesView, Spot
 from dowsing.tui.opened import Opened, Sheet, anchors_of
@@ -330,7 +330,7 @@ class ReaderKeys:
 
     def _first_option(self: Browser) -> int:  # type: ignore[misc]
         """Where the first option is told of, in a text without a part for them."""
-        from dowsing.core.markup import plain
+        from dowsing.model.markup import plain
 
         assert self.opened is not None
         options = self.opened.document.options
@@ -372,9 +372,9 @@ class ReaderKeys:
         if not line:
             self.say("choose a line with Tab first")
             return
-        from dowsing.cli.output.pieces import unpicked_lines
-        from dowsing.core.commandline.known import Tables
-        from dowsing.core.commandline.line import unpick
+        from dowsing.commandline.line import unpick
+        from dowsing.commandline.tables import Tables
+        from dowsing.render.piece_text import unpicked_lines
 
         found = unpick(line, Tables(self.session.store, self.session.settings))
         program = self.session.program
@@ -385,7 +385,7 @@ class ReaderKeys:
         if not line:
             self.say("choose a line with Tab first")
             return
-        from dowsing.cli.commands.save import keep_line
+        from dowsing.session.keeping import keep_line
 
         try:
             kept = keep_line(self.session, line, "")
@@ -398,7 +398,7 @@ class ReaderKeys:
         if not line:
             self.say("choose a line with Tab first")
             return
-        from dowsing.cli.clipboard import copy
+        from dowsing.terminal.clipboard import copy
 
         by = copy(line)
         self.say(

@@ -9,7 +9,7 @@ from textual.message import Message
 from textual.scroll_view import ScrollView
 from textual.strip import Strip
 
-from dowsing.core.markup import clean_line
+from dowsing.model.markup import clean_line
 
 HERE = Style(reverse=True)
 

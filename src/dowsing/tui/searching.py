@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from dowsing.core.finding.filters import COLUMNS, Filters
-from dowsing.core.finding.search import Answer, make_query, search
-from dowsing.core.index.store import Entry, Store
+from dowsing.index.store import Store
+from dowsing.model.entry import Entry
+from dowsing.search.filters import COLUMNS, Filters
+from dowsing.search.searching import Answer, make_query, search
 
 MOST = 60  # results
 MOST_COUNTED = 4000  # entries that are counted for facets
@@ -29,7 +30,7 @@ def results_for(store: Store, typed: str, filters: Filters, each: int, whole: bo
     """
     words = [word for word in typed.split() if word.strip("*?")]
     if not words and not filters.any:
-        from dowsing.core.finding.filters import narrow
+        from dowsing.search.filters import narrow
 
         narrow(store, Filters())
         return Results([], 0, "", {name: store.vocabulary(COLUMNS[name])[:each] for name in FACETS})

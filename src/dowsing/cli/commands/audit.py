@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.failure import Failure
-from dowsing.cli.output.matrices import audit_csv, audit_lines
-from dowsing.cli.output.terminal import write
-from dowsing.cli.progress import building
-from dowsing.cli.session import Session
-from dowsing.core.audit.matrix import Audit, audit
-from dowsing.core.audit.scope import EmptyScope, Scope, entries_scope, path_scope, shell_scope
-from dowsing.core.record import dump
+from dowsing.comparing.coverage import Audit, audit
+from dowsing.comparing.coverage_scope import Scope, entries_scope, path_scope, shell_scope
+from dowsing.model.errors import EmptyScope, Failure
+from dowsing.model.record import dump
+from dowsing.render.matrices import audit_csv, audit_lines
+from dowsing.session.session import Session
+from dowsing.terminal.progress_bar import building
+from dowsing.terminal.screen import write
 
 DESCRIPTION = (
     "Which documentation many names have: all builtins of a shell, the commands of a package or a family, or everything "
@@ -70,7 +70,8 @@ def _scope(session: Session, options: argparse.Namespace) -> Scope:
 
 def _check_charts() -> None:
     """Whether a chart can be drawn is said before the work, not after."""
-    from dowsing.cli.output.charts import NoCharts, check
+    from dowsing.model.errors import NoCharts
+    from dowsing.render.charts import check
 
     try:
         check()
@@ -79,7 +80,7 @@ def _check_charts() -> None:
 
 
 def _draw(found: Audit, path: str) -> None:
-    from dowsing.cli.output.charts import draw
+    from dowsing.render.charts import draw
 
     try:
         draw(found, path)

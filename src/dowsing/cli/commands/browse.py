@@ -5,9 +5,9 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.compose import hand_out, no_screen
-from dowsing.cli.commands.naming import find_entry
-from dowsing.cli.failure import Failure
-from dowsing.cli.session import Session
+from dowsing.model.errors import Failure
+from dowsing.session.naming import find_entry
+from dowsing.session.session import Session
 
 DESCRIPTION = (
     "Finds as you type and reads with links to follow, on the whole screen. A line that is chosen in it is printed "

@@ -7,13 +7,13 @@ import os
 import sys
 
 from dowsing.cli.commands.given_line import given_line
-from dowsing.cli.failure import Failure
-from dowsing.cli.output.terminal import message, write
-from dowsing.cli.session import Session, from_shell
+from dowsing.model.errors import Failure
+from dowsing.session.session import Session, from_shell
+from dowsing.terminal.screen import message, write
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.core.composing.sheet import Sheet
+    from dowsing.composing.sheet import Sheet
 
 DESCRIPTION = (
     "Builds a command line from the command's own forms and options, or a line of a file (--line fstab): what is "
@@ -41,7 +41,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     given, sheet = _sheet(session, options)
     spelling = options.spelling or ""
     if session.json:
-        from dowsing.cli.sheets import as_json
+        from dowsing.session.sheets import as_json
 
         session.print_json({**as_json(sheet), "line": sheet.line(spelling)})
         return 0
@@ -65,7 +65,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
 def _sheet(session: Session, options: argparse.Namespace) -> tuple[str, Sheet]:
     """What was given, and the sheet for it."""
-    from dowsing.cli import sheets
+    from dowsing.session import sheets
 
     if options.kind is not None:
         if options.at is not None:
@@ -105,7 +105,7 @@ def no_screen() -> str:
 
 def hand_out(session: Session, line: str, task: str) -> int:
     """Print the line that came of it, and note it for `take`."""
-    from dowsing.core.tasks.remembered import Remembered, remember
+    from dowsing.tasks.remembered import Remembered, remember
 
     remember(session.settings.data, Remembered("task", task, [], [line], [task]))
     write(line + "\n")
@@ -116,7 +116,8 @@ def hand_out(session: Session, line: str, task: str) -> int:
 
 def _kinds(session: Session) -> int:
     """The kinds of lines with what each is."""
-    from dowsing.core.composing.line_kinds import BadDescription, line_kinds, read_kind
+    from dowsing.composing.line_kinds import line_kinds, read_kind
+    from dowsing.model.errors import BadDescription
 
     rows = []
     for name, path in line_kinds(session.settings).items():
@@ -129,8 +130,8 @@ def _kinds(session: Session) -> int:
         session.print_json({"kinds": rows})
         return 0
     from dowsing.cli.listed import remember_own
-    from dowsing.cli.output.width import display_width
-    from dowsing.core.markup import BOLD, ROMAN, clean_line
+    from dowsing.model.markup import BOLD, ROMAN, clean_line
+    from dowsing.render.cell_width import display_width
 
     remember_own(session, [["compose", "--line", row["name"]] for row in rows])
     number = len(str(len(rows)))

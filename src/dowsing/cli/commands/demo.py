@@ -6,9 +6,9 @@ import argparse
 import shlex
 import sys
 
-from dowsing.cli.output.line_marks import HEADING
-from dowsing.cli.session import Session
-from dowsing.core.markup import BOLD, ROMAN
+from dowsing.model.markup import BOLD, ROMAN
+from dowsing.render.line_marks import HEADING
+from dowsing.session.session import Session
 
 DESCRIPTION = "A guided run of the main commands on the demo library, Fernhollow's glasshouse."
 
@@ -56,8 +56,9 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 
 def run(session: Session, options: argparse.Namespace) -> int:
     """Show the steps one after the other; on a terminal, wait between them."""
-    from dowsing.cli.failure import Failure
     from dowsing.cli.main import run as run_line
+    from dowsing.model.errors import Failure
+    from dowsing.terminal.telling import tell
 
     session.only("text")
     passed_on = ["--demo", "--pager", "never"]
@@ -71,7 +72,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         try:
             run_line([*passed_on, *shlex.split(line)])
         except Failure as failure:
-            failure.tell()
+            tell(failure)
         if waits and number < len(STEPS) and not _goes_on():
             return 0
     session.screen.show(["", f"{HEADING}That was it. Without --demo the same works on this machine's own pages."])

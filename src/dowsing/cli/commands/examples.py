@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import open_found
 from dowsing.cli.commands.options import named_first
-from dowsing.cli.failure import Failure
-from dowsing.cli.kept import note_read, own_about
-from dowsing.cli.output.typed import typed
-from dowsing.cli.session import Session
-from dowsing.core.tasks.examples import examples_of
-from dowsing.core.tasks.remembered import Remembered, remember
+from dowsing.model.errors import Failure
+from dowsing.render.typed import typed
+from dowsing.session.naming import open_found
+from dowsing.session.session import Session
+from dowsing.session.user_data import note_read, own_about
+from dowsing.tasks.examples import examples_of
+from dowsing.tasks.remembered import Remembered, remember
 
 DESCRIPTION = "Lines for the usual uses of a name: recipes, then the examples that its own page gives."
 
@@ -42,8 +42,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     remember(session.settings.data, Remembered("examples", found.entry.name, [], lines, tasks))
     if session.json:
         from dowsing.cli.commands.task import answer_json
-        from dowsing.core.commandline.known import Tables
-        from dowsing.core.tasks.answers import shown_line
+        from dowsing.commandline.tables import Tables
+        from dowsing.tasks.answers import shown_line
 
         tables = Tables(session.store, session.settings, suggest=False)
         answers = [answer_json(shown_line(one.task, one.line, one.origin, tables)) for one in shown[: options.limit]]
@@ -51,7 +51,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         told = {"task": said, "again": [], "name": found.entry.name, "section": found.entry.section}
         session.print_json({**told, "total": len(shown), "answers": answers})
     else:
-        from dowsing.cli.output.tasks import example_lines
+        from dowsing.render.task_answers import example_lines
 
         lines = example_lines(shown, found.entry, options.limit, session.screen.width, session.program)
         session.screen.show(lines, paged=True)

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.failure import Failure
-from dowsing.cli.kept import Own, own_matching
-from dowsing.cli.output.hits import hit_lines
-from dowsing.cli.output.typed import typed
-from dowsing.cli.session import Session
-from dowsing.core.finding.filters import KINDS, Filters
-from dowsing.core.finding.search import Answer, make_query, search
-from dowsing.core.tasks.remembered import Remembered, remember
+from dowsing.model.errors import Failure
+from dowsing.render.entry_list import hit_lines
+from dowsing.render.typed import typed
+from dowsing.search.filters import KINDS, Filters
+from dowsing.search.searching import Answer, make_query, search
+from dowsing.session.session import Session
+from dowsing.session.user_data import own_matching
+from dowsing.tasks.remembered import Remembered, remember
+from dowsing.userdata.matches import KeptMatches
 
 DESCRIPTION = (
     "Finds entries by what they are for: words or a whole sentence, the best first. "
@@ -92,7 +93,7 @@ def answer(
         session.screen.show([str(found.total)])
         return 0 if found.total else 1
     if not found.total and own.any:
-        from dowsing.cli.output.own import kept_lines
+        from dowsing.render.user_data import kept_lines
 
         session.screen.show(kept_lines(own, session.screen.width, session.program))
         return 0
@@ -107,22 +108,22 @@ def answer(
     more = []
     rich = session.screen.is_terminal or session.screen.color
     if rich and found.total > len(found.hits):
-        from dowsing.core.finding.hints import hints
+        from dowsing.search.hints import hints
 
         more = hints(session.store, found.numbers, query.filters, query.words)
     lines = hit_lines(found, session.screen.width, session.program, more, rich, why)
     if own.any:
-        from dowsing.cli.output.own import kept_lines
+        from dowsing.render.user_data import kept_lines
 
         lines += ["", *kept_lines(own, session.screen.width, session.program)]
     session.screen.show(lines)
     return 0
 
 
-def _kept(session: Session, words: list[str]) -> Own:
+def _kept(session: Session, words: list[str]) -> KeptMatches:
     """What the user keeps that has these words."""
     if not any(words):
-        return Own([], [])
+        return KeptMatches([], [])
     return own_matching(session, words)
 
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands import card, find
-from dowsing.cli.failure import Failure
-from dowsing.cli.output.line_marks import FAINT
-from dowsing.cli.output.terminal import message
-from dowsing.cli.output.typed import typed
-from dowsing.cli.session import Session
-from dowsing.core.finding.lookup import is_plain_word, look_up
+from dowsing.model.errors import Failure
+from dowsing.render.line_marks import FAINT
+from dowsing.render.typed import typed
+from dowsing.search.lookup import is_plain_word, look_up
+from dowsing.session.session import Session
+from dowsing.terminal.screen import message
 
 DESCRIPTION = "A card for a known name, otherwise a search for the words."
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 import sys
 
-from dowsing.cli.failure import Failure
-from dowsing.core.paths import REPLACED, as_text
+from dowsing.model.errors import Failure
+from dowsing.model.paths import REPLACED, as_text
 
 MOST_READ = 1_000_000  # characters
 

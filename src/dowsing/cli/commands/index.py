@@ -6,10 +6,10 @@ import argparse
 import os
 import time
 
-from dowsing.cli.output.layout import title_lines
-from dowsing.cli.output.line_marks import HEADING
-from dowsing.cli.session import Session
-from dowsing.core.markup import BOLD, ROMAN, clean_line
+from dowsing.model.markup import BOLD, ROMAN, clean_line
+from dowsing.render.layout import title_lines
+from dowsing.render.line_marks import HEADING
+from dowsing.session.session import Session
 
 DESCRIPTION = "Builds or refreshes the index; --status says what it holds and what could not be read."
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import find_entry, open_document
-from dowsing.cli.failure import Failure
-from dowsing.cli.output.groups import group_lines
-from dowsing.cli.session import Session
-from dowsing.core.finding.related import related
-from dowsing.core.tasks.remembered import Remembered, remember
+from dowsing.model.errors import Failure
+from dowsing.render.entry_groups import group_lines
+from dowsing.search.related import related
+from dowsing.session.naming import find_entry, open_document
+from dowsing.session.session import Session
+from dowsing.tasks.remembered import Remembered, remember
 
 DESCRIPTION = "What is near a name: what its page refers to, its family, what does the same, its package."
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.given_line import given_line
-from dowsing.cli.failure import Failure
-from dowsing.cli.session import Session, from_shell
-from dowsing.core.commandline.expecting import what_next
-from dowsing.core.commandline.known import Tables
+from dowsing.commandline.expecting import what_next
+from dowsing.commandline.tables import Tables
+from dowsing.model.errors import Failure
+from dowsing.session.session import Session, from_shell
 
 DESCRIPTION = (
     "What may come next in a half-typed line, whether it can be run as it stands, and where it went wrong. "
@@ -36,7 +36,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if session.json:
         session.print_json(found)
     else:
-        from dowsing.cli.output.expected import expected_lines
+        from dowsing.render.expectations import expected_lines
 
         session.screen.show(expected_lines(found, session.screen.width, session.program, options.limit, from_shell()))
     return 1 if found.problem else 0

@@ -4,15 +4,14 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import find_entry
-from dowsing.cli.failure import Failure
-from dowsing.cli.kept import notes_on
-from dowsing.cli.output.typed import typed
-from dowsing.cli.session import Session
-from dowsing.core.keeping import notes
-from dowsing.core.keeping.files import CannotKeep
-from dowsing.core.keeping.notes import Note
-from dowsing.core.markup import BOLD, ROMAN, clean_line
+from dowsing.model.errors import CannotKeep, Failure
+from dowsing.model.markup import BOLD, ROMAN, clean_line
+from dowsing.render.typed import typed
+from dowsing.session.naming import find_entry
+from dowsing.session.session import Session
+from dowsing.session.user_data import notes_on
+from dowsing.userdata import remarks
+from dowsing.userdata.remarks import Note
 
 DESCRIPTION = (
     "Keeps a remark on a name: a page that is wrong, a trap, what to remember. It stands on the name's card and above its "
@@ -41,7 +40,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         if options.drop is not None:
             if not 1 <= options.drop <= len(there):
                 raise Failure(f"there are {len(there)} remarks on {label}", status=2)
-            notes.drop_note(folder, there[options.drop - 1])
+            remarks.drop_note(folder, there[options.drop - 1])
             session.screen.show([f"kept no longer: {clean_line(there[options.drop - 1].text)}"])
             return 0
         if not text:
@@ -50,7 +49,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
         if len(text) > MOST:
             raise Failure(f"a remark has at most {MOST} characters", status=2)
-        notes.add_note(folder, Note(label, text, date.today().isoformat()))
+        remarks.add_note(folder, Note(label, text, date.today().isoformat()))
     except CannotKeep as error:
         raise Failure(str(error), status=3) from None
     session.screen.show([f"noted on {label}: {clean_line(text)}"])

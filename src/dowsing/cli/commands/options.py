@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import find_entry, open_found, subject_of
-from dowsing.cli.failure import Failure
-from dowsing.cli.output.typed import typed
-from dowsing.cli.session import Session
-from dowsing.core.commandline.options import option_table, options_in
-from dowsing.core.commandline.table import Table, unpack
-from dowsing.core.finding.lookup import Lookup, look_up
-from dowsing.core.index.commands import command_table
-from dowsing.core.index.store import Entry
+from dowsing.commandline.option_rows import option_table, options_in
+from dowsing.facts.command_table import Table, unpack
+from dowsing.index.command_rows import command_table
+from dowsing.model.entry import Entry
+from dowsing.model.errors import Failure
+from dowsing.render.typed import typed
+from dowsing.search.lookup import Lookup, look_up
+from dowsing.session.naming import find_entry, open_found, subject_of
+from dowsing.session.session import Session
 
 DESCRIPTION = "The options of a name: all, those of a spelling, or those whose texts have the words."
 OTHERS_ARE_WORDS = True
@@ -40,7 +40,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         program = executables[0] if executables else ""
         table = option_table(document.name, document.section, document.label, options_in(document), asked, program)
     if not table.options and asked and table.total:
-        from dowsing.core.commandline.value_checks import nearest_flags
+        from dowsing.commandline.value_checks import nearest_flags
 
         flags = [flag for option in options_in(document) for flag in option.flags]
         near = nearest_flags(asked[0], flags) if asked[0].startswith("-") else []
@@ -54,7 +54,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if session.json:
         session.print_json(table)
     else:
-        from dowsing.cli.output.option_tables import table_of_options
+        from dowsing.render.option_tables import table_of_options
 
         lines = table_of_options(table, label, asked, session.screen.width, session.program, found.entry)
         session.screen.show(lines, paged=True)

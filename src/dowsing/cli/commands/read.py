@@ -4,20 +4,19 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import find_entry, open_found, subject_of
-from dowsing.cli.failure import Failure
 from dowsing.cli.files import write_file
-from dowsing.cli.kept import note_read, notes_on
-from dowsing.cli.output import pages
-from dowsing.cli.output.terminal import message, write
-from dowsing.cli.session import Session
-from dowsing.core.document import Document
-from dowsing.core.finding.lookup import Lookup
-from dowsing.core.markup import clean
-from dowsing.core.reading.parts import UnknownPart, choose_part
-from dowsing.core.sources import catalogue
-from dowsing.core.sources.pagefile import Unreadable
-from dowsing.core.sources.source import Holding, Subject
+from dowsing.model.document import Document
+from dowsing.model.errors import Failure, UnknownPart, Unreadable
+from dowsing.model.markup import clean
+from dowsing.render import page_text
+from dowsing.search.lookup import Lookup
+from dowsing.search.parts import choose_part
+from dowsing.session.naming import find_entry, open_found, subject_of
+from dowsing.session.session import Session
+from dowsing.session.user_data import note_read, notes_on
+from dowsing.sources import catalogue
+from dowsing.sources.source import Holding, Subject
+from dowsing.terminal.screen import message, write
 
 DESCRIPTION = (
     "Reads the documentation of a name, laid out for this terminal: the best source for what would run, "
@@ -72,7 +71,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     lines: list[str] = []
     notes = notes_on(session, [found.entry.label])
     if notes:
-        from dowsing.cli.output.own import note_lines
+        from dowsing.render.user_data import note_lines
 
         lines = [*note_lines(notes, session.screen.width), ""]
     for n, document in enumerate(documents):
@@ -89,7 +88,7 @@ def _beside(session: Session, options: argparse.Namespace, found: Lookup) -> int
     """The same look-up, in a pane or window of its own."""
     import os
 
-    from dowsing.cli.beside import read_beside
+    from dowsing.terminal.beside import read_beside
 
     if session.format != "text" or options.output:
         raise Failure("--beside shows text; --format html -o FILE writes a page for a second screen", status=2)
@@ -138,14 +137,14 @@ def _with_part(subject: Subject, held: Holding, part: str | None) -> tuple[Docum
     A part may lie outside the document of the name: another node of an Info manual, one file of a package.
     """
     if held.source == "package" and part is not None:
-        from dowsing.core.sources import package
+        from dowsing.sources import package
 
         file = package.read_file(subject, held, part)
         if file is not None:
             return file, None
     document = catalogue.read(subject, held)
     if held.source == "info" and part is not None:
-        from dowsing.core.sources import info
+        from dowsing.sources import info
 
         key = " ".join(part.casefold().split())
         if not any(key in (section.title.casefold(), section.anchor.casefold()) for section in document.sections):
@@ -173,7 +172,7 @@ def _all_documents(session: Session, found: Lookup) -> list[Document]:
 
 
 def _part_json(document: Document, options: argparse.Namespace) -> dict[str, object]:
-    from dowsing.cli.output.export import document_json
+    from dowsing.render.export import document_json
 
     whole = document_json(document)
     if options.part is not None:
@@ -185,9 +184,9 @@ def _part_json(document: Document, options: argparse.Namespace) -> dict[str, obj
 
 def _export(session: Session, documents: list[Document], output: str | None) -> None:
     if session.format == "html":
-        from dowsing.cli.output.html import document_html as export
+        from dowsing.render.html import document_html as export
     else:
-        from dowsing.cli.output.markdown import document_markdown as export
+        from dowsing.render.markdown import document_markdown as export
     if len(documents) > 1 and session.format == "html":
         raise Failure("one source a page: choose it with --from", status=2)
     text = "\n".join(export(document) for document in documents)
@@ -209,15 +208,15 @@ def _lines(
 ) -> list[str]:
     width = session.screen.width
     others = catalogue.others(subject_of(session, found, ask=False), document.source) if first else []
-    head = pages.head_lines(document, found if first else None, width, others if options.source != "all" else [])
+    head = page_text.head_lines(document, found if first else None, width, others if options.source != "all" else [])
     if options.part is not None:
         part = _part(document, options.part)
-        return head + [""] + pages.part_lines(part, width)
+        return head + [""] + page_text.part_lines(part, width)
     if options.around:
-        lines = pages.around_lines(document, options.around, width)
+        lines = page_text.around_lines(document, options.around, width)
         if not lines:
             raise Failure(f"“{options.around[:80]}” does not occur in {document.label}")
         return [*head, "", *lines]
     if options.brief:
-        return head + [""] + pages.brief_lines(document, width)
-    return head + [""] + pages.whole_lines(document, width)
+        return head + [""] + page_text.brief_lines(document, width)
+    return head + [""] + page_text.whole_lines(document, width)

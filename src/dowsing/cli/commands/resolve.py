@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import any_subject, unknown
-from dowsing.cli.output.resolutions import resolution_lines
-from dowsing.cli.session import Session
-from dowsing.core.record import dump
-from dowsing.core.resolution.resolve import Resolution, resolve
+from dowsing.model.record import dump
+from dowsing.render.resolutions import resolution_lines
+from dowsing.session.naming import any_subject, unknown
+from dowsing.session.session import Session
+from dowsing.sources.resolution import Resolution, resolve
 
 DESCRIPTION = (
     "What a name would run, in the order in which the shell takes it: keyword, builtin, every program on PATH, with "

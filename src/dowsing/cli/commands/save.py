@@ -6,23 +6,20 @@ import argparse
 import os
 
 from dowsing.cli.commands.given_line import given_line
-from dowsing.cli.failure import Failure
-from dowsing.cli.output.terminal import message
-from dowsing.cli.session import Session
-from dowsing.core.commandline.known import Tables
-from dowsing.core.commandline.line import unpick
-from dowsing.core.keeping.files import CannotKeep
-from dowsing.core.keeping.saved import Kept, save
-from dowsing.core.markup import clean_line, escaped
-from dowsing.core.paths import REPLACED, as_text
-from dowsing.core.tasks.recipe import make_recipe, quoted_slots
+from dowsing.commandline.line import unpick
+from dowsing.commandline.tables import Tables
+from dowsing.model.errors import Failure
+from dowsing.model.markup import clean_line, escaped
+from dowsing.session.keeping import keep_line
+from dowsing.session.session import Session
+from dowsing.terminal.screen import message
+from dowsing.userdata.saved_lines import Kept
 
 DESCRIPTION = (
     "Keeps a command line with what it is for; task, examples, find and saved have it then. <name> in it is a place for a "
     "value. The line is checked against the pages as all lines are."
 )
 OTHERS_ARE_WORDS = True
-MOST = 4000  # characters of a line
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
@@ -64,38 +61,13 @@ def keep(session: Session, line: str, task: str) -> int:
     if found.problem:
         message(f"kept as it is, but a shell cannot read it: {found.problem['says']}")
     if session.json:
-        from dowsing.core.tasks.answers import is_checked
+        from dowsing.tasks.answers import is_checked
 
         told = {"line": kept.recipe.line, "task": kept.recipe.task, "known": kept.known, "checked": is_checked(found)}
         session.print_json({"saved": told})
     else:
         session.screen.show(_said(kept, session.program))
     return 0
-
-
-def keep_line(session: Session, line: str, task: str) -> Kept:
-    """Keep a line. Raises Failure."""
-    from datetime import date
-
-    if "\n" in line.strip() or len(line) > MOST:
-        raise Failure(
-            f"one line of at most {MOST} characters is kept at a time; longer things belong in a script", status=2
-        )
-    line = line.strip()
-    if REPLACED in as_text(line):
-        raise Failure("the line holds bytes that are no UTF-8 text; write them as $'\\xff' and keep that", status=2)
-    found = unpick(line, Tables(session.store, session.settings))
-    says = " ".join(task.split()) or found.says or line
-    try:
-        # what stands in quotes can take no quotes of its own
-        slots = {name: {"kind": "word"} for name in quoted_slots(line)}
-        recipe = make_recipe({"task": says, "line": line, "slots": slots}, "", "saved")
-    except ValueError as error:
-        raise Failure(f"that cannot be kept: {error}", status=2) from None
-    try:
-        return save(session.settings.kept, recipe, date.today().isoformat())
-    except CannotKeep as error:
-        raise Failure(str(error), status=3) from None
 
 
 def _said(kept: Kept, program: str) -> list[str]:

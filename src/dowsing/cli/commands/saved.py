@@ -6,18 +6,17 @@ import argparse
 import os
 
 from dowsing.cli.commands.take import chosen
-from dowsing.cli.failure import Failure
 from dowsing.cli.files import write_file
-from dowsing.cli.kept import own_lines
-from dowsing.cli.output.terminal import message, write
-from dowsing.cli.session import Session
-from dowsing.core.keeping import DROPPED, saved
-from dowsing.core.keeping.files import CannotKeep
-from dowsing.core.keeping.script import script_of
-from dowsing.core.language.stems import stems
-from dowsing.core.markup import escaped
-from dowsing.core.tasks.recipe import Recipe, read_recipes, with_values
-from dowsing.core.tasks.remembered import Remembered, recall, remember
+from dowsing.knowledge.recipes import Recipe, read_recipes, with_values
+from dowsing.knowledge.stems import stems
+from dowsing.model.errors import CannotKeep, Failure
+from dowsing.model.markup import escaped
+from dowsing.session.session import Session
+from dowsing.session.user_data import own_lines
+from dowsing.tasks.remembered import Remembered, recall, remember
+from dowsing.terminal.screen import message, write
+from dowsing.userdata import DROPPED, saved_lines
+from dowsing.userdata.saved_script import script_of
 
 DESCRIPTION = "The lines that you kept with save, all or those with the words, the newest first; numbered for take."
 
@@ -55,7 +54,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if session.json:
         _print_json(session, lines, " ".join(options.words))
     else:
-        from dowsing.cli.output.own import saved_lines
+        from dowsing.render.user_data import saved_lines
 
         session.screen.show(saved_lines(lines, session.screen.width, session.program), paged=True)
     return 0
@@ -63,9 +62,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
 def _print_json(session: Session, lines: list[Recipe], words: str) -> None:
     from dowsing.cli.commands.task import answer_json
-    from dowsing.core.commandline.known import Tables
-    from dowsing.core.tasks.answers import answer_of
-    from dowsing.core.tasks.filling import fill
+    from dowsing.commandline.tables import Tables
+    from dowsing.tasks.answers import answer_of
+    from dowsing.tasks.filling import fill
 
     tables = Tables(session.store, session.settings)
     answers = [answer_json(answer_of(fill(one, []), tables, 0.0)) for one in lines]
@@ -77,7 +76,7 @@ def _write_out(options: argparse.Namespace, lines: list[Recipe]) -> None:
 
     if options.export:
         head = "# Recipes written by dowsing saved --export.\n\n"
-        text, path = head + "\n".join(saved.written(one) for one in lines), options.export
+        text, path = head + "\n".join(saved_lines.written(one) for one in lines), options.export
     else:
         text, path = script_of(lines, date.today().isoformat()), options.output
     if not path or path == "-":
@@ -98,7 +97,7 @@ def _take_in(session: Session, path: str) -> int:
     new = 0
     try:
         for one in recipes:
-            new += not saved.save(session.settings.kept, one, date.today().isoformat()).known
+            new += not saved_lines.save(session.settings.kept, one, date.today().isoformat()).known
     except CannotKeep as error:
         raise Failure(str(error), status=3) from None
     for fault in faults:
@@ -118,7 +117,7 @@ def _drop(session: Session, number: int) -> int:
     kept = own_lines(session)
     line = kept.shown_as(wanted) if kept is not None else ""
     try:
-        gone = bool(line) and saved.drop(session.settings.kept, line)
+        gone = bool(line) and saved_lines.drop(session.settings.kept, line)
     except CannotKeep as error:
         raise Failure(str(error), status=3) from None
     if not gone:

@@ -5,10 +5,10 @@ from __future__ import annotations
 import argparse
 import os
 
-from dowsing.cli.failure import Failure
-from dowsing.cli.output.terminal import message, write
-from dowsing.cli.session import Session
+from dowsing.model.errors import Failure
+from dowsing.session.session import Session
 from dowsing.shell.snippets import KEYS, SAYS, SHELLS, BadKey, snippet, source_line, startup_file
+from dowsing.terminal.screen import message, write
 
 DESCRIPTION = (
     "Prints what puts Dowsing into a shell: completion of its commands and of names, four keys in the line "
@@ -70,7 +70,8 @@ def _keys(given: list[str]) -> dict[str, str]:
 
 def _install(session: Session, shell: str, text: str) -> None:
     """The snippet into the data folder, and the line that sources it into the start-up file, once."""
-    from dowsing.core.keeping.files import CannotKeep, change
+    from dowsing.model.errors import CannotKeep
+    from dowsing.userdata.user_files import change
 
     path = os.path.join(session.settings.data, SHELLS[shell])
     start = startup_file(shell, dict(os.environ))

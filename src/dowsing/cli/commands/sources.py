@@ -4,18 +4,18 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import any_subject, unknown
-from dowsing.cli.failure import Failure
 from dowsing.cli.listed import remember_own
-from dowsing.cli.output.comparisons import difference_lines, next_lines, source_lines, wording_lines
-from dowsing.cli.session import Session
-from dowsing.core.comparison.differences import differences, wordings
-from dowsing.core.comparison.table import Compared, compare
-from dowsing.core.document import Document
-from dowsing.core.record import dump
-from dowsing.core.resolution.resolve import resolve
-from dowsing.core.sources import catalogue
-from dowsing.core.sources.source import Subject
+from dowsing.comparing.differences import differences, wordings
+from dowsing.comparing.source_table import Compared, compare
+from dowsing.model.document import Document
+from dowsing.model.errors import Failure
+from dowsing.model.record import dump
+from dowsing.render.comparisons import difference_lines, next_lines, source_lines, wording_lines
+from dowsing.session.naming import any_subject, unknown
+from dowsing.session.session import Session
+from dowsing.sources import catalogue
+from dowsing.sources.resolution import resolve
+from dowsing.sources.source import Subject
 
 DESCRIPTION = (
     "Every documentation of a name: which sources have a text, where, how long, and which are the same. "

@@ -4,18 +4,17 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.asking import agreed, can_ask
 from dowsing.cli.commands import card
 from dowsing.cli.commands.find import add_filters, filters_of
-from dowsing.cli.commands.naming import find_entry
-from dowsing.cli.failure import Failure
 from dowsing.cli.listed import remember_own
-from dowsing.cli.output.terminal import message
-from dowsing.cli.output.typed import typed
-from dowsing.cli.session import Session
-from dowsing.core.finding.filters import Filters, narrow
-from dowsing.core.keeping.files import CannotKeep
-from dowsing.core.keeping.progress import Place, forget, pick, read_labels, shares
+from dowsing.model.errors import CannotKeep, Failure
+from dowsing.render.typed import typed
+from dowsing.search.filters import Filters, narrow
+from dowsing.session.naming import find_entry
+from dowsing.session.session import Session
+from dowsing.terminal.asking import agreed, can_ask
+from dowsing.terminal.screen import message
+from dowsing.userdata.reading_progress import Place, forget, pick, read_labels, shares
 
 DESCRIPTION = (
     "The card of an entry that you have not read yet, picked at random: of all commands, builtins, file formats and "
@@ -95,7 +94,7 @@ def _progress(
             {"read": done, "total": len(places), "packages": groups["package"], "families": groups["family"]}
         )
         return 0
-    from dowsing.cli.output.progress import progress_lines
+    from dowsing.render.reading_progress import progress_lines
 
     listed = {by: found[: options.limit] for by, found in groups.items()}
     remember_own(session, [["stroll", f"--{by}", one.name] for by, found in listed.items() for one in found])

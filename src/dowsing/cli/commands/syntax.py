@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.commands.naming import find_entry, open_found
 from dowsing.cli.commands.options import kept_table
-from dowsing.cli.failure import Failure
-from dowsing.cli.output.typed import typed
-from dowsing.cli.session import Session
-from dowsing.core.commandline.form_words import syntax_of
-from dowsing.core.commandline.known import Known
-from dowsing.core.commandline.table import make_table
+from dowsing.commandline.form_words import syntax_of
+from dowsing.commandline.tables import Known
+from dowsing.facts.command_table import make_table
+from dowsing.model.errors import Failure
+from dowsing.render.typed import typed
+from dowsing.session.naming import find_entry, open_found
+from dowsing.session.session import Session
 
 DESCRIPTION = "Every form of a name in words: what must be given, what may be, what repeats, what goes together."
 
@@ -41,7 +41,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         answer = {"name": found.entry.name, "section": found.entry.section, "page": syntax.page}
         session.print_json({**answer, "forms": syntax.forms, "apart": syntax.apart, "own": syntax.own})
     else:
-        from dowsing.cli.output.forms import syntax_lines
+        from dowsing.render.form_words import syntax_lines
 
         session.screen.show(syntax_lines(syntax, found.entry, session.screen.width, session.program), paged=True)
     return 0

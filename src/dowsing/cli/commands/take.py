@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.failure import Failure
 from dowsing.cli.listed import OWN, as_given, make_call
-from dowsing.cli.output.terminal import message, write
-from dowsing.cli.session import Session
-from dowsing.core.markup import escaped, has_unsafe
-from dowsing.core.tasks.remembered import Remembered, recall
+from dowsing.model.errors import Failure
+from dowsing.model.markup import escaped, has_unsafe
+from dowsing.session.session import Session
+from dowsing.tasks.remembered import Remembered, recall
+from dowsing.terminal.screen import message, write
 
 DESCRIPTION = (
     "The N-th line of the last list of task, examples or saved in this terminal, and nothing else: it can be piped. "
@@ -77,7 +77,7 @@ def _act(session: Session, options: argparse.Namespace, last: Remembered, line: 
 
         return run_line(session, line, options.yes)
     if options.copy:
-        from dowsing.cli.clipboard import copy
+        from dowsing.terminal.clipboard import copy
 
         by = copy(line)
         if not by:

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.failure import Failure
-from dowsing.cli.kept import own_for
-from dowsing.cli.output.typed import typed_words
-from dowsing.cli.session import Session
-from dowsing.core.commandline.known import Tables
-from dowsing.core.tasks.answers import Answer, lines_for
-from dowsing.core.tasks.remembered import Remembered, recall, remember
+from dowsing.commandline.tables import Tables
+from dowsing.model.errors import Failure
+from dowsing.render.typed import typed_words
+from dowsing.session.session import Session
+from dowsing.session.user_data import own_for
+from dowsing.tasks.answers import Answer, lines_for
+from dowsing.tasks.remembered import Remembered, recall, remember
 
 DESCRIPTION = (
     "Command lines for a task said in plain words, with the values that the sentence holds. --again says what to do "
@@ -61,7 +61,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
             }
         )
     else:
-        from dowsing.cli.output.tasks import task_lines
+        from dowsing.render.task_answers import task_lines
 
         session.screen.show(task_lines(found, session.screen.width, session.program, session.screen.height))
     return 0
@@ -69,8 +69,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
 def answer_json(answer: Answer) -> dict[str, object]:
     """An answer as JSON has it."""
-    from dowsing.core.commandline.pieces import carried
-    from dowsing.core.record import dump
+    from dowsing.commandline.pieces import carried
+    from dowsing.model.record import dump
 
     row: dict[str, object] = dump(answer.changed(pieces=[]))
     row["pieces"] = carried(answer.pieces)

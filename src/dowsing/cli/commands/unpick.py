@@ -5,11 +5,11 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.given_line import given_line, read_aliases
-from dowsing.cli.output.terminal import write
-from dowsing.cli.session import Session, from_shell
-from dowsing.core.commandline.known import Tables
-from dowsing.core.commandline.line import unpick
-from dowsing.core.markup import clean_line
+from dowsing.commandline.line import unpick
+from dowsing.commandline.tables import Tables
+from dowsing.model.markup import clean_line
+from dowsing.session.session import Session, from_shell
+from dowsing.terminal.screen import write
 
 DESCRIPTION = (
     "What each piece of a command line does, with the page that says so; where it is wrong; what it changes. "
@@ -38,7 +38,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     found = unpick(line, Tables(session.store, session.settings, ask=True), aliases)
     status = 1 if found.mistaken else 0
     if options.long or options.short or options.tidy:
-        from dowsing.core.commandline.rewrite import long_form, short_form, tidied
+        from dowsing.commandline.rewrite import long_form, short_form, tidied
 
         left_out: list[str] = []
         if options.tidy:
@@ -46,13 +46,13 @@ def run(session: Session, options: argparse.Namespace) -> int:
         else:
             line = long_form(found) if options.long else short_form(found)
         if session.json:
-            from dowsing.core.commandline.pieces import answer
+            from dowsing.commandline.pieces import answer
 
             session.print_json({**answer(found), "rewritten": line, "left_out": left_out})
             return status
         write(line + "\n")
-        from dowsing.cli.output.pieces import mistakes_of
-        from dowsing.cli.output.terminal import message
+        from dowsing.render.piece_text import mistakes_of
+        from dowsing.terminal.screen import message
 
         for said in left_out:
             message(f"left out {clean_line(said)}")
@@ -60,11 +60,11 @@ def run(session: Session, options: argparse.Namespace) -> int:
             message(clean_line(says))
         return status
     if session.json:
-        from dowsing.core.commandline.pieces import answer
+        from dowsing.commandline.pieces import answer
 
         session.print_json(answer(found))
         return status
-    from dowsing.cli.output.pieces import unpicked_lines
+    from dowsing.render.piece_text import unpicked_lines
 
     lines = unpicked_lines(found, session.screen.width, session.program, from_shell())
     session.screen.show(lines, paged=not from_shell())

@@ -5,13 +5,13 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.find import LISTS, add_filters, filters_of
-from dowsing.cli.failure import Failure
 from dowsing.cli.listed import remember_own
-from dowsing.cli.output.groups import Counted, count_lines
-from dowsing.cli.output.typed import typed
-from dowsing.cli.session import Session
-from dowsing.core.finding.filters import COLUMNS, narrow
-from dowsing.core.index.vocabulary import meaning_groups
+from dowsing.index.word_reader import meaning_groups
+from dowsing.model.errors import Failure
+from dowsing.render.entry_groups import Counted, count_lines
+from dowsing.render.typed import typed
+from dowsing.search.filters import COLUMNS, narrow
+from dowsing.session.session import Session
 
 DESCRIPTION = (
     "Which verbs, nouns, packages, families and kinds there are to search by, with the number of their entries. "

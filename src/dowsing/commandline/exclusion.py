@@ -1,0 +1,133 @@
+"""Which options a form rules out once others are there, and what it demands."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.form_facts import operands_in
+from dowsing.commandline.tables import Known
+from dowsing.facts.forms import Element, Form
+
+_ANY_OPTIONS = re.compile(r"options?\b|flags\b|switches\b", re.IGNORECASE)
+
+
+def flag_of(element: Element) -> str:
+    """The spelling of an option in a form, without its argument."""
+    match = re.match(r"[-+]{1,2}[\w?#@-]+", element.text)
+    return match[0] if match else element.text
+
+
+def excluded(known: Known, used: set[str]) -> set[str]:
+    """The spellings that the forms rule out beside those that are used: other alternatives, other forms."""
+    found: set[str] = set()
+    forms = known.forms
+    for form in forms:
+        for choice in _choices(form.elements):
+            alternatives = [_flags_in(one) for one in choice.elements]
+            taken = [flags for flags in alternatives if flags & used]
+            if len(taken) == 1 and all(alternatives):
+                for flags in alternatives:
+                    if flags is not taken[0]:
+                        found |= flags - taken[0]
+    if len(forms) > 1 and not any(_is_open(form) for form in forms):
+        shown = [_flags_in_all(form.elements) for form in forms]
+        fitting = [flags for flags in shown if used <= flags]
+        if fitting and len(fitting) < len(shown):
+            found |= set().union(*shown) - set().union(*fitting)
+    return _with_spellings(known, found) - used
+
+
+def _with_spellings(known: Known, flags: set[str]) -> set[str]:
+    found: set[str] = set()
+    for flag in flags:
+        spelling = known.spelling(flag)
+        found.update(spelling.option.flags if spelling else [flag])
+    return found
+
+
+def _choices(elements: list[Element]) -> list[Element]:
+    found = []
+    for element in elements:
+        if element.what == "choice" and not element.repeats:
+            found.append(element)
+        if element.what != "option":
+            found += _choices(element.elements)
+    return found
+
+
+def _flags_in(element: Element) -> set[str]:
+    """The options of an alternative; none if it has other words too."""
+    if element.what == "option":
+        return {flag_of(element)}
+    if element.what == "group":
+        return {flag_of(one) for one in element.elements if one.what == "option"}
+    return set()
+
+
+def _flags_in_all(elements: list[Element]) -> set[str]:
+    found: set[str] = set()
+    for element in elements:
+        if element.what == "option":
+            flag = flag_of(element)
+            # letters that stand together are several
+            found |= {f"-{letter}" for letter in flag[1:]} | {flag} if re.fullmatch(r"-\w{3,}", flag) else {flag}
+        else:
+            found |= _flags_in_all(element.elements)
+    return found
+
+
+def _is_open(form: Form) -> bool:
+    """Whether the form says only that there are options."""
+    return any(_ANY_OPTIONS.search(element.text) for element in operands_in(form.elements)) or bool(form.defines)
+
+
+def missing(known: Known, used: set[str], operands: int) -> list[str]:
+    """What the forms demand that is not there yet: of the form that lacks least; [] if the line fulfils one."""
+    best: list[str] | None = None
+    for form in known.forms:
+        if form.defines or not form.elements or form.elements[0].what != "command" or form.problem:
+            continue
+        lacks = lacking(known, form, used, operands)
+        if best is None or len(lacks) < len(best):
+            best = lacks
+    return best or []
+
+
+def lacking(known: Known, form: Form, used: set[str], operands: int) -> list[str]:
+    """What one form demands that is not there yet, with so many operands given."""
+    lacks: list[str] = []
+    left = operands
+    for element in form.elements:
+        if not element.required or element.what == "command":
+            continue
+        if element.what == "option":
+            if not _is_used(known, flag_of(element), used) and element.text.strip("-"):
+                lacks.append(element.text)
+        elif element.what == "choice":
+            flags = [_flags_in(one) for one in element.elements]
+            if any(_is_used(known, flag, used) for one in flags for flag in one):
+                continue
+            if any(one.what in ("operand", "literal") or operands_in([one]) for one in element.elements) and left:
+                left -= 1
+            elif not (known.only and any(e.text == known.only for e in element.elements)):
+                lacks.append(element.text)
+        elif element.what in ("operand", "literal"):
+            if element.text == known.only or _ANY_OPTIONS.search(element.text):
+                continue
+            if left:
+                left -= 1
+            else:
+                lacks.append(element.text)
+        elif element.what == "group":
+            for inner in operands_in(element.elements):
+                if inner.required and not left:
+                    lacks.append(inner.text)
+                left = max(0, left - 1)
+    return lacks
+
+
+def _is_used(known: Known, flag: str, used: set[str]) -> bool:
+    if flag in used:
+        return True
+    spelling = known.spelling(flag)
+    return bool(spelling and used & set(spelling.option.flags))

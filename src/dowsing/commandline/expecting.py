@@ -1,0 +1,260 @@
+"""What may come next in a half-typed line, whether it can be run as it stands, and where it went wrong."""
+
+from __future__ import annotations
+
+from dowsing.commandline.exclusion import excluded, missing
+from dowsing.commandline.form_facts import is_command_place, operand_of
+from dowsing.commandline.line import LineReader
+from dowsing.commandline.machine_values import values_here
+from dowsing.commandline.option_words import State
+from dowsing.commandline.repairs import open_at_end
+from dowsing.commandline.shell_grammar import Command, Word, parse_shell
+from dowsing.commandline.tables import Spelling, Tables
+from dowsing.commandline.usual import options_by_use, subcommand_words
+from dowsing.index.command_rows import commands_beginning
+from dowsing.model.record import Record
+from dowsing.model.value_kinds import value_kind, value_range
+
+MOST_COMMANDS = 40
+
+
+class Expected(Record):
+    """Something that may come next. `what`: command, subcommand, option, value or operand.
+
+    `text` is what may be typed ("" where the user has to say), `placeholder` the name of what is wanted, `values` those
+    there are, `range` its least and greatest value, `flags` all spellings of an option, `page` the text that says so.
+    """
+
+    what: str
+    text: str
+    placeholder: str = ""
+    values: list[str] | None = None
+    required: bool = False
+    says: str = ""
+    kind: str = ""
+    range: list[str] = []  # noqa: RUF012 - a record is immutable
+    flags: list[str] = []  # noqa: RUF012
+    page: str = ""
+
+
+class Next(Record):
+    """The answer: `complete` if the line can be run as it stands; `typed` is the word that is being typed.
+
+    `missing`: what it still needs; `problem`: the place and reason of a mistake.
+    """
+
+    line: str
+    at: int
+    typed: str
+    complete: bool
+    problem: dict[str, object] | None
+    missing: list[str]
+    expects: list[Expected]
+
+
+def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") -> Next:
+    """What may come at place `at` of the line (its end if None), counted in characters. Never raises."""
+    at = len(line) if at is None else max(0, min(at, len(line)))
+    begin = _innermost(line[:at])
+    head = line[begin:at]
+    typed = _word_at_end(head)
+    before = head[: len(head) - len(typed.text)] if typed is not None else head
+    state, at_command = _state_of(before, tables)
+    word = typed.value if typed is not None else ""
+    whole = LineReader(tables)
+    # the name of a command that is still being typed is not looked up: it is no mistake yet
+    found = whole.read(before if at_command else head)
+    asker = _Asker(tables, state, word, home)
+    expects = asker.commands() if at_command else asker.all()
+    problem = None
+    for piece in found.pieces:
+        if piece.problem and not (piece.problem.startswith("missing value") and piece.end >= len(head.rstrip())):
+            last = typed is not None and piece.start >= len(before)
+            if last and any(one.text.startswith(word) or one.values for one in expects):
+                continue  # it may still become one of these
+            start, end = (piece.span or [piece.start, piece.end])[:2]
+            problem = {
+                "start": begin + start, "end": begin + end, "says": piece.problem, "nearest": piece.nearest,
+            }  # fmt: skip
+            break
+    lacks = _lacks(whole, found.problem, head) if not at_command else _lacks_command(tables, word, before)
+    if word[:1] == "-" and all(word not in (one.text, *one.flags) for one in expects):
+        # an option in the making is no operand
+        earlier = LineReader(tables)
+        lacks = _lacks(earlier, earlier.read(before).problem, before)
+    begun = [one for one in expects if one.what == "subcommand" and one.required]
+    if word and begun and all(one.text != word for one in begun):
+        lacks = [f"the rest of the subcommand after {word}"]
+    return Next(line, at, word, not lacks and problem is None, problem, lacks, expects)
+
+
+def _lacks_command(tables: Tables, word: str, before: str) -> list[str]:
+    """What is missing while the name of a command is typed: the rest of it, or what the command wants."""
+    known = tables.command(word) if word and any(e.name == word for e in tables.store.named(word)) else None
+    if known is None:
+        return ["a command"] if not word else [f"the rest of the command’s name after {word}"]
+    return missing(known, set(), 0)
+
+
+def _innermost(text: str) -> int:
+    """Where the command that is being typed begins: after the last substitution or group that is still open."""
+    return max((place + width for closer, place, width in open_at_end(text) if closer == ")"), default=0)
+
+
+def _word_at_end(text: str) -> Word | None:
+    """The word that the text ends in; None after a blank."""
+    items = parse_shell(text).items
+    if not items or not isinstance(items[-1], Command):
+        return None
+    word = items[-1].words[-1]
+    return word if word.end == len(text) and not (text[-1:].isspace() and not word.quoted) else None
+
+
+def _state_of(text: str, tables: Tables) -> tuple[State | None, bool]:
+    """What the command before is left in; and whether a command is to come."""
+    items = parse_shell(text).items
+    if not text.strip() or not items or not isinstance(items[-1], Command):
+        targets = bool(items) and getattr(items[-1], "role", "") in ("redirection", "operand")
+        return None, not targets
+    reader = LineReader(tables)
+    reader.read(text)
+    state = reader.last_state()
+    return state, state is not None and state.wants_inner
+
+
+def _lacks(reader: LineReader, shell_problem: dict[str, object] | None, text: str) -> list[str]:
+    """What the line needs before it can be run."""
+    if shell_problem is not None:
+        return [str(shell_problem["says"])]
+    if not reader.states:
+        return [] if text.strip() else ["a command"]
+    state = reader.last_state()
+    if state is None:
+        return []
+    if state.wanting is not None:
+        return [f"{state.wanting.option.argument or 'a value'} for {state.wanting.flag}"]
+    if state.wants_inner and state.known.name not in ("env", "xargs", "time", "exec"):
+        return ["the command to run"] if state.needs_inner else []
+    used = state.flags
+    return missing(state.known, used, len(state.operands))
+
+
+class _Asker:
+    """Collects what may come, for a word that begins as typed."""
+
+    def __init__(self, tables: Tables, state: State | None, typed: str, home: str) -> None:
+        self.tables, self.state, self.typed, self.home = tables, state, typed, home
+
+    def commands(self) -> list[Expected]:
+        """Commands that begin so."""
+        found = []
+        for entry in commands_beginning(self.tables.store, self.typed, MOST_COMMANDS) if self.typed else []:
+            found.append(Expected("command", entry.name, says=entry.summary, required=True, page=entry.label))
+        if not found and not self.typed:
+            found.append(Expected("command", "", "COMMAND", required=True, says="the command to run", kind="command"))
+        return found
+
+    def all(self) -> list[Expected]:
+        """What may come after the command."""
+        state = self.state
+        if state is None:
+            files = values_here("file", "", self.typed, self.home)
+            return [Expected("value", "", "FILE", files, True, "a file", "file")]
+        if state.wanting is not None:
+            return [self.value(state.wanting, self.typed)]
+        flag, equals, part = self.typed.partition("=")
+        if equals and flag.startswith("-"):
+            spelling = state.known.spelling(flag)
+            if spelling is not None and spelling.takes:
+                return [self.value(spelling, part)]
+        dashed = self.typed.startswith("-") and not state.ended
+        found = [] if dashed else [*self.subcommands(), *self.operands()]
+        if (dashed or not self.typed) and not state.ended:
+            found += self.options()
+        if not dashed and self.typed:
+            found += self.keywords()
+        return sorted(found, key=lambda one: not one.required)
+
+    def value(self, spelling: Spelling, typed: str) -> Expected:
+        """The value that an option wants."""
+        option = spelling.option
+        kind = value_kind(option.argument or "", option.text, option.values)
+        values = [value for value in option.values if value.startswith(typed)] if option.values else None
+        if values is None:
+            values = values_here(kind, option.argument or "", typed, self.home)
+        return Expected(
+            "value", "", option.argument or "VALUE", values, spelling.needs, option.text, kind,
+            value_range(option.text), [spelling.flag], spelling.page,
+        )  # fmt: skip
+
+    def subcommands(self) -> list[Expected]:
+        """The subcommands, while none has come."""
+        state = self.state
+        assert state is not None
+        known = state.known
+        if state.operands or known.only:
+            return []
+        needed, listed = subcommand_words(known, self.tables)
+        return [
+            Expected("subcommand", word, says=says, required=needed, page=known.page)
+            for word, says in listed.items()
+            if word.startswith(self.typed)
+        ]
+
+    def operands(self) -> list[Expected]:
+        """The operand that comes at this place."""
+        state = self.state
+        assert state is not None
+        known = state.known
+        name, kind = operand_of(known, len(state.operands), state.flags)
+        if not name or is_command_place(name):
+            return []
+        used = state.flags
+        needed = bool(missing(known, used, len(state.operands)))
+        values = values_here(kind, name, self.typed, self.home)
+        if values == [] and self.typed and kind in ("file", "folder", "path"):
+            values = None
+        return [Expected("operand", "", name, values, needed, "", kind, page=known.page)]
+
+    def options(self) -> list[Expected]:
+        """The options that may still come, the usual first."""
+        state = self.state
+        assert state is not None
+        known = state.known
+        used = state.flags
+        out = excluded(known, used)
+        found: dict[int, Expected] = {}
+        for spelling in options_by_use(known):
+            option = spelling.option
+            flags = [flag for flag in option.flags if flag.startswith(self.typed)]
+            gone = used & set(option.flags) and not option.repeatable
+            if not flags or gone or out & set(option.flags) or id(option) in found or option.flags[0][0] not in "-+":
+                continue
+            text = max(flags, key=lambda flag: (flag.startswith("--"), -len(flag)))
+            if self.typed in ("-", ""):
+                text = flags[0]
+            found[id(option)] = Expected(
+                "option", text, option.argument or "", None, False, option.text, "", [], option.flags, spelling.page
+            )
+        return list(found.values())
+
+    def keywords(self) -> list[Expected]:
+        """Options without a dash."""
+        state = self.state
+        assert state is not None
+        return [
+            Expected(
+                "option",
+                flag,
+                one.option.argument or "",
+                None,
+                False,
+                one.option.text,
+                "",
+                [],
+                one.option.flags,
+                one.page,
+            )
+            for flag, one in state.known.spellings.items()
+            if flag[0] not in "-+" and flag.startswith(self.typed) and len(flag) > 1
+        ]

@@ -1,0 +1,166 @@
+"""Forms in words: what each element is, whether it must be given, what it stands for; and what does not go together."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.exclusion import flag_of
+from dowsing.commandline.tables import Known
+from dowsing.facts.forms import Element, Form
+from dowsing.model.record import Record
+from dowsing.model.value_kinds import value_kind
+
+_LETTERS = re.compile(r"-[A-Za-z0-9?]{2,}\Z")
+
+
+class Part(Record):
+    """An element of a form with what is known of it. `what` is command, option, operand, literal, choice or group."""
+
+    text: str
+    what: str
+    required: bool
+    repeats: bool
+    value_kind: str
+    says: str
+    elements: list[Part] = []  # noqa: RUF012 - a record is immutable
+
+
+class Spelled(Record):
+    """A form in words. `defines`: the placeholder that it spells out; `problem`: what could not be read of it."""
+
+    line: str
+    elements: list[Part]
+    defines: str = ""
+    problem: str = ""
+
+
+class Syntax(Record):
+    """All forms of a name. `apart`: options of which one rules the others out; `own`: the forms (from 1) that an
+    option belongs to, where it belongs to some only."""
+
+    name: str
+    page: str
+    forms: list[Spelled]
+    apart: list[list[str]]
+    own: dict[str, list[int]]
+
+
+def syntax_of(known: Known, name: str) -> Syntax:
+    """The forms of a command in words."""
+    forms = [form for table in known.tables for form in table.forms]
+    return Syntax(
+        name,
+        known.page,
+        [Spelled(form.line, _parts(known, form.elements), form.defines, form.problem) for form in forms],
+        _apart(known, forms),
+        _own(known, forms),
+    )
+
+
+def _parts(known: Known, elements: list[Element]) -> list[Part]:
+    parts: list[Part] = []
+    for element in elements:
+        spelled = _spelled(known, element)
+        if spelled is not None:
+            parts.append(_part(known, spelled))
+            continue
+        letters = _letters(known, element)
+        if letters:
+            parts += letters
+            continue
+        parts.append(_part(known, element))
+    return parts
+
+
+def _spelled(known: Known, element: Element) -> Element | None:
+    """The option whose spellings a choice consists of, as one element; None if they are several options."""
+    if element.what != "choice" or len(element.elements) < 2:
+        return None
+    first = element.elements[0]
+    owners = []
+    for one in element.elements:
+        spelling = known.spelling(flag_of(one)) if one.what == "option" else None
+        owners.append(spelling.option if spelling else None)
+    if owners[0] is None or any(owner is not owners[0] for owner in owners):
+        return None
+    text = ", ".join(one.text for one in element.elements)
+    return Element(text, "option", element.required, element.repeats, first.elements)
+
+
+def _letters(known: Known, element: Element) -> list[Part]:
+    """Options of one letter that a form writes together, `[-abc]`, each for itself."""
+    flag = element.text
+    if element.what != "option" or not _LETTERS.match(flag) or known.spelling(flag) is not None:
+        return []
+    found = [known.spelling("-" + letter) for letter in flag[1:]]
+    if not all(found):
+        return []
+    return [
+        Part("-" + letter, "option", element.required, False, "", one.option.text)
+        for letter, one in zip(flag[1:], found, strict=True)
+        if one is not None
+    ]
+
+
+def _part(known: Known, element: Element) -> Part:
+    says = kind = ""
+    if element.what == "option":
+        spelling = known.spelling(flag_of(element))
+        if spelling is not None:
+            says = spelling.option.text
+            if spelling.option.argument is not None:
+                kind = value_kind(spelling.option.argument, says, spelling.option.values)
+        elif element.elements:
+            kind = value_kind(element.elements[0].text.strip("<>[]"))
+    elif element.what == "operand":
+        kind = value_kind(re.split(r"[\[,]", element.text.strip("<>[]"))[0] or element.text)
+    elif element.what == "command":
+        says = known.summary
+    elif element.what == "literal":
+        says = known.subcommands.get(element.text, "")
+        spelling = known.spelling(element.text)
+        says = says or (spelling.option.text if spelling else "")
+    return Part(
+        element.text, element.what, element.required, element.repeats, kind, says, _parts(known, element.elements)
+    )
+
+
+def _apart(known: Known, forms: list[Form]) -> list[list[str]]:
+    """The options of each choice that consists of options alone."""
+    found: list[list[str]] = []
+
+    def walk(elements: list[Element]) -> None:
+        for element in elements:
+            if element.what == "choice" and not element.repeats and _spelled(known, element) is None:
+                flags = [flag_of(one) for one in element.elements if one.what == "option"]
+                if len(flags) == len(element.elements) and len(flags) > 1 and flags not in found:
+                    found.append(flags)
+            if element.what != "option":
+                walk(element.elements)
+
+    for form in forms:
+        walk(form.elements)
+    return found
+
+
+def _own(known: Known, forms: list[Form]) -> dict[str, list[int]]:
+    """The forms that each option stands in, for options that do not stand in all of several."""
+    whole = [form for form in forms if not form.defines]
+    found: dict[str, list[int]] = {}
+    for number, form in enumerate(whole, 1):
+        for flag in _flags(known, form.elements):
+            found.setdefault(flag, []).append(number)
+    if len(whole) < 2:
+        return {}
+    return {flag: numbers for flag, numbers in found.items() if len(set(numbers)) < len(whole)}
+
+
+def _flags(known: Known, elements: list[Element]) -> list[str]:
+    flags: list[str] = []
+    for element in elements:
+        if element.what == "option":
+            letters = _letters(known, element)
+            flags += [letter.text for letter in letters] or [flag_of(element)]
+        else:
+            flags += _flags(known, element.elements)
+    return list(dict.fromkeys(flags))

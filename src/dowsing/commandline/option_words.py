@@ -1,0 +1,421 @@
+"""Words that are options: long and short, clusters, numbers, with their values."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.pieces import Piece
+from dowsing.commandline.shell_grammar import Word
+from dowsing.commandline.tables import Known, Spelling, Tables
+from dowsing.commandline.value_checks import (
+    kind_of,
+    may_take,
+    nearest_flags,
+    takes_two,
+    wrong_value,
+)
+from dowsing.index.conventions import conventions_of
+from dowsing.knowledge.conventions import Carrier
+from dowsing.model.value_kinds import wrong_kind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+#: How pages spell an option that a number stands for.
+_NUMBERS = ("-#", "-NUM", "-<n>", "-number", "-nnn", "-NUMBER", "-<number>", "-<num>", "-<limit>")
+MOST_LETTERS = 64  # of a cluster
+_HELP = ("--help", "--version")
+
+
+class PieceMaker:
+    """Makes pieces of words and passes them on by `add`; `line_of` reads a line of the shell that stands within a word."""
+
+    def __init__(self, tables: Tables, add: Callable[[Piece], None], line_of: Callable[[Word, int], None]) -> None:
+        self.tables = tables
+        self.add = add
+        self.line_of = line_of
+
+    @staticmethod
+    def piece(token: Word, role: str, depth: int, /, **more: object) -> Piece:
+        """The piece of a word, with these other fields."""
+        if token.inner:
+            more.setdefault("inside", True)
+        if token.quoted:
+            more.setdefault("plain", token.value)
+        fields = {"text": token.text, "start": token.start, "end": token.end, "role": role, "depth": depth, **more}
+        return Piece(**fields)  # type: ignore[arg-type]
+
+
+class State:
+    """What is known of a command while its words are read, for those who ask what may come next."""
+
+    def __init__(self, known: Known) -> None:
+        self.known = known
+        self.used: list[Spelling] = []
+        self.operands: list[Word] = []
+        self.wanting: Spelling | None = None  # an option whose value has not come yet
+        self.ended = False  # after `--`
+        self.inner: State | None = None  # of the command that it carries
+        self.root = known  # the program, where `known` is a subcommand
+        self.wants_inner = False  # a command that this one carries may begin with the next word
+        self.needs_inner = False  # and must
+
+    @property
+    def flags(self) -> set[str]:
+        """All spellings of the options that are there."""
+        return {flag for one in self.used for flag in (one.flag, *one.option.flags)}
+
+
+class OptionReader:
+    """Reads the options of one command; what comes between them is the business of those derived from it."""
+
+    def __init__(self, maker: PieceMaker, known: Known, depth: int) -> None:
+        self.maker = maker
+        self.depth = depth
+        self.state = State(known)
+        self.rules = conventions_of(maker.tables.store)
+        self.carrier: Carrier | None = None
+        self.at = 0
+        self.has_code = False  # an interpreter was given its program on the line
+        self.lost = False  # after a wrong subcommand nothing can be said of options
+        self.words: list[Word] = []
+        self.script_rest = ""  # what the words belong to that are no options of the command any more
+
+    @property
+    def known(self) -> Known:
+        return self.state.known
+
+    def add(self, token: Word, role: str, /, **more: object) -> None:
+        self.maker.add(self.maker.piece(token, role, self.depth, **more))
+        if token.inner:
+            self.maker.line_of(token, self.depth)
+
+    def string_within(self, word: Word, value: str) -> None:
+        """The pieces of a line that stands within a word."""
+        if not word.dynamic or not value.startswith("$"):
+            inner = Word(word.text, value, word.start, word.end)
+            inner.quoted = word.quoted
+            self.maker.line_of(inner, self.depth + 1)
+
+    def operand(self, word: Word, expression: bool) -> None:
+        """A word that is no option."""
+        raise NotImplementedError
+
+    @property
+    def root_name(self) -> str:
+        """The program, also where a subcommand is being read."""
+        return self.state.root.name
+
+    # --- options -------------------------------------------------------------------------------------
+
+    def long(self, word: Word) -> None:
+        """`--name` or `--name=value`, in full or shortened."""
+        flag, equals, _ = word.value.partition("=")
+        spelling = self.known.spelling(flag)
+        says = ""
+        if spelling is None:
+            options = self.known.beginning(flag) if not word.dynamic else []
+            if len({id(one.option) for one in options}) == 1:
+                spelling = options[0]
+                says = f"short for {spelling.flag}"
+            elif len(options) > 1:
+                names = [one.flag for one in options]
+                self.add_option(word, flag, None, problem=f"{flag} may mean several options", nearest=names[:4])
+                return
+        if spelling is None:
+            self.unknown(word, flag)
+            return
+        self.option(word, flag, spelling, word.value[len(flag) + 1 :] if equals else None, what=says)
+
+    def short(self, word: Word) -> None:
+        """A single dash: a long option of one dash, a cluster of letters, a number, or an option with its value."""
+        value = word.value
+        flag, equals, _ = value.partition("=")
+        whole = self.known.spelling(value)
+        if whole is not None:
+            self.option(word, value, whole, None)
+            return
+        if equals and (named := self.known.spelling(flag)) is not None:
+            self.option(word, flag, named, value[len(flag) + 1 :])
+            return
+        readings = (self.cluster, self.prefix, self.number)
+        if self.mostly_long or (value[1:].isdecimal() and any(self.known.spelling(one) for one in _NUMBERS)):
+            readings = (self.prefix, self.number, self.cluster)
+        if any(reading(word) for reading in readings):
+            return
+        # a shortened option of a single dash, where the command has no clusters
+        long = [one for one in self.known.beginning(flag) if len(one.flag) > 2 and one.flag[1] != "-"]
+        if len(flag) > 2 and len({id(one.option) for one in long}) == 1 and not self.known.spelling(flag[:2]):
+            self.option(
+                word, flag, long[0], value[len(flag) + 1 :] if equals else None, what=f"short for {long[0].flag}"
+            )
+            return
+        self.unknown(word, self._wrong_letter(value))
+
+    def cluster(self, word: Word) -> bool:
+        """Letters that stand together, the last perhaps with its value; whether the word is such a cluster."""
+        value = word.value
+        if value[0] != "-" or len(value) > MOST_LETTERS:
+            return False
+        found: list[tuple[str, Spelling, str | None]] = []
+        for n in range(1, len(value)):
+            spelling = self.known.spelling("-" + value[n])
+            if spelling is None and value[n].isdecimal():  # `-9v`: a level among letters
+                spelling = next((one for flag in _NUMBERS if (one := self.known.spelling(flag))), None)
+                if spelling is not None:
+                    found.append(("-" + value[n], spelling, value[n]))
+                    continue
+            if spelling is None:
+                return False
+            # a number after a letter whose long spelling may have one: `-o33` where the page has `-o, --open[=PERCENT]`
+            number = spelling.option.argument_optional and value[n + 1 :].isdecimal()
+            if (spelling.takes or (number and self.known.spelling("-" + value[n + 1]) is None)) and n + 1 < len(
+                value
+            ):
+                found.append(("-" + value[n], spelling, value[n + 1 :]))
+                break
+            found.append(("-" + value[n], spelling, None))
+        for n, (flag, spelling, attached) in enumerate(found):
+            last = n == len(found) - 1
+            self.option(word, flag, spelling, attached, place=n + 1 if len(value) > 2 else None, take_next=last)
+        return True
+
+    def number(self, word: Word) -> bool:
+        """`-9`, `-20`, `-HUP`: an option that a placeholder stands for."""
+        body = word.value[1:]
+        is_number = body.isdecimal()
+        for flag in _NUMBERS:
+            spelling = self.known.spelling(flag) if is_number else None
+            if spelling is not None:
+                self.add_option(word, word.value, spelling, value=body)
+                return True
+        for flag in ("-<signal>", "-<sig>", "-signal", "-s"):
+            spelling = self.known.spelling(flag)
+            if flag == "-s" and self.known.name not in ("kill", "pkill", "killall"):
+                continue
+            if spelling is not None and not wrong_kind("signal", body) and (is_number or body.isupper()):
+                self.add_option(word, word.value, spelling, value=body, kind="signal")
+                return True
+        for flag in ("-digest", "-cipher"):
+            spelling = self.known.spelling(flag)
+            if spelling is not None and not is_number and not nearest_flags(word.value, self.known.all_flags):
+                self.add_option(word, word.value, spelling, value=body)
+                return True
+        stands_for = self.rules.numbers.get(self.known.name)
+        if is_number and stands_for is not None:
+            spelling = self.known.spelling(stands_for)
+            what = f"the same as {stands_for} {body}" if spelling else ""
+            self.add_option(word, word.value, spelling, value=body, what=what)
+            return True
+        return False
+
+    def prefix(self, word: Word) -> bool:
+        """An option of several letters with its value directly after it: `-std=c99`, `-Xmx2g`."""
+        value = word.value
+        for size in range(len(value) - 1, 1, -1):
+            spelling = self.known.spelling(value[:size])
+            if spelling is not None and spelling.takes and not value[size].isalpha():
+                self.option(word, value[:size], spelling, value[size:])
+                return True
+        return False
+
+    def option(
+        self,
+        word: Word,
+        flag: str,
+        spelling: Spelling,
+        attached: str | None,
+        *,
+        what: str = "",
+        place: int | None = None,
+        take_next: bool = True,
+    ) -> None:
+        """Add an option with its value: the attached one, or the word that follows."""
+        self.state.used.append(spelling)
+        option = spelling.option
+        if attached is not None:
+            problem, nearest = "", list[str]()
+            if option.argument is None and flag.startswith("--") and not may_take(option):
+                problem = f"value where none is wanted: {flag} takes none"
+            kind = kind_of(option)
+            in_value = False
+            if not problem:
+                problem, nearest = wrong_value(option, kind, attached, word.dynamic)
+                in_value = bool(problem)
+            self.add_option(
+                word,
+                flag,
+                spelling,
+                value=attached,
+                what=what,
+                place=place,
+                kind=kind,
+                problem=problem,
+                nearest=nearest,
+                in_value=in_value,
+            )
+            if self.carrier and flag in self.carrier.strings and not word.dynamic:
+                self.string_within(word, attached)
+            return
+        is_code = flag in self.rules.code.get(self.interpreter, ())
+        self.has_code = self.has_code or is_code
+        if not (spelling.needs or is_code) or not take_next:
+            self.add_option(word, flag, spelling, what=what, place=place)
+            self.after_option(flag)
+            return
+        if self.at >= len(self.words):
+            self.state.wanting = spelling
+            wanted = option.argument or "a value"
+            self.add_option(
+                word, flag, spelling, what=what, place=place, problem=f"missing value: {flag} needs {wanted}"
+            )
+            return
+        count = 2 if takes_two(option) else 1
+        values = self.words[self.at : self.at + count]
+        self.at += len(values)
+        kind = kind_of(option)
+        if self.carrier and flag in self.carrier.strings:
+            kind = "command"
+        self.add_option(
+            word, flag, spelling, value=" ".join(one.value for one in values), what=what, place=place, kind=kind
+        )
+        for one in values:
+            problem, nearest = wrong_value(option, kind, one.value, one.dynamic or one.glob)
+            if (
+                not problem
+                and re.match(r"--?[A-Za-z]", one.value)
+                and one.text[:1] == "-"
+                and self.known.spelling(one.value.partition("=")[0])
+                and kind in ("number", "file", "folder", "size", "duration", "user", "choice")
+            ):
+                problem = f"missing value: {flag} takes this option for its value"
+            more: dict[str, object] = {"problem": problem or None, "nearest": nearest}
+            if self.carrier and flag in self.carrier.strings:
+                more["inside"] = True
+            self.add(one, "value", of=flag, kind=kind, says=option.argument or None, page=spelling.page, **more)
+            if self.carrier and flag in self.carrier.strings and not one.dynamic:
+                self.string_within(one, one.value)
+        self.after_option(flag)
+
+    @property
+    def interpreter(self) -> str:
+        """The name of the command without a version: `python` of python3.11."""
+        return re.sub(r"\d(\.\d+)?\Z", "", self.known.name)
+
+    def after_option(self, flag: str) -> None:
+        """Some options end the command's own words: what follows belongs to the program that they name."""
+        if flag in self.rules.ends.get(self.interpreter, ()):
+            self.script_rest = "argument of the program"
+
+    def add_option(
+        self,
+        word: Word,
+        flag: str,
+        spelling: Spelling | None,
+        *,
+        value: str | None = None,
+        what: str = "",
+        place: int | None = None,
+        kind: str = "",
+        problem: str = "",
+        nearest: list[str] | None = None,
+        page: str | None = None,
+        says: str | None = None,
+        in_value: bool = False,
+    ) -> None:
+        start, end = word.start, word.end
+        span = [start, end]
+        if place is not None and not word.quoted:
+            span = [start + (0 if place == 1 else place), start + place + 1]
+        elif word.text.startswith(flag):
+            span = [start, start + len(flag)]
+        if in_value and value and word.text.endswith(value):  # what is wrong is the value
+            span = [end - len(value), end]
+        flags = spelling.option.flags if spelling else ([flag] if not problem else None)
+        if (
+            spelling is not None
+            and re.fullmatch(r"-\d", flag)
+            and sum(bool(re.fullmatch(r"-\d", one)) for one in flags or []) > 1
+        ):
+            flags = [flag]
+        self.add(
+            word,
+            "option",
+            text=flag,
+            word=word.text if word.text != flag else "",
+            span=span,
+            flags=flags,
+            value=value,
+            page=page or (spelling.page if spelling else None),
+            says=says or (spelling.option.text or None if spelling else None),
+            problem=problem or None,
+            nearest=nearest or [],
+            what=what,
+            kind=kind,
+            group=spelling.option.section if spelling else "",
+            default=spelling.option.default if spelling else None,
+            repeatable=bool(spelling and spelling.option.repeatable),
+            optional=bool(spelling and spelling.option.argument_optional),
+            bare=spelling.option.bare if spelling else [],
+        )
+
+    @property
+    def mostly_long(self) -> bool:
+        """Whether most options are words with a single dash, as those of the X toolkit."""
+        flags = [*self.known.spellings] or [*(self.known.parent.spellings if self.known.parent else ())]
+        return sum(len(flag) > 2 and flag[0] == "-" != flag[1] for flag in flags) * 2 > len(flags)
+
+    def _wrong_letter(self, value: str) -> str:
+        """Of a cluster the letter that is not known, else the whole word."""
+        if self.mostly_long:
+            return value.partition("=")[0]
+        letters = value[1:].partition("=")[0]
+        known = [self.known.spelling("-" + letter) is not None for letter in letters]
+        if self.known.single_letters and len(letters) > 1 and known[:1] == [True] and letters.isalnum():
+            return "-" + letters[known.index(False)] if False in known else value
+        return value.partition("=")[0]
+
+    def unknown(self, word: Word, flag: str) -> None:
+        """An option that no table has: one that a text mentions, one that is not documented, or a mistake."""
+        known = self.known
+        if flag in _HELP:
+            says = "prints a help text" if flag == "--help" else "prints the version"
+            self.add_option(word, flag, None, page=known.page or None, says=f"by custom, {says}")
+            return
+        untagged = self.rules.untagged.get(known.name, ())
+        told = known if known.spellings or known.parent is None else known.parent
+        if not told.documented or not told.spellings:
+            carrier = self.carrier
+            runs = carrier is not None and word.value in carrier.strings
+            valued = (runs or (carrier is not None and word.value in carrier.valued)) and self.at < len(self.words)
+            value = self.words[self.at] if valued else None
+            self.add_option(word, flag, None, says="not documented here", value=value.value if value else None)
+            if value is not None:
+                self.at += 1
+                self.add(value, "value", of=flag, inside=runs)
+                if runs and not value.dynamic:
+                    self.string_within(value, value.value)
+            return
+        if word.dynamic and "$" in flag:
+            self.add_option(word, flag, None, says="an option that the shell puts together")
+            return
+        if re.fullmatch(r"-\d[\d.:]*", word.value) or word.value[0] == "+":  # a number below zero, a place in a file
+            self.operand(word, False)
+            return
+        place = word.value.find(flag[1:], 1) if len(flag) == 2 and len(word.value) > 2 else None
+        near = nearest_flags(flag, known.all_flags)
+        seek = self.maker.tables.mentions
+        page = known.page if flag in untagged else seek(known, flag, not near)
+        if not page and known.parent is not None:
+            page = seek(known.parent, flag, not near)
+        if page:
+            says = "named in the text of its page, without an entry of its own"
+            self.add_option(word, flag, None, place=place, page=page, says=says)
+            return
+        free = self.lost or self.root_name in self.rules.shortened
+        if free or (not known.is_complete and not (near and flag.startswith("--"))):
+            self.add_option(word, flag, None, place=place, says=f"{told.page} does not tell of it")
+            return
+        says = f"unknown option: {known.page} has no {flag}"
+        self.add_option(word, flag, None, place=place, problem=says, nearest=near)

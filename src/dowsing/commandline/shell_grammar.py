@@ -1,0 +1,434 @@
+"""A line of the shell as commands, words and marks, by the Bash grammar of tree-sitter.
+
+What the grammar cannot read as it stands is tried with what may be missing at its end: a quote, a bracket, a word.
+"""
+
+from __future__ import annotations
+
+import re
+from functools import cache
+
+from dowsing.commandline.repairs import repaired
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
+
+    Node = Any
+
+LONGEST = 200_000  # characters; longer lines are cut
+MOST_STATEMENTS = 8000  # commands and operators of one line
+MOST_NESTED = 60  # statements of the grammar within each other; a substitution in quotes is two
+
+_KEYWORDS = frozenset(
+    "if then else elif fi for in do done while until case esac select function [[ ]] ! { } (( )) time coproc".split()
+)
+_WORDS = frozenset(
+    """word string raw_string ansi_c_string translated_string concatenation number expansion simple_expansion
+    command_substitution process_substitution arithmetic_expansion brace_expression extglob_pattern regex
+    variable_name special_variable_name string_content test_operator subscript array""".split()
+)
+_GLOB = re.compile(r"(?<!\\)[*?]|(?<!\\)\[[^\]]+\]|(?<!\\)\{[^{}]*(?:,|\.\.)[^{}]*\}")
+_ESCAPES = {"n": "\n", "t": "\t", "r": "\r", "e": "\x1b", "a": "\a", "b": "\b", "f": "\f", "v": "\v", "0": "\0"}
+
+
+class Inner:
+    """A substitution in a word: its text from `start` to `end`, and what stands in it."""
+
+    def __init__(self, text: str, start: int, end: int, items: list[Item]) -> None:
+        self.text, self.start, self.end, self.items = text, start, end, items
+
+
+class Word:
+    """A word as it stands (`text`) and as the command gets it, as far as that is known (`value`).
+
+    `dynamic`: the shell puts something in its place; `quoted`: some of it is in quotes; `glob`: it is a pattern of
+    names; `variables`: those that it names.
+    """
+
+    def __init__(self, text: str, value: str, start: int, end: int) -> None:
+        self.text, self.value, self.start, self.end = text, value, start, end
+        self.dynamic = self.quoted = self.glob = False
+        self.variables: list[str] = []
+        self.inner: list[Inner] = []
+
+
+class Command:
+    """A simple command: its words, the name first."""
+
+    def __init__(self, words: list[Word]) -> None:
+        self.words = words
+
+
+class Mark:
+    """What is no word of a command: an operator, a keyword, a redirection, an assignment, a comment, a name."""
+
+    def __init__(self, role: str, text: str, start: int, end: int, what: str = "", word: Word | None = None) -> None:
+        self.role, self.text, self.start, self.end, self.what, self.word = role, text, start, end, what, word
+
+
+Item = Command | Mark
+
+
+class Shell:
+    """A line taken apart: its items in order, and what is wrong with it as (start, end, reason)."""
+
+    def __init__(self, items: list[Item], problem: tuple[int, int, str] | None) -> None:
+        self.items = items
+        self.problem = problem
+
+
+@cache
+def _parser() -> Any:
+    core, grammar = _compiled("tree_sitter"), _compiled("tree_sitter_bash")
+    return core.Parser(core.Language(grammar.language()))
+
+
+def _compiled(package: str) -> Any:
+    """The compiled part of a package. The rest of it would load half of the standard library for nothing used here."""
+    from importlib.machinery import PathFinder
+
+    found = PathFinder.find_spec(package)
+    places = list(found.submodule_search_locations or ()) if found else []
+    spec = PathFinder.find_spec(f"{package}._binding", places)
+    if spec is None or spec.loader is None:
+        from importlib import import_module
+
+        return import_module(package)
+    module = spec.loader.create_module(spec)
+    spec.loader.exec_module(module)  # type: ignore[arg-type]
+    return module
+
+
+def parse_shell(line: str) -> Shell:
+    """The line as commands and marks. Never raises; what cannot be read is told as the problem."""
+    line = with_slots(line[:LONGEST])
+    tree, source, problem = repaired(line, lambda text: _parser().parse(text.encode("utf-8", "replace")))
+    reader = _Reader(source, len(line))
+    items: list[Item] = []
+    reader.statement(tree.root_node, items)
+    problem = problem or reader.left_out
+    if problem is None and tree.root_node.has_error:
+        problem = reader.first_error(tree.root_node)
+    return Shell([item for item in items if _within(item, len(line))], problem)
+
+
+#: A place for a value, `<archive>`, is one word here and no redirection.
+_SLOT = re.compile(r"(?<![<>&\d])<([A-Za-z][\w.|-]*(?: [\w.|-]+)*)>(?=[\s\"'/,.:;)@=\]]|\Z)")
+_HIDDEN = str.maketrans("<> |", "\ue001\ue002\ue003\ue004")
+_SHOWN = str.maketrans("\ue001\ue002\ue003\ue004", "<> |")
+
+
+def with_slots(line: str) -> str:
+    """The line with the brackets of slots as characters that mean nothing to the shell."""
+    return _SLOT.sub(lambda match: match[0].translate(_HIDDEN), line) if "<" in line else line
+
+
+def _within(item: Item, end: int) -> bool:
+    if isinstance(item, Mark):
+        return item.start < end
+    item.words = [word for word in item.words if word.start < end]
+    return bool(item.words)
+
+
+class _Reader:
+    def __init__(self, source: str, end: int) -> None:
+        self.source = source
+        self.bytes = source.encode("utf-8", "replace")
+        self.end = end
+        self.depth = 0  # of statements within statements
+        self.count = 0  # of all statements
+        self.left_out: tuple[int, int, str] | None = None  # where reading ended, and why
+        self.places: list[int] | None = None
+        if not source.isascii():
+            self.places = []
+            for n, char in enumerate(source):
+                self.places += [n] * len(char.encode("utf-8", "replace"))
+            self.places.append(len(source))
+
+    def at(self, offset: int) -> int:
+        return self.places[min(offset, len(self.places) - 1)] if self.places is not None else offset
+
+    def span(self, node: Node) -> tuple[str, int, int]:
+        """The text of a node within the line, and where it is."""
+        start, end = self.at(node.start_byte), min(self.at(node.end_byte), self.end)
+        text = self.source[start:end]
+        return text.translate(_SHOWN) if "\ue001" in text else text, start, end
+
+    def first_error(self, node: Node) -> tuple[int, int, str]:
+        while True:
+            inner = next((child for child in node.children if child.has_error or child.is_missing), None)
+            if inner is None or node.type == "ERROR":
+                _, start, end = self.span(node)
+                return start, max(end, start + 1), "the shell cannot make sense of this"
+            node = inner
+
+    # --- statements ----------------------------------------------------------------------------------
+
+    def statement(self, node: Node, out: list[Item]) -> None:
+        self.count += 1
+        if self.depth >= MOST_NESTED or self.count > MOST_STATEMENTS:
+            start = self.span(node)[1]
+            why = "nested too deep" if self.depth >= MOST_NESTED else "too long"
+            self.left_out = self.left_out or (start, start + 1, f"from here on it is {why} to be taken apart")
+            return
+        self.depth += 1
+        try:
+            self.any_statement(node, out)
+        finally:
+            self.depth -= 1
+
+    def any_statement(self, node: Node, out: list[Item]) -> None:
+        kind = node.type
+        if kind in ("command", "declaration_command", "unset_command"):
+            self.command(node, out)
+        elif kind == "redirected_statement":
+            self.redirected(node, out)
+        elif kind == "test_command":
+            self.test(node, out)
+        elif kind in ("variable_assignment", "variable_assignments"):
+            self.assignments(node, out)
+        elif kind in ("for_statement", "case_statement", "case_item", "function_definition"):
+            self.compound(node, out)
+        elif kind == "c_style_for_statement" or (kind == "compound_statement" and self.span(node)[0][:2] == "(("):
+            self.arithmetic(node, out)
+        elif kind == "comment":
+            out.append(Mark("comment", *self.span(node)))
+        elif kind.endswith("_redirect"):
+            self.redirect(node, out)
+        elif kind == "ERROR" or kind in _WORDS:
+            self.loose(node, out)
+        elif not node.is_named:
+            self.token(node, out)
+        else:
+            for child in node.children:
+                self.statement(child, out)
+
+    def token(self, node: Node, out: list[Item]) -> None:
+        text, start, end = self.span(node)
+        if text in _KEYWORDS:
+            out.append(Mark("keyword", text, start, end))
+        elif text.strip():
+            out.append(Mark("operator", text, start, end))
+
+    def command(self, node: Node, out: list[Item]) -> None:
+        words: list[Word] = []
+        command = Command(words)
+        later: list[Item] = []
+        for child in node.children:
+            if child.type == "variable_assignment" and node.type == "command":
+                self.assignments(child, out)
+            elif child.type.endswith("_redirect"):
+                words += self.redirect(child, later)
+            else:
+                words.append(self.word(child))
+        if words:
+            out.append(command)
+        out += later
+
+    def redirected(self, node: Node, out: list[Item]) -> None:
+        first = len(out)
+        for child in node.children:
+            if child.type.endswith("_redirect"):
+                more = self.redirect(child, out)
+                # the grammar takes words after the target as targets too: they are the command's
+                command = next((one for one in out[first:] if isinstance(one, Command)), None)
+                if command is not None:
+                    command.words += more
+                elif more:
+                    out.append(Command(more))
+            else:
+                self.statement(child, out)
+
+    def redirect(self, node: Node, out: list[Item]) -> list[Word]:
+        """Add a redirection; the words that follow its target are given back."""
+        _, start, end = self.span(node)
+        operator = ""
+        target: Word | None = None
+        extra: list[Word] = []
+        behind: list[Item] = []
+        for child in node.children:
+            if child.type in ("file_descriptor", "heredoc_start") or not child.is_named:
+                text, _, end_of = self.span(child)
+                operator += text
+                end = end_of
+            elif child.type in ("heredoc_body", "heredoc_end"):
+                text, child_start, child_end = self.span(child)
+                what = "text" if child.type == "heredoc_body" else "end"
+                behind.append(Mark("redirection", text, child_start, child_end, f"here-document {what}"))
+            elif child.type in _WORDS:
+                word = self.word(child)
+                if target is None and node.type != "heredoc_redirect":
+                    target, end = word, word.end
+                else:
+                    extra.append(word)
+            else:
+                self.statement(child, behind)
+        text = self.source[start:end].translate(_SHOWN)
+        out.append(Mark("redirection", text, start, end, operator, target))
+        out += behind
+        return extra
+
+    def assignments(self, node: Node, out: list[Item]) -> None:
+        if node.type == "variable_assignments":
+            for child in node.children:
+                self.statement(child, out)
+            return
+        text, start, end = self.span(node)
+        value = node.child_by_field_name("value")
+        out.append(Mark("assignment", text, start, end, "", self.word(value) if value else None))
+
+    def test(self, node: Node, out: list[Item]) -> None:
+        leaves: list[Word] = []
+        self.leaves(node, leaves)
+        if leaves and leaves[0].text == "[":
+            out.append(Command(leaves))
+            return
+        for word in leaves:
+            role = "keyword" if word.text in ("[[", "]]", "((", "))") else "operand"
+            if role == "operand" and (word.text in _TESTS or re.fullmatch(r"-[a-z]{1,2}|-[A-Z]", word.text)):
+                role = "operator"
+            out.append(Mark(role, word.text, word.start, word.end, "test" if role != "keyword" else "", word))
+
+    def leaves(self, node: Node, out: list[Word]) -> None:
+        """The words of an expression in order."""
+        for child in node.children:
+            if child.type in _WORDS or not child.is_named or child.child_count == 0:
+                if self.span(child)[0]:
+                    out.append(self.word(child))
+            else:
+                self.leaves(child, out)
+
+    def compound(self, node: Node, out: list[Item]) -> None:
+        """Loops over words, cases, functions: words in them are no commands."""
+        for child in node.children:
+            if child.type in _WORDS and child.is_named:
+                word = self.word(child)
+                what = {
+                    "for_statement": "loop variable" if child.type == "variable_name" else "loop value",
+                    "case_statement": "case value",
+                    "case_item": "case pattern",
+                }.get(node.type, "function name")
+                if word.text:
+                    out.append(Mark("operand", word.text, word.start, word.end, what, word))
+            else:
+                self.statement(child, out)
+
+    def arithmetic(self, node: Node, out: list[Item]) -> None:
+        _, start, end = self.span(node)
+        opened, closed = self.source.find("((", start, end), self.source.rfind("))", start, end)
+        head = self.source[start:opened].strip() if opened > start else ""
+        if head:
+            out.append(Mark("keyword", head, start, start + len(head)))
+        body = next((child for child in node.children if child.type in ("do_group", "compound_statement")), None)
+        if body is not None:
+            closed = self.source.rfind("))", start, self.at(body.start_byte))
+        stop = closed + 2 if closed > opened else end
+        out.append(Mark("operand", self.source[opened:stop], opened, stop, "arithmetic"))
+        for child in node.children:
+            if self.at(child.start_byte) >= stop:
+                self.statement(child, out)
+
+    def loose(self, node: Node, out: list[Item]) -> None:
+        """What stands where no statement fits: words are taken as a command."""
+        if node.type in _WORDS:
+            out.append(Command([self.word(node)]))
+            return
+        words: list[Word] = []
+        for child in node.children:
+            if child.type in _WORDS and child.is_named:
+                words.append(self.word(child))
+                continue
+            if words:
+                out.append(Command(words))
+                words = []
+            self.statement(child, out)
+        if words:
+            out.append(Command(words))
+        if not node.children:
+            text, start, end = self.span(node)
+            if text.strip():
+                out.append(Command([Word(text, text, start, end)]))
+
+    # --- words ---------------------------------------------------------------------------------------
+
+    def word(self, node: Node) -> Word:
+        text, start, end = self.span(node)
+        word = Word(text, "", start, end)
+        word.value = self.value(node, word)
+        if end < self.at(node.end_byte):  # the rest was put there to make it readable
+            word.value = word.value.rstrip("\n")
+        return word
+
+    def value(self, node: Node, word: Word) -> str:
+        """What becomes of a node, and what it has in it, noted at `word`."""
+        kind = node.type
+        text = self.span(node)[0]
+        if kind in ("raw_string", "ansi_c_string"):
+            word.quoted = True
+            if kind == "raw_string":
+                return text[1:].removesuffix("'") if len(text) > 1 else ""
+            return re.sub(r"\\(.)", lambda m: _ESCAPES.get(m[1], m[1]), text[2:].removesuffix("'"))
+        if kind == "string" or kind == "translated_string":
+            word.quoted = True
+            return self.joined(node, word, inside_quotes=True)
+        if kind in ("command_substitution", "process_substitution"):
+            word.dynamic = True
+            items: list[Item] = []
+            for child in node.children:
+                if child.is_named:
+                    self.statement(child, items)
+            start, end = self.span(node)[1:]
+            kept = [item for item in items if _within(item, self.end)]
+            word.inner.append(Inner(text, start, end, kept))
+            return text
+        if kind in ("expansion", "simple_expansion", "arithmetic_expansion"):
+            word.dynamic = True
+            if kind != "arithmetic_expansion":
+                word.variables.append(re.sub(r"^\$\{?[#!]?", "", text).rstrip("}"))
+            for child in node.children:
+                if child.type == "command_substitution":
+                    self.value(child, word)
+            return text
+        if kind in ("concatenation", "command_name", "array") or (node.child_count and node.is_named):
+            return self.joined(node, word, inside_quotes=False)
+        if _GLOB.search(text):
+            word.glob = True
+        return re.sub(r"\\(\n|.)", lambda m: "" if m[1] == "\n" else m[1], text) if "\\" in text else text
+
+    def joined(self, node: Node, word: Word, inside_quotes: bool) -> str:
+        """The values of the children with what stands between them."""
+        parts: list[str] = []
+        at = self.at(node.start_byte)
+        quote = self.source[at : at + 2]
+        end = min(self.at(node.end_byte), self.end)
+        if inside_quotes:
+            at += 2 if quote == '$"' else 1
+        for child in node.children:
+            start = self.at(child.start_byte)
+            if inside_quotes and not child.is_named:
+                continue
+            if start > at:
+                parts.append(self.plain(self.source[at:start].translate(_SHOWN), inside_quotes))
+            if child.type == "string_content":
+                parts.append(self.plain(self.span(child)[0], True))
+            else:
+                parts.append(self.value(child, word))
+            at = max(at, self.at(child.end_byte))
+        rest = self.source[at:end].translate(_SHOWN)
+        if inside_quotes:
+            rest = rest.removesuffix('"')
+        parts.append(self.plain(rest, inside_quotes))
+        if not inside_quotes and _GLOB.search(self.span(node)[0]) and not word.quoted:
+            word.glob = True
+        return "".join(parts)
+
+    @staticmethod
+    def plain(text: str, inside_quotes: bool) -> str:
+        if "\\" not in text:
+            return text
+        pattern = r"\\([\"$`\\\n])" if inside_quotes else r"\\(\n|.)"
+        return re.sub(pattern, lambda m: "" if m[1] == "\n" else m[1], text)
+
+
+_TESTS = frozenset("== = != =~ < > -eq -ne -lt -le -gt -ge -nt -ot -ef && || ! ( )".split())

@@ -1,0 +1,187 @@
+"""One sentence for a whole line, made from its pieces: what it does, to what, and where the output goes."""
+
+from __future__ import annotations
+
+import os
+import re
+
+from dowsing.commandline.pieces import Piece
+
+MOST_OBJECTS = 3
+_PATHS = ("file", "folder", "path", "url", "host", "pattern", "glob")
+#: Titles of sections whose options say what is done, of which one is given.
+_OPERATION = re.compile(r"\boperations?\b|\bmodes?\b|\bactions?\b|\bfunctions?\b|\bcommands?\b", re.IGNORECASE)
+#: First words of option texts that tell about the option itself, not about what is done.
+_ABOUT = frozenset("use specify set same like if do give be show enable disable turn make select allow".split())
+
+
+def sentence(pieces: list[Piece], verbs: frozenset[str]) -> str:
+    """The line in words; "" if there is no command in it. `verbs`: words that a summary may begin with."""
+    text = _Teller(verbs).line(pieces, 0).lstrip(",; ")
+    return text[:1].upper() + text[1:] + "." if text else ""
+
+
+class _Teller:
+    """Puts pieces into words."""
+
+    def __init__(self, verbs: frozenset[str]) -> None:
+        self.verbs = verbs
+
+    def line(self, pieces: list[Piece], depth: int) -> str:
+        """What the pieces of that depth say, up to where a line of less depth goes on."""
+        parts: list[str] = []
+        joint = ""
+        n = 0
+        while n < len(pieces):
+            piece = pieces[n]
+            if piece.depth < depth:
+                break
+            if piece.depth > depth:
+                n += 1
+                continue
+            if piece.role == "command":
+                end = n + 1
+                while end < len(pieces) and not (pieces[end].depth <= depth and _ends(pieces[end])):
+                    end += 1
+                parts.append(joint + self.clause(pieces[n:end]))
+                joint = ", then "
+                n = end
+                continue
+            if piece.text == "[[":
+                end = next((m for m in range(n, len(pieces)) if pieces[m].text == "]]"), len(pieces) - 1)
+                joint = joint.replace("if this succeeds: ", "if ")
+                parts.append(f"{joint}the test {' '.join(p.text for p in pieces[n + 1 : end])} holds")
+                joint, n = ", then ", end + 1
+                continue
+            if piece.role in ("operator", "keyword"):
+                joint = _joint(pieces, n, joint)
+                if piece.text == "&" and parts:
+                    parts[-1] += ", in the background"
+                    joint = ", and at once "
+            elif piece.role == "redirection" and parts and piece.says:
+                parts.append(f"; {piece.says}")
+            elif piece.role == "assignment" and piece.says:
+                parts.append((", and " if parts else "") + piece.says)
+            n += 1
+        return "".join(parts)
+
+    def clause(self, pieces: list[Piece]) -> str:
+        """What one command does, to what."""
+        command = pieces[0]
+        depth = command.depth
+        own = [piece for piece in pieces[1:] if piece.depth == depth]
+        inner = next(
+            (n for n, piece in enumerate(pieces) if n and piece.role == "command" and piece.depth == depth + 1), None
+        )
+        in_value = any(piece.inside and piece.role in ("substitution", "operand") for piece in own)
+        does = self.does(command, own)
+        if inner is not None and not in_value:
+            return f"{does}{_objects(own, command)} – {self.clause(pieces[inner:])}"
+        if inner is not None and any(p.what in ("a line of the shell", "a line that is run later") for p in own):
+            return f"{does}{_objects([p for p in own if not p.inside], command)} – {self.line(pieces[inner:], depth + 1)}"
+        return does + _objects(own, command)
+
+    def does(self, command: Piece, own: list[Piece]) -> str:
+        """The verb phrase: of a subcommand, of the command's summary, or of the first option that says what is done."""
+        name = " ".join([os.path.basename(command.text), *(p.text for p in own if p.role == "subcommand")])
+        said = [p.says for p in own if p.role == "subcommand" and p.says]
+        summary = _phrase(said[-1] if said else command.says or "")
+        if summary and self.is_verb(summary):
+            return f"{summary} ({name})"
+        for piece in own:
+            if piece.role == "option" and piece.says and _OPERATION.search(piece.group):
+                phrase = _phrase(piece.says)
+                if self.is_verb(phrase) and phrase.split()[0] not in _ABOUT:
+                    return f"{phrase} ({name})"
+        if not summary or not (command.page or said):
+            return f"run {name}"
+        return f"run {name} ({summary})"
+
+    def is_verb(self, phrase: str) -> bool:
+        first = re.split(r"[^a-z]", phrase, maxsplit=1)[0]
+        return bool(first) and first in self.verbs and not re.match(r"\w+ (?:of|is)\b", phrase)
+
+
+def _ends(piece: Piece) -> bool:
+    if piece.role in ("command", "redirection", "comment", "keyword"):
+        return True
+    return piece.role == "operator" and piece.page is None and piece.of is None
+
+
+_JOINTS = {
+    "|": "; its output goes to: ",
+    "|&": "; its output and errors go to: ",
+    "&&": "; if that succeeds, ",
+    "||": "; if that fails, ",
+    ";": "; then ",
+    "if": "if this succeeds: ",
+    "elif": "; else if this succeeds: ",
+    "then": " – ",
+    "else": "; else ",
+    "while": "as long as this succeeds: ",
+    "until": "until this succeeds: ",
+    "!": "the contrary of: ",
+}
+
+
+def _joint(pieces: list[Piece], n: int, joint: str) -> str:
+    """What leads from the clause before to the one after the mark at `n`."""
+    piece = pieces[n]
+    after = pieces[n + 1].text if n + 1 < len(pieces) else ""
+    if piece.text in ("for", "select"):
+        values = [one.text for one in pieces[n + 1 :] if one.what == "loop value"]
+        return (
+            f"{joint if joint.endswith('then ') else ''}for each of {_listed(values)}: "
+            if values
+            else "again and again: "
+        )
+    if piece.text in ("do", "in", "done", "fi", "esac", "{", "}", "(", ")", "[[", "]]"):
+        return joint
+    if piece.text == ";" and after in ("do", "then", "done", "fi"):
+        return joint
+    return _JOINTS.get(piece.text, ", then ")
+
+
+def _phrase(text: str) -> str:
+    """The first clause of a text, its first letter small."""
+    text = re.sub(r"\s*\([^()]*\)", "", " ".join(text.split()))
+    text = re.split(r"(?<=[\w)])[.;:](?:\s|\Z)|, (?:which|so that|but|instead|unless)\b| – ", text, maxsplit=1)[
+        0
+    ].strip()
+    if len(text) > 90:
+        text = text[:90].rpartition(" ")[0] + " …"
+    first = text.split(" ")[0]
+    return text[:1].lower() + text[1:] if first[1:] == first[1:].lower() else text
+
+
+def _objects(own: list[Piece], command: Piece) -> str:
+    """What it is done to: the operands, and what options name."""
+    operands = [p.text for p in own if p.role == "operand" and not p.problem and p.what != "argument of the script"]
+    operands += [p.text for p in own if p.role == "substitution"]
+    named: list[str] = []
+    for piece in own:
+        if (
+            piece.role == "option"
+            and piece.value
+            and not piece.inside
+            and piece.kind in _PATHS
+            and piece.value != "-"
+        ):
+            label = next((flag.lstrip("-") for flag in piece.flags or [] if flag.startswith("--")), "")
+            label = label or piece.text.lstrip("-")
+            named.append(f"{label.replace('-', ' ')} {piece.value}")
+    if command.text in ("[", "test"):
+        named, operands = (
+            [],
+            [p.text for p in own if p.role in ("option", "value", "operand") or p.role == "operator"],
+        )
+        operands = [" ".join(operands).removesuffix(" ]")]
+    return (f": {_listed(operands)}" if operands and any(operands) else "") + (
+        f", {', '.join(named[:3])}" if named else ""
+    )
+
+
+def _listed(words: list[str]) -> str:
+    if len(words) > MOST_OBJECTS:
+        return f"{', '.join(words[:MOST_OBJECTS])} and {len(words) - MOST_OBJECTS} more"
+    return " and ".join([", ".join(words[:-1]), words[-1]] if len(words) > 2 else words)

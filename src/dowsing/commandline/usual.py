@@ -1,0 +1,54 @@
+"""What is usual of a command: its options by how much is made of them, and its subcommands."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.form_facts import wants_command
+from dowsing.commandline.tables import Known, Spelling, Tables
+from dowsing.index.command_rows import subcommands_of
+
+_FLAG = r"(?<![\w-])-{1,2}[A-Za-z0-9][\w-]*"
+
+
+def options_by_use(known: Known, lines: list[str] | None = None) -> list[Spelling]:
+    """The spellings by how much the page makes of their options: shown in a form, with a long and a short spelling,
+    mentioned. Each of the `lines` that uses one counts like three mentions."""
+    if known.only and known.parent is not None and not known.spellings:
+        known = known.parent  # a subcommand without a text of its own
+    spellings = list(known.spellings.values())
+    texts = " ".join(
+        [*(o.text for t in known.tables for o in t.options), *(line for t in known.tables for line in t.lines)]
+    )
+    mentions: dict[str, int] = {}
+    for word in re.findall(_FLAG, texts):
+        mentions[word] = mentions.get(word, 0) + 1
+    used: dict[str, int] = {}
+    for line in lines or ():
+        for word in re.findall(_FLAG, line):
+            is_bundle = word not in known.spellings and re.match(r"-[A-Za-z]{2,}", word)
+            letters = [f"-{letter}" for letter in word[1:]] if is_bundle else []
+            for flag in {word, *letters}:
+                used[flag] = used.get(flag, 0) + 1
+
+    def weight(item: tuple[int, Spelling]) -> tuple[float, int]:
+        n, one = item
+        flags = one.option.flags
+        said = sum(mentions.get(flag, 0) for flag in flags)
+        both = any(len(f) == 2 for f in flags) and any(len(f) > 2 for f in flags)
+        last = {"--help", "--version"} & set(flags)
+        shown = sum(used.get(flag, 0) for flag in flags)
+        return -(min(said, 6) + 2 * both + 3 * shown - 20 * bool(last)), n
+
+    return [one for _, one in sorted(enumerate(spellings), key=weight)]
+
+
+def subcommand_words(known: Known, tables: Tables) -> tuple[bool, dict[str, str]]:
+    """The words that may be the subcommand of a command, each with what is said of it; and whether it needs one."""
+    listed = dict(known.subcommands)
+    prefix = f"{known.name}-"
+    for entry in subcommands_of(tables.store, known.name):
+        word = entry.name.removeprefix(prefix).removeprefix(known.name + "_")
+        if "-" not in word or word not in listed:
+            listed[word] = listed.get(word) or entry.summary
+    return wants_command(known) or (not known.forms and bool(listed)), listed

@@ -1,0 +1,425 @@
+"""The words of one command as pieces: options, their values, subcommands, operands, and the command within it.
+
+Reading follows the guidelines of POSIX.1-2017 (XBD 12.2) with what GNU getopt_long, the X toolkit's single-dash long
+options and the BSD's bundles add, each as far as the command's own documentation shows such options.
+"""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.form_facts import carried_after, operand_of, wants_command
+from dowsing.commandline.option_words import OptionReader, PieceMaker, State
+from dowsing.commandline.pieces import Piece
+from dowsing.commandline.shell_grammar import Word
+from dowsing.commandline.tables import Known, Spelling
+from dowsing.commandline.value_checks import kind_of
+from dowsing.index.command_rows import has_subcommands
+from dowsing.knowledge.conventions import Carrier
+from dowsing.model.nearness import nearest_words
+from dowsing.model.value_kinds import wrong_kind
+
+MOST_SUGGESTED = 12  # names that nothing knows for which those spelled like them are looked for
+MOST_CARRIED = 24  # commands within commands, such as sudo env xargs …, that are taken apart
+_ASSIGNMENT = re.compile(r"[A-Za-z_]\w*\+?=")
+_EXPRESSION_OPERATORS = frozenset(("(", ")", "!", ",", "-o", "-or", "-a", "-and", "-not"))
+_DECLARING = frozenset(("export", "declare", "local", "readonly", "typeset", "env", "alias", "set", "unset"))
+_OPERATOR_SAYS = {
+    "(": "begins a group",
+    ")": "ends a group",
+    "!": "true if what follows is false",
+    "-not": "true if what follows is false",
+    "-o": "or",
+    "-or": "or",
+    "-a": "and",
+    "-and": "and",
+    ",": "both are done; the second counts",
+}
+
+
+class WordReader:
+    """Reads the words of commands into pieces."""
+
+    def __init__(self, maker: PieceMaker) -> None:
+        self.maker = maker
+        self.tables = maker.tables
+
+    def command(self, words: list[Word], depth: int) -> State | None:
+        """Read a command. The state is what it is left in at its last word; None if the name is not known here."""
+        name = words[0]
+        if name.dynamic:
+            self.maker.add(self.maker.piece(name, "command", depth, says="the command that this stands for"))
+            self._rest(words[1:], depth)
+            return None
+        known = self.tables.command(name.value)
+        self.maker.add(self._command_piece(name, known, depth))
+        return _CommandReader(self, known, depth).read(words[1:])
+
+    def _command_piece(self, name: Word, known: Known, depth: int) -> Piece:
+        piece = self.maker.piece(
+            name,
+            "command",
+            depth,
+            page=known.page or None,
+            says=known.summary or None,
+            builtin=known.builtin,
+            what="keyword" if known.keyword else "",
+        )
+        if known.page or known.documented:
+            return piece
+        if known.exists:
+            says = "a file of your own" if "/" in name.value else "it can be run here; nothing here documents it"
+            return piece.changed(says=says)
+        near, meant = self._suggested(name.value)
+        problem = "unknown command: nothing here has that name" if meant else None
+        says = "nothing here has that name, and nothing documents it"
+        return piece.changed(says=says, problem=problem, nearest=meant or near)
+
+    def _suggested(self, name: str) -> tuple[list[str], list[str]]:
+        """What `_commands_like` gives, looked for once a name, and not for the hundreds that one line may have."""
+        known = self.tables.suggested
+        if name not in known:
+            if not self.tables.suggest or len(known) >= MOST_SUGGESTED:
+                return [], []
+            known[name] = self._commands_like(name)
+        return known[name]
+
+    def _commands_like(self, name: str) -> tuple[list[str], list[str]]:
+        """Commands that are spelled like it, and those of them so nearly the same that one must be meant."""
+        from dowsing.index.nearest_names import nearest_names
+        from dowsing.model.nearness import distance
+
+        labels = nearest_names(self.tables.store, name)
+        names = [label.partition("(")[0] for label in labels if label.endswith(("(1)", "(8)", "(builtin)"))]
+        like = [one for one in dict.fromkeys(names) if one != name][:3]
+        near = [one for one in like if distance(one, name) <= 1 + (len(name) > 8)]
+        # two letters that changed places, or a longer name that begins alike: else it may well be a tool not here
+        meant = [
+            one for one in near if sorted(one) == sorted(name) or (min(len(name), len(one)) > 4 and one[0] == name[0])
+        ]
+        return like, meant
+
+    def _rest(self, words: list[Word], depth: int) -> None:
+        for word in words:
+            self.maker.add(self.maker.piece(word, "operand", depth))
+            if word.inner:
+                self.maker.line_of(word, depth)
+
+
+class _CommandReader(OptionReader):
+    """Reads the words of one command. `reader` reads the command that it may carry."""
+
+    def __init__(self, reader: WordReader, known: Known, depth: int) -> None:
+        super().__init__(reader.maker, known, depth)
+        self.reader = reader
+
+    # --- the order of things -------------------------------------------------------------------------
+
+    def read(self, words: list[Word]) -> State:
+        self.words = words
+        self.carrier = self.carrier_of(self.known)
+        expression = self.rules.expressions.get(self.known.name)
+        while self.at < len(words):
+            word = words[self.at]
+            self.at += 1
+            value = word.value
+            if self.script_rest:
+                self.add(word, "operand", what=self.script_rest)
+            elif self.bundle(word) or self.inner(word):
+                pass
+            elif self.state.ended or len(value) < 2 or value[0] not in "-+" or (word.dynamic and value[:1] == "$"):
+                self.operand(word, expression is not None)
+            elif self.known.name in self.rules.dashed and re.fullmatch(self.rules.dashed[self.known.name], value):
+                self.operand(word, False)
+            elif value == "--":
+                self.state.ended = True
+                says = "ends the options: what follows is taken as it stands"
+                self.add(word, "option", flags=["--"], page=self.known.page or None, says=says)
+                if self.carrier and self.carrier.after == "--":
+                    self.inner_command()
+            elif expression is not None and (value in _EXPRESSION_OPERATORS or value in expression):
+                self.expression(word, expression)
+            elif value in self.rules.operators.get(self.known.name, ()) and (self.state.used or self.state.operands):
+                self.add(word, "operator", page=self.known.page or None, says=_OPERATOR_SAYS.get(value))
+            elif self.carrier and value == self.carrier.after:
+                self.long(word)
+                self.inner_command()
+            elif value[0] == "+" and self.known.spelling(value) is None and self.known.spelling(value[:2]) is None:
+                self.operand(word, False)
+            elif value.startswith("--"):
+                self.long(word)
+            else:
+                self.short(word)
+        state, carrier = self.state, self.carrier
+        state.wants_inner = (
+            carrier is not None
+            and not (carrier.never or carrier.after or carrier.string or state.wanting)
+            and len(state.operands) >= carrier.before
+        )
+        state.needs_inner = state.wants_inner and not state.used
+        return state
+
+    def carrier_of(self, known: Known) -> Carrier | None:
+        """How the command carries another: as the conventions say, else as its forms show."""
+        if not known.carrier_is_told:
+            known.carrier, known.carrier_is_told = self._carrier_of(known), True
+        return known.carrier
+
+    def _carrier_of(self, known: Known) -> Carrier | None:
+        carrier = self.rules.carriers.get(known.name)
+        if (
+            carrier is None
+            and known.parent is None
+            and not has_subcommands(self.maker.tables.store, known.name)
+            and not known.subcommands
+        ):
+            before = carried_after(known)
+            if before is not None:
+                carrier = Carrier({"before": before})
+        return carrier
+
+    # --- operands ------------------------------------------------------------------------------------
+
+    def bundle(self, word: Word) -> bool:
+        """A first word of option letters without a dash, as `tar xzf` and `ps aux` have it."""
+        known = self.known
+        if (
+            known.name not in self.rules.bundles
+            or self.state.operands
+            or self.state.used
+            or self.at != 1
+            or word.value[:1] == "-"
+            or not re.fullmatch(r"[A-Za-z0-9]+", word.value)
+        ):
+            return False
+        letters = [known.spellings.get(letter) or known.spellings.get("-" + letter) for letter in word.value]
+        if not all(letters):
+            return False
+        waiting: list[Spelling] = []
+        for n, spelling in enumerate(letters):
+            assert spelling is not None
+            self.state.used.append(spelling)
+            value = None
+            if spelling.needs:
+                place = self.at + len(waiting)
+                value = self.words[place].value if place < len(self.words) else None
+                waiting.append(spelling)
+            flag = word.value[n] if spelling.flag == word.value[n] else "-" + word.value[n]
+            self.add(
+                word,
+                "option",
+                text=word.value[n],
+                word=word.text if len(word.value) > 1 else "",
+                span=[word.start + n, word.start + n + 1],
+                flags=spelling.option.flags,
+                value=value,
+                page=spelling.page,
+                says=spelling.option.text or None,
+                problem=f"missing value: {flag} needs {spelling.option.argument}"
+                if spelling.needs and value is None
+                else None,
+                what="without a dash",
+                kind=kind_of(spelling.option) if spelling.needs else "",
+                group=spelling.option.section,
+            )
+        for spelling in waiting:
+            if self.at < len(self.words):
+                one = self.words[self.at]
+                self.at += 1
+                self.add(one, "value", of=spelling.flag, kind=kind_of(spelling.option), page=spelling.page)
+        return True
+
+    def inner(self, word: Word) -> bool:
+        """Whether the command that this one carries begins with the word; if so, all of it is read."""
+        carrier = self.carrier
+        if carrier is None or carrier.never or carrier.after:
+            return False
+        if word.value[:1] == "-" and not self.state.ended and len(word.value) > 1:
+            return False
+        if carrier.string:
+            if self.state.operands:
+                return False
+            self.state.operands.append(word)
+            self.add(word, "operand", inside=True, what="a line that is run later")
+            self.string_within(word, word.value)
+            return True
+        if carrier.assignments and _ASSIGNMENT.match(word.value):
+            self.add(word, "assignment", says=_assigned(word.value))
+            return True
+        if len(self.state.operands) < carrier.before:
+            return False
+        self.at -= 1
+        self.inner_command()
+        return True
+
+    def inner_command(self) -> None:
+        """Read the rest of the words as the command that this one carries."""
+        rest = self.words[self.at :]
+        self.at = len(self.words)
+        if not rest:
+            return
+        if self.depth >= MOST_CARRIED:
+            for word in rest:
+                self.maker.add(
+                    self.maker.piece(word, "operand", self.depth, says="commands within commands, too deep to tell")
+                )
+            return
+        first = rest[0]
+        if self.carrier is not None and self.carrier.joined and first.quoted and re.search(r"\s", first.value):
+            for word in rest:
+                self.add(word, "operand", inside=True, what="a line of the shell")
+                self.string_within(word, word.value)
+            return
+        self.state.inner = self.reader.command(rest, self.depth + 1)
+
+    def expression(self, word: Word, carrying: list[str]) -> None:
+        """An operator of an expression, or a test that runs a command up to `;` or `+`."""
+        value = word.value
+        spelling = self.known.spelling(value)
+        if value in _EXPRESSION_OPERATORS:
+            says = spelling.option.text if spelling and spelling.option.text else _OPERATOR_SAYS.get(value, "")
+            self.add(
+                word,
+                "operator",
+                page=self.known.page or None,
+                says=says,
+                flags=spelling.option.flags if spelling else None,
+            )
+            return
+        end = self.at
+        while end < len(self.words) and self.words[end].value not in (";", "+"):
+            end += 1
+        inner = self.words[self.at : end]
+        closer = self.words[end : end + 1]
+        text = " ".join(one.value for one in [*inner, *(closer if closer and closer[0].value == "+" else [])])
+        problem = "" if closer else f"missing value: {value} needs \\; or + after the command"
+        if spelling:
+            self.state.used.append(spelling)
+        self.add_option(word, value, spelling, value=text, problem=problem, kind="command")
+        self.at = end + 1
+        if inner:
+            self.state.inner = self.reader.command(inner, self.depth + 1)
+        if closer:
+            self.state.inner = None
+            says = (
+                "ends the command: it is run once for each file"
+                if closer[0].value == ";"
+                else ("ends the command: it is run with as many files as fit")
+            )
+            self.add(closer[0], "operator", of=value, page=self.known.page or None, says=says)
+
+    def operand(self, word: Word, expression: bool) -> None:
+        """A subcommand, a word that is an option without a dash, or what the command works on."""
+        value = word.value
+        if expression and value in _EXPRESSION_OPERATORS:
+            self.expression(word, [])
+            return
+        if not self.state.operands and not word.dynamic and not self.state.ended and self.subcommand(word):
+            return
+        if self.keyword(word):
+            return
+        self.state.operands.append(word)
+        if self.known.name in _DECLARING and _ASSIGNMENT.match(value):
+            self.add(word, "assignment", says=_assigned(value))
+            return
+        if self.script(word):
+            return
+        if value == "-":
+            self.add(word, "operand", says="the standard input or output in place of a file", what="-")
+            return
+        name, kind = operand_of(self.known, len(self.state.operands) - 1, self.state.flags)
+        problem = ""
+        if kind and not word.dynamic and not word.glob:
+            plain = kind in ("mode", "duration", "signal") or (kind == "number" and name.upper().startswith("NUMBER"))
+            reason = wrong_kind(kind, value) if plain and self.known.parent is None else ""
+            if reason:
+                problem = f"value of a wrong kind: {reason}"
+        self.add(word, "operand", what=name, kind=kind, problem=problem or None)
+
+    def script(self, word: Word) -> bool:
+        """The script of an interpreter: options after it are its own."""
+        if self.interpreter not in self.rules.scripts or self.has_code:
+            return False
+        if len(self.state.operands) > 1:
+            return False
+        self.add(word, "operand", what="script", kind="file")
+        self.script_rest = "argument of the script"
+        return True
+
+    def keyword(self, word: Word) -> bool:
+        """An option that has no dash: `dev eth0`, `bs=1M`; whether the word is one."""
+        name, equals, attached = word.value.partition("=")
+        known = self.known.parent if self.known.only and self.known.parent else self.known
+        spelling = known.spellings.get(name) if name and name[0] not in "-+" else None
+        if spelling is None or word.quoted or len(name) < 2:
+            return False
+        if equals and spelling.takes:
+            self.option(word, name, spelling, attached)
+            return True
+        if equals or word.value.endswith("="):
+            return False
+        self.option(word, name, spelling, None)
+        return True
+
+    def subcommand(self, word: Word) -> bool:
+        """A subcommand: by a page of its own, or listed in the command's text; whether the word is one or fails to be."""
+        known, value = self.known, word.value
+        page = self.maker.tables.subcommand(known, value)
+        listed = known.subcommands
+        short = ""
+        if page is None and value not in listed and self.root_name in self.rules.shortened:
+            short = next((name for name in listed if name.startswith(value) or value.startswith(name)), "")
+            page = self.maker.tables.subcommand(known, short) if short else None
+        if page is not None:
+            self.state.known = page
+            self.carrier = self.carrier_of(page)
+            says = page.summary or listed.get(short or value)
+            self.add(
+                word, "subcommand", page=page.page, says=says or None, what=f"short for {short}" if short else ""
+            )
+            return True
+        if short or value in listed:
+            inside = Known(f"{known.name}-{short or value}", f"{known.words} {value}", known)
+            inside.page = known.page
+            inside.only = short or value
+            self.state.known = inside
+            what = f"short for {short}" if short else ""
+            self.add(word, "subcommand", page=known.page, says=listed[short or value] or None, what=what)
+            return True
+        if not listed and known.parent is None and has_subcommands(self.maker.tables.store, known.name):
+            near = self._subcommands_like(value) if re.fullmatch(r"[a-z][\w-]*", value) else []
+            if near:
+                problem = f"wrong subcommand: {known.words} has no {value}"
+                self.lost = True
+                self.add(word, "subcommand", problem=problem, nearest=near, page=known.page)
+                self.state.operands.append(word)
+            return bool(near)
+        if len(listed) < 3 or not re.fullmatch(r"[a-z][\w-]*", value) or word.quoted:
+            return False
+        near = nearest_words(value, list(listed), least=0.75)
+        if not near and (known.parent is not None or not wants_command(known)):
+            return False
+        if self.maker.tables.mentions(known, value, everywhere=False):  # its page speaks of it, if only in passing
+            self.add(word, "subcommand", page=known.page, what="not listed")
+            self.state.operands.append(word)
+            return True
+        self.lost = True
+        self.add(
+            word,
+            "subcommand",
+            problem=f"wrong subcommand: {known.page} lists no {value}",
+            nearest=near,
+            page=known.page,
+        )
+        self.state.operands.append(word)
+        return True
+
+    def _subcommands_like(self, value: str) -> list[str]:
+        names = [entry.name for entry in self.maker.tables.store.of_family(self.known.name)]
+        plain = [name.removeprefix(self.known.name + "-") for name in names if name.startswith(self.known.name + "-")]
+        return nearest_words(value, plain, least=0.75)
+
+
+def _assigned(text: str) -> str:
+    name, _, value = text.partition("=")
+    return f"sets {name} to {value}" if value else f"empties {name}"

@@ -1,0 +1,290 @@
+"""The sheet of a command: its forms and options as fields, filled in with what a line has already."""
+
+from __future__ import annotations
+
+from dowsing.commandline.effects import commands_of
+from dowsing.commandline.exclusion import excluded
+from dowsing.commandline.line import LineReader
+from dowsing.commandline.option_words import State
+from dowsing.commandline.pieces import Piece
+from dowsing.commandline.tables import Known, Tables
+from dowsing.commandline.usual import options_by_use, subcommand_words
+from dowsing.composing.field import Field
+from dowsing.composing.filling_in import fill_in, same_words
+from dowsing.composing.form_fields import (
+    Plan,
+    best_form,
+    option_field,
+    option_key,
+    plan_of,
+    tells_only,
+)
+from dowsing.composing.sheet import Fault, Sheet
+from dowsing.composing.writing import write_command
+from dowsing.facts.forms import Form
+from dowsing.index.conventions import conventions_of
+from dowsing.model.errors import NotComposable
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+USUAL_OPTIONS = 9
+MOST_FORMS = 12
+
+
+class CommandSheet(Sheet):
+    """The sheet of the command that stands at a place of a line. What else is in the line stays as it is.
+
+    `line`: the whole line; `at`: the place of the cursor in characters, its end if None; `uses` gives
+    lines that show how a command is used, by its name. Raises NotComposable if there is no command, or nothing tells of it.
+    """
+
+    has_spellings = True
+
+    def __init__(
+        self,
+        line: str,
+        tables: Tables,
+        at: int | None = None,
+        uses: Callable[[str], list[str]] | None = None,
+        folder: str = "",
+    ) -> None:
+        super().__init__(folder)
+        self.tables = tables
+        self._uses = uses
+        self._initial: dict[str, list[str]] = {}  # what the line had
+        self._read(line, len(line) if at is None else at)
+
+    # --- reading the line ----------------------------------------------------------------------------
+
+    def _read(self, line: str, at: int) -> None:
+        reader = LineReader(self.tables)
+        found = reader.read(line)
+        command, own, state = _at_cursor(reader, found.pieces, at)
+        if command is None:
+            raise NotComposable("there is no command there yet; say its name, for example: dowsing compose tar")
+        if state is None:
+            raise NotComposable(f"what {command.text} is, is only known when the line runs")
+        if not state.known.documented and not state.root.documented:
+            raise NotComposable(f"nothing here documents {command.text}, so there is nothing to fill in")
+        self.known: Known = state.known
+        self.state = state
+        self.command = command
+        self.title = self.known.words if " " in self.known.words else self.known.name
+        self.summary = self.known.summary or state.root.summary
+        self.page = self.known.page or state.root.page
+        own = [piece for piece in own if piece.role != "redirection"]
+        last = max([command.end, *(piece.end for piece in own)])
+        self.before, self.after = line[: command.start], line[last:]
+        self.between = _kept_between(found.pieces, command, last)
+        self._head(own, line)
+        self.subcommands: dict[str, str] = {}
+        if not self.known.only and not state.operands and self.known.parent is None:
+            self.subcommands = subcommand_words(self.known, self.tables)[1]
+        self._plan()
+        self.typed = line[command.start : last]
+        filled = fill_in(self.fields, self.plan.places, own)
+        self.raw, self.spelled, self.extra = filled.raw, filled.spelled, filled.extra
+        self.ended, self.bundled, self.joined = filled.ended, filled.bundled, filled.joined
+        self.fixed = ""  # what was typed, where it cannot be told apart into fields
+        self._held.update(filled.held)
+        ordered: bool = self.expression and any(piece.role == "operator" and not piece.of for piece in own)
+        if ordered or not same_words(self.typed, self.command_line()):
+            self.fixed = line[command.start + len(self.head) : last].strip()
+            self.extra = []
+            self._held = {key: held for key, held in self._held.items() if key == "form"}
+        self._initial = dict(self._held)
+
+    def _head(self, own: list[Piece], line: str) -> None:
+        """The words up to the subcommand, as they stand; `own` is left with what comes after."""
+        self.head = self.command.text
+        places = [n for n, piece in enumerate(own) if piece.role == "subcommand"]
+        if places:
+            self.head = line[self.command.start : own[places[-1]].end]
+            del own[: places[-1] + 1]
+
+    def _plan(self, form: Form | None = None) -> None:
+        """The fields by the form that fits best, or the one given."""
+        rules = conventions_of(self.tables.store)
+        self.expression: bool = self.known.name in rules.expressions
+        self.carrying = rules.expressions.get(self.known.name, [])
+        self.forms = [one for one in self.known.forms if not one.defines and not one.problem][:MOST_FORMS]
+        if form is None:
+            words = [word.value for word in self.state.operands]
+            form = best_form(self.known, self.forms or self.known.forms, self.state.flags, words)
+        self.form = form
+        self.plan: Plan = plan_of(form, self.known, self.subcommands, self.expression)
+        fields: dict[str, Field] = {}
+        if len(self.forms) > 1 and form is not None and not self.subcommands:
+            lines = list(dict.fromkeys(one.line for one in self.forms))
+            if len(lines) > 1:
+                says = "A command may be written in several ways; what is asked for depends on the one chosen."
+                fields["form"] = Field(
+                    "form", "form", "form", "", "choice", says, self.page, values=lines, strict=True,
+                    default=form.line, required=True,
+                )  # fmt: skip
+        grouped = {key for keys in self.plan.one_of for key in keys}
+        for field in self.plan.fields:
+            fields[field.key] = field.changed(required=True) if field.key in grouped else field
+        usual = 0
+        demanded = {flag for field in fields.values() if field.required for flag in field.flags}
+        out = excluded(self.known, demanded) if demanded else set()
+        for spelling in options_by_use(self.known, self._uses(self.known.name) if self._uses else None):
+            key = option_key(spelling.option)
+            field = fields.get(key) or option_field(spelling)
+            free = not (field.required or field.usual or tells_only(spelling.option) or out & set(field.flags))
+            if usual < USUAL_OPTIONS and free:
+                field = field.changed(usual=True)
+                usual += 1
+            fields[key] = field
+        order = {option_key(o): n for n, o in enumerate(o for table in self.known.tables for o in table.options)}
+
+        def place(key: str) -> tuple[int, int]:
+            """What the forms ask for first, then the options in the order of the page."""
+            if not key.startswith("option "):
+                return 0, 0
+            return (1, 0) if fields[key].required else (2, order.get(key, len(order)))
+
+        fields = {key: fields[key] for key in sorted(fields, key=place)}
+        self.fields = list(fields.values())
+        if form is not None and "form" in fields:
+            self._held["form"] = [form.line]
+
+    # --- changing it ---------------------------------------------------------------------------------
+
+    def put(self, field: Field, values: list[str]) -> None:
+        """As of any sheet; another form brings other fields, which keep what fits."""
+        super().put(field, values)
+        if field.what == "form":
+            chosen = values[0] if values else ""
+            form = next((one for one in self.forms if one.line == chosen), None)
+            if form is not None:
+                held = {key: kept for key, kept in self._held.items() if key != "form"}
+                self._plan(form)
+                keys = {one.key for one in self.fields}
+                self._held.update({key: kept for key, kept in held.items() if key in keys})
+
+    def settle(self) -> bool:
+        """A subcommand that was chosen brings its own fields."""
+        chosen = self._held.get("subcommand", [""])[0]
+        if chosen not in self.subcommands:
+            return False
+        line = self.before + self.command_line()
+        at = len(line)
+        self._held.clear()
+        self._read(line + self.after, at)
+        return True
+
+    def held_keys(self) -> list[str]:
+        """The keys of what is filled in, in the order of filling. In an expression, where order counts, a test that was
+        added stands before what is done with what it lets through."""
+        keys = list(self._held)
+        if not self.expression:
+            return keys
+        found = [key for key in keys if key in self._initial]
+        for key in keys:
+            if key in self._initial:
+                continue
+            first = (
+                len(found)
+                if self._acts(key)
+                else next((n for n, one in enumerate(found) if self._acts(one)), len(found))
+            )
+            found.insert(first, key)
+        return found
+
+    def _acts(self, key: str) -> bool:
+        """Whether an option of an expression does something, where others only tell."""
+        return key.startswith("option ") and "action" in self.field(key).group.casefold()
+
+    def without(self, field: Field) -> list[str]:
+        """The spellings of an option that take no value though another one does."""
+        spelling = self.known.spelling(field.flags[0])
+        return spelling.option.bare if spelling else []
+
+    # --- what is asked and wrong ---------------------------------------------------------------------
+
+    def ruled_out(self) -> dict[str, str]:
+        """The fields that the forms rule out beside the options that are there."""
+        on = [field for field in self.fields if field.what == "option" and self.is_on(field)]
+        found: dict[str, str] = {}
+        for field in on:
+            out = excluded(self.known, set(field.flags))
+            for other in self.fields:
+                if other.what == "option" and set(other.flags) & out and not self.is_on(other):
+                    found.setdefault(other.key, field.flags[0])
+        return found
+
+    def missing(self) -> list[Fault]:
+        """The fields that lack a value; of options of which one is demanded the first."""
+        if self.fixed:
+            return []  # it may well stand in what was typed
+        grouped = {key: keys for keys in self.plan.one_of for key in keys}
+        found = []
+        for field in self.fields:
+            if not field.required or self.is_on(field):
+                continue
+            keys = grouped.get(field.key)
+            if keys is None:
+                found.append(Fault(field, "", f"needs {field.label}"))
+            elif keys[0] == field.key and not any(self.is_on(self.field(key)) for key in keys):
+                names = " or ".join(self.field(key).flags[-1] for key in keys)
+                found.append(Fault(field, "", f"needs {names}"))
+        return found
+
+    # --- the line ------------------------------------------------------------------------------------
+
+    def line(self, spelling: str = "") -> str:
+        """The whole line with what is filled in; values that are the default anyway are left out.
+
+        A line that nothing was changed in stays as it was typed.
+        """
+        if self._held == self._initial and not spelling:
+            return self.before + self.typed + self.after
+        return self.before + self.command_line(spelling) + self.after
+
+    @property
+    def cursor(self) -> int:
+        """The place after the command, in characters of the line."""
+        return len(self.line()) - len(self.after)
+
+    def command_line(self, spelling: str = "") -> str:
+        """The command alone as it stands."""
+        return write_command(self, spelling)
+
+
+def _at_cursor(reader: LineReader, pieces: list[Piece], at: int) -> tuple[Piece | None, list[Piece], State | None]:
+    """The command at a place: its piece, its own pieces, and what is known of it."""
+    best: tuple[Piece, list[Piece]] | None = None
+    ends = [p for p in pieces if p.role == "operator" and p.of and p.end <= at]
+    closed = [p for p in pieces if p.role == "substitution" and p.end <= at and p.text.endswith(")")]
+    for command, own in commands_of(pieces):
+        if any(p.start <= command.start < p.end for p in closed):
+            continue  # the cursor has left that substitution
+        if any(command.start < p.start and command.depth > p.depth for p in ends):
+            continue  # and what an option carries up to a semicolon
+        if command.start <= at and (best is None or command.start >= best[0].start):
+            best = command, own
+    if best is None:
+        return None, [], None
+    piece, own = best
+    state = None
+    for item, found in reader.states:
+        inner = found
+        words = item.words
+        if not words or not (words[0].start <= piece.start <= words[-1].end):
+            continue
+        while inner is not None and inner.inner is not None and inner.root.name != _base(piece):
+            inner = inner.inner
+        state = inner
+    return piece, list(own), state
+
+
+def _base(piece: Piece) -> str:
+    return (piece.plain or piece.text).rpartition("/")[2]
+
+
+def _kept_between(pieces: list[Piece], command: Piece, last: int) -> list[str]:
+    """The redirections among the words of a command: they are written after it."""
+    return [p.text for p in pieces if p.role == "redirection" and command.start < p.start and p.end <= last]

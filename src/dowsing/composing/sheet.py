@@ -1,0 +1,130 @@
+"""A sheet of fields that are filled in, whatever line comes of it."""
+
+from __future__ import annotations
+
+from dowsing.composing.field import ALL, REQUIRED, STEPS, SWITCH, USUAL, Field, wrong
+from dowsing.model.record import Record
+
+
+class Fault(Record):
+    """A value that cannot be right, or a field that lacks one."""
+
+    field: Field
+    value: str
+    says: str
+
+
+class Sheet:
+    """The fields of a line and what they hold. Derived classes know how the line is written.
+
+    `title` names what is composed, `summary` says what it is, `page` names the text that says so.
+    """
+
+    title = summary = page = ""
+    #: whether there are several spellings of an option to choose from
+    has_spellings = False
+
+    def __init__(self, folder: str = "") -> None:
+        self.folder = folder
+        self.fields: list[Field] = []
+        self._held: dict[str, list[str]] = {}
+
+    # --- what it holds -------------------------------------------------------------------------------
+
+    def values(self, field: Field) -> list[str]:
+        """The values of a field, [] if it is not filled in. `SWITCH` is that of an option without a value."""
+        return list(self._held.get(field.key, []))
+
+    def put(self, field: Field, values: list[str]) -> None:
+        """Let a field hold these values; of several, the first alone if it may not be repeated."""
+        kept = values if field.repeats else values[:1]
+        self._held.pop(field.key, None)
+        if kept:
+            self._held[field.key] = list(kept)
+
+    def field(self, key: str) -> Field:
+        """The field of a key. Raises KeyError if there is none."""
+        for field in self.fields:
+            if field.key == key:
+                return field
+        raise KeyError(key)
+
+    def is_on(self, field: Field) -> bool:
+        """Whether it is filled in."""
+        return bool(self._held.get(field.key))
+
+    # --- what is asked -------------------------------------------------------------------------------
+
+    def of_step(self, step: str) -> list[Field]:
+        """The fields of a step: those required, those often used or filled in, or all."""
+        if step == ALL:
+            return list(self.fields)
+        if step == REQUIRED:
+            return [field for field in self.fields if field.required]
+        return [field for field in self.fields if not field.required and (field.usual or self.is_on(field))]
+
+    def counts(self) -> dict[str, int]:
+        """How many fields each step has."""
+        return {step: len(self.of_step(step)) for step in STEPS}
+
+    def search(self, words: str) -> list[Field]:
+        """The fields that have all the words in their spelling or text: first those whose spelling is or begins with the
+        first of them, then those with them in the spelling."""
+        wanted = words.casefold().split()
+        found: list[tuple[int, Field]] = []
+        for field in self.fields:
+            name = f"{field.label} {field.placeholder} {' '.join(field.flags)}".casefold()
+            text = f"{name} {field.says} {field.group}".casefold()
+            if all(word in text for word in wanted):
+                spellings = [flag.casefold().lstrip("-") for flag in field.flags or [field.label]]
+                first = wanted[0].lstrip("-") if wanted else ""
+                nearness = 0 if first in spellings else 1 if any(one.startswith(first) for one in spellings) else 2
+                found.append((nearness + 3 * sum(word not in name for word in wanted), field))
+        return [field for _, field in sorted(found, key=lambda pair: pair[0])]
+
+    # --- what is wrong -------------------------------------------------------------------------------
+
+    def ruled_out(self) -> dict[str, str]:
+        """The keys of the fields that others rule out, each with what does it."""
+        return {}
+
+    def wrong(self, field: Field) -> str:
+        """Why what a field holds cannot be right, "" if nothing is wrong."""
+        values = self.values(field)
+        if field.what == "option" and field.takes and not field.bare and SWITCH in values:
+            return f"{field.placeholder or 'a value'} is wanted here"
+        return next((reason for value in values if (reason := wrong(field, value, self.folder))), "")
+
+    def faults(self) -> list[Fault]:
+        """All that is wrong with the values there are, in the order of the fields."""
+        found = []
+        for field in self.fields:
+            reason = self.wrong(field)
+            if reason:
+                found.append(Fault(field, ", ".join(self.values(field)), reason))
+        return found
+
+    def missing(self) -> list[Fault]:
+        """The fields that must be filled in and are not; of alternatives the first stands for all."""
+        return [
+            Fault(field, "", f"needs {field.label}")
+            for field in self.fields
+            if field.required and not self.is_on(field)
+        ]
+
+    def settle(self) -> bool:
+        """Take up what changes the fields themselves, now that it was chosen; whether the fields are others now."""
+        return False
+
+    # --- what comes of it ----------------------------------------------------------------------------
+
+    def line(self, spelling: str = "") -> str:
+        """The line as it stands. `spelling`: long or short for options, "" for each as it was typed."""
+        raise NotImplementedError
+
+    def first_step(self) -> str:
+        """The step to begin with: the required fields while one of them lacks a value, then those often used."""
+        if any(fault.field.required for fault in self.missing()):
+            return REQUIRED
+        counts = self.counts()
+        return next((step for step in (USUAL, REQUIRED) if counts[step]), ALL)

@@ -1,1 +1,0 @@
-"""The part without interface code: documents, sources, index, finding."""

@@ -1,1 +1,0 @@
-"""Documentation coverage over many names: which sources each has, and where they disagree."""

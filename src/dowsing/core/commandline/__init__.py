@@ -1,1 +1,0 @@
-"""Command lines: option tables, forms, a line taken apart, and what may come next in one."""

@@ -1,1 +1,0 @@
-"""Answers made out of one document: its parts and its card."""

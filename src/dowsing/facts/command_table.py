@@ -1,0 +1,125 @@
+"""The table of a command: its options, forms and subcommands, worked out once and kept in the index."""
+
+from __future__ import annotations
+
+from dowsing.facts.forms import Form, Notation, parse_form
+from dowsing.model.document import Document, Option, Subcommand
+from dowsing.model.record import Record
+
+MOST_TEXT = 420  # characters kept of what is said of an option
+MOST_FORMS = 60
+
+
+class Table(Record):
+    """What is known of writing a command. `label` names the text that says so: `tar(1)`.
+
+    `notation` tells how its forms are to be read. `text` of an option is its beginning only.
+    """
+
+    name: str
+    label: str
+    source: str
+    summary: str
+    options: list[Option]
+    lines: list[str]
+    notation: Notation
+    subcommands: list[Subcommand]
+
+    @property
+    def forms(self) -> list[Form]:
+        """The forms as trees."""
+        return [parse_form(line, self.notation) for line in self.lines]
+
+
+def make_table(document: Document) -> Table:
+    """The table of a document."""
+    from dowsing.facts.form_notation import notation_of
+    from dowsing.facts.subcommand_tree import subcommands_of
+
+    # a shell's page tells of its builtins too; their options are not the shell's
+    own = [option for option in document.options if "BUILTIN" not in option.section.upper()]
+    options = own or document.options
+    if document.source == "manual":
+        options = options + form_options(document, options)
+    notation = notation_of(document, options)
+    lines = document.synopsis[:MOST_FORMS]
+    forms = [parse_form(line, notation) for line in lines]
+    return Table(
+        document.name,
+        document.label,
+        document.source,
+        document.summary,
+        [option.changed(text=_beginning(option.text)) for option in options],
+        lines,
+        notation,
+        subcommands_of(document, forms, notation),
+    )
+
+
+def form_options(document: Document, known: list[Option]) -> list[Option]:
+    """The options that only the forms of a page show; numbers are left out where an option stands for any."""
+    from dowsing.facts.form_options import options_of_forms
+
+    any_number = any(flag in ("-#", "-NUM", "-<number>") for option in known for flag in option.flags)
+    found = options_of_forms(document.synopsis, known)
+    return [option for option in found if not (any_number and option.flags[0][1:].isdecimal())]
+
+
+def _beginning(text: str) -> str:
+    """The first sentences, as many as fit."""
+    text = " ".join(text.split())
+    if len(text) <= MOST_TEXT:
+        return text
+    cut = text[:MOST_TEXT]
+    end = max(cut.rfind(". "), cut.rfind("; "))
+    return cut[: end + 1] if end > MOST_TEXT // 2 else cut.rpartition(" ")[0] + " …"
+
+
+def pack(table: Table) -> bytes:
+    """The table as bytes for the index."""
+    import json
+    import zlib
+
+    rows = [
+        [
+            o.flags,
+            o.argument,
+            int(o.argument_optional),
+            o.text,
+            o.default,
+            o.values,
+            int(o.repeatable),
+            o.bare,
+            o.assumed,
+        ]
+        for o in table.options
+    ]
+    sections: list[str] = list(dict.fromkeys(option.section for option in table.options))
+    value = [
+        [table.name, table.label, table.source, table.summary],
+        sections,
+        [sections.index(option.section) for option in table.options],
+        rows,
+        table.lines,
+        [table.notation.names, table.notation.literals, table.notation.valued, table.notation.replaced],
+        [[one.name, one.text[:MOST_TEXT], one.form] for one in table.subcommands],
+    ]
+    return zlib.compress(json.dumps(value, ensure_ascii=False, separators=(",", ":")).encode("utf-8", "replace"), 6)
+
+
+def unpack(data: bytes) -> Table:
+    """The table that `pack` made bytes of."""
+    import json
+    import zlib
+
+    heads, sections, places, rows, lines, notation, subcommands = json.loads(zlib.decompress(data))
+    options = [
+        Option(flags, argument, bool(optional), text, sections[place], default, values, bool(again), bare, assumed)
+        for place, (flags, argument, optional, text, default, values, again, bare, assumed) in zip(
+            places, rows, strict=True
+        )
+    ]
+    name, label, source, summary = heads
+    return Table(
+        name, label, source, summary, options, lines, Notation(*notation), [Subcommand(*one) for one in subcommands]
+    )

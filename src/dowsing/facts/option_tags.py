@@ -1,0 +1,154 @@
+"""The tag of an option: its spellings and the placeholder of its argument."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.model.record import Record
+
+_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=\s*-)|\s+or\s|\s+and\s+(?=-))\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
+_BLANKS = re.compile(r"[^\S\n]{2,}|\n\s+(?=\n)")
+_FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL)
+_IN_BRACKETS = re.compile(r"\s\((-{1,2}[\w-]+)\)")
+_EITHER = re.compile(r"(--?)\[([\w-]+)\](.+)")
+_PART = re.compile(r"(-{1,2}[\w-]+)\[(-?[\w-]+)\]([\w-]*)")
+_NUMERIC = re.compile(r"\[?(-<\w+>)")
+_SPAN = re.compile(r"(-\d)\s*(?:\.{2,3}|…|to|through|-)\s*-(\d)\Z")
+MOST_ARGUMENT = 60  # characters of a placeholder
+#: Numbers and dates that begin with a sign are values shown as examples.
+_NO_FLAG = re.compile(r"[-+]\d+\w*:|\+\d+[a-z]|[-+]{1,2}[.,;:]+\Z")
+#: Single letters and words without a dash, as BSD programs and those of key words take them.
+LETTER = re.compile(r"([A-Za-z])(?:\s+([a-z]+))?\Z")
+KEYED = re.compile(r"([a-z][\w-]*)=([A-Z][A-Z0-9_.,-]*|<[^<>]+>)\Z")
+WORDED = re.compile(r"([a-z][\w-]*)(?:\s+<?([A-Z][\w-]*)>?)?(?:\s+\(default\))?\Z")
+
+
+class Tag(Record):
+    """What a tag says. `bare`: the spellings that take no argument, though another of the tag may have one."""
+
+    flags: list[str]
+    argument: str | None
+    argument_optional: bool
+    repeatable: bool
+    bare: list[str]
+
+
+def read_tag(text: str) -> Tag | None:
+    """What a tag says, lines of it being several spellings; None if it names no option."""
+    flags: list[str] = []
+    alone: list[str] = []  # spellings without an argument of their own
+    loose: list[str] = []  # spellings whose own argument may be left out
+    short_takes = False  # a short spelling shows an argument of its own
+    argument: str | None = None
+    optional = repeatable = False
+    text = _BLANKS.sub(" ", text)  # the separators try each run of blanks in many ways
+    text = _IN_BRACKETS.sub(r", \1", text)
+    for piece in _SEPARATOR.split(text):
+        piece = piece.strip()
+        span = _SPAN.match(piece)
+        if span and span[1][1] < span[2]:
+            spelled, rest = [f"-{n}" for n in range(int(span[1][1]), int(span[2]) + 1)], ""
+        else:
+            numeric = _NUMERIC.match(piece)
+            match = _FLAG.fullmatch(piece)
+            if numeric:
+                spelled, rest = [numeric[1]], ""
+            elif match and match[2].strip("-+") and not _NO_FLAG.match(piece):
+                repeatable = repeatable or match[2].endswith("...")
+                flag, rest = match[2].rstrip(".:;") or match[2], match[3]
+                part = _PART.fullmatch(flag)
+                if part and _argument_in(part):
+                    flag, rest = part[1], f"[{part[2]}]"
+                if flag[-1] == "#" and len(flag) > 2 and not rest:
+                    flag, rest = flag[:-1], "#"
+                spelled = _spellings(flag)
+            else:
+                continue
+        flags += [one for one in spelled if one not in flags]
+        if rest.strip():
+            repeatable = repeatable or rest.rstrip().endswith("...")
+            own, may_lack = _argument(rest)
+            short_takes = short_takes or (own is not None and len(spelled[0]) == 2 and not may_lack)
+            if own is not None and (may_lack or any(flag in alone for flag in spelled)):
+                loose += spelled  # also where it stands in the tag without one
+            if argument is None:
+                argument, optional = own, may_lack
+        if not rest.strip() or argument is None:
+            alone += spelled
+    if argument:  # `-Lfolder / -L folder` is one spelling
+        flags = [flag for flag in flags if not (flag.endswith(argument) and flag.removesuffix(argument) in flags)]
+    if not flags:
+        return None
+    # an optional argument belongs to the spellings that show it: the short one beside takes none
+    # and so do short ones beside another that shows its own
+    bare = [flag for flag in alone if len(flag) == 2] if optional or short_takes else []
+    if argument is not None and not optional:
+        if loose and set(flags) <= set(loose) | set(alone):
+            optional = True
+        else:
+            bare += loose
+    return Tag(flags, argument, optional, repeatable, bare)
+
+
+def read_keyword(text: str) -> Tag | None:
+    """What a tag without a dash says: `U userlist`, `bs=BYTES`, `dev IFNAME`."""
+    for pattern in (KEYED, LETTER, WORDED):
+        match = pattern.match(text)
+        if match:
+            argument = match[2].strip("<>") if match[2] else None
+            return Tag([match[1]], argument, False, False, [])
+    return None
+
+
+def _spellings(flag: str) -> list[str]:
+    """`--[no-]x`, `--reference[-if-able]` and `--colo[u]r` are two each."""
+    either = _EITHER.fullmatch(flag)
+    if either:
+        return [either[1] + either[3], either[1] + either[2] + either[3]]
+    part = _PART.fullmatch(flag)
+    if part and _argument_in(part) is None:
+        return [part[1] + part[3], part[1] + part[2] + part[3]]
+    return [flag]
+
+
+def _argument_in(part: re.Match[str]) -> str | None:
+    """The placeholder in brackets that stands close to a letter, as in `-i[SUFFIX]`; None if it is part of the name."""
+    from dowsing.model.value_kinds import kind_of_placeholder
+
+    short = len(part[1]) == 2 and not part[3]
+    return part[2] if short and (part[2].isupper() or kind_of_placeholder(part[2]) != "text") else None
+
+
+def _argument(rest: str) -> tuple[str | None, bool]:
+    """The placeholder after a flag and whether it may be left out."""
+    inner = rest.strip()
+    optional = inner.startswith("[") and _closing(inner) == len(inner) - 1
+    if optional:
+        inner = inner[1:-1]
+    elif re.fullmatch(r"(?:\[[^\[\]]*\])+", inner):  # `[<n>][/<m>]`: all of it may be left out
+        optional = True
+    if inner == "=":
+        return "", optional
+    inner = inner.removeprefix("=").strip()
+    match = re.match(r"<([^<>]*)>\Z|(.*)", inner, re.DOTALL)
+    name = (match[1] or match[2] or "").strip() if match else ""
+    name = name.split("\n")[0].rstrip(",;:")
+    if len(name) > MOST_ARGUMENT and rest.lstrip()[:1] in "=[":
+        return name[:MOST_ARGUMENT] + "…", optional
+    if (
+        not name
+        or len(name) > MOST_ARGUMENT
+        or (" " in name and not re.search(r"[<\[=|]|\.\.\.", name) and len(name) > 24)
+    ):
+        return None, False
+    return name, optional
+
+
+def _closing(text: str) -> int:
+    """Where the bracket that `text` begins with is closed; the last place if it never is."""
+    depth = 0
+    for at, char in enumerate(text):
+        depth += {"[": 1, "]": -1}.get(char, 0)
+        if not depth:
+            return at
+    return len(text) - 1

@@ -1,0 +1,236 @@
+"""Options: items whose tag is a flag, with all spellings, the argument's placeholder and the text."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.facts.option_tags import KEYED, LETTER, WORDED, Tag, read_keyword, read_tag
+from dowsing.facts.walk import flatten, own_text
+from dowsing.model.document import (
+    Block,
+    Document,
+    Indent,
+    Item,
+    Literal,
+    Option,
+    Paragraph,
+    document_text,
+)
+from dowsing.model.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
+
+_MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
+_SPELLED = r"--?[\w?#@][^\s,:]*(?: [\w<\[][^\s,.:]*){0,2}"
+_TAG_ALONE = rf"{_SPELLED}(?:(?:, ?| ?\| ?| ?/ ?| and ){_SPELLED})*"
+_INLINE = re.compile(rf"({_TAG_ALONE})(?::\s+|\s+-\s+|\s+(?=[A-Z][a-z]))(?=\S)")
+_ABOUT_OPTIONS = re.compile(r"option|modifier|\bmodes?\b|flags|switches", re.IGNORECASE)
+
+#: A letter with its placeholder close to it, told apart by type alone: `-p` in bold and `num` in italics.
+_ATTACHED = re.compile(rf"((?<![\w-])-\w)[{ROMAN}]?{ITALIC}(?=\w)")
+
+#: A line of help: a flag, and beside it or in the next line what it does.
+_COLUMN = re.compile(r" {1,8}--?[a-z][\w-]*(?: \S+){0,2}(?: {2,}\S|$)")
+LEAST_COLUMNS = 3
+
+#: Sources whose forms name options that their text may not list.
+_SHORT_SOURCES = ("builtin", "shell-manual", "usage", "builtin-usage")
+
+
+#: A tag (several are lines of it), what is said of it, and the title of its section.
+Tagged = tuple[str, list[Block], str]
+
+
+def read_options(document: Document) -> list[Option]:
+    """All options of the document in the order of its text, then those that only its forms show."""
+    return _with_values(document, _read(document, details=True))
+
+
+def read_brief_options(document: Document) -> list[Option]:
+    """The same options, without defaults and values."""
+    return _read(document, details=False)
+
+
+def _read(document: Document, details: bool) -> list[Option]:
+    made = (make_option(*tagged, details) for tagged in tagged_flags(document))
+    found = [option for option in made if option is not None]
+    found += keyword_options(document, details)
+    if not found and document.source == "manual":
+        found = _in_columns(document, details)
+    if document.source in _SHORT_SOURCES:
+        from dowsing.facts.form_options import options_of_forms
+
+        found += options_of_forms(document.synopsis, found)
+    return found
+
+
+def _in_columns(document: Document, details: bool) -> list[Option]:
+    """The options of a page that shows them as a program prints its help: lines with columns."""
+    lines = [
+        line
+        for section in document.sections
+        for block in flatten(section.blocks)
+        if isinstance(block, Literal)
+        for line in plain(block.text).split("\n")
+    ]
+    if sum(bool(_COLUMN.match(line)) for line in lines) < LEAST_COLUMNS:
+        return []
+    from dowsing.readers.usage.usage_text import read_help
+
+    shown = Document(document.name, document.section, document.source, read_help(lines))
+    made = (make_option(*tagged, details) for tagged in tagged_flags(shown))
+    return [option for option in made if option is not None]
+
+
+def _with_values(document: Document, options: list[Option]) -> list[Option]:
+    """The options with the values that the text tells elsewhere of placeholders in capitals."""
+    open_ones = {
+        o.argument for o in options if o.argument and not o.values and re.fullmatch(r"[A-Z]{4,}", o.argument)
+    }
+    if not open_ones:
+        return options
+    from dowsing.facts.option_texts import values_elsewhere
+
+    told = values_elsewhere(document_text(document.sections))
+    return [
+        option.changed(values=told[option.argument]) if not option.values and option.argument in told else option
+        for option in options
+    ]
+
+
+def tagged_flags(document: Document) -> list[Tagged]:
+    """The items of the text whose tag is a flag, as they are written."""
+    found: list[Tagged] = []
+    for section in document.sections:
+        _collect(section.blocks, section.title, found, document.source != "info")
+    return found
+
+
+def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: bool) -> None:
+    waiting: list[str] = []
+    for n, block in enumerate(blocks):
+        kind = block.__class__
+        if kind is Paragraph:
+            text: str = block.text  # type: ignore[union-attr]
+            if "-" not in text[:6] or text[:6].lstrip(_MARKS)[:1] != "-":
+                continue
+            tag = plain(text).strip()
+            inline = _INLINE.match(tag) if own_column and _ABOUT_OPTIONS.search(title) else None
+            if inline and not waiting:  # tag and text in one paragraph
+                found.append((inline[1], [Paragraph(tag[inline.end() :])], title))
+                continue
+            below = blocks[n + 1 :]
+            if re.fullmatch(_TAG_ALONE, tag) and below and isinstance(below[0], (Indent, Item)):
+                waiting.append(tag)  # a tag as a paragraph of its own, with its text set in below
+                body: list[Block] = []
+                for one in below:
+                    if not isinstance(one, Indent):
+                        break
+                    body += one.body
+                if body:
+                    _close(waiting, body, title, found)
+        elif kind is Item:
+            assert isinstance(block, Item)
+            if block.beside and not own_column:
+                continue  # an entry of a menu or an index
+            if block.bullet:
+                if _bulleted(block, title, found):
+                    continue
+            else:
+                tag = plain(_ATTACHED.sub(r"\1 ", block.tag)).strip()
+                if tag[:1] in ("-", "+") and len(tag) > 1:
+                    waiting.append(tag)
+                    if block.body or block.beside:
+                        _close(waiting, block.body, title, found)
+            if block.body:
+                _collect(block.body, title, found, own_column)
+        elif kind is Indent and not waiting:
+            _collect(block.body, title, found, own_column)  # type: ignore[union-attr]
+    if waiting:
+        _close(waiting, [], title, found)
+
+
+def _bulleted(item: Item, title: str, found: list[Tagged]) -> bool:
+    """Take up an option that is a point of a list: its tag in bold, with its text behind it or in what follows."""
+    first = item.body[0] if item.body else None
+    if not isinstance(first, Paragraph) or first.text[:1] != BOLD or "-" not in first.text[1:3]:
+        return False
+    text = plain(first.text)
+    match = re.match(rf"({_TAG_ALONE})(?:: ?|\Z)", text)
+    if match is None:
+        return False
+    rest = text[match.end() :].strip()
+    found.append((match[1], [*([Paragraph(rest)] if rest else []), *item.body[1:]], title))
+    return True
+
+
+def _close(waiting: list[str], body: list[Block], title: str, found: list[Tagged]) -> None:
+    """Take up the tags that waited for the text they have together."""
+    found.append(("\n".join(waiting), body, title))
+    waiting.clear()
+
+
+def make_option(tag: str, body: list[Block], title: str, details: bool = True) -> Option | None:
+    """The option that `tag` names, or None if it names none; with what its text tells of values if `details`."""
+    read = read_tag(tag)
+    return _option(read, body, title, details) if read else None
+
+
+def _option(tag: Tag, body: list[Block], title: str, details: bool) -> Option:
+    text = own_text(body)
+    if not details:
+        return Option(
+            tag.flags, tag.argument, tag.argument_optional, text, title, repeatable=tag.repeatable, bare=tag.bare
+        )
+    from dowsing.facts.option_texts import assumed_of, default_of, is_repeatable, values_of
+
+    values = None
+    if tag.argument is not None:
+        values = values_of(tag.argument, text, body)
+    return Option(
+        tag.flags,
+        tag.argument,
+        tag.argument_optional,
+        text,
+        title,
+        default_of(text),
+        values,
+        tag.repeatable or is_repeatable(text),
+        tag.bare,
+        assumed_of(text) if tag.argument_optional else None,
+    )
+
+
+def keyword_options(document: Document, details: bool = True) -> list[Option]:
+    """Options without a dash: letters beside dashed ones, `key=VALUE`, and words that the forms show as they stand."""
+    if document.section[:1] not in ("1", "6", "8"):
+        return []
+    words = _form_words(document)
+    bundled = any("[-]" in form for form in document.synopsis)  # the dash may be left out
+    found = []
+    for section in document.sections:
+        entries = [
+            (item, plain(item.tag).strip(), item.tag[:1] == BOLD)
+            for item in flatten(section.blocks)
+            if isinstance(item, Item) and not item.bullet
+        ]
+        dashed = sum(tag[:1] == "-" for _, tag, _ in entries)
+        keyed = sum(bool(KEYED.match(tag)) for _, tag, _ in entries) > 2
+        letters = sum(bold and bool(LETTER.match(tag)) for _, tag, bold in entries)
+        for item, tag, bold in entries:
+            worded = WORDED.match(tag)
+            if (
+                (((dashed > 1 and letters > 1) or (bundled and letters > 3)) and bold and LETTER.match(tag))
+                or (keyed and KEYED.match(tag))
+                or (worded and worded[1] in words)
+            ):
+                read = read_keyword(tag)
+                if read:
+                    found.append(_option(read, item.body, section.title, details))
+    return found
+
+
+def _form_words(document: Document) -> frozenset[str]:
+    """The words that stand before a placeholder in capitals somewhere in the forms, commands left out."""
+    words: set[str] = set()
+    for form in document.synopsis:
+        words.update(re.findall(r"(?:\[|\S [A-Z-]+|\|) ([a-z][\w-]+)(?= <?[A-Z][A-Z_-]+\b)", form))
+    return frozenset(words) - {word for name in document.names for word in name.split("-")}

@@ -1,0 +1,18 @@
+"""The conventions of commands as the index keeps them, which is quicker than their files."""
+
+from __future__ import annotations
+
+from dowsing.index.store import Store
+from dowsing.knowledge.conventions import Conventions, read_files
+
+
+def conventions_of(store: Store) -> Conventions:
+    """The conventions, as the index has them."""
+    found: Conventions | None = store.memory.get("conventions")
+    if found is None:
+        import json
+
+        kept = store.meta_value("conventions")
+        rows = json.loads(kept) if kept else read_files()
+        found = store.memory["conventions"] = Conventions(rows["conventions"], rows["effects"])
+    return found

@@ -1,0 +1,391 @@
+"""Opening the index and asking it: the only place that reads it."""
+
+from __future__ import annotations
+
+import os
+import sqlite3
+from collections.abc import Iterable, Sequence
+
+from dowsing.index import schema
+from dowsing.model.entry import Candidate, Entry, InfoPlace, Match, Problem, ShellRow
+from dowsing.model.errors import Unusable
+from dowsing.model.paths import as_text, restored, stored
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
+
+MOST_MATCHES = 4000
+MENDED = "mended"  # the value of `meta` that holds the error for which the index was made anew
+SHORTEST_PIECE = 3  # characters; shorter pieces of names have no index
+
+
+def note_mended(path: str, error: str) -> None:
+    """Have the index say that it was made anew for this error, so that this is not done again and again."""
+    import contextlib
+
+    with contextlib.suppress(sqlite3.Error, Unusable):
+        writer = Store(path, writable=True)
+        writer.db.execute("INSERT OR REPLACE INTO meta VALUES(?,?)", (MENDED, error))
+        writer.db.commit()
+        writer.close()
+
+
+def index_path(cache: str, roots: list[str], others: list[str] | None = None) -> str:
+    """The index file of these manual folders: other folders have another file. `others`: what else it is made of."""
+    mark = 0x811C9DC5
+    for byte in "\n".join([*roots, *(others or ())]).encode(
+        "utf-8", "surrogateescape"
+    ):  # the FNV-1a hash: no module to load for it
+        mark = (mark ^ byte) * 0x01000193 & 0xFFFFFFFF
+    return os.path.join(cache, f"index-{mark:08x}.sqlite")
+
+
+COLUMNS = "e.name, e.section, e.aliases, e.kind, e.summary, e.package, e.family, e.path, e.verbs, e.nouns"
+
+
+class Store:
+    """An open index. Raises Unusable when opened if the file is missing, damaged or of another version."""
+
+    def __init__(self, path: str, writable: bool = False) -> None:
+        self.path = path
+        self.memory: dict[str, Any] = {}  # what sources keep for the time of a run
+        self._narrowed, self._narrowed_by = "", list[str]()
+        if not os.path.isfile(path):
+            raise Unusable("there is no index yet")
+        mode = "rw" if writable else "ro"
+        place = path.replace("%", "%25").replace("?", "%3f").replace("#", "%23")
+        try:
+            self.db = sqlite3.connect(f"file:{place}?mode={mode}", uri=True, timeout=5.0)
+            version = self.db.execute("SELECT value FROM meta WHERE key='version'").fetchone()
+        except (sqlite3.Error, UnicodeDecodeError) as error:
+            raise Unusable(f"the index is damaged ({error})") from None
+        if version is None or version[0] != str(schema.VERSION):
+            raise Unusable("the index is of another version")
+
+    def close(self) -> None:
+        """Close the file."""
+        self.db.close()
+
+    def rows(self, sql: str, values: Sequence[object] = ()) -> list[tuple]:  # type: ignore[type-arg]
+        """The rows that the statement gives; only for this package. Raises Unusable."""
+        try:
+            return self.db.execute(sql, tuple(values)).fetchall()
+        except UnicodeEncodeError:  # bytes that are no text: nothing in the index has them
+            return self.rows(sql, [as_text(value) if isinstance(value, str) else value for value in values])
+        except (sqlite3.DatabaseError, UnicodeDecodeError) as error:
+            raise Unusable(f"the index is damaged ({error})") from None
+
+    # --- entries by name -----------------------------------------------------------------------------
+
+    def named(self, name: str, section: str = "") -> list[Entry]:
+        """The entries of that name or alias, exact case first; those of a section if one is given.
+
+        `3` as a section takes in `3pm`.
+        """
+        rows = self.rows(
+            f"SELECT {COLUMNS}, n.name, n.section, n.alias, e.place FROM names n JOIN entries e ON e.id=n.entry "
+            "WHERE n.key=? AND (?='' OR n.section=? OR substr(n.section,1,length(?))=?)",
+            (name.casefold(), section, section, section, section),
+        )
+        exact = [row for row in rows if row[10] == name] or rows
+        exact.sort(key=lambda row: (section != "" and row[11] != section, row[13], row[12]))
+        return [entry_of(row) for row in exact]
+
+    def entries(self, numbers: list[int]) -> list[Entry]:
+        """The entries of these numbers, in their order."""
+        rows: dict[int, tuple] = {}  # type: ignore[type-arg]
+        for start in range(0, len(numbers), 500):
+            part = numbers[start : start + 500]
+            marks = ",".join("?" * len(part))
+            for row in self.rows(f"SELECT {COLUMNS}, e.id FROM entries e WHERE e.id IN ({marks})", part):
+                rows[row[10]] = row
+        return [entry_of(rows[number]) for number in numbers if number in rows]
+
+    def of_package(self, package: str) -> list[Entry]:
+        """The entries of a package."""
+        return self._entries("e.package=?", package)
+
+    def of_family(self, family: str) -> list[Entry]:
+        """The entries of a family, the program itself first."""
+        return self._entries("e.family=?", family)
+
+    def _entries(self, condition: str, value: str) -> list[Entry]:
+        sql = f"SELECT {COLUMNS} FROM entries e WHERE {condition} AND NOT e.hidden ORDER BY length(e.name), e.name"
+        return [entry_of(row) for row in self.rows(sql, (value,))]
+
+    def all_names(self) -> list[tuple[str, str]]:
+        """Every name and alias with its section."""
+        return [(row[0], row[1]) for row in self.rows("SELECT DISTINCT name, section FROM names")]
+
+    def narrow(
+        self,
+        package: str = "",
+        family: str = "",
+        kind: str = "",
+        section: str = "",
+        verbs: list[str] | None = None,
+        nouns: list[str] | None = None,
+        numbers: list[int] | None = None,
+    ) -> None:
+        """Have all matches from here on fulfil these, each a name or a shell pattern in any case, "" for all.
+
+        A section takes in those with a suffix: `3` has `3pm` in it. Of `verbs` and `nouns` an entry has any.
+        `numbers`: only these entries.
+        """
+        self._narrowed, self._narrowed_by = "", []
+        if numbers is not None:
+            self._narrowed = " AND e.id IN (SELECT value FROM json_each(?))"
+            self._narrowed_by = [listed(numbers)]
+        for column, value in (("package", package), ("family", family), ("kind", kind)):
+            if value:
+                self._narrowed += f" AND lower(e.{column}) GLOB ?"
+                self._narrowed_by.append(value.lower())
+        if section:
+            self._narrowed += " AND (e.section GLOB ? OR e.section GLOB ?)"
+            self._narrowed_by += [section, section + "[a-zA-Z]*"]
+        for column, words in (("verbs", verbs), ("nouns", nouns)):
+            if words:
+                either = " OR ".join([f"' '||e.{column}||' ' GLOB ?"] * len(words))
+                self._narrowed += f" AND ({either})"
+                self._narrowed_by += [f"* {word} *" for word in words]
+
+    @property
+    def narrowed(self) -> bool:
+        """Whether matches are narrowed."""
+        return bool(self._narrowed)
+
+    def candidates(self, numbers: Iterable[int]) -> list[Candidate]:
+        """The entries of these numbers that are shown, in no order."""
+        rows = self.rows(
+            "SELECT id, name, section, family, summary FROM entries WHERE id IN (SELECT value FROM json_each(?)) AND NOT hidden",
+            (listed(numbers),),
+        )
+        return [Candidate(*row) for row in rows]
+
+    def hidden(self) -> set[int]:
+        """The numbers of entries that are not shown: others stand before them, or their pages are gone."""
+        return {row[0] for row in self.rows("SELECT id FROM entries INDEXED BY hidden_entries WHERE hidden")}
+
+    def tally(self, column: str, numbers: Iterable[int]) -> list[tuple[str, int]]:
+        """The values of a column among entries of these numbers, counted as in `vocabulary`."""
+        return self._tallied(column, "e.id IN (SELECT value FROM json_each(?))", [listed(numbers)])
+
+    def all_matches(self) -> list[Match]:
+        """All entries, as far as they are narrowed."""
+        rows = self.rows(
+            f"SELECT e.id, 0, e.name, e.section, e.family FROM entries e WHERE NOT e.hidden{self._narrowed}",
+            self._narrowed_by,
+        )
+        return [Match(*row) for row in rows]
+
+    def places(self) -> list[tuple[str, str, str, str]]:
+        """Label, kind, package and family ("" for none) of all entries, as far as they are narrowed."""
+        rows = self.rows(
+            "SELECT CASE e.section WHEN '' THEN e.name ELSE e.name||'('||e.section||')' END, e.kind, "
+            f"ifnull(e.package,''), ifnull(e.family,'') FROM entries e WHERE NOT e.hidden{self._narrowed} ORDER BY e.id",
+            self._narrowed_by,
+        )
+        return [(row[0], row[1], row[2], row[3]) for row in rows]
+
+    def vocabulary(self, column: str) -> list[tuple[str, int]]:
+        """The values of a column with the number of entries, as far as they are narrowed, the most frequent first.
+
+        The columns are `package`, `family`, `kind`, and `verbs` and `nouns`, of which each word counts.
+        """
+        return self._tallied(column, f"NOT e.hidden{self._narrowed}", self._narrowed_by)
+
+    def _tallied(self, column: str, condition: str, values: list[str]) -> list[tuple[str, int]]:
+        found: dict[str, int] = {}
+        sql = f"SELECT e.{column}, count(*) FROM entries e WHERE e.{column}<>'' AND {condition} GROUP BY 1"
+        for value, count in self.rows(sql, values):
+            for one in value.split() if column in ("verbs", "nouns") else [value]:
+                found[one] = found.get(one, 0) + count
+        return sorted(found.items(), key=lambda pair: (-pair[1], pair[0]))
+
+    def matching_names(self, pattern: str) -> list[Match]:
+        """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case.
+
+        Where the pattern has three plain characters in a row, only names with these are tried.
+        """
+        return self._names("n.key GLOB ?", pattern.casefold(), max(_plain_runs(pattern), key=len, default=""))
+
+    def numbers_named(self, names: list[str]) -> list[int]:
+        """The numbers of the entries that have one of these names (in lower case)."""
+        marks = ",".join("?" * len(names))
+        return [row[0] for row in self.rows(f"SELECT DISTINCT entry FROM names WHERE key IN ({marks})", names)]
+
+    def numbers_holding(self, piece: str) -> list[int]:
+        """The numbers of the entries with a name that has `piece` in it."""
+        piece = piece.casefold()
+        if len(piece) < SHORTEST_PIECE:
+            return [row[0] for row in self.rows("SELECT entry FROM names WHERE instr(key, ?)", (piece,))]
+        rows = self.rows(
+            "SELECT entry FROM names WHERE rowid IN (SELECT rowid FROM pieces WHERE pieces MATCH ?)",
+            (_quoted(piece),),
+        )
+        return [row[0] for row in rows]
+
+    def _names(self, condition: str, value: str, run: str) -> list[Match]:
+        if len(run) >= SHORTEST_PIECE:
+            condition += " AND n.rowid IN (SELECT rowid FROM pieces WHERE pieces MATCH ?)"
+        rows = self.rows(
+            "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON e.id=n.entry "
+            f"WHERE {condition} AND NOT e.hidden{self._narrowed} GROUP BY e.id",
+            [value, *([_quoted(run.casefold())] if len(run) >= SHORTEST_PIECE else []), *self._narrowed_by],
+        )
+        return [Match(*row) for row in rows]
+
+    # --- what is not a page --------------------------------------------------------------------------
+
+    def in_shells(self, name: str) -> list[ShellRow]:
+        """What the shells know of the name."""
+        return self._shell_rows("WHERE name=? ORDER BY rowid", (name,))
+
+    def shell_names(self, shell: str) -> list[ShellRow]:
+        """All names of a shell."""
+        return self._shell_rows("WHERE shell=? ORDER BY rowid", (shell,))
+
+    def shell_keywords(self, shell: str) -> list[ShellRow]:
+        """The keywords of a shell."""
+        return self._shell_rows("WHERE shell=? AND kind='keyword' ORDER BY rowid", (shell,))
+
+    def _shell_rows(self, condition: str, values: tuple[str, ...]) -> list[ShellRow]:
+        rows = self.rows(
+            f"SELECT shell, path, name, kind, summary, text, manual FROM shell_names {condition}", values
+        )
+        return [
+            ShellRow(shell, restored(path), name, kind, summary, text, manual.split("\n") if manual else [])
+            for shell, path, name, kind, summary, text, manual in rows
+        ]
+
+    def shells(self) -> list[str]:
+        """The names of the shells that were asked, in order."""
+        return [row[0] for row in self.rows("SELECT shell FROM shell_names GROUP BY shell ORDER BY min(rowid)")]
+
+    def package_of(self, path: str) -> str | None:
+        """The package of a program on PATH, None if none is known."""
+        rows = self.rows("SELECT package FROM programs WHERE path=?", (stored(path),))
+        return str(rows[0][0]) if rows else None
+
+    def info_places(self, name: str) -> list[InfoPlace]:
+        """The nodes that the name leads to, the surest first."""
+        rows = self.rows(
+            "SELECT path, manual, node FROM info_names WHERE name=? ORDER BY rank, manual<>name, rowid", (name,)
+        )
+        return [InfoPlace(restored(row[0]), row[1], row[2]) for row in rows]
+
+    # --- words ---------------------------------------------------------------------------------------
+
+    def in_bodies(self, words: list[str]) -> list[Match]:
+        """Entries with all words in their text."""
+        return self._matches("bodies", "bm25(bodies)", words)
+
+    def _matches(self, table: str, score: str, words: list[str]) -> list[Match]:
+        most = -1 if self._narrowed else MOST_MATCHES  # what is narrowed to may be far down
+        rows = self.rows(
+            f"SELECT t.rowid, t.score, e.name, e.section, e.family FROM (SELECT rowid, {score} AS score "
+            f"FROM {table} WHERE {table} MATCH ? ORDER BY score LIMIT {most}) t "
+            f"JOIN entries e ON e.id=t.rowid WHERE NOT e.hidden{self._narrowed}",
+            [match_expression(words), *self._narrowed_by],
+        )
+        return [Match(*row) for row in rows]
+
+    # --- the index itself ----------------------------------------------------------------------------
+
+    def meta_value(self, key: str) -> str:
+        """One of the values that the index keeps beside its entries, "" if it has none of that name."""
+        rows = self.rows("SELECT value FROM meta WHERE key=?", (key,))
+        return str(rows[0][0]) if rows else ""
+
+    def meta(self) -> dict[str, str]:
+        """What the index says of itself: version, roots, built (seconds since 1970), pages."""
+        values = dict(self.rows("SELECT key, value FROM meta"))
+        return {**values, "roots": restored(values.get("roots", ""))}
+
+    def folders(self) -> dict[str, int]:
+        """The manual folders looked through, with their modification times (ns) then."""
+        rows = self.rows("SELECT path, modified FROM folders WHERE kind='manual'")
+        return {restored(path): modified for path, modified in rows}
+
+    def watched(self) -> list[tuple[str, int, str]]:
+        """Every place that was looked at: its path, modification time (ns, 0 if it was not there) and kind."""
+        rows = self.rows("SELECT path, modified, kind FROM folders")
+        return [(restored(path), modified, kind) for path, modified, kind in rows]
+
+    def counts(self) -> dict[str, int]:
+        """Numbers of entries, names, names in Info manuals and files, and of files that could not be read."""
+        return {
+            "entries": self.rows("SELECT count(*) FROM entries")[0][0],
+            "info_names": self.rows("SELECT count(*) FROM info_names")[0][0],
+            "names": self.rows("SELECT count(*) FROM names")[0][0],
+            "files": self.rows("SELECT count(*) FROM files")[0][0],
+            "problems": self.rows("SELECT count(*) FROM files WHERE problem IS NOT NULL")[0][0],
+        }
+
+    def problems(self) -> list[Problem]:
+        """The files and folders that could not be taken up."""
+        rows = self.rows("SELECT path, problem FROM files WHERE problem IS NOT NULL ORDER BY path")
+        return [Problem(restored(path), says) for path, says in rows]
+
+    def problem_of(self, name: str, section: str = "") -> Problem | None:
+        """The trouble with a page file of that name, if there is any."""
+        for problem in self.problems():
+            file = os.path.basename(problem.path)
+            if file.startswith(f"{name}.{section}"):
+                return problem
+        return None
+
+
+def listed(numbers: Iterable[int]) -> str:
+    """Numbers as one value for `json_each`: there may be more of them than a statement takes values."""
+    return f"[{','.join(map(str, numbers))}]"
+
+
+def match_expression(words: list[str]) -> str:
+    """A full-text expression that wants every word, as a whole word or as a beginning."""
+    return " AND ".join(_quoted(word) + "*" for word in words)
+
+
+def _quoted(text: str) -> str:
+    return '"' + text.replace('"', '""').replace("\x00", " ") + '"'
+
+
+def _plain_runs(pattern: str) -> list[str]:
+    """The parts of a shell pattern that stand for themselves."""
+    runs, current, in_set = [], "", False
+    for char in pattern:
+        if in_set or char in "*?[":
+            runs.append(current)
+            current = ""
+            in_set = (in_set or char == "[") and char != "]"
+        else:
+            current += char
+    return [*runs, current]
+
+
+def entry_of(row: tuple) -> Entry:  # type: ignore[type-arg]
+    aliases = row[2].split("\n") if row[2] else []
+    verbs, nouns = (row[8] or "").split(), (row[9] or "").split()
+    return Entry(
+        row[0],
+        row[1],
+        aliases,
+        row[3],
+        row[4],
+        row[5],
+        row[6],
+        restored(row[7]),
+        verbs,
+        nouns,
+        _sources(row[1], row[4]),
+    )
+
+
+def _sources(section: str, summary: str) -> list[str]:
+    """The source that an entry was made from; which others there are is found when the name is looked up."""
+    if section == "builtin":
+        return ["builtin" if summary else "shell-manual"]
+    if not section:
+        return []
+    return ["standard" if section.endswith("posix") else "manual"]

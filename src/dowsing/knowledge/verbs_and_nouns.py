@@ -1,0 +1,302 @@
+"""What an entry does, and to what: verbs and nouns worked out from its summary, its name and its kind.
+
+A summary is read as English imperatives and noun phrases are: `remove files or directories`, `Removes files`,
+`tool to remove files`, `file removal tool`. The words come from the lexicon; the last word of what is acted on
+counts even if the lexicon does not know it.
+"""
+
+from __future__ import annotations
+
+import re
+from functools import lru_cache
+
+from dowsing.knowledge.lexicon import Lexicon, lexicon, singular
+from dowsing.model.record import Record
+
+_BEFORE_VERB = frozenset(
+    "to which that for and or can will may then also automatically interactively recursively".split()
+)
+#: What `to` leads on to a thing after, not to a doing.
+_BEFORE_NOUN = frozenset("introduction access interface guide reference related due according front frontend".split())
+_DETERMINERS = frozenset("a an the all one any some its their your this these each every".split())
+_ENDS_OBJECT = frozenset(
+    """
+    using with by via from to into on onto in for that which as when if between according over under through at
+    without within against around upon before after about whose where during based while is are be can not per than
+    inside across until unless like such was were there
+    """.split()
+)
+_NO_NOUN = frozenset(
+    """
+    a an the of and or all any some one two its their your this these those every each other another new more most same
+    various several given following e g i etc it them they you we only also both no out up down off who what how
+    whether which things
+    """.split()
+)
+#: Say how much of something; no noun before `of`.
+_VAGUE = frozenset(
+    "set sets list lists number numbers amount amounts part parts content contents kind type way ways use".split()
+)
+_TOOLS = frozenset(
+    "tool tools utility utilities program programs command commands script interface function functions".split()
+)
+#: What stands after a word that is a noun, if it could be a verb as well.
+_AFTER_NOUN = frozenset(
+    ["", "of", "for", "file", "files", "format", "manager", "in", "on", ".", ",", "and", "/", *_TOOLS, "to"]
+)
+_NOUNS_TOO = frozenset("file user group time date input output".split())
+#: Verbs that have `for` after them.
+_WITH_FOR = frozenset("test check wait listen search look".split())
+#: They say of which sort a thing is, and are no things themselves.
+_ADJECTIVES = frozenset(
+    """
+    based nothing free used open running available common reserved specific local remote special ordinary current own full simple
+    basic generic old last first next raw single main public private windows linux gnu things nearest least
+    """.split()
+)
+_NOT_FIRST = frozenset("how what which when where who like in on of for with and or not to by".split())
+_PARENTHESES = re.compile(r"\([^()]*\)|\[[^\[\]]*\]")
+_TOKEN = re.compile(r"[A-Za-z0-9][A-Za-z0-9+.#'-]*[A-Za-z0-9+#]|[A-Za-z0-9]|[,;:/]|\.(?!\w)")
+_MAY_LEAD = _BEFORE_VERB | _DETERMINERS | {"simple", "simply"}
+_AFTER_VERB = _DETERMINERS | _ENDS_OBJECT
+_NO_OBJECT = _NO_NOUN | _ENDS_OBJECT
+_NO_THING = _NO_NOUN | _ADJECTIVES
+_NAMED_NOUNS = ("4", "5", "7")
+MOST = 4
+
+
+class Meaning(Record):
+    """Verbs (what it does) and nouns (to what), each the word that stands for its group, likeliest first."""
+
+    verbs: list[str]
+    nouns: list[str]
+
+
+def meaning(summary: str, name: str = "", section: str = "") -> Meaning:
+    """The verbs and nouns of an entry. Sections 4, 5 and 7 name things: an ambiguous first word is a noun there."""
+    found = _of_summary(summary, section[:1])
+    if not found.verbs and section[:1] in ("1", "8", "6", "2"):
+        verbs = _of_name(name, lexicon())
+        return Meaning(verbs, found.nouns) if verbs else found
+    return found
+
+
+@lru_cache(maxsize=20_000)
+def _of_summary(summary: str, section: str) -> Meaning:
+    """What a summary says. Kept, for the pages of one program in several tracks have the same ones."""
+    known = lexicon()
+    text = _PARENTHESES.sub(" ", summary.replace("/", " / "))
+    tokens = _TOKEN.findall(text)
+    lower = _joined([token.casefold().removesuffix("'s") for token in tokens], known)
+    verbs, start = _leading_verbs(lower, known, section)
+    if not verbs:
+        verbs, start = _later_verbs(lower, known)
+    if (
+        not verbs
+        and len(lower) > 2
+        and lower[0].isalpha()
+        and lower[0] not in _NOT_FIRST
+        and lower[1] in _DETERMINERS
+    ):
+        verbs, start = [_imperative(lower[0])], 1  # a word that the lexicon lacks, where only a verb can stand
+    nouns = _object(lower, start, known) if verbs else []
+    verbs += _further_verbs(lower, start, known) if verbs else []
+    if not verbs and section not in _NAMED_NOUNS:
+        verbs, nouns = _done_by_a_noun(lower, known)
+    if not nouns:
+        nouns = (
+            _all_nouns(lower[start:], known, _TOOLS)
+            if verbs
+            else _object(lower, 0, known) or _all_nouns(lower, known)
+        )
+    return Meaning(list(dict.fromkeys(verbs))[:MOST], list(dict.fromkeys(nouns))[:MOST])
+
+
+def _joined(tokens: list[str], known: Lexicon) -> list[str]:
+    """The tokens, the first two as one if they are one verb said apart: `shut down`, `set up`."""
+    while tokens and (tokens[0].endswith("ly") or tokens[0] in ("simply", "simple")) and len(tokens) > 1:
+        tokens = tokens[1:]
+    verb = known.joined.get(" ".join(tokens[:2]))
+    return [verb, *tokens[2:]] if verb and known.verb(verb) else tokens
+
+
+def _imperative(word: str) -> str:
+    """A verb without the ending of the third person."""
+    return word[:-1] if word.endswith("s") and not word.endswith(("ss", "us")) else word
+
+
+def _leading_verbs(tokens: list[str], known: Lexicon, section: str) -> tuple[list[str], int]:
+    """The verbs that the text begins with (`convert and copy …`), and where what they act on begins."""
+    at = 0
+    while at < len(tokens) and tokens[at] in _MAY_LEAD and at < 2:
+        at += 1
+    if at and tokens[at - 1] in _DETERMINERS:
+        return [], 0
+    return _verbs_at(tokens, at, known, section)
+
+
+def _verbs_at(tokens: list[str], at: int, known: Lexicon, section: str = "") -> tuple[list[str], int]:
+    verbs: list[str] = []
+    while at < len(tokens):
+        verb = known.verb(tokens[at])
+        following = tokens[at + 1] if at + 1 < len(tokens) else ""
+        done = known.verb_of_doing.get(tokens[at]) and (
+            not tokens[at].endswith("ing") or following in ("", "of", *_TOOLS)
+        )
+        if verb is None or done or tokens[at].endswith("ed"):
+            break
+        if (
+            not verbs
+            and section[:1] in ("4", "5")
+            and following not in _DETERMINERS
+            and not tokens[at].endswith("ing")
+        ):
+            break  # such pages name things
+        if not verbs and known.noun(tokens[at]) and _is_noun_here(tokens[at], following, section):
+            break
+        if verbs and at and tokens[at - 1] not in ("and", "or", ",", "/"):
+            break
+        verbs.append(verb)
+        at += 1
+        before = at
+        while at < len(tokens) and tokens[at] in (",", "and", "or", "/", "then", "optionally"):
+            at += 1
+        if at == before:
+            break
+        if at < len(tokens) and (known.verb(tokens[at]) is None or _ends_phrase(tokens, at)):
+            break
+    return verbs, at
+
+
+def _ends_phrase(tokens: list[str], at: int) -> bool:
+    """Whether a word that could be a verb stands where only a noun can: at the end, or before `of`."""
+    following = tokens[at + 1] if at + 1 < len(tokens) else ""
+    return following in ("", "of", ".", ";")
+
+
+def _is_noun_here(word: str, following: str, section: str) -> bool:
+    if following == "for" and word in _WITH_FOR:
+        return False
+    if section[:1] in _NAMED_NOUNS:
+        return following not in _DETERMINERS
+    if following in _AFTER_NOUN:
+        return following not in ("and", ",", "/") or word in _NOUNS_TOO
+    return word.endswith("ing") and following in ("", "of")
+
+
+def _further_verbs(tokens: list[str], start: int, known: Lexicon) -> list[str]:
+    """Verbs after what the first ones act on: `read from standard input and write to files`."""
+    found = []
+    for at in range(start + 1, len(tokens) - 1):
+        joins = tokens[at - 1] in ("and", "or") and tokens[at + 1] in _AFTER_VERB
+        if (
+            joins
+            and not tokens[at].endswith("ed")
+            and not known.noun(tokens[at])
+            and (verb := known.verb(tokens[at]))
+        ):
+            found.append(verb)
+    return found
+
+
+def _later_verbs(tokens: list[str], known: Lexicon) -> tuple[list[str], int]:
+    """`tool to remove …`, `program that displays …`, `utility for listing …`, `used to create …`."""
+    for at, token in enumerate(tokens[:-1]):
+        if token in ("to", "that", "which", "for") and at:
+            begin = at + 1
+            while begin < len(tokens) - 1 and tokens[begin].endswith("ly"):
+                begin += 1
+            doing = token in ("to", "that", "which") or tokens[begin].endswith("ing")
+            doing = doing and tokens[at - 1] not in _BEFORE_NOUN
+            verbs, start = _verbs_at(tokens, begin, known) if doing else ([], 0)
+            if verbs and (tokens[at - 1] in _TOOLS or tokens[at - 1].endswith("ed") or token == "to"):
+                return verbs, start
+        if token in (",", ":", ";") and at < 8:
+            verbs, start = _verbs_at(tokens, at + 1, known)
+            if verbs and (start < len(tokens) and tokens[start] in _DETERMINERS):
+                return verbs, start
+    return [], 0
+
+
+def _done_by_a_noun(tokens: list[str], known: Lexicon) -> tuple[list[str], list[str]]:
+    """`file removal tool`, `stream editor`, `conversion of …`: the noun of a doing, and what stands before it."""
+    for at, token in enumerate(tokens):
+        head = known.verb_of_doing.get(token) or known.verb_of_doing.get(singular(token))
+        if head is None and at and token.endswith(("er", "or")) and at + 1 == len(tokens):
+            head = next((verb for cut in (token[:-2], token[:-1]) if (verb := known.verb_of.get(cut))), None)
+        if head is None and token.endswith("ing") and at + 1 < len(tokens) and tokens[at + 1] in _TOOLS:
+            head = known.verb(token)
+        if head is None or token in _ENDS_OBJECT:
+            continue
+        before = [one for one in tokens[max(at - 3, 0) : at] if one not in _NO_OBJECT]
+        nouns = [noun for one in before if (noun := known.noun(one))]
+        if (
+            before
+            and (not nouns or not known.noun(before[-1]))
+            and before[-1].isalpha()
+            and not before[-1].endswith(("ed", "al", "ic", "ive", "ly"))
+        ):
+            nouns = [singular(before[-1]), *nouns]
+        if at + 1 < len(tokens) and tokens[at + 1] in ("of", "for"):
+            nouns += _object(tokens, at + 2, known)
+        return [head], nouns
+    return [], []
+
+
+def _of_name(name: str, known: Lexicon) -> list[str]:
+    parts = [part for part in re.split(r"[-_.]", name.casefold()) if part]
+    found = known.verb_of.get(parts[-1]) if len(parts) > 1 else None
+    return [found] if found else []
+
+
+def _object(tokens: list[str], start: int, known: Lexicon) -> list[str]:
+    """The nouns of what is acted on: as far as a preposition other than `of` or the end of the clause."""
+    nouns: list[str] = []
+    last: str | None = None
+
+    def close() -> None:
+        nonlocal last
+        if last is not None and not known.noun(last) and last.replace("-", "").isalpha() and len(last) > 2:
+            nouns.append(singular(last))
+        last = None
+
+    for at in range(start, min(len(tokens), start + 16)):
+        token = tokens[at]
+        following = tokens[at + 1] if at + 1 < len(tokens) else ""
+        if token in _ENDS_OBJECT or token in (".", ";", ":"):
+            if at == start or (tokens[at - 1] in _TOOLS and token == "for"):
+                last = None
+                continue
+            break
+        if (token in _VAGUE and following == "of") or (token in _TOOLS and following == "for"):
+            continue
+        if token in ("of", "and", "or", ",", "/"):
+            close()
+            if token != "of" and start and following and known.verb(following) and not known.noun(following):
+                break  # what else it does
+            continue
+        said_of_it = (token.endswith("ed") and following in _ENDS_OBJECT) or (
+            token.endswith("ing") and following in ("with", "by")
+        )
+        if (nouns or last) and start and said_of_it:
+            break
+        if (
+            token in _NO_NOUN
+            or token in _ADJECTIVES
+            or token.isdigit()
+            or token.endswith("ly")
+            or (token.endswith("ed") and len(token) > 4)
+        ):
+            continue
+        noun = known.noun(token)
+        if noun:
+            nouns.append(noun)
+        last = token
+    close()
+    return nouns
+
+
+def _all_nouns(tokens: list[str], known: Lexicon, skipped: frozenset[str] = frozenset()) -> list[str]:
+    return [
+        noun for token in tokens if token not in _NO_THING and token not in skipped and (noun := known.noun(token))
+    ]

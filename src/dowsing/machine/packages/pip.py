@@ -1,0 +1,97 @@
+"""Python packages: the `RECORD` of an installed distribution lists its scripts, `METADATA` says what it is.
+
+The layout is that of the Python packaging user guide, "Recording installed projects".
+"""
+
+from __future__ import annotations
+
+import os
+
+from dowsing.machine.packages.package import Package
+from dowsing.model.plainfile import plain_only
+
+
+def library_folders(prefix: str) -> list[str]:
+    """The folders in which Python interpreters installed at `prefix` look for modules."""
+    found = []
+    for lib in ("lib", "local/lib"):
+        base = os.path.join(prefix, lib)
+        try:
+            versions = sorted(name for name in os.listdir(base) if name.startswith(("python3", "pypy3")))
+        except OSError:
+            continue
+        found += [os.path.join(base, v, kind) for v in versions for kind in ("site-packages", "dist-packages")]
+    return [folder for folder in found if os.path.isdir(folder)]
+
+
+def _distributions(path: str) -> list[str]:
+    """The `.dist-info` folders beside the folder that a script stands in."""
+    prefix = os.path.dirname(os.path.dirname(os.path.abspath(path)))
+    return [
+        os.path.join(folder, name)
+        for folder in library_folders(prefix)
+        for name in sorted(os.listdir(folder))
+        if name.endswith(".dist-info")
+    ]
+
+
+def _record(distribution: str) -> list[str]:
+    """The files of a distribution, by their full paths."""
+    try:
+        with open(
+            os.path.join(distribution, "RECORD"), encoding="utf-8", errors="replace", opener=plain_only
+        ) as file:
+            lines = file.read().split("\n")
+    except OSError:
+        return []
+    base = os.path.dirname(distribution)
+    return [os.path.normpath(os.path.join(base, line.rsplit(",", 2)[0].strip('"'))) for line in lines if line]
+
+
+def _distribution(path: str) -> str | None:
+    name = os.path.basename(path)
+    for distribution in _distributions(path):
+        try:
+            with open(
+                os.path.join(distribution, "RECORD"), encoding="utf-8", errors="replace", opener=plain_only
+            ) as file:
+                if name not in file.read():
+                    continue
+        except OSError:
+            continue
+        if os.path.abspath(path) in _record(distribution):
+            return distribution
+    return None
+
+
+def owner(path: str) -> Package | None:
+    """The package that installed the script at `path`, or None."""
+    distribution = _distribution(path)
+    if distribution is None:
+        return None
+    try:
+        with open(
+            os.path.join(distribution, "METADATA"), encoding="utf-8", errors="replace", opener=plain_only
+        ) as file:
+            head = file.read().split("\n\n")[0].split("\n")
+    except OSError:
+        return None
+    fields: dict[str, str] = {}
+    pages: list[tuple[str, str]] = []
+    for line in head:
+        key, _, value = line.partition(": ")
+        fields.setdefault(key, value.strip())
+        if key == "Project-URL":
+            label, _, address = value.partition(", ")
+            pages.append((label.casefold(), address.strip()))
+    home_page = fields.get("Home-page", "")
+    if home_page in ("", "UNKNOWN"):
+        named = [address for label, address in pages if label.startswith(("home", "source", "repository"))]
+        home_page = (named or [address for _, address in pages] or [""])[0]
+    return Package(fields.get("Name", ""), "pip", fields.get("Version", ""), home_page, fields.get("Summary", ""))
+
+
+def files(path: str) -> list[str]:
+    """The files of the package that the script belongs to."""
+    distribution = _distribution(path)
+    return _record(distribution) if distribution else []

@@ -1,0 +1,72 @@
+"""What the index holds, as look-ups hand it out."""
+
+from __future__ import annotations
+
+from dowsing.model.record import Record
+
+
+class Entry(Record):
+    """An entry of the index, as answers carry it."""
+
+    name: str
+    section: str
+    aliases: list[str]
+    kind: str
+    summary: str
+    package: str | None
+    family: str | None
+    path: str
+    verbs: list[str] = []  # noqa: RUF012 - a record is immutable
+    nouns: list[str] = []  # noqa: RUF012
+    sources: list[str] = ["manual"]  # noqa: RUF012
+
+    @property
+    def label(self) -> str:
+        """Name and section: `tar(1)`."""
+        return f"{self.name}({self.section})" if self.section else self.name
+
+
+class Match(Record):
+    """An entry that words were found in: its number, how well (smaller is better) and what ranking needs."""
+
+    number: int
+    score: float
+    name: str
+    section: str
+    family: str | None
+
+
+class Candidate:
+    """What ranking looks at of an entry that words brought up. No record, for a search makes hundreds of them."""
+
+    __slots__ = ("family", "name", "number", "section", "summary")
+
+    def __init__(self, number: int, name: str, section: str, family: str | None, summary: str) -> None:
+        self.number, self.name, self.section, self.family, self.summary = number, name, section, family, summary
+
+
+class ShellRow(Record):
+    """What a shell says of one of its names. `manual`: the pages of its manual; `text`: its help, "" without."""
+
+    shell: str
+    path: str
+    name: str
+    kind: str
+    summary: str
+    text: str
+    manual: list[str]
+
+
+class InfoPlace(Record):
+    """The node of an Info manual that a name leads to."""
+
+    path: str
+    manual: str
+    node: str
+
+
+class Problem(Record):
+    """A file or folder that could not be taken up, and why."""
+
+    path: str
+    says: str

@@ -1,0 +1,49 @@
+"""Which of the words that there are is written most like a given one: one measure for all who offer nearest ones.
+
+The measure is the optimal string alignment distance (insert, delete, change a letter, swap two neighbours), as a share of
+the longer word, from 0 to 1 for the same.
+"""
+
+from __future__ import annotations
+
+from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Sequence
+
+LEAST = 0.6  # how like a word must be to be offered
+LONGEST = 80  # characters of a word that are compared
+
+
+class Near(Record):
+    """A word that is like the one that was looked for. `place`: its place among those that it was looked for in."""
+
+    word: str
+    likeness: float
+    place: int
+
+
+def nearest(word: str, choices: Sequence[str], count: int = 3, least: float = LEAST) -> list[Near]:
+    """The choices that are written like `word`, the likeliest first."""
+    import warnings
+
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")  # a library that another one could be quicker with says so on stderr
+        from rapidfuzz import distance, process
+
+    scorer = distance.OSA.normalized_similarity
+    found = process.extract(word[:LONGEST], choices, scorer=scorer, limit=count, score_cutoff=least)
+    return [Near(choice, likeness, place) for choice, likeness, place in found]
+
+
+def nearest_words(word: str, choices: Sequence[str], count: int = 3, least: float = LEAST) -> list[str]:
+    """The same, the words alone."""
+    return [near.word for near in nearest(word, choices, count, least)]
+
+
+def distance(one: str, other: str) -> int:
+    """How many letters have to be inserted, deleted, changed or swapped to make one word of another."""
+    from rapidfuzz.distance import OSA
+
+    return OSA.distance(one, other)

@@ -1,0 +1,47 @@
+"""The names that lead to a node of an Info manual."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.readers.info.info_file import DirEntry, InfoFile
+from dowsing.readers.info.menus import is_index, menu_entries
+
+_ABOUT = re.compile(
+    r"(?:Invoking|Running|Using) ([\w.+-]+)\Z|([\w.+-]+) [Ii]nvocation\Z|The ([\w.+-]+) (?:[Cc]ommand|[Bb]uiltin|[Pp]rogram)\Z"
+)
+_OF_COMMANDS = re.compile(r"built-?in|command|program|reserved", re.IGNORECASE)
+_WORD = re.compile(r"[\w.+:\[-]+\Z")
+
+#: How sure a name's node is, best first.
+BY_DIRECTORY, BY_TITLE, BY_MANUAL, BY_INDEX = range(4)
+
+
+def names_of(info: InfoFile, manual: str, listed: list[DirEntry] | None = None) -> list[tuple[str, str, int]]:
+    """Names with the node each leads to and how sure that is, each name once.
+
+    `listed` are the entries of the folder's directory file, which may know more than the manual's own.
+    """
+    found: dict[str, tuple[str, int]] = {}
+
+    def add(name: str, node: str, rank: int) -> None:
+        if name and (name not in found or rank < found[name][1]):
+            found[name] = (node, rank)
+
+    for entry in [*info.entries, *(listed or [])]:
+        if _WORD.match(entry.label) and entry.file.casefold() == manual.casefold() and info.find(entry.node):
+            # an entry for the manual as a whole says less than a node about the command
+            add(entry.label, entry.node, BY_DIRECTORY if entry.node != "Top" else BY_MANUAL)
+    for node in info.nodes.values():
+        match = _ABOUT.match(node.name)
+        if match:
+            add(match[1] or match[2] or match[3], node.name, BY_TITLE)
+    add(manual, "Top" if "Top" in info.nodes else next(iter(info.nodes)), BY_MANUAL)
+    for node in info.nodes.values():
+        if is_index(node):
+            for item in menu_entries(node):
+                # an index of terms names what a text mentions; only one of commands, or a title, says it is about it
+                about = _OF_COMMANDS.search(node.name) or item.label in item.target.split()
+                if about and _WORD.match(item.label) and len(item.label) > 1 and item.target in info.nodes:
+                    add(item.label, item.target, BY_INDEX)
+    return [(name, node, rank) for name, (node, rank) in found.items()]

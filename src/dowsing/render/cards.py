@@ -1,0 +1,111 @@
+"""A card as lines."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.model.document import Option
+from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
+from dowsing.render.cell_width import display_width
+from dowsing.render.layout import title_lines
+from dowsing.render.line_marks import FAINT, HEADING
+from dowsing.render.typed import typed
+from dowsing.render.wrap import groups_kept, unbroken, wrap
+from dowsing.search.card_options import Card
+
+INDENT = 3
+MOST_FORM = 3
+
+
+def card_lines(card: Card, width: int, program: str) -> list[str]:
+    """The card, in about one screen."""
+    entry = card.entry
+    facts = [
+        entry.kind,
+        "" if entry.section else "no manual page",
+        f"package {entry.package}" if entry.package else "",
+        f"also {', '.join(entry.aliases[:4])}{' …' if len(entry.aliases) > 4 else ''}" if entry.aliases else "",
+    ]
+    lines = title_lines(entry.label, clean_line(card.summary), [clean_line(f) for f in facts], width)
+    if len(card.sources) > 1 or card.sources != ["manual"]:
+        sources = f"from: {card.sources[0]}" + (
+            f" · also in: {', '.join(card.sources[1:])}" if card.sources[1:] else ""
+        )
+        lines += [f"{FAINT}{line}" for line in wrap(sources, width)]
+    if card.form:
+        form = wrap(groups_kept(card.form), width, INDENT, 4)
+        if len(form) > MOST_FORM:
+            form = [*form[:MOST_FORM], " " * (INDENT + 4) + "…"]
+        lines += ["", *form]
+        if card.forms_in_all > 1:
+            more = f"… {card.forms_in_all} forms: {program} read {typed(card.typed)} --part synopsis"
+            lines.append(f"{FAINT}{' ' * INDENT}{more}")
+    if card.options:
+        count = f" ({len(card.options)} of {card.options_in_all})" if card.options_in_all > len(card.options) else ""
+        lines += ["", f"{HEADING}OPTIONS{count}", *option_lines(card.options, width)]
+    if card.examples:
+        lines += ["", f"{HEADING}EXAMPLES"]
+        for number, example in enumerate(card.examples, 1):
+            told = f"{number:>{INDENT - 2}}  {_shortened(example.task, 2 * width)}"
+            if example.task:
+                lines += wrap(told, width, 0, INDENT)
+                told = ""
+            lines.append(f"{told or ' ' * (INDENT + 2)}{CODE}{example.line}{ROMAN}")
+    if card.related:
+        names = ", ".join(f"{r.name}({r.section})" for r in card.related)
+        lines += ["", f"{HEADING}RELATED", *wrap(names, width, INDENT)]
+    if card.others:
+        lines += ["", f"{HEADING}ALSO NAMED {clean_line(entry.name)}"]
+        for other in card.others[:4]:
+            lines += wrap(f"{BOLD}{other.label}{ROMAN}  {clean_line(other.summary)}", width, INDENT, 4)
+    lines += ["", *(f"{FAINT}{line}" for line in _next(card, width, program))]
+    return lines
+
+
+def _next(card: Card, width: int, program: str) -> list[str]:
+    name = typed(card.typed)
+    steps = [f"{program} read {name}"]
+    if card.options_in_all > len(card.options):
+        steps.append(f"{program} options {name}")
+    if card.examples:
+        steps.append(f"{program} examples {name}")
+    return wrap(f"From {card.page}. Next: " + unbroken(steps), width)
+
+
+def flags_text(option: Option) -> str:
+    """The spellings of an option with its placeholder, marked."""
+    text = ", ".join(f"{BOLD}{flag}{ROMAN}" for flag in option.flags)
+    if option.argument:
+        argument = f"{ITALIC}{option.argument}{ROMAN}"
+        glued = "=" if option.flags[-1].startswith("--") else " "
+        text += f"[{glued.strip()}{argument}]" if option.argument_optional else f"{glued}{argument}"
+    return text
+
+
+def option_lines(options: list[Option], width: int, sentences: int = 1) -> list[str]:
+    """Options in two columns: spellings, and the first sentence of what is said."""
+    labels = [flags_text(option) for option in options]
+    column = min(max((display_width(label) for label in labels), default=0), 30)
+    indent = INDENT + column + 2
+    lines = []
+    for option, label in zip(options, labels, strict=True):
+        text = clean_line(_shortened(first_sentence(option.text), 3 * width))
+        size = display_width(label)
+        if size <= column:
+            body = wrap(text, width, indent)
+            lines += [" " * INDENT + label + " " * (column + 2 - size) + body[0][indent:], *body[1:]]
+        else:
+            lines += wrap(label, width, INDENT, 2)
+            lines += wrap(text, width, indent) if text else []
+    return lines
+
+
+def first_sentence(text: str) -> str:
+    """The first sentence of a text."""
+    text = " ".join(text.split("\n\n")[0].split())
+    match = re.match(r"(.{12,}?[.;:])(?<!e\.g\.)(?<!i\.e\.)(?<!etc\.)(?=\s+[A-Z(]|$)", text)
+    return (match[1] if match else text).rstrip(":;")
+
+
+def _shortened(text: str, most: int) -> str:
+    return text if len(text) <= most else text[:most].rsplit(" ", 1)[0] + " …"

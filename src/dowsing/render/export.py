@@ -1,0 +1,31 @@
+"""A document in the form of the JSON contract."""
+
+from __future__ import annotations
+
+from dowsing.model.document import Document
+from dowsing.render.page_text import plain_section
+
+WIDE = 100_000  # paragraphs are one line each
+
+
+def document_json(document: Document) -> dict[str, object]:
+    """The document as plain data."""
+    return {
+        "name": document.name,
+        "section": document.section,
+        "names": document.names,
+        "source": document.source,
+        "path": document.path,
+        "package": document.package,
+        "language": document.language or "en",
+        "summary": document.summary,
+        "synopsis": document.synopsis,
+        "sections": [
+            {"title": section.title, "level": section.level, "text": plain_section(section, WIDE)}
+            for section in document.sections
+        ],
+        "options": document.options,
+        "examples": document.examples,
+        "subcommands": document.subcommands,
+        "see_also": document.see_also,
+    }

@@ -1,0 +1,175 @@
+"""A line taken apart, as lines."""
+
+from __future__ import annotations
+
+from dowsing.commandline.pieces import Piece, Unpicked
+from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
+from dowsing.render.cards import first_sentence
+from dowsing.render.cell_width import display_width
+from dowsing.render.line_marks import FAINT, HEADING
+from dowsing.render.marked_line import Mistake, marked_lines
+from dowsing.render.typed import typed
+from dowsing.render.wrap import unbroken, wrap
+
+INDENT = 3
+WIDEST_LABEL = 26
+MOST_SAID = 230
+
+KINDS = {
+    "file": "a file", "folder": "a folder", "path": "a path", "number": "a number", "size": "a size",
+    "duration": "a time", "date": "a date", "user": "a user", "group": "a group", "host": "a host",
+    "address": "an address", "port": "a port", "url": "an address of the web", "pattern": "a pattern",
+    "glob": "a pattern of names", "signal": "a signal", "mode": "permissions", "command": "a command",
+}  # fmt: skip
+
+
+def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False) -> list[str]:
+    """The line with its mistakes marked, the sentence, the pieces with what they mean, what changes, how to go on.
+
+    `seen`: the line stands just above, so that it is shown only to mark a mistake in it.
+    """
+    mistakes = mistakes_of(found)
+    lines = marked_lines(found.line, mistakes, width) if mistakes or not seen else []
+    if found.says:
+        lines += [*([""] if lines else []), *wrap(clean_line(found.says), width, INDENT)]
+    table = piece_lines(found.pieces, width)
+    lines += ["", *table] if table else []
+    if found.changes:
+        lines += ["", f"{HEADING}CHANGES"]
+        for change in found.changes:
+            head, _, says = clean_line(change).partition(": ")
+            lines += wrap(f"{BOLD}{head}{ROMAN}: {says}", width, INDENT, 2)
+    lines += ["", *(f"{FAINT}{line}" for line in _next(found, width, program))]
+    return lines
+
+
+def piece_lines(pieces: list[Piece], width: int) -> list[str]:
+    """The pieces, each with what it means beside it."""
+    rows = _rows(pieces)
+    return _table(rows, width) if rows else []
+
+
+def mistakes_of(found: Unpicked) -> list[Mistake]:
+    """The mistakes of a line in order."""
+    mistakes: list[Mistake] = []
+    for piece in found.pieces:
+        if piece.problem:
+            start, end = (piece.span or [piece.start, piece.end])[:2]
+            mistakes.append((start, end, piece.problem, piece.nearest))
+    if found.problem is not None:
+        problem = found.problem
+        mistakes.append((problem["start"], problem["end"], str(problem["says"]), []))  # type: ignore[arg-type]
+    return sorted(mistakes, key=lambda one: one[0])
+
+
+#: A row: how deep it stands, its label, what is said, the page, and the parts of a value.
+_Row = tuple[int, str, str, str, list[list[str]]]
+
+
+def _rows(pieces: list[Piece]) -> list[_Row]:
+    rows: list[_Row] = []
+    page = ""
+    n = 0
+    while n < len(pieces):
+        piece = pieces[n]
+        n += 1
+        label = f"{BOLD}{clean_line(piece.text)}{ROMAN}" if piece.role != "operand" else clean_line(piece.text)
+        says = _says(piece)
+        parts = list(piece.parts)
+        if piece.role == "option" and piece.value is not None:
+            follows: list[Piece] = []
+            while (
+                n < len(pieces) and pieces[n].role == "value" and pieces[n].of in (piece.text, *(piece.flags or ()))
+            ):
+                if pieces[n].inside or pieces[n].problem:
+                    break
+                follows.append(pieces[n])
+                parts += pieces[n].parts
+                n += 1
+            value = " ".join(one.text for one in follows) if follows else piece.value
+            attached = bool(piece.word) and not follows
+            if value and (follows or attached) and piece.kind != "command":
+                joint = "=" if attached and piece.text.startswith("--") else ("" if attached else " ")
+                if attached and clean_line(piece.text).endswith(value):
+                    joint = value = ""
+                label += f"{joint}{ITALIC}{clean_line(_short(value))}{ROMAN}" if value else ""
+        cited = piece.page or "" if piece.role != "operator" else ""
+        rows.append((piece.depth, label, says, cited if cited != page else "", parts))
+        page = cited or page
+    return rows
+
+
+def _says(piece: Piece) -> str:
+    """What a piece means, in a sentence or two."""
+    text = clean_line(" ".join((piece.says or "").split()))
+    if piece.role == "command":
+        where = (
+            "keyword of the shell; "
+            if piece.what == "keyword"
+            else ("builtin of the shell; " if piece.builtin else "")
+        )
+        if piece.nearest:
+            text += f"; nearest: {', '.join(clean_line(one) for one in piece.nearest)}"
+        return (where if piece.page and not piece.page.endswith("(builtin)") else "") + text
+    if piece.problem and not text:
+        return piece.problem.partition(":")[0]
+    if piece.role == "option":
+        said = _shortened(text)
+        long = next((flag for flag in piece.flags or [] if flag.startswith("--")), "")
+        notes = piece.what if piece.what not in ("without a dash", "") else ""
+        is_long = piece.text.startswith("--")
+        head = f"{BOLD}{long}{ROMAN}: " if long and not is_long and not notes else ""
+        if is_long and piece.text.startswith("--no-") and "--" + piece.text[5:] in (piece.flags or []):
+            head = "the contrary of: "
+        return (
+            f"{head}{said}" + (f"  ({clean_line(notes)})" if notes else "")
+            if said or notes or head
+            else "not documented here"
+        )
+    if piece.role == "subcommand":
+        return _shortened(text) + (f"  ({piece.what})" if piece.what else "")
+    if piece.role == "value":
+        return f"the value of {piece.of}"
+    if piece.role == "operand":
+        kind = KINDS.get(piece.kind, "")
+        return text or ", ".join(part for part in (clean_line(piece.what), kind) if part)
+    return text
+
+
+def _shortened(text: str) -> str:
+    first = first_sentence(text)
+    if len(first) > MOST_SAID:
+        return first[:MOST_SAID].rpartition(" ")[0] + " …"
+    return first
+
+
+def _short(value: str) -> str:
+    return value if len(value) <= 40 else value[:39] + "…"
+
+
+def _table(rows: list[_Row], width: int) -> list[str]:
+    """Labels and what is said beside them; inner commands are set in."""
+    sizes = sorted(display_width(label) + 2 * depth for depth, label, _, _, _ in rows)
+    most = min(WIDEST_LABEL, max(width // 3, 8))
+    column = max([size for size in sizes if size <= most] or [most])
+    indent = INDENT + column + 2
+    lines: list[str] = []
+    for depth, label, says, page, parts in rows:
+        left = " " * (INDENT + 2 * min(depth, 6)) + label
+        text = says + (f"  {FAINT}{clean_line(page)}{ROMAN}" if page else "")
+        body = wrap(text, width, indent)
+        if display_width(left) + 2 <= indent:
+            lines += [left + " " * (indent - display_width(left)) + body[0][indent:], *body[1:]]
+        else:
+            lines += [*wrap(label, width, INDENT + 2 * min(depth, 6), 2), *(body if text else [])]
+        for part, meaning in parts:
+            lines += wrap(f"{CODE}{clean_line(part)}{ROMAN}  {clean_line(meaning)}", width, indent, 4)
+    return lines
+
+
+def _next(found: Unpicked, width: int, program: str) -> list[str]:
+    pages = list(dict.fromkeys(piece.page for piece in found.pieces if piece.page))
+    names = [page.partition("(")[0] for page in pages if page.endswith(")")]
+    steps = [f"{program} options {typed(names[-1])}", f"{program} syntax {typed(names[-1])}"] if names else []
+    told = f"From {', '.join(pages[:6])}{' …' if len(pages) > 6 else ''}. " if pages else ""
+    return wrap(told + (f"Next: {unbroken(steps)}" if steps else ""), width) if told or steps else []

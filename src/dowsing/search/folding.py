@@ -1,0 +1,34 @@
+"""Folding: a family that would flood a list is shown by its best entries only, unless it is what was asked for."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+from dowsing.model.entry import Candidate
+
+SHARE = 0.25  # of the lines a family may have
+OF_SUBJECT = 0.75  # and one that the words are about,
+SUBJECT = 0.5  # which is one that has this part of the best hits
+LOOKED_AT = 12
+
+
+def folded(ranked: list[Candidate], limit: int, named: set[str]) -> tuple[list[Candidate], set[str]]:
+    """The first `limit` of the ranked entries with families folded, and which families were.
+
+    `named`: words of the query; a family that is among them is not folded.
+    """
+    best = Counter(one.family for one in ranked[:LOOKED_AT] if one.family)
+    subject = {family for family, count in best.items() if count >= SUBJECT * min(len(ranked), LOOKED_AT)}
+    shown: list[Candidate] = []
+    lines: Counter[str] = Counter()
+    over: set[str] = set()
+    for one in ranked:
+        family = one.family
+        if family and family.casefold() not in named:
+            if lines[family] >= max(2, limit * (OF_SUBJECT if family in subject else SHARE)):
+                over.add(family)
+                continue
+            lines[family] += 1
+        if len(shown) < limit:
+            shown.append(one)
+    return shown, over

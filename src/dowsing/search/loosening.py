@@ -1,0 +1,97 @@
+"""What is done where words are not found as they are typed, and what is said of it."""
+
+from __future__ import annotations
+
+from dowsing.index.store import Store
+from dowsing.index.word_reader import spelled_words, terms_beginning
+from dowsing.model.nearness import nearest
+from dowsing.model.record import Record
+from dowsing.search.matching import Matches, Term
+
+SHORTEST_MISSPELLED = 4
+LIKE_ENOUGH = 0.74
+OF_BEGINNING = 0.6  # what a word counts that begins with what was typed
+OF_TEXT = 0.5  # what it is worth that a word stands somewhere in the text of a page
+
+
+class Found(Record):
+    """The terms as they are searched for, notes on what was changed, and words that no entry has."""
+
+    terms: list[Term]
+    notes: list[str]
+    missing: list[str]
+
+
+def and_beginnings(store: Store, term: Term) -> Term:
+    """The term with what begins as it does: a word that stands alone may be the beginning of another."""
+    known = {variant for variant, _ in term.variants}
+    begun = [(one, OF_BEGINNING) for one in terms_beginning(store, term.term) if one not in known]
+    return Term(term.word, term.term, [*term.variants, *begun])
+
+
+def settle(store: Store, matches: Matches) -> Found:
+    """Terms that nothing has are taken as beginnings of words, then as misspelled ones; what is left is missing."""
+    settled: list[Term] = []
+    notes: list[str] = []
+    missing: list[str] = []
+    for term, gain in zip(matches.terms, matches.gains, strict=True):
+        if gain:
+            settled.append(term)
+            continue
+        begun = terms_beginning(store, term.word) or terms_beginning(store, term.term)
+        if begun:
+            settled.append(Term(term.word, term.term, [*term.variants, *((one, OF_BEGINNING) for one in begun)]))
+            continue
+        spelled = nearest_word(store, term.word)
+        if spelled:
+            notes.append(f"“{term.word}” is not known; taken as “{spelled[0]}”")
+            settled.append(Term(spelled[0], spelled[1], [(spelled[1], 1.0)]))
+            continue
+        settled.append(term)
+        missing.append(term.word)
+    return Found(settled, notes, missing)
+
+
+def nearest_word(store: Store, word: str) -> tuple[str, str] | None:
+    """The known word that is written most like this one, with its term; the more frequent of several. None if none is."""
+    if len(word) < SHORTEST_MISSPELLED or not word.isalpha():
+        return None
+    known = spelled_words(store)
+    near = nearest(word, [row[0] for row in known], 12, LIKE_ENOUGH)
+    if not near:
+        return None
+    best = max(near, key=lambda one: (round(one.likeness, 2), one.word[0] == word[0], known[one.place][2]))
+    return known[best.place][0], known[best.place][1]
+
+
+def add_texts(store: Store, matches: Matches, missing: list[str], worth: float) -> None:
+    """Let missing words count where they stand anywhere in a text."""
+    for n, term in enumerate(matches.terms):
+        if term.word not in missing:
+            continue
+        found = {match.number: OF_TEXT * worth for match in store.in_bodies([term.word])}
+        if found:
+            matches.gains[n] = found
+            matches.telling[n] = worth
+
+
+def in_texts(store: Store, words: list[str]) -> set[int]:
+    """The entries that have all the words somewhere in their texts."""
+    return {found.number for found in store.in_bodies([one for word in words for one in word.split()])}
+
+
+def having_all(matches: Matches, without: set[int]) -> set[int]:
+    """The entries that have all terms, but those at the places in `without`."""
+    gains = [gain for n, gain in enumerate(matches.gains) if n not in without]
+    if not gains:
+        return set()
+    gains.sort(key=len)
+    found = set(gains[0])
+    for gain in gains[1:]:
+        found &= gain.keys()
+    return found
+
+
+def lacking(matches: Matches, number: int) -> list[int]:
+    """The places of the terms that an entry does not have."""
+    return [n for n, gain in enumerate(matches.gains) if number not in gain]

@@ -1,0 +1,79 @@
+"""Parts of a document: a section by its title, or what several sections together say."""
+
+from __future__ import annotations
+
+from dowsing.model.document import Document, Example, Option, Section
+from dowsing.model.errors import UnknownPart
+from dowsing.model.record import Record
+
+#: Parts that every document may have, whatever its sections are called.
+USUAL = ("summary", "synopsis", "options", "examples", "see-also")
+
+
+class Part(Record):
+    """What was asked for: sections, or options, or examples, or a few lines."""
+
+    title: str
+    sections: list[Section] = []  # noqa: RUF012 - a record is immutable
+    options: list[Option] = []  # noqa: RUF012
+    examples: list[Example] = []  # noqa: RUF012
+    lines: list[str] = []  # noqa: RUF012
+
+
+def choose_part(document: Document, wanted: str) -> Part:
+    """The part of that title, unique beginning, or usual name. Raises UnknownPart."""
+    key = " ".join(wanted.casefold().split())
+    titles = [section.title for section in document.sections if section.title]
+    sections = [section.title for section in document.sections if section.title and section.level == 1]
+    if not key:
+        raise UnknownPart("has no part without a name; its sections are", sections)
+    if key == "summary":
+        return Part("summary", lines=[f"{', '.join(document.names)} - {document.summary}"])
+    exact = _with_subsections(document, [t for t in titles if t.casefold() == key])
+    if not exact:
+        exact = _with_subsections(document, [s.title for s in document.sections if s.anchor.casefold() == key])
+    if exact:
+        return Part(exact[0].title, sections=exact)
+    if key in ("synopsis", "syntax") and document.synopsis:
+        return Part("synopsis", lines=document.synopsis)
+    if key in ("option", "options") and document.options:
+        return Part("options", options=document.options)
+    if key in ("example", "examples"):
+        if document.examples:
+            return Part("examples", examples=document.examples)
+        raise UnknownPart("gives no examples; its sections are", sections)
+    if key in ("see-also", "see also") and document.see_also:
+        lines = [f"{reference.name}({reference.section})" for reference in document.see_also]
+        return Part("see also", lines=[", ".join(lines)])
+    for matches in (
+        [t for t in titles if t.casefold().startswith(key)],
+        [t for t in titles if key in t.casefold()],
+    ):
+        distinct = list(dict.fromkeys(t.casefold() for t in matches))
+        if len(distinct) == 1:
+            found = _with_subsections(document, matches)
+            return Part(found[0].title, sections=found)
+        if distinct:
+            raise UnknownPart(f"has several parts that “{wanted}” may mean; say more of it", matches)
+    from dowsing.model.nearness import nearest_words
+
+    known = {title.casefold(): title for title in (*USUAL, *titles)}
+    near = nearest_words(key, list(known), least=0.7)
+    if near:
+        raise UnknownPart(f"has no part “{wanted[:60]}”; nearest parts", [known[title] for title in near])
+    raise UnknownPart(f"has no part “{wanted[:60]}”; its sections are", sections)
+
+
+def _with_subsections(document: Document, titles: list[str]) -> list[Section]:
+    """The sections of these titles with the deeper ones that follow them."""
+    found: list[Section] = []
+    level = 0
+    for section in document.sections:
+        if section.title in titles and (not level or section.level <= level):
+            level = section.level
+            found.append(section)
+        elif level and section.level > level:
+            found.append(section)
+        else:
+            level = 0
+    return found

@@ -1,0 +1,108 @@
+"""The passage of a document that tells of one option or one name."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.model.document import Block, Document, Indent, Item, Section, block_texts
+from dowsing.model.markup import plain
+
+
+def passage_of(document: Document, flags: list[str]) -> list[Block]:
+    """The blocks that tell of an option by any of its spellings: its entry with all that stands in it; [] if there is
+    none. Entries without a text of their own share that of the next."""
+    patterns = [re.compile(rf"(?<![\w-]){re.escape(flag)}(?![\w-])") for flag in flags]
+    for section in document.sections:
+        found = _entry(section.blocks, patterns)
+        if found:
+            return found
+    return []
+
+
+def _entry(blocks: list[Block], patterns: list[re.Pattern[str]]) -> list[Block]:
+    for n, block in enumerate(blocks):
+        if isinstance(block, Item):
+            if any(pattern.search(_head(block.tag)) for pattern in patterns):
+                return [block, *_shared(blocks[n + 1 :])] if not block.body else [block, *_going_on(blocks[n + 1 :])]
+            found = _entry(block.body, patterns)
+        elif isinstance(block, Indent):
+            found = _entry(block.body, patterns)
+        else:
+            continue
+        if found:
+            return found
+    return []
+
+
+def _head(tag: str) -> str:
+    """The spellings that a tag is about: what it shows before any remark in brackets."""
+    return plain(tag)
+
+
+def _shared(rest: list[Block]) -> list[Block]:
+    """After a tag without a text: the entries up to the one that has it."""
+    found: list[Block] = []
+    for block in rest:
+        if not isinstance(block, Item):
+            break
+        found.append(block)
+        if block.body:
+            return found
+    return []
+
+
+def _going_on(rest: list[Block]) -> list[Block]:
+    """What is set in after an entry goes on with its text."""
+    found: list[Block] = []
+    for block in rest:
+        if not isinstance(block, Indent):
+            break
+        found.append(block)
+    return found
+
+
+#: Sections whose mention of a word tells nothing about it.
+_TELL_NOTHING = frozenset(("name", "synopsis", "see also", "author", "authors", "copyright", "history", "files"))
+MOST_PASSAGES = 12
+
+
+def passages_with(document: Document, word: str) -> list[Section]:
+    """The paragraphs and entries that have a word as it is spelled, below the headings that they stand under; where none
+    has, in any spelling. At most `MOST_PASSAGES` of them."""
+    for flags in (re.NOFLAG, re.IGNORECASE):
+        pattern = re.compile(rf"(?<![\w-]){re.escape(word)}(?![\w-])", flags)
+        found: list[Section] = []
+        left = MOST_PASSAGES
+        for section in document.sections:
+            if section.title.casefold() in _TELL_NOTHING:
+                continue
+            blocks = _with(section.blocks, pattern)[:left]
+            if blocks:
+                kept = Section(section.title, section.level)
+                kept.blocks = blocks
+                found.append(kept)
+                left -= len(blocks)
+            if not left:
+                break
+        if found:
+            return found
+    return []
+
+
+def _with(blocks: list[Block], pattern: re.Pattern[str]) -> list[Block]:
+    found: list[Block] = []
+    for block in blocks:
+        if isinstance(block, Item) and not pattern.search(plain(block.tag)):
+            inner = _with(block.body, pattern)
+            if inner:
+                item = Item(block.tag, block.compact, block.bullet)
+                item.body = inner
+                found.append(item)
+        elif isinstance(block, Indent):
+            found += _with(block.body, pattern)
+        else:
+            texts: list[str] = []
+            block_texts([block], texts)
+            if any(pattern.search(plain(text)) for text in texts):
+                found.append(block)
+    return found

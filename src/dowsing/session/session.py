@@ -1,0 +1,118 @@
+"""What a command works with: settings, the screen, and the index, built when it is not there."""
+
+from __future__ import annotations
+
+import argparse
+import os
+
+from dowsing.index.store import MENDED, Store, note_mended
+from dowsing.machine.settings import read_settings
+from dowsing.model.errors import BadSettings, Failure, Unusable
+from dowsing.model.markup import json_escaped
+from dowsing.model.record import dump
+from dowsing.terminal.screen import Screen, message
+
+KEY_OF_SHELL = "DOWSING_FROM_SHELL"  # set by the snippets: a key in the shell's line has called
+
+
+def from_shell() -> bool:
+    """Whether a key in a shell's line has called, which shows the line itself and has no job control."""
+    return bool(os.environ.get(KEY_OF_SHELL))
+
+
+class Session:
+    """One run of the program."""
+
+    def __init__(self, options: argparse.Namespace) -> None:
+        try:
+            self.settings = read_settings(demo=options.demo)
+        except BadSettings as error:
+            raise Failure(str(error), status=3) from None
+        values = self.settings.values
+        width = options.width
+        if width is None and values.get("width", "").isdecimal():
+            width = int(values["width"])
+        self.screen = Screen(
+            options.color or values.get("color", "auto"), options.pager or values.get("pager", "auto"), width
+        )
+        self.format: str = options.format
+        self._store: Store | None = None
+        self.mending = ""  # the error for which the index is made anew
+
+    @property
+    def json(self) -> bool:
+        """Whether the answer is wanted as JSON."""
+        return self.format == "json"
+
+    @property
+    def program(self) -> str:
+        """How this program is called in hints: with `--demo` where that is in use."""
+        return "dowsing --demo" if self.settings.demo else "dowsing"
+
+    @property
+    def store(self) -> Store:
+        """The index, in step with the manual folders. Raises Failure if there cannot be one."""
+        if self._store is None:
+            self._store = self._open()
+        return self._store
+
+    def _open(self) -> Store:
+        from dowsing.ingest.refresh import open_index
+
+        try:
+            return open_index(self.settings)[0]
+        except Unusable as reason:
+            return self.build(str(reason))
+
+    def build(self, why: str) -> Store:
+        """Build the index with a progress bar on stderr, and open it."""
+        from dowsing.index.store import index_path
+        from dowsing.ingest.build import build
+        from dowsing.ingest.refresh import remove_old_indexes
+        from dowsing.model.errors import CannotBuild
+        from dowsing.sources import manual_folders
+        from dowsing.terminal.progress_bar import building
+
+        roots = manual_folders.roots(self.settings)
+        if not roots:
+            raise Failure(
+                "there is no manual folder on this machine (MANPATH and the usual places were looked at); "
+                "try dowsing demo, or set MANPATH",
+                status=3,
+            )
+        path = index_path(self.settings.cache, roots, self.settings.indexed_too)
+        try:
+            with building(f"building the index: {why}", quiet=self.settings.demo) as progress:
+                build(path, self.settings, roots, progress)
+            self._store = Store(path)
+        except CannotBuild as error:
+            raise Failure(
+                f"{error}; free some space or set DOWSING_CACHE to a folder that can be written", status=3
+            ) from None
+        except Unusable as error:
+            raise Failure(f"{error}; remove {path} and try again", status=3) from None
+        except KeyboardInterrupt:
+            message("interrupted; an index that was there before is as it was")
+            raise SystemExit(130) from None
+        remove_old_indexes(self.settings.cache)
+        if self.mending:
+            note_mended(self._store.path, self.mending)
+        return self._store
+
+    def may_be_damaged(self, error: str) -> bool:
+        """Whether the index may be what an unexpected error comes from: not if it was made anew for that already."""
+        return self._store is not None and self._store.meta_value(MENDED) != error
+
+    def print_json(self, value: object) -> None:
+        """Print one JSON object."""
+        import json
+
+        from dowsing.terminal.screen import write
+
+        indent = 2 if self.screen.is_terminal else None
+        write(json_escaped(json.dumps(dump(value), ensure_ascii=False, indent=indent)) + "\n")
+
+    def only(self, *formats: str) -> None:
+        """Refuse an output format that this command does not have."""
+        if self.format not in formats:
+            raise Failure(f"this command prints {' or '.join(formats)}, not {self.format}", status=2)

@@ -1,0 +1,49 @@
+"""The sources `manual` and `standard`: manual pages, told apart by the suffix of their section."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.model.document import Document
+from dowsing.model.entry import Entry
+from dowsing.model.errors import Unreadable
+from dowsing.readers.decoding import read_text
+from dowsing.sources import page_files
+from dowsing.sources.source import Holding, Subject, nothing
+
+_STANDARD = r"[0-9](?:p|posix|x|susv[0-9])\Z"
+_SAYS_STANDARD = r"POSIX|IEEE|Open Group|Single UNIX|ISO/IEC"
+
+
+def is_standard(entry: Entry) -> bool:
+    """Whether a page is that of a standard: its section has the suffix, and the page says so."""
+    if len(entry.section) < 2 or not re.match(_STANDARD, entry.section, re.IGNORECASE):
+        return False
+    if entry.section.endswith("posix"):
+        return True
+    try:
+        return re.search(_SAYS_STANDARD, read_text(entry.path)[:4000]) is not None
+    except Unreadable:
+        return False
+
+
+def holdings(subject: Subject, source: str = "manual") -> list[Holding]:
+    """The pages of the name that belong to the source."""
+    found = [
+        Holding(source, True, where=f"{entry.label} {entry.path}", path=entry.path, detail=entry.label)
+        for entry in subject.entries
+        if entry.path and entry.section not in ("", "builtin") and is_standard(entry) == (source == "standard")
+    ]
+    if source == "standard":
+        return found or nothing(source, "no page of a standard")
+    return found or nothing(source, "no manual page")
+
+
+def read(subject: Subject, holding: Holding) -> Document:
+    """The page."""
+    for entry in subject.entries:
+        if entry.label == holding.detail:
+            page = page_files.read_page_file(entry.path, entry.name, entry.section, package=entry.package)
+            page.source = holding.source
+            return page
+    raise Unreadable("the page is not in the index any more")

@@ -1,0 +1,88 @@
+"""What programs answered when they were asked for their usage, kept by the identity of their files.
+
+Whether there was a usage text is in the name of the file that keeps the answer, so that it is known without
+reading it.
+"""
+
+from __future__ import annotations
+
+import os
+import zlib
+
+from dowsing.machine.settings import Settings
+from dowsing.model.plainfile import plain_only
+from dowsing.model.record import Record
+
+FLAG = "--help"
+VERSION = 4
+MOST_KEPT = 4000
+
+
+class Usage(Record):
+    """What was asked and what came back. `kind` is that of usage.verdict, or `refused`, `trouble`, or `start`."""
+
+    kind: str
+    says: str
+    text: str
+
+
+def may_ask(settings: Settings) -> bool:
+    """Whether the settings let programs be asked at all."""
+    return settings.values.get("usage") != "never"
+
+
+def key_of(path: str, words: str) -> str:
+    """What an answer is kept by: the program, what it was asked, and what changes when the program does."""
+    try:
+        real = os.path.realpath(path)
+        state = os.stat(real)
+    except OSError:
+        return f"{path}\n{words}"
+    return f"{path}\n{words}\n{real} {state.st_ino} {state.st_mtime_ns} {state.st_size}"
+
+
+def _place(settings: Settings, key: str, there: bool) -> str:
+    mark = zlib.crc32(f"{VERSION}\n{key}".encode("utf-8", "surrogateescape"))
+    return os.path.join(settings.cache, "usage", f"{mark:08x}-{'text' if there else 'none'}.json")
+
+
+def has_text(settings: Settings, key: str) -> bool | None:
+    """Whether the answer was a usage text; None if there is no answer."""
+    if os.path.exists(_place(settings, key, True)):
+        return True
+    return False if os.path.exists(_place(settings, key, False)) else None
+
+
+def kept(settings: Settings, key: str) -> Usage | None:
+    """The answer that is kept under the key, or None."""
+    import json
+
+    for there in (True, False):
+        try:
+            with open(_place(settings, key, there), encoding="utf-8", opener=plain_only) as file:
+                found = json.load(file)
+        except (OSError, ValueError):
+            continue
+        if isinstance(found, dict) and found.get("key") == key:
+            return Usage(str(found.get("kind")), str(found.get("says")), str(found.get("text")))
+    return None
+
+
+def keep(settings: Settings, key: str, usage: Usage) -> None:
+    """Keep an answer; where that cannot be written the program is asked again next time."""
+    import json
+
+    place = _place(settings, key, usage.kind == "usage")
+    folder = os.path.dirname(place)
+    new = f"{place}.{os.getpid()}"
+    entry = {"key": key, "kind": usage.kind, "says": usage.says, "text": usage.text}
+    try:
+        os.makedirs(folder, exist_ok=True)
+        with open(new, "w", encoding="utf-8", errors="replace") as file:
+            json.dump(entry, file)
+        os.replace(new, place)
+        names = os.listdir(folder)
+        for name in names[: max(len(names) - MOST_KEPT, 0)]:
+            os.unlink(os.path.join(folder, name))
+    except OSError:
+        pass

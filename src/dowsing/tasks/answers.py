@@ -1,0 +1,157 @@
+"""A sentence to command lines: what is wanted, with the values that were said, checked against the pages."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.line import unpick
+from dowsing.commandline.pieces import Piece, Unpicked
+from dowsing.commandline.tables import Tables
+from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
+from dowsing.model.record import Record
+from dowsing.tasks.filling import Filled
+from dowsing.tasks.origin import Origin
+from dowsing.tasks.recipe_ranking import ranked
+from dowsing.tasks.retrieval import corpus_of, ordinary_of
+from dowsing.tasks.sentence import Said, understand, understood
+
+MOST_ANSWERS = 5
+LEAST_SCORE = 0.3
+WEAK = 0.5  # a recipe that answers no better than that leaves it to pages and forms to answer too
+FITS, FITS_WELL = (
+    0.5,
+    0.75,
+)  # so much of what is said is covered by a line that fits, even if the most telling word is not
+OF_PAGES = 0.1  # what an example of a page is worth less than a recipe
+LOOKED_AT = 6
+_SAME = 0.74  # of the best score: what is worse is no answer to the same question
+
+
+class Filling(Record):
+    """A slot of an answer: its name, its value (None if none was said), its kind."""
+
+    name: str
+    value: str | None
+    kind: str
+
+
+class Answer(Record):
+    """A line for a task. `caution`: what it destroys or overwrites; `look`: the harmless line to look first; `checked`:
+    every option of it was found in a page of this machine."""
+
+    line: str
+    task: str
+    slots: list[Filling]
+    pieces: list[Piece]
+    origin: Origin
+    caution: str | None
+    look: str
+    checked: bool
+    score: float = 0.0
+
+
+class Task(Record):
+    """The answers to a sentence and what was said again about it, the best first; what of it was understood as values,
+    conditions and tools; `near`: nothing fits it well, the answers only come near."""
+
+    task: str
+    again: list[str]
+    answers: list[Answer]
+    understood: list[str] = []  # noqa: RUF012 - a record is immutable
+    near: bool = False
+
+
+def lines_for(
+    sentence: str, again: list[str], tables: Tables, most: int = MOST_ANSWERS, own: list[Recipe] | None = None
+) -> Task:
+    """The lines for a task said in plain words; `again` are revisions of it, the last one counting most.
+
+    `own` are recipes of the user's.
+    """
+    said = understand(sentence, again, ordinary_of(tables.store, " ".join([sentence, *again]), own or []))
+    found = ranked(said, corpus_of(tables.store, "recipes", own), tables)
+    best = found[0].score if found else 0.0
+    answers: list[Answer] = []
+    for one in found:
+        if len(answers) >= most or one.score < max(LEAST_SCORE, best * _SAME):
+            break
+        filled = as_root(one.filled) if said.as_root else one.filled
+        if all(filled.line != answer.line for answer in answers):
+            answers.append(answer_of(filled, tables, one.score))
+    if best < WEAK:
+        others = [*_from_pages(said, tables), *_built(said, tables)]
+        surer = [one for one in others if one.score > best]
+        answers = [*surer, *answers, *(one for one in others if one not in surer)]
+        answers = list({one.line: one for one in reversed(answers)}.values())[::-1][:most]
+    near = bool(answers) and (
+        not found or found[0].covers < FITS or (found[0].missed and found[0].covers < FITS_WELL)
+    )
+    return Task(sentence, again, answers, understood(said, answers[0].line if answers else ""), near)
+
+
+def as_root(filled: Filled) -> Filled:
+    """The line run by sudo, where that is enough: a command of its own, without a file that the user's shell would write."""
+    first = filled.line.split(" ")[0]
+    plain = re.fullmatch(r"[\w./+-]+", first) and not re.search(r"[;&|]|[<>](?![a-z])(?<![a-z]>)", filled.line)
+    if first in ("sudo", "cd", "export", "for", "while", "until", "alias", "set", "trap", "read") or not plain:
+        return filled
+    return filled.changed(line=f"sudo {filled.line}")
+
+
+def _from_pages(said: Said, tables: Tables) -> list[Answer]:
+    """Examples of pages that answer, if every option of them is documented here."""
+    found = ranked(said, corpus_of(tables.store, "examples"), tables)[:LOOKED_AT]
+    answers = [
+        answer_of(one.filled, tables, one.score - OF_PAGES) for one in found if one.score - OF_PAGES >= LEAST_SCORE
+    ]
+    return [one.changed(origin=Origin("manual", one.origin.page, one.origin.where)) for one in answers if one.checked]
+
+
+def _built(said: Said, tables: Tables) -> list[Answer]:
+    """Lines put together from the forms of commands."""
+    from dowsing.tasks.building import built_lines
+
+    answers = [(answer_of(one.filled, tables, LEAST_SCORE), one.page) for one in built_lines(said, tables)]
+    return [one.changed(origin=Origin("option", page, page)) for one, page in answers]
+
+
+def answer_of(filled: Filled, tables: Tables, score: float) -> Answer:
+    """A filled recipe as an answer, checked."""
+    recipe = filled.recipe
+    found = unpick(filled.line, tables)
+    slots = [
+        Filling(slot.name, filled.values[slot.name], slot.kind)
+        for slot in recipe.slots
+        if filled.values[slot.name] is not None or f"<{slot.name}>" in filled.line
+    ]
+    return Answer(
+        filled.line, recipe.task, slots, found.pieces, Origin("saved" if recipe.where == "saved" else "recipe", _page_of(found), recipe.where),
+        _caution(found), with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
+    )  # fmt: skip
+
+
+def shown_line(task: str, line: str, origin: Origin, tables: Tables) -> Answer:
+    """A line that is shown as it is, checked; its places without a value are slots."""
+    found = unpick(line, tables)
+    slots = [Filling(name, None, slot_of(name).kind) for name in dict.fromkeys(SLOT.findall(line))]
+    return Answer(
+        line, task, slots, found.pieces, origin.changed(page=_page_of(found)), _caution(found), "", is_checked(found)
+    )
+
+
+def _page_of(found: Unpicked) -> str | None:
+    """The page that documents the first command of a line."""
+    return next((piece.page for piece in found.pieces if piece.page), None)
+
+
+def _caution(found: Unpicked) -> str | None:
+    return "; ".join(found.changes) or None
+
+
+def is_checked(found: Unpicked) -> bool:
+    """Whether every command of a line is documented here and every option of it stands in a page, without a mistake.
+
+    A place for a command is none yet.
+    """
+    told = [piece for piece in found.pieces if piece.role in ("command", "subcommand", "option")]
+    return not found.mistaken and all(piece.page or piece.text.startswith("<") for piece in told)

@@ -1,0 +1,197 @@
+"""Recipes for a sentence: each wording of a recipe is compared with the words of the sentence, rare words counting more."""
+
+from __future__ import annotations
+
+import json
+import math
+
+from dowsing.index.store import Store
+from dowsing.index.word_reader import related_terms, terms_of_heads
+from dowsing.knowledge.recipe_terms import packed_row, wording_terms
+from dowsing.knowledge.recipes import Recipe, Slot
+from dowsing.knowledge.stems import stem, words
+from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.tasks.bare_names import Ordinary
+    from dowsing.tasks.part_phrases import Token
+
+#: How much of a score is how well the sentence is covered; the rest is how well the wording is.
+OF_SENTENCE = 0.62
+LEAST_RELATED = 0.35  # what counts less for a word than that is left out
+LIGHT = 0.4  # of its weight is left of a word that could stand in any sentence
+_LIGHT = frozenset(
+    """here now there already also please just only really quickly together all each every anything everything something thing
+    things lot new own many much some hi hello tell show see give find want know like me same other again whole right through until between""".split()
+)
+UNNAMED = 0.6  # of a wording that names its command is left for a sentence that does not
+FEW_TERMS = 2  # where so few words tell anything, what the values imply is looked for as well
+COMPARED = 150  # wordings that are looked at closely
+
+
+class Term(Record):
+    """A term of the sentence: its weight, and the terms of wordings that may stand for it with how much each counts."""
+
+    stem: str
+    weight: float
+    variants: list[tuple[str, float]]
+
+
+class Match(Record):
+    """A recipe with the wording of it that is nearest, and how much of each term that wording has.
+
+    `also` is how much all its wordings have together.
+    """
+
+    recipe: Recipe
+    cover: list[float]
+    also: list[float]
+    wording: list[str]
+
+
+class Corpus:
+    """The recipes that the index keeps; one is made when it is asked for, for most are only compared."""
+
+    def __init__(self, rows: list[str], packed: str) -> None:
+        table = json.loads(packed) if packed else {}
+        self.rows = rows
+        self.weights: dict[str, float] = table.get("weights", {})
+        self.places: dict[str, list[int]] = table.get("places", {})
+        self.wordings: list[str] = table["wordings"].split("\n") if table.get("wordings") else []
+        self.numbers: list[int] = table.get("numbers", [])
+        self.commands: list[str] = table.get("commands", [])
+        self.tools = frozenset(table.get("tools", []))
+        self.unknown = 0.5 * math.log(1 + max(len(self.rows), 1))  # not that of the rarest: it may well be a name
+
+    def add(self, recipes: list[Recipe]) -> None:
+        """Put more recipes to those of the index, such as the user's own."""
+        for one in recipes:
+            number = len(self.rows)
+            self.rows.append(packed_row(one))
+            self.commands.append(stem(one.command))
+            self.tools |= {one.command}
+            for text in [one.task, *one.also]:
+                terms = wording_terms(text)
+                for term in terms:
+                    self.weights.setdefault(term, 2 * self.unknown)
+                    self.places.setdefault(term, []).append(len(self.wordings))
+                if terms:
+                    self.wordings.append(" ".join(terms))
+                    self.numbers.append(number)
+
+
+def rows_of(store: Store, kind: str) -> list[str]:
+    """The packed rows of recipes or examples, without what finds them."""
+    text = store.meta_value(f"{kind} rows") or ""
+    return text.split("\n") if text else []
+
+
+def recipe_of(row: str) -> Recipe:
+    """The recipe of a packed row."""
+    task, also, line, slots, command, changes, look, where, parts = json.loads(row)
+    return Recipe(task, also, line, [Slot(*slot) for slot in slots], command, changes, look, where, parts)
+
+
+def corpus_of(store: Store, kind: str = "recipes", own: list[Recipe] | None = None) -> Corpus:
+    """The recipes of the index, with the user's own ones if they are given; or the examples of pages (`examples`)."""
+    found: Corpus | None = store.memory.get(kind)
+    if found is None:
+        found = store.memory[kind] = Corpus(rows_of(store, kind), store.meta_value(kind) or "")
+        found.add(own or [])
+    return found
+
+
+def ordinary_of(store: Store, text: str, own: list[Recipe]) -> Ordinary:
+    """The words of ordinary language: such a word is no name, nor is one that the user's `own` recipes are worded with.
+
+    Of those of `text` it is told which the pages have.
+    """
+    from dowsing.tasks.bare_names import Ordinary
+    from dowsing.tasks.values import MOST_WORDS
+
+    said = {stem(word) for one in own for wording in [one.task, *one.also] for word in words(wording)}
+    return Ordinary(
+        frozenset(store.meta_value("ordinary words").split()) | said,
+        frozenset(store.meta_value("never names").split()),
+        terms_of_heads(store, {stem(word) for word in words(text)[:MOST_WORDS]}),
+    )
+
+
+def terms_for(store: Store, corpus: Corpus, words: list[Token]) -> list[Term]:
+    """The terms of the words of a sentence, one for each word, with what may stand for them."""
+    related = related_terms(store, list({word.stem for word in words})) if words else {}
+    weights = corpus.weights
+    found = []
+    for word in words:
+        variants = {word.stem: 1.0} if word.stem in weights else {}
+        for other, much in related.get(word.stem, ()):
+            if much >= LEAST_RELATED and other in weights:
+                variants[other] = max(variants.get(other, 0.0), much)
+        own = weights.get(word.stem)
+        if own is None:  # as telling as what stands for it, if anything does
+            own = max((weights[other] * much for other, much in variants.items()), default=corpus.unknown)
+        own *= LIGHT if word.text in _LIGHT else 1.0
+        found.append(Term(word.stem, own, list(variants.items())))
+    return found
+
+
+def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: int = 44) -> list[Match]:
+    """The recipes that have most of these terms, the best first. `implied`: stems that are as good as said."""
+    total = sum(term.weight for term in terms) or 1.0
+    gains: dict[int, float] = {}
+    for term in terms:
+        best: dict[int, float] = {}
+        for variant, much in term.variants:
+            for place in corpus.places.get(variant, ()):
+                if much > best.get(place, 0.0):
+                    best[place] = much
+        for place, much in best.items():
+            gains[place] = gains.get(place, 0.0) + much * term.weight
+    for one in implied:
+        for place in corpus.places.get(one, ()):
+            if place in gains or len(terms) < FEW_TERMS:
+                gains[place] = gains.get(place, 0.0) + 0.3 * corpus.weights[one]
+    near = sorted(gains, key=lambda place: -gains[place])[: COMPARED * 3]
+    nearest: dict[int, tuple[float, list[float], list[str]]] = {}
+    union: dict[int, list[float]] = {}
+    for place in near:
+        number, wording = corpus.numbers[place], corpus.wordings[place].split()
+        cover, said = compare(corpus, terms, implied, wording, corpus.commands[number])
+        score = (
+            OF_SENTENCE * sum(c * t.weight for c, t in zip(cover, terms, strict=True)) / total
+            + (1 - OF_SENTENCE) * said
+        )
+        if number not in nearest or score > nearest[number][0]:
+            nearest[number] = (score, cover, wording)
+        union[number] = [max(pair) for pair in zip(union.get(number, cover), cover, strict=True)]
+    chosen = sorted(nearest, key=lambda number: -nearest[number][0])[:most]
+    return [
+        Match(recipe_of(corpus.rows[number]), nearest[number][1], union[number], nearest[number][2])
+        for number in chosen
+    ]
+
+
+def compare(
+    corpus: Corpus, terms: list[Term], implied: frozenset[str], wording: list[str], command: str
+) -> tuple[list[float], float]:
+    """How much of each term a wording has, and how much of the wording is said.
+
+    A wording that names its command is for those who name it.
+    """
+    have = set(wording)
+    cover: list[float] = []
+    used: dict[str, float] = {}
+    for term in terms:
+        best, which = 0.0, ""
+        for variant, much in term.variants:
+            if variant in have and much > best:
+                best, which = much, variant
+        cover.append(best)
+        if best and best > used.get(which, 0.0):
+            used[which] = best
+    for one in implied & have:
+        used[one] = max(used.get(one, 0.0), 0.9)
+    whole = sum(corpus.weights[one] for one in wording)
+    said = sum(corpus.weights[one] * much for one, much in used.items()) / whole if whole else 0.0
+    return cover, said * (UNNAMED if command in have and command not in used else 1.0)

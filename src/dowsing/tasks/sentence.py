@@ -1,0 +1,164 @@
+"""What a sentence and its revisions say: words that tell, values, conditions on files, tools wanted and not wanted."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.knowledge.recipe_terms import MAKING, TELLING
+from dowsing.knowledge.stems import EMPTY, stem
+from dowsing.model.record import Record
+from dowsing.tasks.bare_names import Ordinary
+from dowsing.tasks.conditions import Condition, conditions_in
+from dowsing.tasks.part_phrases import Token, tokens_of
+from dowsing.tasks.patterns import Pattern
+from dowsing.tasks.values import MOST_WORDS, Value, values_in
+
+_NOT = re.compile(r"(?<=\w)n['’]t\b")
+_TOOL = Pattern(
+    r"\b(?:use|using|with|via|by means of|through)\s+(?:the )?(?:command |tool |program )?([a-z][\w.+-]*)",
+    "use",
+    "using",
+    "with",
+    "via",
+    "through",
+)
+_ROOT = Pattern(
+    r"\b(?:with|using|use) sudo\b|\bas (?:root|administrator|the superuser)\b", "sudo", "root", "admin", "super"
+)
+_NO_ROOT = Pattern(r"\b(?:without|no|not (?:with|as)) (?:sudo|root)\b", "sudo", "root")
+_NO_TOOL = Pattern(
+    r"\b(?:without|not(?: with| using)?|no|don['’]t use|do not use|other than|instead of)\s+([a-z][\w.+-]*)",
+    "without",
+    "not",
+    "no ",
+    "other",
+    "instead",
+)
+#: Ways to ask, and the word that says the same.
+_QUESTIONS = (
+    (Pattern(r"\b(?:how many|how often|number of times)\b", "how ", "number"), "count"),
+    (MAKING, "create"),
+    (Pattern(r"\b(?:get|bring|pull) (?=.* from )", "get", "bring", "pull"), "fetch"),
+    (Pattern(r"\bhow (?:big|large)\b", "how "), "size"),
+    (Pattern(r"\bwhat(?:['’]s| is| are| do\w* \w+ have)? (?:\w+ )?(?:in|inside)(?= )", "what"), "contents"),
+)
+#: Words that only say that a name follows.
+_BEFORE_A_NAME = frozenset("called named call name it".split())
+#: What it is about when a value of a kind stands there, though no word says so.
+_IMPLIED = {
+    "file": "file", "path": "folder directory file path", "glob": "file", "extension": "file", "url": "url web page address",
+    "host": "machine host server remote user ssh", "remote": "machine host server remote ssh file folder", "size": "size", "time": "time",
+}  # fmt: skip
+_BY_ENDING = (
+    (r"\.(?:tar(?:\.\w+)?|tgz|tbz2?|txz)$", "archive tarball tar"),
+    (r"\.zip$", "zip archive"),
+    (r"\.(?:gz|xz|bz2|zst)$", "compressed gzip compress"),
+    (r"\.(?:csv|tsv)$", "csv table"),
+    (r"\.json$", "json"),
+    (r"\.log$", "log"),
+    (r"\.(?:iso|img)$", "image iso"),
+    (r"\.(?:png|jpe?g|gif|webp)$", "picture image"),
+    (r"\.(?:sh|bash)$", "script program command"),
+    (r"\.(?:py|pl|rb)$", "script program"),
+    (r"\.(?:txt|md)$", "text"),
+    (r"\.(?:pem|crt|cer)$", "certificate key"),
+    (r"\.pub$", "key public"),
+    (r"\.deb$", "package"),
+    (r"\.(?:sql|db|sqlite3?)$", "database"),
+    (r"^/dev/", "device disk partition drive filesystem"),
+)
+_UNITS = {"column": "column field", "ordinal": "column", "line": "line", "percent": "percent", "char": "character"}
+
+
+class Said(Record):
+    """What a sentence with its revisions says. `text` is all of it, `tokens` are its words, `words` those
+    that tell; the values of later revisions come first.
+
+    `implied` are stems of what it must be about, by its values; `with_tools` and `without_tools` are the words that
+    stand where a tool is asked for or refused (not all of them are one).
+    """
+
+    text: str
+    tokens: list[Token]
+    words: list[Token]
+    values: list[Value]
+    conditions: list[Condition]
+    implied: frozenset[str]
+    with_tools: list[str]
+    without_tools: list[str]
+    as_root: bool
+
+
+def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
+    """What is said; a long sentence is cut."""
+    parts = [" ".join(_NOT.sub(" not", one).split()[:MOST_WORDS]) for one in [sentence, *again]]
+    text = ", ".join(parts)
+    starts = [sum(len(one) + 2 for one in parts[:n]) for n in range(len(parts))]
+
+    root = _is_as_root(text)
+    for said in [*_ROOT.finditer(text), *_NO_ROOT.finditer(text)]:  # said once, it is no part of the task
+        text = text[: said.start()] + " " * (said.end() - said.start()) + text[said.end() :]
+
+    def which(place: int) -> int:
+        return sum(start <= place for start in starts)
+
+    values = sorted(values_in(text, ordinary), key=lambda value: (-which(value.start), value.start))
+    conditions = _latest(conditions_in(text, values))
+    taken = [(value.start, value.end) for value in values if value.sure and value.kind != "extension"]
+    words = [
+        Token(word, stem(word), *match.span()) for pattern, word in _QUESTIONS if (match := pattern.search(text))
+    ]
+    taken += [(word.start, word.end) for word in words]
+    tokens = tokens_of(text)
+    for token in tokens:
+        if token.text in EMPTY and token.text not in TELLING:
+            continue
+        if any(start < token.end and token.start < end for start, end in taken):
+            continue
+        if token.text in _BEFORE_A_NAME and any(0 < start - token.end <= 2 for start, _ in taken):
+            continue
+        words.append(token)
+    return Said(
+        text, tokens, words, values, conditions, _implied(values), [m[1].lower() for m in _TOOL.finditer(text)],
+        [m[1].lower() for m in _NO_TOOL.finditer(text)], root,
+    )  # fmt: skip
+
+
+def understood(said: Said, line: str) -> list[str]:
+    """What of a sentence was taken for a condition that the line has, a value, or something to leave out, in words."""
+    conditions = [one for one in said.conditions if one.end and one.test in line]
+    found = [(one.start, f"{said.text[one.start : one.end].strip(' ,')} ({one.test})") for one in conditions]
+    for value in said.values:
+        if value.sure and not any(one.start < value.end and value.start < one.end for one in conditions):
+            kind = "" if value.kind in ("name", "text") else f"{value.kind} "
+            found.append((value.start, f"{'without ' if value.unit == 'excluded' else ''}{kind}{value.text}"))
+    return [text for _, text in sorted(found)]
+
+
+def _is_as_root(text: str) -> bool:
+    """Whether it was said last that root is to do it."""
+    asked = max((match.start() for match in _ROOT.finditer(text)), default=-1)
+    refused = max((match.start() for match in _NO_ROOT.finditer(text)), default=-1)
+    return asked > refused
+
+
+def _latest(conditions: list[Condition]) -> list[Condition]:
+    """Of conditions of the same kind, such as two ages, the one said last."""
+    last: dict[str, Condition] = {}
+    for one in conditions:
+        test = one.test.split()
+        key = one.test if test[0] == "-not" else test[0].replace("mmin", "mtime")
+        if key not in last or last[key].start <= one.start:
+            last[key] = one
+    return [one for one in conditions if one in last.values()]
+
+
+def _implied(values: list[Value]) -> frozenset[str]:
+    found: list[str] = []
+    for value in values:
+        if value.sure:
+            found += _IMPLIED.get(value.kind, "").split() + _UNITS.get(value.unit, "").split()
+            for pattern, words in _BY_ENDING:
+                if value.kind in ("file", "path", "host") and re.search(pattern, value.text):
+                    found += words.split()
+    return frozenset(stem(word) for word in found)

@@ -1,0 +1,332 @@
+"""The values that a sentence holds: paths, patterns, numbers with units, hosts, addresses, names, quoted text."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.model.record import Record
+from dowsing.tasks.amounts import COUNT, UNIT_WORDS, number_of
+from dowsing.tasks.bare_names import Ordinary, bare_names, noun_at, word_before
+from dowsing.tasks.patterns import Pattern
+
+MOST_WORDS = 400  # of a sentence; the rest is not looked at
+
+_QUOTED = Pattern(
+    r"(?<!\w)'([^']+)'(?!\w)|\"([^\"]+)\"|“([^”]+)”|‘([^’]+)’|`([^`]+)`", "'", '"', "“", "‘", "`", exact=True
+)
+_INSTEAD = Pattern(
+    r"\b(?:replace|substitute|change|swap|exchange|turn)\s+(?:the (?:word|text|string) |every |all (?:the )?)?('[^']+'|\"[^\"]+\"|\S+)"
+    r"\s+(?:with|by|for|into)\s+('[^']+'|\"[^\"]+\"|[^\s,;]+)",
+    "replace",
+    "substitute",
+    "change",
+    "swap",
+    "exchange",
+    "turn",
+)
+_URL = Pattern(r"(?:https?|ftp|sftp|ssh|git|file)://[^\s,;]+[^\s,;.?!]", "://", exact=True)
+_REMOTE = Pattern(r"(?<![\w/.-])(?:[\w.-]+@)?[A-Za-z][\w.-]+:[/~][\w./~*-]*", ":", exact=True)
+_AT = Pattern(r"[\w.-]+@[\w.-]+\w", "@", exact=True)
+_ALIAS = Pattern(
+    r"\b(?:alias|shortcut|abbreviation) (?:called |named )?(\S+) (?:for|to mean|that runs|=) (.+?)\s*$",
+    "alias",
+    "shortcut",
+    "abbreviation",
+)
+_STARTING = Pattern(
+    r"\b(?:start|begin|end)(?:s|ning|ing)? (?:with|in) (?:the (?:word|text|letters?) |an? )?(?!\.)('[^']+'|\"[^\"]+\"|\S+)",
+    "start",
+    "begin",
+    "end",
+)
+_PARTED = Pattern(
+    r"\b(?:separated|parted|delimited|split|divided) (?:by|with|at) (?:a |an |the )?(colon|comma|semicolon|tab|pipe|bar|space|blank|dash|slash)\w*"
+    r"|\b(colon|comma|semicolon|tab|pipe|space)[- ](?:separated|delimited)",
+    "separated", "parted", "delimited", "split", "divided",
+)  # fmt: skip
+_SEPARATORS = {
+    "colon": ":", "comma": ",", "semicolon": ";", "tab": "\t", "pipe": "|", "bar": "|", "space": " ", "blank": " ", "dash": "-", "slash": "/",
+}  # fmt: skip
+_SIGN_OF = {
+    "comma": ",", "semicolon": ";", "colon": ":", "space": " ", "dot": ".", "dashe": "-", "dash": "-", "hyphen": "-", "underscore": "_", "slashe": "/",
+    "slash": "/", "pipe": "|", "tab": "\\t", "newline": "\\n",
+}  # fmt: skip
+_SIGN = "|".join(_SIGN_OF)
+_SIGNS = Pattern(
+    rf"\b(?:replace|substitute|change|turn|swap|convert)\s+(?:all |every |each |the )*((?:{_SIGN})s?)\s+(?:with|by|for|into|to)\s+(?:an? )?((?:{_SIGN})s?)\b",
+    *_SIGN_OF,
+)
+_DATE = Pattern(r"(?<![\w.-])\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?)?(?![\w-])", "-", exact=True)
+_DAY = Pattern(
+    r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday|sunday)",
+    "since ",
+    exact=True,
+)
+_TODAY = Pattern(r"\b(?:today|yesterday)\b", "today", "yesterday", exact=True)
+_SUM = Pattern(
+    r"(?<![\w./-])\d+(?:\.\d+)?(?:(?: ?[+*^] ?| [-/] )\d+(?:\.\d+)?)+(?![\w.])", "+", "-", "*", "/", "^", exact=True
+)
+_CLOCK = Pattern(r"(?<![\w.:-])(?:at )?(\d{1,2}:\d\d(?::\d\d)?)(?![\w:])", ":", exact=True)
+_HEIGHT = Pattern(r"(?<![\w.-])\d+x\d+(?![\w.])", "x", exact=True)
+_NUMBER = Pattern(
+    r"(?<![\w.-])(\d+(?:\.\d+)?)\s*(bytes?|[kKmMgGtT](?:i?[bB])?|kilobytes?|megs?|megabytes?|gigs?|gigabytes?|seconds?|secs?"
+    r"|minutes?|mins?|hours?|days?|weeks?|months?|years?|lines?|times|columns?|chars?|characters?|percent|%|pixels?|px)?(?![\w.-]*\w)",
+    *"0123456789",
+    exact=True,
+)
+_SPELLED = Pattern(
+    rf"(?<![\w.-])({COUNT})\s+({UNIT_WORDS}|lines?|columns?|characters?|times)\b",
+    "second",
+    "sec",
+    "minute",
+    "min",
+    "hour",
+    "day",
+    "night",
+    "week",
+    "month",
+    "year",
+    "line",
+    "column",
+    "character",
+    "times",
+)
+_ORDINAL = Pattern(r"(?<![\w-])(\d+)(?:st|nd|rd|th)(?![\w-])", *"0123456789", exact=True)
+_SPELLED_ORDINAL = Pattern(
+    r"\b(first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth)\s+(?=columns?|fields?|words?|lines?\b(?! of code))",
+    "column",
+    "field",
+    "word",
+    "line",
+)
+_EVERY = Pattern(r"\b(?:every|each) (second|minute|hour)\b(?! (?:line|column|word|row|field|file))", "every", "each")
+_COUNTED = Pattern(
+    r"\b(three|four|five|six|seven|eight|nine|ten|twelve|twenty|thirty|fifty|hundred)\b(?=\s+(?!of\b)[a-z])"
+)
+_ORDINALS = "first second third fourth fifth sixth seventh eighth ninth tenth".split()
+_EXTENSION = Pattern(
+    r"(?<![\w/*])\.([A-Za-z0-9]{1,6})(?=\s+(?:files?|ones?|pictures?|images?)|\s|[,;?!]|$)|(?<![\w./])\*\.(\w+)(?![\w.*/])",
+    ".",
+    exact=True,
+)
+_PLURAL = Pattern(
+    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|json|xml|py|wav|flac|zip|mkv|avi|svg|md|iso|bak|tmp)s(?![\w.-])"
+)
+_KIND_OF_FILE = Pattern(
+    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|xml|wav|flac|mkv|avi|svg|iso|bak|tmp)"
+    r"(?=\s+(?:files?|pictures?|images?|documents?)\b)|(?<=\beach )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b"
+    r"|(?<=\bevery )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b",
+    "file",
+    "picture",
+    "image",
+    "document",
+    "each",
+    "every",
+)
+_PATH = Pattern(
+    r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-][\w@%+=:.-]*(?:/[\w.@%+=:*-]*)+|~(?!\w)", "/", "~", exact=True
+)
+_GLOB = Pattern(r"(?<![\w./])[\w.-]*\*[\w.*-]*(?![\w/])", "*", exact=True)
+_FILE = Pattern(
+    r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z0-9][A-Za-z0-9]{0,8}(?:\.[A-Za-z0-9]{1,4}){0,2}(?![\w])", ".", exact=True
+)
+_DOMAIN = Pattern(
+    r"(?<![\w./-])(?:[\w-]+\.)+(?:example|com|org|net|edu|gov|io|dev|local|lan|test|uk|de|fr|eu|info)(?![\w./-])",
+    ".",
+    exact=True,
+)
+_NAME = re.compile(r"[A-Za-z0-9]\w*(?:[-_.:][\w]+)+|[A-Za-z]+\d\w*")
+_LOUD = re.compile(r"(?<![\w.-])[A-Z][A-Z0-9_]{2,}(?![\w.-])")
+_ACRONYMS = frozenset(
+    """CPU CPUS RAM DNS HTTP HTTPS TCP UDP USB SSH SSL TLS JSON CSV TSV XML HTML PDF ISO UUID MAC ASCII UTF GPG SQL URL URLS UTC DVD
+    GPU NFS FTP SFTP SHA MD5 SHA256 BIOS UEFI LAN WLAN VPN API PID UID GID CRLF EOF LVM RAID GNU SSD HDD DOS PNG JPG JPEG GIF ZIP TAR
+    AND NOT ALL ANY NEVER ONLY PATH""".split()
+)
+_POSSESSIVE = re.compile(r"(?<![\w-])([A-Za-z][\w-]*)['’]s(?!\w)")
+_NO_OWNER = frozenset("what who it that there here how where let he she today".split())
+#: What is replaced, or put in the place of something, without being the text itself.
+_GENERAL = frozenset(
+    """tabs tab spaces space blanks text word words string lines line newlines commas comma characters colons semicolons dots
+    underscores umlauts capitals everything all it one another nothing something them this that file files letters upper lower
+    a an the its their each every any some new old branch branches password""".split()
+)
+_COMMAND = Pattern(
+    r"\b(?:run|runs|start|execute|launch|repeat|output of|results? of|keep|time does|long does|long|give up on|stop|kill)\s+"
+    r"(?:the )?(?:command |script |program )?([\w./-]+)(?=\s+(?:every|with|after|as|on|in|for|until|again|running|run|take|takes|at|to"
+    r"|and|when|if|while|from|whenever|forever|over|alive|going|twice|\d+ times)\b|$)",
+    "run",
+    "start",
+    "execute",
+    "launch",
+    "repeat",
+    "output",
+    "result",
+    "keep",
+    "long",
+    "give up",
+    "stop",
+    "kill",
+)
+_TARGET = frozenset(("into", "to", "as", "named", "called", "onto", "it"))
+_OUT = frozenset(("without", "except", "excluding", "excepting", "skip", "skipping", "omit", "omitting", "minus"))
+_SIZES = {"k": "k", "m": "M", "g": "G", "t": "T"}
+
+
+class Value(Record):
+    """A value: its text, its kind, where it stands (characters), the word before it, and its unit.
+
+    `noun` says what it is the name of, if the sentence tells; `place` is the preposition of it all. `sure`: it is no word of ordinary language, so a line that does not have it leaves something out.
+    """
+
+    text: str
+    kind: str
+    start: int
+    end: int
+    before: str = ""
+    unit: str = ""
+    sure: bool = True
+    noun: str = ""
+    place: str = ""
+
+    @property
+    def is_target(self) -> bool:
+        """Whether the word before it says that something goes there."""
+        return (
+            self.before in _TARGET
+            or self.place in _TARGET
+            or (self.noun in ("folder", "directory") and self.place in ("in", "under"))
+        )
+
+
+def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
+    """The values of a sentence in order."""
+    sentence = " ".join(sentence.split(" ")[:MOST_WORDS])
+    taken = [False] * len(sentence)
+    found: list[Value] = []
+
+    def take(start: int, end: int, text: str, kind: str, unit: str = "", sure: bool = True) -> None:
+        if not text or any(taken[start:end]):
+            return
+        if sure:
+            taken[start:end] = [True] * (end - start)
+        before = word_before(sentence, start)
+        if before in _OUT or _is_left_out(sentence, start, end):
+            unit = "excluded"
+            if (
+                kind == "extension"
+                and sentence[start : start + 1] == "."
+                and not re.match(r"\s+(?:files?|ones?)\b", sentence[end:])
+            ):
+                kind, text = "name", sentence[start:end]  # `.git` is the name of a folder
+        noun = noun_at(sentence, start, end, before)
+        place = word_before(sentence, start - len(before) - 1) if noun and noun == before else before
+        found.append(Value(text, kind, start, end, before, unit, sure, noun, place))
+
+    for match in _SIGNS.finditer(sentence):
+        take(*match.span(1), _SIGN_OF[match[1].lower().rstrip("s")], "text", "old")
+        take(*match.span(2), _SIGN_OF[match[2].lower().rstrip("s")], "text", "new")
+    for match in _INSTEAD.finditer(sentence):
+        if match[1].lower() in _GENERAL or match[2].lower() in _GENERAL or match[2].isdecimal():
+            continue
+        if re.match(r"[./~]|\w+\.\w+$", match[1]):
+            continue
+        take(*match.span(1), match[1].strip("'\""), "text", "old")
+        take(*match.span(2), match[2].strip("'\",.?!"), "text", "new")
+    for match in _ALIAS.finditer(sentence):
+        take(*match.span(1), match[1], "name")
+        take(*match.span(2), match[2], "command")
+    for match in _STARTING.finditer(sentence):
+        take(*match.span(1), match[1].strip("'\",."), "text")
+    for match in _QUOTED.finditer(sentence):
+        take(*match.span(), next(group for group in match.groups() if group is not None), "text")
+    for match in _PARTED.finditer(sentence):
+        take(*match.span(), _SEPARATORS[(match[1] or match[2]).lower()], "separator", "", False)
+    for match in _URL.finditer(sentence):
+        take(*match.span(), match[0], "url")
+    for match in _REMOTE.finditer(sentence):
+        take(*match.span(), match[0].rstrip(".,;"), "remote")
+    for match in _AT.finditer(sentence):
+        take(*match.span(), match[0], "host")
+    for match in (*_DATE.finditer(sentence), *_DAY.finditer(sentence)):
+        take(*match.span(), match[0], "date")
+    for match in _TODAY.finditer(sentence):
+        take(*match.span(), match[0], "date", "", False)
+    for match in _SUM.finditer(sentence):
+        take(*match.span(), match[0], "sum")
+    for match in _CLOCK.finditer(sentence):
+        take(*match.span(1), match[1], "time")
+    for match in _HEIGHT.finditer(sentence):
+        take(*match.span(), match[0], "text")
+    for match in _EXTENSION.finditer(sentence):
+        take(*match.span(), match[1] or match[2], "extension")
+    for match in _PLURAL.finditer(sentence):
+        take(*match.span(), match[1].lower(), "extension")
+    for match in _KIND_OF_FILE.finditer(sentence):
+        take(*match.span(), match[0].lower(), "extension")
+    for match in _PATH.finditer(sentence):
+        text = match[0].rstrip(".,:;?!")
+        take(match.start(), match.start() + len(text), text, "glob" if "*" in text else "path")
+    for match in _GLOB.finditer(sentence):
+        take(*match.span(), match[0], "glob")
+    for match in _DOMAIN.finditer(sentence):
+        take(*match.span(), match[0], "host")
+    for match in _FILE.finditer(sentence):
+        if not re.fullmatch(r"e\.g|i\.e|[\d.]+|\d+\.?\d*[a-zA-Z]{0,2}", match[0]):
+            take(*match.span(), match[0], "file")
+    _amounts(sentence, take)
+    for match in _POSSESSIVE.finditer(sentence):
+        low = match[1].lower()
+        if not ordinary.has(low) and low not in _NO_OWNER:
+            take(match.start(), match.end(1), match[1], "name", "owner")
+    if not sentence.isupper():
+        for match in _LOUD.finditer(sentence):
+            if match[0] not in _ACRONYMS:
+                take(*match.span(), match[0], "text")
+    for match in _NAME.finditer(sentence):
+        parts = re.split(r"[-_.:]", match[0].lower())
+        if not all(ordinary.has(part) or not part for part in parts):
+            take(*match.span(), match[0], "name")
+        elif len(parts) > 1:
+            take(*match.span(), match[0], "name", "", False)
+    bare_names(sentence, ordinary, take)
+    for match in _COMMAND.finditer(sentence):
+        take(*match.span(1), match[1], "command", "", False)
+    return sorted(found, key=lambda value: value.start)
+
+
+def _amounts(sentence: str, take) -> None:  # type: ignore[no-untyped-def]
+    """Numbers in digits and in words, with their units."""
+    for match in _ORDINAL.finditer(sentence):
+        noun = re.match(r"\s+(line|row|column|field|word)\b", sentence[match.end() :])
+        unit = (
+            "ordinal"
+            if noun is None
+            else {"line": "nth", "row": "nth", "field": "column", "word": "column"}.get(noun[1], noun[1])
+        )
+        take(*match.span(), match[1], "number", unit)
+    for match in _SPELLED_ORDINAL.finditer(sentence):
+        take(*match.span(1), str(_ORDINALS.index(match[1].lower()) + 1), "number", "ordinal")
+    for match in _EVERY.finditer(sentence):
+        take(*match.span(1), "1", "number", match[1].lower())
+    for match in _COUNTED.finditer(sentence):
+        take(*match.span(1), f"{number_of(match[1]):g}", "number")
+    for match in _NUMBER.finditer(sentence):
+        unit = (match[2] or "").lower()
+        kind = "size" if unit[:1] in _SIZES and unit[:2] not in ("mi", "mo", "ti") else "number"
+        if unit.startswith("byte"):
+            kind, unit = "size", "c"
+        text = match[1] + (_SIZES[unit[0]] if kind == "size" and unit[0] in _SIZES else "")
+        take(*match.span(), text, kind, unit.rstrip("s"))
+    for match in _SPELLED.finditer(sentence):
+        take(*match.span(), f"{number_of(match[1]):g}", "number", match[2].lower().rstrip("s"))
+
+
+def _is_left_out(sentence: str, start: int, end: int) -> bool:
+    """Whether what stands there is to be left out: `leave X out`, `but not X`, `not the X`."""
+    before = sentence[max(0, start - 30) : start].lower()
+    after = sentence[end : end + 24].lower()
+    return bool(
+        (re.search(r"\bleav\w+ (?:\w+ ){0,2}$", before) and re.match(r"\W*(?:\w+ ){0,2}out\b", after))
+        or re.search(r"\b(?:but not|but (?:leave|keep|spare)|not|leav\w+ out|except|excluding|without|skip\w*)(?: for)? (?:(?:the|any|all|those|its|every) ){0,2}"
+                     r"(?:(?:files?|folders?|directory|subfolder|ones?) )?(?:(?:called|named) )?$", before)
+    )  # fmt: skip

@@ -1,0 +1,19 @@
+"""What of the user's own answers a search."""
+
+from __future__ import annotations
+
+from dowsing.knowledge.recipes import Recipe
+from dowsing.model.record import Record
+from dowsing.userdata.remarks import Note
+
+
+class KeptMatches(Record):
+    """Lines and remarks that have all the words of a search."""
+
+    lines: list[Recipe]
+    notes: list[Note]
+
+    @property
+    def any(self) -> bool:
+        """Whether there is anything."""
+        return bool(self.lines or self.notes)

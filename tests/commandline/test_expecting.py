@@ -1,0 +1,129 @@
+"""What may come next."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+import pytest
+
+from dowsing.commandline.expecting import Next, what_next
+from dowsing.commandline.machine_values import values_here
+from dowsing.commandline.tables import Tables
+
+
+def texts(found: Next, what: str) -> list[str]:
+    """The texts of one kind."""
+    return [one.text for one in found.expects if one.what == what]
+
+
+def test_commands_that_begin_so(tables: Tables) -> None:
+    found = what_next("la", tables)
+    assert texts(found, "command") == ["lamp", "later"]
+    assert (found.complete, found.problem, found.typed) == (False, None, "la")
+
+
+def test_options_that_begin_so_without_those_used(tables: Tables) -> None:
+    assert texts(what_next("crate --fi", tables), "option") == ["--file"]
+    assert "--file" not in texts(what_next("crate -f x --", tables), "option")
+    assert "--verbose" in texts(what_next("crate -v --", tables), "option"), "it may be given again"
+
+
+def test_what_a_form_rules_out_is_not_offered(tables: Tables) -> None:
+    before = texts(what_next("crate --", tables), "option")
+    assert {"--pack", "--unpack"} <= set(before)
+    after = texts(what_next("crate -p --", tables), "option")
+    assert not {"--pack", "--unpack"} & set(after)
+
+
+def test_the_value_an_option_wants(tables: Tables) -> None:
+    [level] = what_next("crate --level ", tables).expects
+    assert (level.what, level.placeholder, level.kind, level.range, level.required) == (
+        "value", "NUM", "number", ["1", "9"], True,
+    )  # fmt: skip
+    [color] = what_next("crate --color=a", tables).expects
+    assert color.values == ["always", "auto"]
+
+
+def test_subcommands_come_first_and_are_required(tables: Tables) -> None:
+    found = what_next("lamp ", tables)
+    assert texts(found, "subcommand") == ["light", "dim", "status", "repair"]
+    assert all(one.required for one in found.expects if one.what == "subcommand")
+    assert found.expects[0].what == "subcommand"
+    assert texts(what_next("lamp st", tables), "subcommand") == ["status"]
+
+
+def test_the_operand_of_a_listed_subcommand(tables: Tables) -> None:
+    [operand] = [one for one in what_next("lamp light ", tables).expects if one.what == "operand"]
+    assert (operand.placeholder, operand.required) == ("LAMP", True)
+
+
+@pytest.mark.parametrize(
+    ("line", "complete", "missing"),
+    [
+        ("lamp status", True, []),
+        ("lamp repair", False, ["lamp"]),
+        ("lamp repair a", True, []),
+        ("later 5", False, ["the command to run"]),
+        ("later 5 lamp status", True, []),
+        ("grant 750", False, ["FILE"]),
+        ("crate -f", False, ["FILE for -f"]),
+        ("crate -p 'a", False, ["' is opened here and not closed"]),
+        ("lamp status |", False, ["a command"]),
+    ],
+)
+def test_whether_it_can_be_run(tables: Tables, line: str, complete: bool, missing: list[str]) -> None:
+    found = what_next(line, tables)
+    assert (found.complete, found.missing) == (complete, missing)
+
+
+def test_a_mistake_before_the_cursor_is_told_one_in_the_making_is_not(tables: Tables) -> None:
+    found = what_next("crate --colour a", tables)
+    assert found.problem == {
+        "start": 6, "end": 14, "says": "unknown option: crate(1) has no --colour", "nearest": ["--color"],
+    }  # fmt: skip
+    assert what_next("crate --col", tables).problem is None
+    assert what_next("lamp lig", tables).problem is None
+    assert what_next("lamp lihgt", tables).problem is not None
+
+
+def test_the_cursor_may_stand_within_the_line(tables: Tables) -> None:
+    found = what_next("crate --fi -p", tables, at=10)
+    assert (found.typed, texts(found, "option")) == ("--fi", ["--file"])
+
+
+def test_inside_a_substitution_and_after_an_operator(tables: Tables) -> None:
+    assert texts(what_next("crate $(lamp st", tables), "subcommand") == ["status"]
+    assert texts(what_next("crate -p | la", tables), "command") == ["lamp", "later"]
+    assert texts(what_next("later 5 lam", tables), "command") == ["lamp"]
+
+
+def test_files_folders_and_hidden_ones(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    (tmp_path / "beds").mkdir()
+    (tmp_path / "bed.txt").write_text("")
+    (tmp_path / ".bare").write_text("")
+    monkeypatch.chdir(tmp_path)
+    assert values_here("file", "", "be") == ["bed.txt", "beds/"]
+    assert values_here("folder", "", "") == ["beds/"]
+    assert values_here("file", "", ".b") == [".bare"]
+    assert values_here("file", "", f"{tmp_path}/bed.") == [f"{tmp_path}/bed.txt"]
+    assert values_here("file", "", "~/be", str(tmp_path)) == ["~/bed.txt", "~/beds/"]
+
+
+def test_hosts_from_the_files_of_ssh(tmp_path: Path) -> None:
+    (tmp_path / ".ssh").mkdir()
+    (tmp_path / ".ssh" / "config").write_text("Host dome *.garden\n  User fern\nHost dune\n")
+    (tmp_path / ".ssh" / "known_hosts").write_text("dory.garden ssh-ed25519 A\n|1|hidden ssh-rsa B\n")
+    assert values_here("host", "", "do", str(tmp_path)) == ["dome", "dory.garden"]
+    assert values_here("host", "", "fern@du", str(tmp_path)) == ["fern@dune"]
+
+
+def test_signals_and_kinds_without_a_list() -> None:
+    assert values_here("signal", "", "sigt") == ["TRAP", "TERM", "TSTP", "TTIN", "TTOU"]
+    assert values_here("number", "", "") is None
+
+
+def test_names_in_folders_are_words_that_are_just_them(tmp_path: Path) -> None:
+    os.mkdir(tmp_path / "a\x1b[31mb")
+    os.mkdir(tmp_path / "a c")
+    assert values_here("folder", "", f"{tmp_path}/a") == [f"'{tmp_path}/a c/'"], "what cannot be seen is not offered"

@@ -1,0 +1,192 @@
+"""Lines taken apart into pieces."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from dowsing.commandline.expecting import what_next
+from dowsing.commandline.line import unpick
+from dowsing.commandline.pieces import Piece
+from dowsing.commandline.tables import Tables
+
+
+def told(piece: Piece) -> str:
+    """A piece in short: depth in dots, text, role, value and what is wrong."""
+    value = f"={piece.value}" if piece.value is not None else ""
+    wrong = f" !{piece.problem.split(':')[0]}" if piece.problem else ""
+    return f"{'.' * piece.depth}{piece.text}/{piece.role}{value}{wrong}"
+
+
+def pieces(line: str, tables: Tables) -> list[str]:
+    """The pieces of a line in short."""
+    return [told(piece) for piece in unpick(line, tables).pieces]
+
+
+@pytest.mark.parametrize(
+    ("line", "expected"),
+    [
+        ("crate -p a", "crate/command -p/option a/operand"),
+        ("crate -pvf x.crate a", "crate/command -p/option -v/option -f/option=x.crate x.crate/value a/operand"),
+        ("crate -pfx.crate", "crate/command -p/option -f/option=x.crate"),
+        ("crate --file=x -p", "crate/command --file/option=x -p/option"),
+        ("crate --file x -p", "crate/command --file/option=x x/value -p/option"),
+        ("crate --verb a", "crate/command --verb/option a/operand"),
+        ("crate --color a", "crate/command --color/option a/operand"),
+        ("crate --no-wrap", "crate/command --no-wrap/option"),
+        ("crate a -p", "crate/command a/operand -p/option"),
+        ("crate -- -p", "crate/command --/option -p/operand"),
+        ("crate -", "crate/command -/operand"),
+        ("crate --help", "crate/command --help/option"),
+        ("whirl -rotate 90 -flip x", "whirl/command -rotate/option=90 90/value -flip/option x/operand"),
+        ("whirl -rot 90 x", "whirl/command -rot/option=90 90/value x/operand"),
+        ("lamp --house east light a", "lamp/command --house/option=east east/value light/subcommand a/operand"),
+        ("lamp repair -q a", "lamp/command repair/subcommand -q/option a/operand"),
+        ("lamp repair --house east a", "lamp/command repair/subcommand --house/option=east east/value a/operand"),
+        ("later -q 5m crate -p", "later/command -q/option 5m/operand .crate/command .-p/option"),
+        ("test -f x -a -d y", "test/command -f/option x/operand -a/operator -d/option y/operand"),
+        ("gdb --args crate -p", "gdb/command --args/option .crate/command .-p/option"),
+        ("crate +10", "crate/command +10/operand"),
+        ("X=1 crate -p", "X=1/assignment crate/command -p/option"),
+    ],
+)
+def test_words(tables: Tables, line: str, expected: str) -> None:
+    assert pieces(line, tables) == expected.split(" ")
+
+
+@pytest.mark.parametrize(
+    ("line", "text", "problem", "nearest"),
+    [
+        ("crate --colour a", "--colour", "unknown option: crate(1) has no --colour", ["--color"]),
+        ("crate -pz", "-z", "unknown option: crate(1) has no -z", []),
+        ("crate -f", "-f", "missing value: -f needs FILE", []),
+        ("crate --level x", "x", "value of a wrong kind: a number is wanted here", []),
+        ("crate --level=x", "--level", "value of a wrong kind: a number is wanted here", []),
+        ("crate --color=sometimes", "--color", "value of a wrong kind: one of always, never, auto is wanted", []),
+        ("crate --wrap=1", "--wrap", "value where none is wanted: --wrap takes none", []),
+        ("lamp lihgt a", "lihgt", "wrong subcommand: lamp(1) lists no lihgt", ["light"]),
+        ("grant 999 a", "999", "value of a wrong kind: a mode is wanted here, such as 750 or u+rw", []),
+        ("grant --sp 750 a", "--sp", "--sp may mean several options", ["--sparing", "--special"]),
+        ("carte a", "carte", "unknown command: nothing here has that name", ["crate"]),
+    ],
+)
+def test_mistakes(tables: Tables, line: str, text: str, problem: str, nearest: list[str]) -> None:
+    found = unpick(line, tables)
+    wrong = [piece for piece in found.pieces if piece.problem]
+    assert [(piece.text, piece.problem, piece.nearest) for piece in wrong] == [(text, problem, nearest)]
+    assert found.mistaken
+
+
+def test_where_the_mistake_is(tables: Tables) -> None:
+    cluster = next(p for p in unpick("crate -pvz a", tables).pieces if p.problem)
+    assert cluster.span == [9, 10]
+    value = next(p for p in unpick("crate --level=x", tables).pieces if p.problem)
+    assert value.span == [14, 15]
+
+
+def test_after_a_wrong_subcommand_options_are_not_judged(tables: Tables) -> None:
+    wrong = [p.text for p in unpick("lamp lihgt --soft", tables).pieces if p.problem]
+    assert wrong == ["lihgt"]
+
+
+def test_an_option_tells_spellings_page_and_meaning(tables: Tables) -> None:
+    piece = unpick("crate -C attic", tables).pieces[1]
+    assert (piece.flags, piece.value, piece.page) == (["-C", "--directory"], "attic", "crate(1)")
+    assert piece.says == "Go to DIR first."
+    value = unpick("crate -C attic", tables).pieces[2]
+    assert (value.role, value.of, value.kind) == ("value", "-C", "folder")
+
+
+def test_cluster_pieces_share_their_word(tables: Tables) -> None:
+    found = [p for p in unpick("crate -pv a", tables).pieces if p.role == "option"]
+    assert [(p.text, p.word, p.start, p.end) for p in found] == [("-p", "-pv", 6, 9), ("-v", "-pv", 6, 9)]
+
+
+@pytest.mark.parametrize(
+    ("line", "expected"),
+    [
+        ("crate -p | lamp status", "crate/command -p/option |/operator lamp/command status/subcommand"),
+        ("crate -p > x 2>&1 &", "crate/command -p/option >_x/redirection 2>&1/redirection &/operator"),
+        ("crate $(lamp status)", "crate/command $(lamp_status)/substitution .lamp/command .status/subcommand"),
+        ("crate a$(lamp)", "crate/command a$(lamp)/operand .$(lamp)/substitution ..lamp/command"),
+        ("for f in a b; do crate $f; done",
+         "for/keyword f/operand in/keyword a/operand b/operand ;/operator do/keyword crate/command $f/operand "
+         ";/operator done/keyword"),
+        ("[[ -f $x ]] && crate", "[[/keyword -f/operator $x/operand ]]/keyword &&/operator crate/command"),
+        ("crate <<< $x # note", "crate/command <<<_$x/redirection #_note/comment"),
+        ("crate <in> a", "crate/command <in>/operand a/operand"),
+        ("sh -c 'crate -p a'", "sh/command -c/option=crate_-p_a 'crate_-p_a'/value .crate/command .-p/option .a/operand"),
+    ],
+)  # fmt: skip
+def test_the_shell_around_them(tables: Tables, line: str, expected: str) -> None:
+    assert [one.replace(" ", "_") for one in pieces(line, tables)] == expected.split(" ")
+
+
+@pytest.mark.parametrize(
+    ("line", "says", "place"),
+    [
+        ('crate "a', '" is opened here and not closed', (6, 7)),
+        ("crate |", "a command is missing after |", (6, 7)),
+        ("crate >", "a file name is missing after >", (6, 7)),
+        ("crate $(lamp", "$( is opened here and not closed", (6, 8)),
+        ("for f in a; do crate", "for needs a done after it", (0, 3)),
+        ("cat <<END", "the here-document needs a line that is END alone", (4, 9)),
+    ],
+)
+def test_what_the_shell_cannot_read(tables: Tables, line: str, says: str, place: tuple[int, int]) -> None:
+    found = unpick(line, tables)
+    assert found.problem is not None
+    assert (found.problem["says"], (found.problem["start"], found.problem["end"])) == (says, place)
+    assert found.pieces
+
+
+def test_an_alias_is_put_in_the_place_of_its_word(tables: Tables) -> None:
+    found = unpick("pk x", tables, {"pk": "crate -p"})
+    assert [(p.text, p.role, p.page) for p in found.pieces] == [
+        ("pk", "command", None), ("pk", "command", "crate(1)"), ("-p", "option", "crate(1)"), ("x", "operand", None),
+    ]  # fmt: skip
+    assert found.pieces[0].says == "stands for: crate -p"
+
+
+def test_the_sentence(tables: Tables) -> None:
+    assert unpick("crate -uf a.crate -C attic", tables).says == (
+        "Unpack the files of a crate (crate), file a.crate, directory attic."
+    )
+    assert unpick("lamp repair a && lamp status > log", tables).says == (
+        "Repair a lamp (lamp repair): a; if that succeeds, run lamp status (say which lamps burn); "
+        "what it prints goes to log, whose contents are replaced."
+    )
+
+
+def test_what_it_changes(tables: Tables) -> None:
+    found = unpick("crate -p --purge a > log", tables)
+    assert found.changes == [
+        "crate --purge: Remove files once they are packed",
+        "> log: replaces the contents of log, if there is such a file",
+    ]
+    assert unpick("rm -r old", tables).changes == ["rm: removes files; they do not come back (to look first: ls -d)"]
+    assert unpick("curl x | sh", tables).changes == ["curl | sh: runs what comes from elsewhere without a look at it"]
+
+
+_WORDS = st.sampled_from(
+    ["crate", "-p", "-pvf", "--file=x", "--co", "lamp", "light", "'a b'", '"$x', "$(lamp", ")", "|", "&&", ">", "<<E",
+     "later", "5", "{a,b}", "*", "\\", "`", "#", "if", "then", "fi", "for", "[[", "]]", "((", ";", "é", "\t", "\n", "<x>"]
+)  # fmt: skip
+
+
+@settings(
+    max_examples=200, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow]
+)
+@given(words=st.lists(_WORDS, max_size=9), odd=st.text(max_size=8))
+def test_any_line_is_covered_and_nothing_raises(tables: Tables, words: list[str], odd: str) -> None:
+    for line in (" ".join(words), odd + " ".join(words)):
+        found = unpick(line, tables)
+        covered = [False] * len(line)
+        for piece in found.pieces:
+            assert 0 <= piece.start <= piece.end <= len(line), piece
+            covered[piece.start : piece.end] = [True] * (piece.end - piece.start)
+        if found.problem is None and "\\" not in line and not odd:
+            missed = [char for char, seen in zip(line, covered, strict=True) if not seen and not char.isspace()]
+            assert not missed, (line, missed)
+        what_next(line, tables)

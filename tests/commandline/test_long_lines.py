@@ -1,0 +1,75 @@
+"""Lines that nest or go on without end: they are read as far as it makes sense, and it is said where that ends."""
+
+from __future__ import annotations
+
+import pytest
+
+from dowsing.commandline.expecting import what_next
+from dowsing.commandline.line import unpick
+from dowsing.commandline.option_words import MOST_LETTERS
+from dowsing.commandline.shell_grammar import MOST_STATEMENTS
+from dowsing.commandline.tables import Tables
+from dowsing.commandline.word_roles import MOST_CARRIED, MOST_SUGGESTED
+from dowsing.facts.forms import Notation, parse_form
+
+DEEP = "from here on it is nested too deep to be taken apart"
+LONG = "from here on it is too long to be taken apart"
+
+
+@pytest.mark.parametrize(
+    "line", ['"$(' * 300, '"$("' * 300, "echo " + "$(" * 300 + "ls" + ")" * 300, "( " * 400, "{ " * 400, "if true; then " * 300]
+)  # fmt: skip
+def test_nesting_without_end(tables: Tables, line: str) -> None:
+    found = unpick(line, tables)
+    assert len(found.pieces) < 2000
+    assert all(0 <= piece.start <= piece.end <= len(line) for piece in found.pieces)
+    what_next(line, tables)
+
+
+def test_where_nesting_ends_is_said(tables: Tables) -> None:
+    found = unpick("echo " + "$(" * 300 + "ls" + ")" * 300, tables)
+    assert found.problem is not None and found.problem["says"] == DEEP
+    assert unpick("echo $(crate $(crate $(crate -p)))", tables).problem is None
+
+
+def test_a_line_of_very_many_commands(tables: Tables) -> None:
+    found = unpick("crate -p;" * MOST_STATEMENTS, tables)
+    assert found.problem is not None and found.problem["says"] == LONG
+    assert 2 * MOST_STATEMENTS > len(found.pieces) > MOST_STATEMENTS
+    assert unpick("crate -p;" * 1000, tables).problem is None
+
+
+def test_commands_that_carry_commands_without_end(tables: Tables) -> None:
+    found = unpick("nohup " * 300 + "crate -p", tables)
+    assert sum(piece.role == "command" for piece in found.pieces) == MOST_CARRIED + 1
+    assert found.pieces[-1].says == "commands within commands, too deep to tell"
+    assert (
+        unpick("nohup " * 5 + "crate -p", tables).pieces[-1].says == "Pack files into a crate. Files may be folders."
+    )
+
+
+def test_names_like_unknown_ones_are_looked_for_few_times(tables: Tables, monkeypatch: pytest.MonkeyPatch) -> None:
+    asked: list[str] = []
+    tables.suggested.clear()
+    monkeypatch.setattr("dowsing.index.nearest_names.nearest_names", lambda store, name: asked.append(name) or [])
+    unpick("; ".join(f"cratx{n}" for n in range(50)) + "; cratx0" * 50, tables)
+    assert asked == [f"cratx{n}" for n in range(MOST_SUGGESTED)]
+    tables.suggested.clear()
+
+
+def test_every_place_of_an_unknown_name_has_its_nearest(tables: Tables) -> None:
+    tables.suggested.clear()
+    found = unpick("crqte; crqte", tables)
+    assert [piece.nearest for piece in found.pieces if piece.role == "command"] == [["crate"], ["crate"]]
+
+
+def test_a_cluster_of_very_many_letters_is_none(tables: Tables) -> None:
+    assert len(unpick("crate -" + "v" * (MOST_LETTERS - 1), tables).pieces) == MOST_LETTERS
+    assert len(unpick("crate -" + "v" * 5000, tables).pieces) == 2
+
+
+def test_brackets_of_a_form_that_never_close() -> None:
+    form = parse_form("a " + "[-a " * 400, Notation(["a"]))
+    assert form.problem == "its brackets are nested too deep"
+    assert parse_form("a " + "[-a " * 30 + "]" * 30, Notation(["a"])).problem == ""
+    assert parse_form("a [b [c] d", Notation(["a"])).problem == "“]” is missing"

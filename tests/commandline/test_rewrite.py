@@ -1,0 +1,59 @@
+"""Lines with long options, with short ones, and without what is the default anyway."""
+
+from __future__ import annotations
+
+import pytest
+
+from dowsing.commandline.line import unpick
+from dowsing.commandline.rewrite import long_form, short_form, tidied
+from dowsing.commandline.tables import Tables
+
+
+@pytest.mark.parametrize(
+    ("line", "expected"),
+    [
+        ("crate -pv a", "crate --pack --verbose a"),
+        ("crate -pvf x a", "crate --pack --verbose --file x a"),
+        ("crate -pfx a", "crate --pack --file=x a"),
+        ("crate -C 'a b' -p", "crate --directory 'a b' --pack"),
+        ("crate --fi x", "crate --file x"),
+        ("crate -p | crate -u", "crate --pack | crate --unpack"),
+        ("later 5 crate -p", "later 5 crate --pack"),
+        ("whirl -flip x", "whirl -flip x"),
+        ("crate -pz a", "crate -pz a"),
+    ],
+)
+def test_long(tables: Tables, line: str, expected: str) -> None:
+    assert long_form(unpick(line, tables)) == expected
+
+
+@pytest.mark.parametrize(
+    ("line", "expected"),
+    [
+        ("crate --pack --verbose a", "crate -pv a"),
+        ("crate --pack --file x a", "crate -pf x a"),
+        ("crate --pack --file=x a", "crate -p -f x a"),
+        ("crate --fast --pack", "crate --fast -p"),
+        ("crate --color=never --pack", "crate --color=never -p"),
+        ("crate -pv", "crate -pv"),
+    ],
+)
+def test_short(tables: Tables, line: str, expected: str) -> None:
+    assert short_form(unpick(line, tables)) == expected
+
+
+@pytest.mark.parametrize("line", ["crate -pv -C attic a", "crate --unpack --file x.crate", "later 5 crate -u a"])
+def test_rewriting_keeps_what_the_line_means(tables: Tables, line: str) -> None:
+    def meant(text: str) -> list[tuple[str, list[str] | None, str | None]]:
+        found = [p for p in unpick(text, tables).pieces if p.role != "value"]
+        return [(p.role, p.flags, p.value) if p.role == "option" else (p.role, None, p.text) for p in found]
+
+    found = unpick(line, tables)
+    assert meant(long_form(found)) == meant(line) == meant(short_form(found))
+
+
+def test_tidy_leaves_out_defaults_and_repetitions_and_says_so(tables: Tables) -> None:
+    line, said = tidied(unpick("crate -p --fast --level 6 -p --verbose a", tables))
+    assert line == "crate -p --verbose a"
+    assert said == ["--fast: that is the default", "--level 6: that is the default", "-p: it stands there already"]
+    assert tidied(unpick("crate -p --level 9 -v -v", tables)) == ("crate -p --level 9 -v -v", [])

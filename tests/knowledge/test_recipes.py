@@ -1,0 +1,103 @@
+"""Recipe files, and the recipes that come with the program."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from dowsing.commandline.line import unpick
+from dowsing.commandline.tables import Tables
+from dowsing.ingest.refresh import open_index
+from dowsing.knowledge.recipes import PART, Recipe, Slot, own_recipes, read_recipes
+from dowsing.machine.settings import DEMO_LIBRARY, read_settings
+from dowsing.model.errors import Unusable
+from dowsing.tasks.answers import is_checked
+
+
+def test_a_recipe_with_its_slots(tmp_path: Path) -> None:
+    (tmp_path / "a.toml").write_text(
+        '[[recipe]]\ntask = "pack a bed"\nalso = ["bundle"]\nline = "crate -p <bed> {?-n <number>?} <folder>"\n'
+        'slots.bed = { kind = "text", like = "*.bed", default = "x" }\nchanges = "files"\n'
+    )
+    [recipe], faults = read_recipes(str(tmp_path / "a.toml"))
+    assert faults == []
+    assert (recipe.task, recipe.also, recipe.command, recipe.changes) == ("pack a bed", ["bundle"], "crate", "files")
+    assert recipe.slots == [Slot("bed", "text", "*.bed", "x"), Slot("number", "number"), Slot("folder", "folder")]
+
+
+@pytest.mark.parametrize(
+    ("text", "line", "says"),
+    [
+        ('[[recipe]]\nline = "x"\n', 1, "a recipe needs a task, in words"),
+        ('[[recipe]]\ntask = "x"\n', 1, "a recipe needs a line"),
+        ('[[recipe]]\ntask = "x"\nline = "y"\nkind = "z"\n', 1, "unknown key kind"),
+        (
+            '[[recipe]]\ntask = "x"\nline = "y"\nchanges = "all"\n',
+            1,
+            "changes is one of nothing, files, system, network",
+        ),
+        ('[[recipe]]\ntask = "x"\nline = "y"\nslots.a = {kind = "file"}\n', 1, "the slot a is not in the line"),
+        (
+            '[[recipe]]\ntask = "x"\nline = "y <a>"\nslots.a = {kind = "tree"}\n',
+            1,
+            "the slot a is of an unknown kind tree",
+        ),
+        ('[[recipe]]\ntask = "x"\nline = "y \'<file>\'"\n', 1, "the slot file stands in quotes"),
+        ("what = 1\n", 1, "has no [[recipe]]"),
+    ],
+)
+def test_what_is_wrong_is_said_with_its_line(tmp_path: Path, text: str, line: int, says: str) -> None:
+    good = '[[recipe]]\ntask = "good"\nline = "true"\n'
+    (tmp_path / "a.toml").write_text(text + (good if "[[recipe]]" in text else ""))
+    recipes, faults = read_recipes(str(tmp_path / "a.toml"))
+    assert [recipe.task for recipe in recipes] == (["good"] if "[[recipe]]" in text else [])
+    assert [(fault.line, fault.says.startswith(says)) for fault in faults] == [(line, True)]
+
+
+def test_a_broken_block_does_not_keep_the_others_from_being_read(tmp_path: Path) -> None:
+    (tmp_path / "a.toml").write_text(
+        '[[recipe]]\ntask = "one"\nline = "a"\n\n[[recipe]]\ntask = "two\nline = "b"\n\n[[recipe]]\ntask = "three"\nline = "c"\n'
+    )
+    recipes, [fault] = read_recipes(str(tmp_path / "a.toml"))
+    assert [recipe.task for recipe in recipes] == ["one", "three"]
+    assert fault.line == 6
+    assert read_recipes(str(tmp_path / "none.toml"))[1][0].says == "cannot be read: no such file or directory"
+
+
+def test_our_own_files_have_no_fault_and_no_line_twice() -> None:
+    for folder in ("", f"{DEMO_LIBRARY}/recipes"):
+        recipes, faults = own_recipes(folder)
+        assert faults == []
+        keys = [(recipe.task, recipe.line) for recipe in recipes]
+        assert len(keys) == len(set(keys))
+        assert all(recipe.task == recipe.task.strip() for recipe in recipes)
+    assert len(own_recipes()[0]) >= 1200
+
+
+def test_every_option_of_our_recipes_is_documented_on_this_machine() -> None:
+    try:
+        settings = read_settings()
+        tables = Tables(open_index(settings)[0], settings)
+    except Unusable:
+        pytest.skip("there is no index of this machine's pages")
+    if not tables.command("tar").tables or not tables.command("find").tables:
+        pytest.skip("this machine has no manual pages")
+    wrong = []
+    for recipe in own_recipes()[0]:
+        for line in variants(recipe):
+            found = unpick(line, tables)
+            known = all(p.page or p.text.startswith("<") for p in found.pieces if p.role == "command")
+            if known and not is_checked(found):
+                undocumented = [p.text for p in found.pieces if p.role == "option" and not p.page]
+                wrong.append((line, [p.problem for p in found.pieces if p.problem], undocumented))
+    assert wrong == []
+
+
+def variants(recipe: Recipe) -> list[str]:
+    """The line with what its slots call for, and with each of its named parts."""
+    names = [match[1] for match in PART.finditer(recipe.line) if match[1]]
+    return [
+        PART.sub(lambda match: match[2] if match[1] in (None, name) else "", recipe.line)  # noqa: B023
+        for name in ["", *names]
+    ]
