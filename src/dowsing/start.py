@@ -14,7 +14,7 @@ def program() -> None:
     """Run the program. What cannot be loaded is told in one line."""
     try:
         # the module `signal` makes enums of its numbers, which takes a fiftieth of a look-up's time
-        import _signal
+        import _signal  # type: ignore[import-not-found]
 
         _signal.signal(_signal.SIGINT, _interrupted)
         from dowsing.cli.main import program as run

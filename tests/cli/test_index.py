@@ -168,7 +168,7 @@ def test_a_folder_without_permission_is_a_problem(tmp_path: Path, monkeypatch: p
     def forbidden(folder: str):  # root may read everything, so the refusal is acted
         raise PermissionError(13, "Permission denied")
 
-    monkeypatch.setattr(module.manual, "page_files", forbidden)
+    monkeypatch.setattr(module.page_files, "page_files", forbidden)
     assert module.scan([str(tmp_path)]).problems == {str(tmp_path / "man1"): "permission denied"}
 
 

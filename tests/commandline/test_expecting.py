@@ -8,8 +8,12 @@ from pathlib import Path
 import pytest
 
 from dowsing.commandline.expecting import Next, what_next
-from dowsing.commandline.machine_values import values_here
+from dowsing.commandline.pieces import LineProblem
+from dowsing.commandline.sayings import ProblemCode
 from dowsing.commandline.tables import Tables
+from dowsing.machine.known_values import values_here
+from dowsing.model.told import told
+from dowsing.render.phrases import words
 
 
 def texts(found: Next, what: str) -> list[str]:
@@ -74,14 +78,13 @@ def test_the_operand_of_a_listed_subcommand(tables: Tables) -> None:
 )
 def test_whether_it_can_be_run(tables: Tables, line: str, complete: bool, missing: list[str]) -> None:
     found = what_next(line, tables)
-    assert (found.complete, found.missing) == (complete, missing)
+    assert (found.complete, [words(one) for one in found.missing]) == (complete, missing)
 
 
 def test_a_mistake_before_the_cursor_is_told_one_in_the_making_is_not(tables: Tables) -> None:
     found = what_next("crate --colour a", tables)
-    assert found.problem == {
-        "start": 6, "end": 14, "says": "unknown option: crate(1) has no --colour", "nearest": ["--color"],
-    }  # fmt: skip
+    reason = told(ProblemCode.UNKNOWN_OPTION, "crate(1)", "--colour")
+    assert found.problem == LineProblem(6, 14, reason, ["--color"])
     assert what_next("crate --col", tables).problem is None
     assert what_next("lamp lig", tables).problem is None
     assert what_next("lamp lihgt", tables).problem is not None

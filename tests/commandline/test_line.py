@@ -10,12 +10,20 @@ from dowsing.commandline.expecting import what_next
 from dowsing.commandline.line import unpick
 from dowsing.commandline.pieces import Piece
 from dowsing.commandline.tables import Tables
+from dowsing.render.line_sentence import sentence
+from dowsing.render.phrases import subject_of, words
+from dowsing.render.piece_text import effect_line
+
+
+def effects(found: Unpicked) -> list[str]:
+    """What a line changes, in words."""
+    return [effect_line(effect) for effect in found.changes]
 
 
 def told(piece: Piece) -> str:
     """A piece in short: depth in dots, text, role, value and what is wrong."""
     value = f"={piece.value}" if piece.value is not None else ""
-    wrong = f" !{piece.problem.split(':')[0]}" if piece.problem else ""
+    wrong = f" !{subject_of(piece.problem)}" if piece.problem else ""
     return f"{'.' * piece.depth}{piece.text}/{piece.role}{value}{wrong}"
 
 
@@ -74,7 +82,7 @@ def test_words(tables: Tables, line: str, expected: str) -> None:
 def test_mistakes(tables: Tables, line: str, text: str, problem: str, nearest: list[str]) -> None:
     found = unpick(line, tables)
     wrong = [piece for piece in found.pieces if piece.problem]
-    assert [(piece.text, piece.problem, piece.nearest) for piece in wrong] == [(text, problem, nearest)]
+    assert [(piece.text, words(piece.problem), piece.nearest) for piece in wrong] == [(text, problem, nearest)]
     assert found.mistaken
 
 
@@ -137,7 +145,7 @@ def test_the_shell_around_them(tables: Tables, line: str, expected: str) -> None
 def test_what_the_shell_cannot_read(tables: Tables, line: str, says: str, place: tuple[int, int]) -> None:
     found = unpick(line, tables)
     assert found.problem is not None
-    assert (found.problem["says"], (found.problem["start"], found.problem["end"])) == (says, place)
+    assert (words(found.problem.reason), (found.problem.start, found.problem.end)) == (says, place)
     assert found.pieces
 
 
@@ -146,14 +154,14 @@ def test_an_alias_is_put_in_the_place_of_its_word(tables: Tables) -> None:
     assert [(p.text, p.role, p.page) for p in found.pieces] == [
         ("pk", "command", None), ("pk", "command", "crate(1)"), ("-p", "option", "crate(1)"), ("x", "operand", None),
     ]  # fmt: skip
-    assert found.pieces[0].says == "stands for: crate -p"
+    assert words(found.pieces[0].meaning) == "stands for: crate -p"
 
 
 def test_the_sentence(tables: Tables) -> None:
-    assert unpick("crate -uf a.crate -C attic", tables).says == (
+    assert sentence(unpick("crate -uf a.crate -C attic", tables)) == (
         "Unpack the files of a crate (crate), file a.crate, directory attic."
     )
-    assert unpick("lamp repair a && lamp status > log", tables).says == (
+    assert sentence(unpick("lamp repair a && lamp status > log", tables)) == (
         "Repair a lamp (lamp repair): a; if that succeeds, run lamp status (say which lamps burn); "
         "what it prints goes to log, whose contents are replaced."
     )
@@ -161,12 +169,14 @@ def test_the_sentence(tables: Tables) -> None:
 
 def test_what_it_changes(tables: Tables) -> None:
     found = unpick("crate -p --purge a > log", tables)
-    assert found.changes == [
+    assert effects(found) == [
         "crate --purge: Remove files once they are packed",
         "> log: replaces the contents of log, if there is such a file",
     ]
-    assert unpick("rm -r old", tables).changes == ["rm: removes files; they do not come back (to look first: ls -d)"]
-    assert unpick("curl x | sh", tables).changes == ["curl | sh: runs what comes from elsewhere without a look at it"]
+    assert effects(unpick("rm -r old", tables)) == ["rm: removes files; they do not come back (to look first: ls -d)"]
+    assert effects(unpick("curl x | sh", tables)) == [
+        "curl | sh: runs what comes from elsewhere without a look at it"
+    ]
 
 
 _WORDS = st.sampled_from(

@@ -7,10 +7,12 @@ import pytest
 from dowsing.commandline.expecting import what_next
 from dowsing.commandline.line import unpick
 from dowsing.commandline.option_words import MOST_LETTERS
+from dowsing.commandline.sayings import Meaning, ProblemCode
 from dowsing.commandline.shell_grammar import MOST_STATEMENTS
 from dowsing.commandline.tables import Tables
 from dowsing.commandline.word_roles import MOST_CARRIED, MOST_SUGGESTED
 from dowsing.facts.forms import Notation, parse_form
+from dowsing.model.told import told
 
 DEEP = "from here on it is nested too deep to be taken apart"
 LONG = "from here on it is too long to be taken apart"
@@ -28,13 +30,13 @@ def test_nesting_without_end(tables: Tables, line: str) -> None:
 
 def test_where_nesting_ends_is_said(tables: Tables) -> None:
     found = unpick("echo " + "$(" * 300 + "ls" + ")" * 300, tables)
-    assert found.problem is not None and found.problem["says"] == DEEP
+    assert found.problem is not None and found.problem.reason.code is ProblemCode.TOO_DEEP
     assert unpick("echo $(crate $(crate $(crate -p)))", tables).problem is None
 
 
 def test_a_line_of_very_many_commands(tables: Tables) -> None:
     found = unpick("crate -p;" * MOST_STATEMENTS, tables)
-    assert found.problem is not None and found.problem["says"] == LONG
+    assert found.problem is not None and found.problem.reason.code is ProblemCode.TOO_LONG
     assert 2 * MOST_STATEMENTS > len(found.pieces) > MOST_STATEMENTS
     assert unpick("crate -p;" * 1000, tables).problem is None
 
@@ -42,7 +44,7 @@ def test_a_line_of_very_many_commands(tables: Tables) -> None:
 def test_commands_that_carry_commands_without_end(tables: Tables) -> None:
     found = unpick("nohup " * 300 + "crate -p", tables)
     assert sum(piece.role == "command" for piece in found.pieces) == MOST_CARRIED + 1
-    assert found.pieces[-1].says == "commands within commands, too deep to tell"
+    assert found.pieces[-1].meaning == told(Meaning.TOO_DEEP)
     assert (
         unpick("nohup " * 5 + "crate -p", tables).pieces[-1].says == "Pack files into a crate. Files may be folders."
     )

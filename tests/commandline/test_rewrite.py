@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from dowsing.commandline.line import unpick
-from dowsing.commandline.rewrite import long_form, short_form, tidied
+from dowsing.commandline.rewrite import Needless, long_form, short_form, tidied
 from dowsing.commandline.tables import Tables
 
 
@@ -55,5 +55,5 @@ def test_rewriting_keeps_what_the_line_means(tables: Tables, line: str) -> None:
 def test_tidy_leaves_out_defaults_and_repetitions_and_says_so(tables: Tables) -> None:
     line, said = tidied(unpick("crate -p --fast --level 6 -p --verbose a", tables))
     assert line == "crate -p --verbose a"
-    assert said == ["--fast: that is the default", "--level 6: that is the default", "-p: it stands there already"]
+    assert said == [("--fast", Needless.DEFAULT), ("--level 6", Needless.DEFAULT), ("-p", Needless.REPEATED)]
     assert tidied(unpick("crate -p --level 9 -v -v", tables)) == ("crate -p --level 9 -v -v", [])

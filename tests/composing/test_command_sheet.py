@@ -11,6 +11,7 @@ from dowsing.commandline.tables import Tables
 from dowsing.composing.command_sheet import CommandSheet
 from dowsing.composing.field import SWITCH
 from dowsing.model.errors import NotComposable
+from dowsing.render.phrases import words
 
 
 def labels(sheet: CommandSheet, step: str) -> list[str]:
@@ -34,7 +35,7 @@ def test_steps_with_their_counts(tables: Tables) -> None:
     assert labels(sheet, "required") == ["-p, --pack", "-u, --unpack"]
     assert labels(sheet, "often used")[:3] == ["FILE", "-f, --file", "-C, --directory"]
     assert (sheet.title, sheet.summary, sheet.page) == ("crate", "a storage utility", "crate(1)")
-    assert [fault.says for fault in sheet.missing()] == ["needs --pack or --unpack"]
+    assert [words(fault.reason) for fault in sheet.missing()] == ["needs --pack or --unpack"]
     assert sheet.first_step() == "required"
     fill(sheet, "option -p", SWITCH)
     assert sheet.missing() == []
@@ -138,17 +139,17 @@ def test_one_of_an_exclusive_group_rules_the_others_out(tables: Tables) -> None:
 def test_faults_are_told_of_the_field(tables: Tables) -> None:
     sheet = CommandSheet("crate -p --level 12 a", tables)
     [fault] = sheet.faults()
-    assert (fault.field.key, fault.value, fault.says) == ("option -n", "12", "it must be from 1 to 9")
+    assert (fault.field.key, fault.value, words(fault.reason)) == ("option -n", "12", "it must be from 1 to 9")
     fill(sheet, "option -n", "deep")
-    assert [one.says for one in sheet.faults()] == ["a number is wanted here"]
+    assert [words(one.reason) for one in sheet.faults()] == ["a number is wanted here"]
     fill(sheet, "option -n", SWITCH)
-    assert [one.says for one in sheet.faults()] == ["NUM is wanted here"]
+    assert [words(one.reason) for one in sheet.faults()] == ["NUM is wanted here"]
 
 
 def test_a_file_that_is_read_must_be_there(tables: Tables, tmp_path: Path) -> None:
     (tmp_path / "here.txt").write_text("x")
     sheet = CommandSheet("grant 755 here.txt gone.txt", tables, folder=str(tmp_path))
-    assert [fault.says for fault in sheet.faults()] == ["there is no such file here"]
+    assert [words(fault.reason) for fault in sheet.faults()] == ["there is no such file here"]
     assert CommandSheet("grant 755 here.txt", tables, folder=str(tmp_path)).faults() == []
     assert CommandSheet("grant 755 *.md $x", tables, folder=str(tmp_path)).faults() == [], (
         "the shell makes names of them"

@@ -14,6 +14,7 @@ from dowsing.composing.completing import completed, completions
 from dowsing.composing.field import Field, wrong
 from dowsing.composing.value_quoting import shell_word
 from dowsing.model.quoting import bare, file_word, fish_quoted, is_quoted_word, items
+from dowsing.render.phrases import words
 
 FILE = Field("f", "operand", "FILE", "FILE", "file")
 FILES = Field("f", "operand", "FILE", "FILE", "file", repeats=True, exists=True)
@@ -57,9 +58,9 @@ def test_a_completed_name_is_one_argument_that_is_that_file(tmp_path: Path, name
         assert len(offered) == 1
         text = completed(field, name[:1] if name.startswith(".") else "")
         assert text == offered[0], "one name is completed whole"
-        assert wrong(field, text, str(folder)) == ""
-        words = [word for _, word in items(text)] if field.repeats else [text]
-        written = " ".join(shell_word(word, "file") for word in words)
+        assert wrong(field, text, str(folder)) is None
+        typed = [word for _, word in items(text)] if field.repeats else [text]
+        written = " ".join(shell_word(word, "file") for word in typed)
         (argument,) = arguments_of(written, folder)
         assert os.path.samefile(os.path.join(os.fsencode(folder), argument), folder / name)
         assert argument[:1] not in (b"-", b"+", b"~")
@@ -112,8 +113,8 @@ def test_what_a_list_or_a_file_of_lines_cannot_hold_is_not_offered(
 
 def test_that_a_quoted_file_is_missing_is_told_of_the_file(tmp_path: Path) -> None:
     (tmp_path / "a b").write_text("")
-    assert wrong(FILES, "'a b'", str(tmp_path)) == ""
-    assert wrong(FILES, "'a c'", str(tmp_path)) == "there is no such file here"
+    assert words(wrong(FILES, "'a b'", str(tmp_path))) == ""
+    assert words(wrong(FILES, "'a c'", str(tmp_path))) == "there is no such file here"
 
 
 @pytest.mark.parametrize(

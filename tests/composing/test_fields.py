@@ -14,6 +14,7 @@ from dowsing.composing.completing import completed, completions
 from dowsing.composing.existence import must_exist
 from dowsing.composing.field import Field, wrong
 from dowsing.composing.value_quoting import shell_word
+from dowsing.render.phrases import words
 
 
 def field(**more: object) -> Field:
@@ -46,7 +47,7 @@ def field(**more: object) -> Field:
     ],
 )
 def test_what_can_be_right(more: dict[str, object], value: str, says: str) -> None:
-    assert wrong(field(**more), value) == says
+    assert words(wrong(field(**more), value)) == says
 
 
 @pytest.mark.parametrize(
@@ -60,19 +61,19 @@ def test_what_can_be_right(more: dict[str, object], value: str, says: str) -> No
 )  # fmt: skip
 def test_times_of_a_crontab(value: str, says: str) -> None:
     minute = field(what="column", kind="schedule", limits=["0", "59"], values=["mon", "tue"])
-    assert wrong(minute, value) == says
+    assert words(wrong(minute, value)) == says
 
 
 def test_files_that_must_be_there(tmp_path: Path) -> None:
     (tmp_path / "seeds").mkdir()
     (tmp_path / "seeds" / "a.txt").write_text("x")
     file, folder = field(kind="file", exists=True), field(kind="folder", exists=True)
-    assert wrong(file, "seeds/a.txt", str(tmp_path)) == ""
-    assert wrong(file, "seeds/b.txt", str(tmp_path)) == "there is no such file here"
-    assert wrong(folder, "seed", str(tmp_path)) == "there is no such folder here"
-    assert wrong(folder, "seeds/a.txt", str(tmp_path)) == "this is no folder"
+    assert words(wrong(file, "seeds/a.txt", str(tmp_path))) == ""
+    assert words(wrong(file, "seeds/b.txt", str(tmp_path))) == "there is no such file here"
+    assert words(wrong(folder, "seed", str(tmp_path))) == "there is no such folder here"
+    assert words(wrong(folder, "seeds/a.txt", str(tmp_path))) == "this is no folder"
     for value in ("-", "*.txt", "https://garden.example/x", "rose@fern:notes"):
-        assert wrong(file, value, str(tmp_path)) == ""
+        assert words(wrong(file, value, str(tmp_path))) == ""
 
 
 def test_which_files_must_be_there_is_told_by_words() -> None:

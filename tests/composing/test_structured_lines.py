@@ -12,6 +12,7 @@ from dowsing.composing.line_sheet import LineSheet
 from dowsing.machine.settings import Settings
 from dowsing.model.document import document_text
 from dowsing.model.errors import BadDescription
+from dowsing.render.phrases import words
 from dowsing.sources import page_files
 
 SETTINGS = Settings("", "", "/none", None, [], demo=True)
@@ -86,7 +87,7 @@ def test_a_right_line_is_read_and_written_again(kind: str) -> None:
 @pytest.mark.parametrize(("kind", "line", "field", "says"), WRONG)
 def test_a_wrong_line_is_marked_at_its_field(kind: str, line: str, field: str, says: str) -> None:
     faults = sheet(kind, line).faults()
-    assert [(fault.field.label, fault.says) for fault in faults] == [(field, says)]
+    assert [(fault.field.label, words(fault.reason)) for fault in faults] == [(field, says)]
 
 
 def test_empty_columns_are_filled_where_later_ones_are_given() -> None:
@@ -104,10 +105,10 @@ def test_empty_columns_are_filled_where_later_ones_are_given() -> None:
 def test_a_blank_or_a_colon_would_begin_the_next_field() -> None:
     bed = sheet("bedplan")
     bed.put(bed.fields[0], ["two words"])
-    assert [fault.says for fault in bed.faults()] == ["a name of letters, digits and - is wanted here"]
+    assert [words(fault.reason) for fault in bed.faults()] == ["a name of letters, digits and - is wanted here"]
     user = sheet("passwd")
     user.put(user.fields[4], ["a:b"])
-    assert [fault.says for fault in user.faults()] == ["a colon would begin the next field"]
+    assert [words(fault.reason) for fault in user.faults()] == ["a colon would begin the next field"]
 
 
 def test_settings_below_their_sections() -> None:
@@ -119,7 +120,7 @@ def test_settings_below_their_sections() -> None:
     found.put(kind, ["simple"])
     assert "Type=" not in found.line(), "what is the default anyway is left out"
     found.put(kind, ["often"])
-    assert [(f.field.label, f.says.split(":")[0]) for f in found.faults()] == [
+    assert [(f.field.label, words(f.reason).split(":")[0]) for f in found.faults()] == [
         ("Type", "“often” is none of the allowed values")
     ]
     odd = sheet("service-unit", UNIT + "\nAlias=water.service\n")
@@ -161,7 +162,9 @@ def test_a_kind_of_the_users_own(tmp_path: Path) -> None:
     kinds = line_kinds(SETTINGS.changed(config=str(tmp_path)))
     assert "visits" in kinds and "fstab" in kinds
     found = LineSheet(read_kind(kinds["visits"]), "2026-03-03:many")
-    assert [(fault.field.label, fault.says) for fault in found.faults()] == [("count", "a number is wanted here")]
+    assert [(fault.field.label, words(fault.reason)) for fault in found.faults()] == [
+        ("count", "a number is wanted here")
+    ]
 
 
 @pytest.mark.parametrize(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from dowsing.model.value_kinds import value_kind, wrong_kind
+from dowsing.model.value_kinds import WrongValue, value_kind, wrong_kind
 
 
 @pytest.mark.parametrize(
@@ -43,5 +43,5 @@ def test_wrong_kinds(kind: str, value: str, wrong: bool) -> None:
 
 
 def test_a_word_that_the_text_speaks_of_is_never_wrong() -> None:
-    assert wrong_kind("number", "all", "the number of beds, or all") == ""
-    assert wrong_kind("number", "all", "the number of beds") != ""
+    assert wrong_kind("number", "all", "the number of beds, or all") is None
+    assert wrong_kind("number", "all", "the number of beds") is WrongValue.NO_NUMBER

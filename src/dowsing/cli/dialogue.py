@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import sys
 
-from dowsing.composing.field import ALL, REQUIRED, SWITCH, USUAL, Field, wrong
+from dowsing.composing.field import SWITCH, Field, FieldKind, Step, wrong
 from dowsing.composing.sheet import Sheet
+from dowsing.model.document import Document
 from dowsing.model.markup import clean, clean_line, plain
 from dowsing.render.expectations import brief
+from dowsing.render.fields import facts_of, field_says, help_lines, shown_value
+from dowsing.render.phrases import words
 from dowsing.session.session import Session
-from dowsing.session.sheets import documents_of, facts_of, help_lines, shown_value
+from dowsing.session.sheets import documents_of
 
 MOST_FOUND = 12
 
@@ -29,7 +32,7 @@ def ask_fields(session: Session, sheet: Sheet, spelling: str) -> str | None:
         _tell("")
         return None
     for fault in [*sheet.missing(), *sheet.faults()]:
-        _tell(f"   {clean_line(fault.field.label)}: {clean_line(fault.says)}")
+        _tell(f"   {clean_line(fault.field.label)}: {clean_line(words(fault.reason))}")
     return sheet.line(spelling)
 
 
@@ -52,44 +55,44 @@ class _Dialogue:
     def __init__(self, session: Session, sheet: Sheet) -> None:
         self.session = session
         self.sheet = sheet
-        self.document = None
+        self.document: Document | None = None
         self.asked: set[str] = set()
 
     def run(self) -> None:
         sheet = self.sheet
         counts = sheet.counts()
         _tell(f"{clean_line(sheet.title)}  {clean_line(sheet.summary)}  {clean_line(sheet.page)}")
-        _tell(f"required: {counts[REQUIRED]} · often used: {counts[USUAL]} · all: {counts[ALL]}")
+        _tell(f"required: {counts[Step.REQUIRED]} · often used: {counts[Step.USUAL]} · all: {counts[Step.ALL]}")
         _tell("An empty answer leaves a field as it is, - empties it, ? tells more of it.")
         while True:  # another form or subcommand brings other fields
-            field = next((one for one in sheet.of_step(REQUIRED) if one.key not in self.asked), None)
+            field = next((one for one in sheet.of_step(Step.REQUIRED) if one.key not in self.asked), None)
             if field is None:
                 break
             self.asked.add(field.key)
             if field.key not in sheet.ruled_out():
                 self.field(field)
                 sheet.settle()
-        for field in sheet.of_step(USUAL):
-            if field.what != "option":
+        for field in sheet.of_step(Step.USUAL):
+            if field.what != FieldKind.OPTION:
                 self.field(field)
         self.options()
 
     def options(self) -> None:
         """Options by their spelling, or looked for by words."""
-        while any(field.what == "option" for field in self.sheet.fields):
+        while any(field.what == FieldKind.OPTION for field in self.sheet.fields):
             _tell(f"\n   {self.sheet.line()}")
             answer = _ask("option, words to look for, empty to end: ")
             if not answer:
                 return
             if answer == "?":
-                self.list(self.sheet.of_step(USUAL))
+                self.list(self.sheet.of_step(Step.USUAL))
                 continue
             exact = [
                 f
                 for f in self.sheet.fields
                 if answer in f.flags or f"-{answer}" in f.flags or f"--{answer}" in f.flags
             ]
-            found = exact or [field for field in self.sheet.search(answer) if field.what == "option"]
+            found = exact or [field for field in self.sheet.search(answer) if field.what == FieldKind.OPTION]
             if len(found) == 1:
                 self.field(found[0])
             elif found:
@@ -100,7 +103,7 @@ class _Dialogue:
     def list(self, fields: list[Field]) -> None:
         for field in fields[:MOST_FOUND]:
             holder = f" {field.placeholder}" if field.placeholder else ""
-            _tell(f"   {clean_line(field.label + holder)}: {clean_line(brief(field.says))}")
+            _tell(f"   {clean_line(field.label + holder)}: {clean_line(brief(field_says(field)))}")
         if len(fields) > MOST_FOUND:
             _tell(f"   … and {len(fields) - MOST_FOUND} more")
 
@@ -110,7 +113,7 @@ class _Dialogue:
         if out:
             _tell(f"{clean_line(field.label)} does not go together with {out}")
             return
-        if field.what == "form":
+        if field.what == FieldKind.FORM:
             self.form(field)
             return
         holder = f" {clean_line(field.placeholder)}" if field.placeholder and field.placeholder != field.label else ""
@@ -118,8 +121,8 @@ class _Dialogue:
             part for part in ("required" if field.required else "", facts_of(self.sheet, field)) if part
         )
         _tell(f"\n{clean_line(field.label)}{holder}" + (f" ({facts})" if facts else ""))
-        if field.says:
-            _tell(f"   {clean_line(brief(field.says))}")
+        if field_says(field):
+            _tell(f"   {clean_line(brief(field_says(field)))}")
         if field.values:
             _tell(f"   values: {clean_line(', '.join(field.values[:20]))}{', …' if len(field.values) > 20 else ''}")
         if not field.takes:
@@ -139,7 +142,7 @@ class _Dialogue:
                 return
             reason = wrong(field, answer, self.sheet.folder)
             if reason:
-                _tell(f"   {clean_line(reason)}; say it again, or leave it empty")
+                _tell(f"   {clean_line(words(reason))}; say it again, or leave it empty")
                 continue
             values = [*values, answer] if field.repeats else [answer]
             self.sheet.put(field, values)

@@ -10,6 +10,8 @@ from dowsing.commandline.tables import Tables
 from dowsing.knowledge.recipes import SLOT
 from dowsing.model.errors import Failure
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line, escaped, has_unsafe
+from dowsing.render.phrases import words
+from dowsing.render.piece_text import effect_line
 from dowsing.session.session import Session
 from dowsing.terminal.asking import agreed, can_ask
 
@@ -34,8 +36,10 @@ def run_line(session: Session, line: str, yes: bool) -> int:
         said.append(
             f"   {ITALIC}careful{ROMAN}: it holds characters that are not seen, shown escaped here, run as they are"
         )
-    said += [f"   {ITALIC}careful{ROMAN}: {clean_line(one)}" for one in found.changes]
-    said += [f"   {ITALIC}mistake{ROMAN}: {clean_line(piece.problem)}" for piece in found.pieces if piece.problem]
+    said += [f"   {ITALIC}careful{ROMAN}: {clean_line(effect_line(one))}" for one in found.changes]
+    said += [
+        f"   {ITALIC}mistake{ROMAN}: {clean_line(words(piece.problem))}" for piece in found.pieces if piece.problem
+    ]
     sys.stderr.write("\n".join(session.screen.encode(one) for one in said) + "\n")
     sys.stderr.flush()
     if not yes and not agreed("run it?"):

@@ -8,6 +8,8 @@ import re
 from dowsing.commandline.effects import commands_of
 from dowsing.commandline.languages import notation_parts
 from dowsing.commandline.pieces import Piece
+from dowsing.model.roles import Role
+from dowsing.model.value_kinds import ValueKind
 
 _REGEX = re.compile(r"\bregular expressions?\b|\bregex(?:es|p|ps)?\b", re.IGNORECASE)
 _GREPS = {
@@ -27,7 +29,7 @@ def annotate(pieces: list[Piece]) -> list[Piece]:
     for command, own in commands_of(pieces):
         name = os.path.basename(command.text)
         flags = {flag for one in own for flag in (one.flags or ())}
-        options = {flag: one for one in reversed(own) if one.role == "option" for flag in (one.flags or ())}
+        options = {flag: one for one in reversed(own) if one.role == Role.OPTION for flag in (one.flags or ())}
         for piece in own:
             value = _value_of(piece)
             if value is None or ("$" in value and piece.inside):
@@ -41,11 +43,11 @@ def annotate(pieces: list[Piece]) -> list[Piece]:
 
 def _value_of(piece: Piece) -> str | None:
     """The value that a piece stands for: its own, or the one that an option has in its own word."""
-    if piece.role == "value" or piece.role == "operand":
+    if piece.role == Role.VALUE or piece.role == Role.OPERAND:
         return piece.plain if piece.plain is not None else piece.text
-    if piece.role == "option" and piece.value is not None and piece.word:
+    if piece.role == Role.OPTION and piece.value is not None and piece.word:
         return piece.value
-    return piece.value if piece.role == "option" and piece.kind == "signal" else None
+    return piece.value if piece.role == Role.OPTION and piece.kind == ValueKind.SIGNAL else None
 
 
 def _notation(command: str, piece: Piece, flags: set[str], told: Piece) -> str:
@@ -55,21 +57,21 @@ def _notation(command: str, piece: Piece, flags: set[str], told: Piece) -> str:
     """
     says = told.says or ""
     names = " ".join(told.flags or [])
-    if piece.role == "option" and piece.value is not None and not piece.word and piece.kind != "signal":
+    if piece.role == Role.OPTION and piece.value is not None and not piece.word and piece.kind != ValueKind.SIGNAL:
         return ""
-    if piece.kind == "mode":
+    if piece.kind == ValueKind.MODE:
         return "mode"
-    if piece.kind == "signal":
+    if piece.kind == ValueKind.SIGNAL:
         return "signal"
-    if piece.role == "operand" and piece.text[:1] in "+'\"" and command == "date":
+    if piece.role == Role.OPERAND and piece.text[:1] in "+'\"" and command == "date":
         return "dates"
     if "strftime" in says or ("date" in names and "format" in names):
         return "dates"
-    if command == "printf" and piece.role == "operand" and piece.what == "FORMAT":
+    if command == "printf" and piece.role == Role.OPERAND and piece.what == "FORMAT":
         return "printf"
-    if command == "sed" and ((piece.role == "operand" and "script" in piece.what) or "--expression" in names):
-        return "sed" if not (piece.role == "operand" and {"-e", "-f"} & flags) else ""
-    if command == "find" and re.fullmatch(r"[-+]\d+\w?", piece.text) and piece.role == "value":
+    if command == "sed" and ((piece.role == Role.OPERAND and "script" in piece.what) or "--expression" in names):
+        return "sed" if not (piece.role == Role.OPERAND and {"-e", "-f"} & flags) else ""
+    if command == "find" and re.fullmatch(r"[-+]\d+\w?", piece.text) and piece.role == Role.VALUE:
         return "amount"
     if _SCHEDULE.search(names):
         return "schedule"
@@ -78,12 +80,12 @@ def _notation(command: str, piece: Piece, flags: set[str], told: Piece) -> str:
 
 def _regex(command: str, piece: Piece, told: Piece, flags: set[str]) -> str:
     if command in _GREPS:
-        wanted = (piece.role == "operand" and piece.kind == "pattern") or "--regexp" in (told.flags or [])
+        wanted = (piece.role == Role.OPERAND and piece.kind == ValueKind.PATTERN) or "--regexp" in (told.flags or [])
         if not wanted or {"-F", "--fixed-strings"} & flags or command == "fgrep":
             return ""
         if {"-P", "--perl-regexp"} & flags:
             return "regex-perl"
         return "regex-extended" if {"-E", "--extended-regexp"} & flags else f"regex-{_GREPS[command]}"
-    if piece.kind == "pattern" and piece.role in ("value", "option") and _REGEX.search(told.says or ""):
+    if piece.kind == ValueKind.PATTERN and piece.role in (Role.VALUE, Role.OPTION) and _REGEX.search(told.says or ""):
         return "regex-extended" if re.search(r"\bextended\b", told.says or "") else "regex-basic"
     return ""

@@ -6,7 +6,7 @@ import re
 
 from dowsing.commandline.form_facts import operands_in
 from dowsing.commandline.tables import Known
-from dowsing.facts.forms import Element, Form
+from dowsing.facts.forms import Element, ElementKind, Form
 
 _ANY_OPTIONS = re.compile(r"options?\b|flags\b|switches\b", re.IGNORECASE)
 
@@ -48,26 +48,26 @@ def _with_spellings(known: Known, flags: set[str]) -> set[str]:
 def _choices(elements: list[Element]) -> list[Element]:
     found = []
     for element in elements:
-        if element.what == "choice" and not element.repeats:
+        if element.what == ElementKind.CHOICE and not element.repeats:
             found.append(element)
-        if element.what != "option":
+        if element.what != ElementKind.OPTION:
             found += _choices(element.elements)
     return found
 
 
 def _flags_in(element: Element) -> set[str]:
     """The options of an alternative; none if it has other words too."""
-    if element.what == "option":
+    if element.what == ElementKind.OPTION:
         return {flag_of(element)}
-    if element.what == "group":
-        return {flag_of(one) for one in element.elements if one.what == "option"}
+    if element.what == ElementKind.GROUP:
+        return {flag_of(one) for one in element.elements if one.what == ElementKind.OPTION}
     return set()
 
 
 def _flags_in_all(elements: list[Element]) -> set[str]:
     found: set[str] = set()
     for element in elements:
-        if element.what == "option":
+        if element.what == ElementKind.OPTION:
             flag = flag_of(element)
             # letters that stand together are several
             found |= {f"-{letter}" for letter in flag[1:]} | {flag} if re.fullmatch(r"-\w{3,}", flag) else {flag}
@@ -85,7 +85,7 @@ def missing(known: Known, used: set[str], operands: int) -> list[str]:
     """What the forms demand that is not there yet: of the form that lacks least; [] if the line fulfils one."""
     best: list[str] | None = None
     for form in known.forms:
-        if form.defines or not form.elements or form.elements[0].what != "command" or form.problem:
+        if form.defines or not form.elements or form.elements[0].what != ElementKind.COMMAND or form.problem:
             continue
         lacks = lacking(known, form, used, operands)
         if best is None or len(lacks) < len(best):
@@ -98,27 +98,33 @@ def lacking(known: Known, form: Form, used: set[str], operands: int) -> list[str
     lacks: list[str] = []
     left = operands
     for element in form.elements:
-        if not element.required or element.what == "command":
+        if not element.required or element.what == ElementKind.COMMAND:
             continue
-        if element.what == "option":
+        if element.what == ElementKind.OPTION:
             if not _is_used(known, flag_of(element), used) and element.text.strip("-"):
                 lacks.append(element.text)
-        elif element.what == "choice":
+        elif element.what == ElementKind.CHOICE:
             flags = [_flags_in(one) for one in element.elements]
             if any(_is_used(known, flag, used) for one in flags for flag in one):
                 continue
-            if any(one.what in ("operand", "literal") or operands_in([one]) for one in element.elements) and left:
+            if (
+                any(
+                    one.what in (ElementKind.OPERAND, ElementKind.LITERAL) or operands_in([one])
+                    for one in element.elements
+                )
+                and left
+            ):
                 left -= 1
             elif not (known.only and any(e.text == known.only for e in element.elements)):
                 lacks.append(element.text)
-        elif element.what in ("operand", "literal"):
+        elif element.what in (ElementKind.OPERAND, ElementKind.LITERAL):
             if element.text == known.only or _ANY_OPTIONS.search(element.text):
                 continue
             if left:
                 left -= 1
             else:
                 lacks.append(element.text)
-        elif element.what == "group":
+        elif element.what == ElementKind.GROUP:
             for inner in operands_in(element.elements):
                 if inner.required and not left:
                     lacks.append(inner.text)

@@ -5,15 +5,19 @@ from __future__ import annotations
 from dowsing.commandline.exclusion import excluded, missing
 from dowsing.commandline.form_facts import is_command_place, operand_of
 from dowsing.commandline.line import LineReader
-from dowsing.commandline.machine_values import values_here
 from dowsing.commandline.option_words import State
+from dowsing.commandline.pieces import LineProblem
 from dowsing.commandline.repairs import open_at_end
+from dowsing.commandline.sayings import UNFINISHED, Lack
 from dowsing.commandline.shell_grammar import Command, Word, parse_shell
 from dowsing.commandline.tables import Spelling, Tables
 from dowsing.commandline.usual import options_by_use, subcommand_words
 from dowsing.index.command_rows import commands_beginning
+from dowsing.machine.known_values import values_here
 from dowsing.model.record import Record
-from dowsing.model.value_kinds import value_kind, value_range
+from dowsing.model.roles import Role
+from dowsing.model.told import Told, told
+from dowsing.model.value_kinds import FILE_KINDS, ValueKind, value_kind, value_range
 
 MOST_COMMANDS = 40
 
@@ -22,15 +26,17 @@ class Expected(Record):
     """Something that may come next. `what`: command, subcommand, option, value or operand.
 
     `text` is what may be typed ("" where the user has to say), `placeholder` the name of what is wanted, `values` those
-    there are, `range` its least and greatest value, `flags` all spellings of an option, `page` the text that says so.
+    there are, `range` its least and greatest value, `flags` all spellings of an option, `page` the text that says so. `says` is
+    what that text says, `meaning` what is known without it.
     """
 
-    what: str
+    what: Role
     text: str
     placeholder: str = ""
     values: list[str] | None = None
     required: bool = False
     says: str = ""
+    meaning: Told | None = None
     kind: str = ""
     range: list[str] = []  # noqa: RUF012 - a record is immutable
     flags: list[str] = []  # noqa: RUF012
@@ -47,8 +53,8 @@ class Next(Record):
     at: int
     typed: str
     complete: bool
-    problem: dict[str, object] | None
-    missing: list[str]
+    problem: LineProblem | None
+    missing: list[Told]
     expects: list[Expected]
 
 
@@ -68,32 +74,30 @@ def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") 
     expects = asker.commands() if at_command else asker.all()
     problem = None
     for piece in found.pieces:
-        if piece.problem and not (piece.problem.startswith("missing value") and piece.end >= len(head.rstrip())):
+        if piece.problem and not (piece.problem.code in UNFINISHED and piece.end >= len(head.rstrip())):
             last = typed is not None and piece.start >= len(before)
             if last and any(one.text.startswith(word) or one.values for one in expects):
                 continue  # it may still become one of these
             start, end = (piece.span or [piece.start, piece.end])[:2]
-            problem = {
-                "start": begin + start, "end": begin + end, "says": piece.problem, "nearest": piece.nearest,
-            }  # fmt: skip
+            problem = LineProblem(begin + start, begin + end, piece.problem, piece.nearest)
             break
     lacks = _lacks(whole, found.problem, head) if not at_command else _lacks_command(tables, word, before)
     if word[:1] == "-" and all(word not in (one.text, *one.flags) for one in expects):
         # an option in the making is no operand
         earlier = LineReader(tables)
         lacks = _lacks(earlier, earlier.read(before).problem, before)
-    begun = [one for one in expects if one.what == "subcommand" and one.required]
+    begun = [one for one in expects if one.what == Role.SUBCOMMAND and one.required]
     if word and begun and all(one.text != word for one in begun):
-        lacks = [f"the rest of the subcommand after {word}"]
+        lacks = [told(Lack.REST_OF_SUBCOMMAND, word)]
     return Next(line, at, word, not lacks and problem is None, problem, lacks, expects)
 
 
-def _lacks_command(tables: Tables, word: str, before: str) -> list[str]:
+def _lacks_command(tables: Tables, word: str, before: str) -> list[Told]:
     """What is missing while the name of a command is typed: the rest of it, or what the command wants."""
     known = tables.command(word) if word and any(e.name == word for e in tables.store.named(word)) else None
     if known is None:
-        return ["a command"] if not word else [f"the rest of the command’s name after {word}"]
-    return missing(known, set(), 0)
+        return [told(Lack.REST_OF_COMMAND, word) if word else told(Lack.COMMAND)]
+    return _elements(missing(known, set(), 0))
 
 
 def _innermost(text: str) -> int:
@@ -114,7 +118,7 @@ def _state_of(text: str, tables: Tables) -> tuple[State | None, bool]:
     """What the command before is left in; and whether a command is to come."""
     items = parse_shell(text).items
     if not text.strip() or not items or not isinstance(items[-1], Command):
-        targets = bool(items) and getattr(items[-1], "role", "") in ("redirection", "operand")
+        targets = bool(items) and getattr(items[-1], "role", "") in (Role.REDIRECTION, Role.OPERAND)
         return None, not targets
     reader = LineReader(tables)
     reader.read(text)
@@ -122,21 +126,26 @@ def _state_of(text: str, tables: Tables) -> tuple[State | None, bool]:
     return state, state is not None and state.wants_inner
 
 
-def _lacks(reader: LineReader, shell_problem: dict[str, object] | None, text: str) -> list[str]:
-    """What the line needs before it can be run."""
-    if shell_problem is not None:
-        return [str(shell_problem["says"])]
+def _lacks(reader: LineReader, problem: LineProblem | None, text: str) -> list[Told]:
+    """What the line needs before it can be run. `problem`: what the shell cannot read."""
+    if problem is not None:
+        return [problem.reason]
     if not reader.states:
-        return [] if text.strip() else ["a command"]
+        return [] if text.strip() else [told(Lack.COMMAND)]
     state = reader.last_state()
     if state is None:
         return []
     if state.wanting is not None:
-        return [f"{state.wanting.option.argument or 'a value'} for {state.wanting.flag}"]
+        wanted = state.wanting.option.argument or told(Lack.VALUE)
+        return [told(Lack.VALUE_FOR, wanted, state.wanting.flag)]
     if state.wants_inner and state.known.name not in ("env", "xargs", "time", "exec"):
-        return ["the command to run"] if state.needs_inner else []
-    used = state.flags
-    return missing(state.known, used, len(state.operands))
+        return [told(Lack.COMMAND_TO_RUN)] if state.needs_inner else []
+    return _elements(missing(state.known, state.flags, len(state.operands)))
+
+
+def _elements(texts: list[str]) -> list[Told]:
+    """What a form demands, as it is written there."""
+    return [told(Lack.ELEMENT, text) for text in texts]
 
 
 class _Asker:
@@ -149,17 +158,27 @@ class _Asker:
         """Commands that begin so."""
         found = []
         for entry in commands_beginning(self.tables.store, self.typed, MOST_COMMANDS) if self.typed else []:
-            found.append(Expected("command", entry.name, says=entry.summary, required=True, page=entry.label))
+            found.append(Expected(Role.COMMAND, entry.name, says=entry.summary, required=True, page=entry.label))
         if not found and not self.typed:
-            found.append(Expected("command", "", "COMMAND", required=True, says="the command to run", kind="command"))
+            found.append(
+                Expected(
+                    Role.COMMAND,
+                    "",
+                    "COMMAND",
+                    required=True,
+                    meaning=told(Lack.COMMAND_TO_RUN),
+                    kind=ValueKind.COMMAND,
+                )
+            )
         return found
 
     def all(self) -> list[Expected]:
         """What may come after the command."""
         state = self.state
         if state is None:
-            files = values_here("file", "", self.typed, self.home)
-            return [Expected("value", "", "FILE", files, True, "a file", "file")]
+            files = values_here(ValueKind.FILE, "", self.typed, self.home)
+            meaning = told(Lack.FILE)
+            return [Expected(Role.VALUE, "", "FILE", files, required=True, meaning=meaning, kind=ValueKind.FILE)]
         if state.wanting is not None:
             return [self.value(state.wanting, self.typed)]
         flag, equals, part = self.typed.partition("=")
@@ -183,7 +202,7 @@ class _Asker:
         if values is None:
             values = values_here(kind, option.argument or "", typed, self.home)
         return Expected(
-            "value", "", option.argument or "VALUE", values, spelling.needs, option.text, kind,
+            Role.VALUE, "", option.argument or "VALUE", values, spelling.needs, option.text, None, kind,
             value_range(option.text), [spelling.flag], spelling.page,
         )  # fmt: skip
 
@@ -196,7 +215,7 @@ class _Asker:
             return []
         needed, listed = subcommand_words(known, self.tables)
         return [
-            Expected("subcommand", word, says=says, required=needed, page=known.page)
+            Expected(Role.SUBCOMMAND, word, says=says, required=needed, page=known.page)
             for word, says in listed.items()
             if word.startswith(self.typed)
         ]
@@ -212,9 +231,9 @@ class _Asker:
         used = state.flags
         needed = bool(missing(known, used, len(state.operands)))
         values = values_here(kind, name, self.typed, self.home)
-        if values == [] and self.typed and kind in ("file", "folder", "path"):
+        if values == [] and self.typed and kind in FILE_KINDS:
             values = None
-        return [Expected("operand", "", name, values, needed, "", kind, page=known.page)]
+        return [Expected(Role.OPERAND, "", name, values, needed, kind=kind, page=known.page)]
 
     def options(self) -> list[Expected]:
         """The options that may still come, the usual first."""
@@ -233,9 +252,7 @@ class _Asker:
             text = max(flags, key=lambda flag: (flag.startswith("--"), -len(flag)))
             if self.typed in ("-", ""):
                 text = flags[0]
-            found[id(option)] = Expected(
-                "option", text, option.argument or "", None, False, option.text, "", [], option.flags, spelling.page
-            )
+            found[id(option)] = _option(text, spelling)
         return list(found.values())
 
     def keywords(self) -> list[Expected]:
@@ -243,18 +260,15 @@ class _Asker:
         state = self.state
         assert state is not None
         return [
-            Expected(
-                "option",
-                flag,
-                one.option.argument or "",
-                None,
-                False,
-                one.option.text,
-                "",
-                [],
-                one.option.flags,
-                one.page,
-            )
+            _option(flag, one)
             for flag, one in state.known.spellings.items()
             if flag[0] not in "-+" and flag.startswith(self.typed) and len(flag) > 1
         ]
+
+
+def _option(text: str, spelling: Spelling) -> Expected:
+    """An option that may come, with the spelling to be typed."""
+    option = spelling.option
+    return Expected(
+        Role.OPTION, text, option.argument or "", says=option.text, flags=option.flags, page=spelling.page
+    )  # fmt: skip

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.tables import Known
-from dowsing.facts.forms import Element, Form
+from dowsing.facts.forms import Element, ElementKind, Form
 from dowsing.model.value_kinds import value_kind
 
 _COMMAND_PLACE = re.compile(r"(?:sub-?)?(?:command|cmd|verb|object)s?", re.IGNORECASE)
@@ -25,18 +25,18 @@ def carried_after(known: Known) -> int | None:
         return None
     for form in known.forms:
         before = 0
-        elements = [e for e in form.elements if e.what not in ("command", "option")]
+        elements = [e for e in form.elements if e.what not in (ElementKind.COMMAND, ElementKind.OPTION)]
         elements = [e for e in elements if not e.text.upper().startswith("OPTION")]
         for n, element in enumerate(elements):
             inner = [element, *element.elements]
-            first = next((e for e in inner if e.what == "operand"), None)
+            first = next((e for e in inner if e.what == ElementKind.OPERAND), None)
             name = first.text.strip("<>[]").lower() if first else ""
             follows = [*element.elements[1:], *elements[n + 1 :]]
             if name in ("command", "utility", "program", "cmd") and any(
                 re.match(r"(?:.*[-_])?(?:args?|arguments?)\b", e.text.strip("<>[]").lower()) for e in follows
             ):
                 return None if known.subcommands else before
-            if element.what == "operand" and element.required and not element.repeats:
+            if element.what == ElementKind.OPERAND and element.required and not element.repeats:
                 before += 1
     return None
 
@@ -44,17 +44,19 @@ def carried_after(known: Known) -> int | None:
 def wants_command(known: Known) -> bool:
     """Whether the forms demand a command."""
     for form in known.forms:
-        first = next((e for e in form.elements if e.what not in ("command", "option") and e.required), None)
+        first = next(
+            (e for e in form.elements if e.what not in (ElementKind.COMMAND, ElementKind.OPTION) and e.required), None
+        )
         if first is not None and is_command_place(first.text.strip("<>[]")):
             return True
-        if first is not None and first.what == "choice" and len(first.elements) > 3:
+        if first is not None and first.what == ElementKind.CHOICE and len(first.elements) > 3:
             return True
     return False
 
 
 def _distance(form: Form, used: set[str]) -> int:
     """How far a form is from a line with these options: 0 if its own are there, 1 if it has none, 2 if they lack."""
-    demanded = [re.split(r"[=\s\[]", e.text)[0] for e in form.elements if e.what == "option" and e.required]
+    demanded = [re.split(r"[=\s\[]", e.text)[0] for e in form.elements if e.what == ElementKind.OPTION and e.required]
     if not demanded:
         return 1
     return 0 if all(flag in used for flag in demanded) else 2
@@ -69,11 +71,11 @@ def operands_in(elements: list[Element], required: bool = False) -> list[Element
     for element in elements:
         if required and not element.required:
             continue
-        if element.what == "operand":
+        if element.what == ElementKind.OPERAND:
             found.append(element)
-        elif element.what == "group":
+        elif element.what == ElementKind.GROUP:
             found += operands_in(element.elements, required)
-        elif element.what == "choice" and element.elements:
+        elif element.what == ElementKind.CHOICE and element.elements:
             found += operands_in(element.elements[:1], required)
     return found
 

@@ -6,7 +6,7 @@ import re
 
 from dowsing.commandline.exclusion import flag_of
 from dowsing.commandline.tables import Known
-from dowsing.facts.forms import Element, Form
+from dowsing.facts.forms import Element, ElementKind, Form
 from dowsing.model.record import Record
 from dowsing.model.value_kinds import value_kind
 
@@ -17,7 +17,7 @@ class Part(Record):
     """An element of a form with what is known of it. `what` is command, option, operand, literal, choice or group."""
 
     text: str
-    what: str
+    what: ElementKind
     required: bool
     repeats: bool
     value_kind: str
@@ -74,29 +74,29 @@ def _parts(known: Known, elements: list[Element]) -> list[Part]:
 
 def _spelled(known: Known, element: Element) -> Element | None:
     """The option whose spellings a choice consists of, as one element; None if they are several options."""
-    if element.what != "choice" or len(element.elements) < 2:
+    if element.what != ElementKind.CHOICE or len(element.elements) < 2:
         return None
     first = element.elements[0]
     owners = []
     for one in element.elements:
-        spelling = known.spelling(flag_of(one)) if one.what == "option" else None
+        spelling = known.spelling(flag_of(one)) if one.what == ElementKind.OPTION else None
         owners.append(spelling.option if spelling else None)
     if owners[0] is None or any(owner is not owners[0] for owner in owners):
         return None
     text = ", ".join(one.text for one in element.elements)
-    return Element(text, "option", element.required, element.repeats, first.elements)
+    return Element(text, ElementKind.OPTION, element.required, element.repeats, first.elements)
 
 
 def _letters(known: Known, element: Element) -> list[Part]:
     """Options of one letter that a form writes together, `[-abc]`, each for itself."""
     flag = element.text
-    if element.what != "option" or not _LETTERS.match(flag) or known.spelling(flag) is not None:
+    if element.what != ElementKind.OPTION or not _LETTERS.match(flag) or known.spelling(flag) is not None:
         return []
     found = [known.spelling("-" + letter) for letter in flag[1:]]
     if not all(found):
         return []
     return [
-        Part("-" + letter, "option", element.required, False, "", one.option.text)
+        Part("-" + letter, ElementKind.OPTION, element.required, False, "", one.option.text)
         for letter, one in zip(flag[1:], found, strict=True)
         if one is not None
     ]
@@ -104,7 +104,7 @@ def _letters(known: Known, element: Element) -> list[Part]:
 
 def _part(known: Known, element: Element) -> Part:
     says = kind = ""
-    if element.what == "option":
+    if element.what == ElementKind.OPTION:
         spelling = known.spelling(flag_of(element))
         if spelling is not None:
             says = spelling.option.text
@@ -112,11 +112,11 @@ def _part(known: Known, element: Element) -> Part:
                 kind = value_kind(spelling.option.argument, says, spelling.option.values)
         elif element.elements:
             kind = value_kind(element.elements[0].text.strip("<>[]"))
-    elif element.what == "operand":
+    elif element.what == ElementKind.OPERAND:
         kind = value_kind(re.split(r"[\[,]", element.text.strip("<>[]"))[0] or element.text)
-    elif element.what == "command":
+    elif element.what == ElementKind.COMMAND:
         says = known.summary
-    elif element.what == "literal":
+    elif element.what == ElementKind.LITERAL:
         says = known.subcommands.get(element.text, "")
         spelling = known.spelling(element.text)
         says = says or (spelling.option.text if spelling else "")
@@ -131,11 +131,11 @@ def _apart(known: Known, forms: list[Form]) -> list[list[str]]:
 
     def walk(elements: list[Element]) -> None:
         for element in elements:
-            if element.what == "choice" and not element.repeats and _spelled(known, element) is None:
-                flags = [flag_of(one) for one in element.elements if one.what == "option"]
+            if element.what == ElementKind.CHOICE and not element.repeats and _spelled(known, element) is None:
+                flags = [flag_of(one) for one in element.elements if one.what == ElementKind.OPTION]
                 if len(flags) == len(element.elements) and len(flags) > 1 and flags not in found:
                     found.append(flags)
-            if element.what != "option":
+            if element.what != ElementKind.OPTION:
                 walk(element.elements)
 
     for form in forms:
@@ -158,7 +158,7 @@ def _own(known: Known, forms: list[Form]) -> dict[str, list[int]]:
 def _flags(known: Known, elements: list[Element]) -> list[str]:
     flags: list[str] = []
     for element in elements:
-        if element.what == "option":
+        if element.what == ElementKind.OPTION:
             letters = _letters(known, element)
             flags += [letter.text for letter in letters] or [flag_of(element)]
         else:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.pieces import Piece
+from dowsing.commandline.sayings import Lack, Manner, Meaning, ProblemCode
 from dowsing.commandline.shell_grammar import Word
 from dowsing.commandline.tables import Known, Spelling, Tables
 from dowsing.commandline.value_checks import (
@@ -16,7 +17,9 @@ from dowsing.commandline.value_checks import (
 )
 from dowsing.index.conventions import conventions_of
 from dowsing.knowledge.conventions import Carrier
-from dowsing.model.value_kinds import wrong_kind
+from dowsing.model.roles import Role
+from dowsing.model.told import Told, told
+from dowsing.model.value_kinds import ValueKind, wrong_kind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -80,7 +83,7 @@ class OptionReader:
         self.has_code = False  # an interpreter was given its program on the line
         self.lost = False  # after a wrong subcommand nothing can be said of options
         self.words: list[Word] = []
-        self.script_rest = ""  # what the words belong to that are no options of the command any more
+        self.script_rest: Manner | None = None  # what the words belong to that are no options of the command any more
 
     @property
     def known(self) -> Known:
@@ -113,20 +116,21 @@ class OptionReader:
         """`--name` or `--name=value`, in full or shortened."""
         flag, equals, _ = word.value.partition("=")
         spelling = self.known.spelling(flag)
-        says = ""
+        manner: Told | None = None
         if spelling is None:
             options = self.known.beginning(flag) if not word.dynamic else []
             if len({id(one.option) for one in options}) == 1:
                 spelling = options[0]
-                says = f"short for {spelling.flag}"
+                manner = told(Manner.SHORT_FOR, spelling.flag)
             elif len(options) > 1:
                 names = [one.flag for one in options]
-                self.add_option(word, flag, None, problem=f"{flag} may mean several options", nearest=names[:4])
+                problem = told(ProblemCode.AMBIGUOUS_OPTION, flag)
+                self.add_option(word, flag, None, problem=problem, nearest=names[:4])
                 return
         if spelling is None:
             self.unknown(word, flag)
             return
-        self.option(word, flag, spelling, word.value[len(flag) + 1 :] if equals else None, what=says)
+        self.option(word, flag, spelling, word.value[len(flag) + 1 :] if equals else None, manner=manner)
 
     def short(self, word: Word) -> None:
         """A single dash: a long option of one dash, a cluster of letters, a number, or an option with its value."""
@@ -147,9 +151,8 @@ class OptionReader:
         # a shortened option of a single dash, where the command has no clusters
         long = [one for one in self.known.beginning(flag) if len(one.flag) > 2 and one.flag[1] != "-"]
         if len(flag) > 2 and len({id(one.option) for one in long}) == 1 and not self.known.spelling(flag[:2]):
-            self.option(
-                word, flag, long[0], value[len(flag) + 1 :] if equals else None, what=f"short for {long[0].flag}"
-            )
+            attached = value[len(flag) + 1 :] if equals else None
+            self.option(word, flag, long[0], attached, manner=told(Manner.SHORT_FOR, long[0].flag))
             return
         self.unknown(word, self._wrong_letter(value))
 
@@ -194,8 +197,8 @@ class OptionReader:
             spelling = self.known.spelling(flag)
             if flag == "-s" and self.known.name not in ("kill", "pkill", "killall"):
                 continue
-            if spelling is not None and not wrong_kind("signal", body) and (is_number or body.isupper()):
-                self.add_option(word, word.value, spelling, value=body, kind="signal")
+            if spelling is not None and not wrong_kind(ValueKind.SIGNAL, body) and (is_number or body.isupper()):
+                self.add_option(word, word.value, spelling, value=body, kind=ValueKind.SIGNAL)
                 return True
         for flag in ("-digest", "-cipher"):
             spelling = self.known.spelling(flag)
@@ -205,8 +208,8 @@ class OptionReader:
         stands_for = self.rules.numbers.get(self.known.name)
         if is_number and stands_for is not None:
             spelling = self.known.spelling(stands_for)
-            what = f"the same as {stands_for} {body}" if spelling else ""
-            self.add_option(word, word.value, spelling, value=body, what=what)
+            manner = told(Manner.SAME_AS, stands_for, body) if spelling else None
+            self.add_option(word, word.value, spelling, value=body, manner=manner)
             return True
         return False
 
@@ -227,7 +230,7 @@ class OptionReader:
         spelling: Spelling,
         attached: str | None,
         *,
-        what: str = "",
+        manner: Told | None = None,
         place: int | None = None,
         take_next: bool = True,
     ) -> None:
@@ -235,9 +238,9 @@ class OptionReader:
         self.state.used.append(spelling)
         option = spelling.option
         if attached is not None:
-            problem, nearest = "", list[str]()
+            problem, nearest = None, list[str]()
             if option.argument is None and flag.startswith("--") and not may_take(option):
-                problem = f"value where none is wanted: {flag} takes none"
+                problem = told(ProblemCode.NO_VALUE_WANTED, flag)
             kind = kind_of(option)
             in_value = False
             if not problem:
@@ -248,7 +251,7 @@ class OptionReader:
                 flag,
                 spelling,
                 value=attached,
-                what=what,
+                manner=manner,
                 place=place,
                 kind=kind,
                 problem=problem,
@@ -261,24 +264,22 @@ class OptionReader:
         is_code = flag in self.rules.code.get(self.interpreter, ())
         self.has_code = self.has_code or is_code
         if not (spelling.needs or is_code) or not take_next:
-            self.add_option(word, flag, spelling, what=what, place=place)
+            self.add_option(word, flag, spelling, manner=manner, place=place)
             self.after_option(flag)
             return
         if self.at >= len(self.words):
             self.state.wanting = spelling
-            wanted = option.argument or "a value"
-            self.add_option(
-                word, flag, spelling, what=what, place=place, problem=f"missing value: {flag} needs {wanted}"
-            )
+            problem = told(ProblemCode.MISSING_VALUE, flag, option.argument or told(Lack.VALUE))
+            self.add_option(word, flag, spelling, manner=manner, place=place, problem=problem)
             return
         count = 2 if takes_two(option) else 1
         values = self.words[self.at : self.at + count]
         self.at += len(values)
         kind = kind_of(option)
         if self.carrier and flag in self.carrier.strings:
-            kind = "command"
+            kind = ValueKind.COMMAND
         self.add_option(
-            word, flag, spelling, value=" ".join(one.value for one in values), what=what, place=place, kind=kind
+            word, flag, spelling, value=" ".join(one.value for one in values), manner=manner, place=place, kind=kind
         )
         for one in values:
             problem, nearest = wrong_value(option, kind, one.value, one.dynamic or one.glob)
@@ -287,13 +288,22 @@ class OptionReader:
                 and re.match(r"--?[A-Za-z]", one.value)
                 and one.text[:1] == "-"
                 and self.known.spelling(one.value.partition("=")[0])
-                and kind in ("number", "file", "folder", "size", "duration", "user", "choice")
+                and kind
+                in (
+                    ValueKind.NUMBER,
+                    ValueKind.FILE,
+                    ValueKind.FOLDER,
+                    ValueKind.SIZE,
+                    ValueKind.DURATION,
+                    ValueKind.USER,
+                    ValueKind.CHOICE,
+                )
             ):
-                problem = f"missing value: {flag} takes this option for its value"
-            more: dict[str, object] = {"problem": problem or None, "nearest": nearest}
+                problem = told(ProblemCode.OPTION_AS_VALUE, flag)
+            more: dict[str, object] = {"problem": problem, "nearest": nearest}
             if self.carrier and flag in self.carrier.strings:
                 more["inside"] = True
-            self.add(one, "value", of=flag, kind=kind, says=option.argument or None, page=spelling.page, **more)
+            self.add(one, Role.VALUE, of=flag, kind=kind, says=option.argument or None, page=spelling.page, **more)
             if self.carrier and flag in self.carrier.strings and not one.dynamic:
                 self.string_within(one, one.value)
         self.after_option(flag)
@@ -306,7 +316,7 @@ class OptionReader:
     def after_option(self, flag: str) -> None:
         """Some options end the command's own words: what follows belongs to the program that they name."""
         if flag in self.rules.ends.get(self.interpreter, ()):
-            self.script_rest = "argument of the program"
+            self.script_rest = Manner.PROGRAM_ARGUMENT
 
     def add_option(
         self,
@@ -315,13 +325,13 @@ class OptionReader:
         spelling: Spelling | None,
         *,
         value: str | None = None,
-        what: str = "",
+        manner: Told | None = None,
         place: int | None = None,
         kind: str = "",
-        problem: str = "",
+        problem: Told | None = None,
         nearest: list[str] | None = None,
         page: str | None = None,
-        says: str | None = None,
+        meaning: Told | None = None,
         in_value: bool = False,
     ) -> None:
         start, end = word.start, word.end
@@ -341,17 +351,18 @@ class OptionReader:
             flags = [flag]
         self.add(
             word,
-            "option",
+            Role.OPTION,
             text=flag,
             word=word.text if word.text != flag else "",
             span=span,
             flags=flags,
             value=value,
             page=page or (spelling.page if spelling else None),
-            says=says or (spelling.option.text or None if spelling else None),
-            problem=problem or None,
+            says=spelling.option.text or None if spelling else None,
+            meaning=meaning,
+            problem=problem,
             nearest=nearest or [],
-            what=what,
+            manner=manner,
             kind=kind,
             group=spelling.option.section if spelling else "",
             default=spelling.option.default if spelling else None,
@@ -380,25 +391,27 @@ class OptionReader:
         """An option that no table has: one that a text mentions, one that is not documented, or a mistake."""
         known = self.known
         if flag in _HELP:
-            says = "prints a help text" if flag == "--help" else "prints the version"
-            self.add_option(word, flag, None, page=known.page or None, says=f"by custom, {says}")
+            code = Meaning.HELP_BY_CUSTOM if flag == "--help" else Meaning.VERSION_BY_CUSTOM
+            self.add_option(word, flag, None, page=known.page or None, meaning=told(code))
             return
         untagged = self.rules.untagged.get(known.name, ())
-        told = known if known.spellings or known.parent is None else known.parent
-        if not told.documented or not told.spellings:
+        teller = known if known.spellings or known.parent is None else known.parent
+        if not teller.documented or not teller.spellings:
             carrier = self.carrier
             runs = carrier is not None and word.value in carrier.strings
             valued = (runs or (carrier is not None and word.value in carrier.valued)) and self.at < len(self.words)
             value = self.words[self.at] if valued else None
-            self.add_option(word, flag, None, says="not documented here", value=value.value if value else None)
+            self.add_option(
+                word, flag, None, meaning=told(Meaning.UNDOCUMENTED_OPTION), value=value.value if value else None
+            )
             if value is not None:
                 self.at += 1
-                self.add(value, "value", of=flag, inside=runs)
+                self.add(value, Role.VALUE, of=flag, inside=runs)
                 if runs and not value.dynamic:
                     self.string_within(value, value.value)
             return
         if word.dynamic and "$" in flag:
-            self.add_option(word, flag, None, says="an option that the shell puts together")
+            self.add_option(word, flag, None, meaning=told(Meaning.DYNAMIC_OPTION))
             return
         if re.fullmatch(r"-\d[\d.:]*", word.value) or word.value[0] == "+":  # a number below zero, a place in a file
             self.operand(word, False)
@@ -410,12 +423,11 @@ class OptionReader:
         if not page and known.parent is not None:
             page = seek(known.parent, flag, not near)
         if page:
-            says = "named in the text of its page, without an entry of its own"
-            self.add_option(word, flag, None, place=place, page=page, says=says)
+            self.add_option(word, flag, None, place=place, page=page, meaning=told(Meaning.ONLY_MENTIONED))
             return
         free = self.lost or self.root_name in self.rules.shortened
         if free or (not known.is_complete and not (near and flag.startswith("--"))):
-            self.add_option(word, flag, None, place=place, says=f"{told.page} does not tell of it")
+            self.add_option(word, flag, None, place=place, meaning=told(Meaning.NOT_TOLD, teller.page))
             return
-        says = f"unknown option: {known.page} has no {flag}"
-        self.add_option(word, flag, None, place=place, problem=says, nearest=near)
+        problem = told(ProblemCode.UNKNOWN_OPTION, known.page, flag)
+        self.add_option(word, flag, None, place=place, problem=problem, nearest=near)

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from dowsing.model.record import Record
+from dowsing.model.roles import Role
+from dowsing.model.told import Told
 
 
 class Piece(Record):
@@ -12,9 +14,10 @@ class Piece(Record):
     only a part of it (a letter of a cluster, `--name` of `--name=value`), else "". `span` is the exact place where it
     can be told. `role`: command, subcommand, option, value, operand, operator, redirection, assignment, substitution,
     keyword or comment. `flags` are all spellings of an option, `value` its value without the shell's quotes; `page` is
-    the text that tells of it. `problem` says what is wrong, `nearest` what may be meant. `depth` counts the commands
-    and substitutions around it; `of` is the option that a value belongs to; `what` tells more of what it is; `kind` is
-    the kind of a value; `inside`: pieces within it follow; `plain` is a word without the shell's quotes; `parts` are
+    the text that tells of it. `says` is what that text says, `meaning` what is known without it; `problem` is what is wrong,
+    `nearest` what may be meant. `depth` counts the commands
+    and substitutions around it; `of` is the option that a value belongs to; `what` is the name that a form has for an
+    operand, or the variable in a redirection, `manner` how the word came to be what it is; `kind` is the kind of a value; `inside`: pieces within it follow; `plain` is a word without the shell's quotes; `parts` are
     the parts of a value that is a small language of its own, each with what it means. `group` is the title of the
     section that has the option; `default`, `repeatable`, `optional` (its value) and `bare` are the option's.
     """
@@ -22,18 +25,20 @@ class Piece(Record):
     text: str
     start: int
     end: int
-    role: str
+    role: Role
     flags: list[str] | None = None
     value: str | None = None
     page: str | None = None
     says: str | None = None
-    problem: str | None = None
+    meaning: Told | None = None
+    problem: Told | None = None
     nearest: list[str] = []  # noqa: RUF012 - a record is immutable
     word: str = ""
     span: list[int] = []  # noqa: RUF012
     depth: int = 0
     of: str | None = None
     what: str = ""
+    manner: Told | None = None
     kind: str = ""
     inside: bool = False
     builtin: bool = False
@@ -46,33 +51,39 @@ class Piece(Record):
     bare: list[str] = []  # noqa: RUF012
 
 
+class LineProblem(Record):
+    """What is wrong at a place of a line, in characters, and what may be meant instead."""
+
+    start: int
+    end: int
+    reason: Told
+    nearest: list[str] = []  # noqa: RUF012 - a record is immutable
+
+
+class Effect(Record):
+    """Something that a line does and that cannot be undone: the words that do it, what they do, a harmless look before.
+
+    `does` is what a page or our table of effects says, or a saying of our own.
+    """
+
+    words: str
+    does: str | Told
+    look: str = ""
+
+
 class Unpicked(Record):
-    """A line and its pieces in order of appearance; `problem` is what the shell cannot read, as place and reason."""
+    """A line and its pieces in order of appearance; `problem` is what the shell cannot read.
+
+    `verbs`: the words that the summaries of commands here may begin with, for those who make a sentence of the line.
+    """
 
     line: str
     pieces: list[Piece]
-    says: str = ""
-    changes: list[str] = []  # noqa: RUF012
-    problem: dict[str, object] | None = None
+    changes: list[Effect] = []  # noqa: RUF012 - a record is immutable
+    problem: LineProblem | None = None
+    verbs: frozenset[str] = frozenset()
 
     @property
     def mistaken(self) -> bool:
         """Whether there is a mistake in the line."""
         return self.problem is not None or any(piece.problem for piece in self.pieces)
-
-
-#: The fields of a piece that an answer carries.
-_CARRIED = (
-    "text start end role flags value page says problem nearest word span depth of what kind inside builtin parts"
-).split()
-
-
-def carried(pieces: list[Piece]) -> list[dict[str, object]]:
-    """The pieces as plain values, ready for JSON."""
-    return [{name: getattr(piece, name) for name in _CARRIED} for piece in pieces]
-
-
-def answer(found: Unpicked) -> dict[str, object]:
-    """A line taken apart as plain values, ready for JSON."""
-    told = {"says": found.says, "pieces": carried(found.pieces), "changes": found.changes, "problem": found.problem}
-    return {"line": found.line, **told}

@@ -5,17 +5,19 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
+from dowsing.commandline.pieces import LineProblem
+from dowsing.commandline.sayings import ProblemCode
+from dowsing.model.told import told
+
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import Any
 
 MOST_REPAIRED = 8_000  # characters; a longer line is read as it stands
 
-Problem = tuple[int, int, str] | None
 
-
-def repaired(line: str, parse: Callable[[str], Any]) -> tuple[Any, str, Problem]:
-    """The tree of the line, the text that was read, and what is missing in the line as (start, end, reason)."""
+def repaired(line: str, parse: Callable[[str], Any]) -> tuple[Any, str, LineProblem | None]:
+    """The tree of the line, the text that was read, and what is missing in the line."""
     tree = parse(line)
     if not tree.root_node.has_error or len(line) > MOST_REPAIRED:
         return tree, line, None
@@ -26,24 +28,24 @@ def repaired(line: str, parse: Callable[[str], Any]) -> tuple[Any, str, Problem]
     return tree, line, None
 
 
-def _endings(line: str) -> list[tuple[str, Problem]]:
+def _endings(line: str) -> list[tuple[str, LineProblem | None]]:
     """What may be missing, the likeliest first, with what is then said of the line."""
     closers, start = _open(line)
-    found: list[tuple[str, Problem]] = []
+    found: list[tuple[str, LineProblem | None]] = []
     last = len(line.rstrip())
     operator = re.search(r"(\|&?|&&|\|\||[<>]{1,2}&?|<<<)\s*\Z", line)
     if operator and not closers:
-        wanted = "a file name" if operator[1][0] in "<>" else "a command"
-        found.append((" x", (operator.start(), last, f"{wanted} is missing after {operator[1]}")))
+        code = ProblemCode.FILE_MISSING if operator[1][0] in "<>" else ProblemCode.COMMAND_MISSING
+        found.append((" x", LineProblem(operator.start(), last, told(code, operator[1]))))
     here = re.search(r"<<-?\s*(['\"\\]?)([\w.-]+)", line)
     if here:
-        says = f"the here-document needs a line that is {here[2]} alone"
-        found += [("\n" + here[2] + "\n", (here.start(), here.end(), says)), (f"\nx\n{here[2]}\n", None)]
+        problem = LineProblem(here.start(), here.end(), told(ProblemCode.NO_TERMINATOR, here[2]))
+        found += [(f"\n{here[2]}\n", problem), (f"\nx\n{here[2]}\n", None)]
     if closers:
         text = line[start : start + 1] if line[start] in "'\"`" else line[start : start + 2].strip()
-        says = f"{text} is opened here and not closed"
+        problem = LineProblem(start, start + len(text), told(ProblemCode.NOT_CLOSED, text))
         for ending in (closers, "x" + closers, " x" + closers, closers + " x"):
-            found.append((ending, (start, start + len(text), says)))
+            found.append((ending, problem))
     for word, needs, endings in (
         ("if", "fi", ("; fi", " ]; then x; fi", "; then x; fi", " x; fi", " then x; fi", " x ]; then x; fi")),
         ("for", "done", ("; done", " x; done", " do x; done", "; do x; done", " in x; do x; done")),
@@ -57,8 +59,8 @@ def _endings(line: str) -> list[tuple[str, Problem]]:
     ):
         at = re.search(rf"(?<![\w$.{{]){re.escape(word)}(?=\s|\Z)", line)
         if at:
-            says = f"{word} needs a {needs} after it"
-            found += [(closers + ending, (at.start(), at.end(), says)) for ending in endings]
+            problem = LineProblem(at.start(), at.end(), told(ProblemCode.NEEDS_CLOSER, word, needs))
+            found += [(closers + ending, problem) for ending in endings]
     return found
 
 

@@ -3,11 +3,22 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 
 from dowsing.commandline.effects import commands_of
 from dowsing.commandline.pieces import Piece, Unpicked
+from dowsing.commandline.sayings import Manner
+from dowsing.model.roles import Role
+from dowsing.model.told import Code
 
 _IS_DEFAULT = re.compile(r"\b[Tt]his is the default\b|\((?:the )?default\)|\b[Tt]he default(?: behaviou?r)?\.\Z")
+
+
+class Needless(Code):
+    """Why an option can be left out."""
+
+    DEFAULT = "default"
+    REPEATED = "repeated"
 
 
 class _Edit:
@@ -42,52 +53,52 @@ def short_form(found: Unpicked) -> str:
     return _apply(found.line, edits)
 
 
-def tidied(found: Unpicked) -> tuple[str, list[str]]:
+def tidied(found: Unpicked) -> tuple[str, list[tuple[str, Needless]]]:
     """The line without options that are the default anyway or given twice, and what was left out with the reason."""
     edits: list[_Edit] = []
-    said: list[str] = []
+    said: list[tuple[str, Needless]] = []
     for _, own in commands_of(found.pieces):
         seen: set[str] = set()
         for n, piece in enumerate(own):
-            if piece.role != "option" or piece.problem or not piece.flags:
+            if piece.role != Role.OPTION or piece.problem or not piece.flags:
                 continue
             reason = _needless(piece, seen)
             seen.add(piece.flags[0])
             if not reason:
                 continue
-            alone = sum(p.start == piece.start and p.role == "option" for p in own) == 1
+            alone = sum(p.start == piece.start and p.role == Role.OPTION for p in own) == 1
             if not alone:
                 if len(piece.span) == 2 and piece.value is None:
                     start = max(piece.span[0], piece.start + 1)
                     edits.append(_Edit(start, piece.span[1], ""))
-                    said.append(f"{piece.text}: {reason}")
+                    said.append((piece.text, reason))
                 continue
             edits.append(_Edit(piece.start, piece.end, None))
-            if piece.value is not None and n + 1 < len(own) and own[n + 1].role == "value":
+            if piece.value is not None and n + 1 < len(own) and own[n + 1].role == Role.VALUE:
                 edits.append(_Edit(own[n + 1].start, own[n + 1].end, None))
-            said.append(f"{piece.text}{'' if piece.value is None else ' ' + piece.value}: {reason}")
+            said.append((piece.text if piece.value is None else f"{piece.text} {piece.value}", reason))
     return _apply(found.line, edits), said
 
 
-def _needless(piece: Piece, seen: set[str]) -> str:
+def _needless(piece: Piece, seen: set[str]) -> Needless | None:
     assert piece.flags
     if piece.value is not None and piece.default is not None and piece.value == piece.default:
-        return "that is the default"
+        return Needless.DEFAULT
     if piece.value is None and piece.says and _IS_DEFAULT.search(piece.says) and not piece.default:
-        return "that is the default"
+        return Needless.DEFAULT
     if piece.flags[0] in seen and piece.value is None and not piece.repeatable:
-        return "it stands there already"
-    return ""
+        return Needless.REPEATED
+    return None
 
 
-def _edits(found: Unpicked, write) -> list[_Edit]:  # type: ignore[no-untyped-def]
+def _edits(found: Unpicked, write: Callable[[list[Piece], list[Piece]], list[_Edit]]) -> list[_Edit]:
     """The words that options stand in, rewritten."""
     edits: list[_Edit] = []
     for _, own in commands_of(found.pieces):
         n = 0
         while n < len(own):
             piece = own[n]
-            if piece.role != "option":
+            if piece.role != Role.OPTION:
                 n += 1
                 continue
             group = [piece]
@@ -95,7 +106,7 @@ def _edits(found: Unpicked, write) -> list[_Edit]:  # type: ignore[no-untyped-de
                 group.append(own[n + len(group)])
             n += len(group)
             values: list[Piece] = []
-            while n < len(own) and own[n].role == "value":
+            while n < len(own) and own[n].role == Role.VALUE:
                 values.append(own[n])
                 n += 1
             edits += write(group, values)
@@ -118,7 +129,7 @@ def _long(group: list[Piece], values: list[Piece]) -> list[_Edit]:
         if piece.value is not None and value is None:  # it stands in the same word
             raw = raw_value(piece)
             written.append(f"{spelling}={raw}")
-        elif value is not None and (len(group) > 1 or piece.what == "without a dash") and piece is not group[-1]:
+        elif value is not None and (len(group) > 1 or _is(piece, Manner.NO_DASH)) and piece is not group[-1]:
             left.remove(value)
             taken.append(value)
             written.append(f"{spelling}={value.text}")
@@ -154,7 +165,7 @@ def _long_spelling(piece: Piece) -> str:
         return exact
     text = piece.text if piece.text[:1] == "-" else "-" + piece.text
     if text not in flags:
-        return next((f for f in flags if f.startswith("--")), "") if piece.what.startswith("the same as") else ""
+        return next((f for f in flags if f.startswith("--")), "") if _is(piece, Manner.SAME_AS) else ""
     after = flags[flags.index(text) + 1 :]
     return next((flag for flag in after if flag.startswith("--")), "")
 
@@ -170,10 +181,14 @@ def _short_spelling(piece: Piece) -> str:
     return shorts[-1] if shorts else ""
 
 
+def _is(piece: Piece, manner: Manner) -> bool:
+    return piece.manner is not None and piece.manner.code is manner
+
+
 def raw_value(piece: Piece) -> str:
     """The value of an option as it stands in its word, quotes included."""
     word = piece.word or piece.text
-    if piece.what.startswith("the same as"):
+    if _is(piece, Manner.SAME_AS):
         return piece.value or ""
     if piece.text.startswith("--") or "=" in word[: len(piece.text) + 1]:
         return word.partition("=")[2]

@@ -8,7 +8,11 @@ from __future__ import annotations
 import re
 from functools import cache
 
+from dowsing.commandline.pieces import LineProblem
 from dowsing.commandline.repairs import repaired
+from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
+from dowsing.model.roles import Role
+from dowsing.model.told import Code, told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -30,6 +34,14 @@ _WORDS = frozenset(
 )
 _GLOB = re.compile(r"(?<!\\)[*?]|(?<!\\)\[[^\]]+\]|(?<!\\)\{[^{}]*(?:,|\.\.)[^{}]*\}")
 _ESCAPES = {"n": "\n", "t": "\t", "r": "\r", "e": "\x1b", "a": "\a", "b": "\b", "f": "\f", "v": "\v", "0": "\0"}
+
+
+#: What words in a statement of the grammar are that are no commands.
+_MANNERS = {
+    "for_statement": Manner.LOOP_VALUE,
+    "case_statement": Manner.CASE_VALUE,
+    "case_item": Manner.CASE_PATTERN,
+}
 
 
 class Inner:
@@ -63,17 +75,21 @@ class Command:
 class Mark:
     """What is no word of a command: an operator, a keyword, a redirection, an assignment, a comment, a name."""
 
-    def __init__(self, role: str, text: str, start: int, end: int, what: str = "", word: Word | None = None) -> None:
-        self.role, self.text, self.start, self.end, self.what, self.word = role, text, start, end, what, word
+    def __init__(
+        self, role: Role, text: str, place: tuple[int, int], code: Code | None = None, word: Word | None = None,
+        operator: str = "",
+    ) -> None:  # fmt: skip
+        self.role, self.text, self.code, self.word, self.operator = role, text, code, word, operator
+        self.start, self.end = place
 
 
 Item = Command | Mark
 
 
 class Shell:
-    """A line taken apart: its items in order, and what is wrong with it as (start, end, reason)."""
+    """A line taken apart: its items in order, and what is wrong with it."""
 
-    def __init__(self, items: list[Item], problem: tuple[int, int, str] | None) -> None:
+    def __init__(self, items: list[Item], problem: LineProblem | None) -> None:
         self.items = items
         self.problem = problem
 
@@ -138,7 +154,7 @@ class _Reader:
         self.end = end
         self.depth = 0  # of statements within statements
         self.count = 0  # of all statements
-        self.left_out: tuple[int, int, str] | None = None  # where reading ended, and why
+        self.left_out: LineProblem | None = None  # where reading ended, and why
         self.places: list[int] | None = None
         if not source.isascii():
             self.places = []
@@ -155,12 +171,12 @@ class _Reader:
         text = self.source[start:end]
         return text.translate(_SHOWN) if "\ue001" in text else text, start, end
 
-    def first_error(self, node: Node) -> tuple[int, int, str]:
+    def first_error(self, node: Node) -> LineProblem:
         while True:
             inner = next((child for child in node.children if child.has_error or child.is_missing), None)
             if inner is None or node.type == "ERROR":
                 _, start, end = self.span(node)
-                return start, max(end, start + 1), "the shell cannot make sense of this"
+                return LineProblem(start, max(end, start + 1), told(ProblemCode.SENSELESS))
             node = inner
 
     # --- statements ----------------------------------------------------------------------------------
@@ -169,8 +185,8 @@ class _Reader:
         self.count += 1
         if self.depth >= MOST_NESTED or self.count > MOST_STATEMENTS:
             start = self.span(node)[1]
-            why = "nested too deep" if self.depth >= MOST_NESTED else "too long"
-            self.left_out = self.left_out or (start, start + 1, f"from here on it is {why} to be taken apart")
+            code = ProblemCode.TOO_DEEP if self.depth >= MOST_NESTED else ProblemCode.TOO_LONG
+            self.left_out = self.left_out or LineProblem(start, start + 1, told(code))
             return
         self.depth += 1
         try:
@@ -193,7 +209,8 @@ class _Reader:
         elif kind == "c_style_for_statement" or (kind == "compound_statement" and self.span(node)[0][:2] == "(("):
             self.arithmetic(node, out)
         elif kind == "comment":
-            out.append(Mark("comment", *self.span(node)))
+            text, *place = self.span(node)
+            out.append(Mark(Role.COMMENT, text, (place[0], place[1])))
         elif kind.endswith("_redirect"):
             self.redirect(node, out)
         elif kind == "ERROR" or kind in _WORDS:
@@ -207,9 +224,9 @@ class _Reader:
     def token(self, node: Node, out: list[Item]) -> None:
         text, start, end = self.span(node)
         if text in _KEYWORDS:
-            out.append(Mark("keyword", text, start, end))
+            out.append(Mark(Role.KEYWORD, text, (start, end)))
         elif text.strip():
-            out.append(Mark("operator", text, start, end))
+            out.append(Mark(Role.OPERATOR, text, (start, end)))
 
     def command(self, node: Node, out: list[Item]) -> None:
         words: list[Word] = []
@@ -254,8 +271,8 @@ class _Reader:
                 end = end_of
             elif child.type in ("heredoc_body", "heredoc_end"):
                 text, child_start, child_end = self.span(child)
-                what = "text" if child.type == "heredoc_body" else "end"
-                behind.append(Mark("redirection", text, child_start, child_end, f"here-document {what}"))
+                code = Meaning.HERE_TEXT if child.type == "heredoc_body" else Meaning.HERE_END
+                behind.append(Mark(Role.REDIRECTION, text, (child_start, child_end), code))
             elif child.type in _WORDS:
                 word = self.word(child)
                 if target is None and node.type != "heredoc_redirect":
@@ -265,7 +282,7 @@ class _Reader:
             else:
                 self.statement(child, behind)
         text = self.source[start:end].translate(_SHOWN)
-        out.append(Mark("redirection", text, start, end, operator, target))
+        out.append(Mark(Role.REDIRECTION, text, (start, end), None, target, operator))
         out += behind
         return extra
 
@@ -276,7 +293,7 @@ class _Reader:
             return
         text, start, end = self.span(node)
         value = node.child_by_field_name("value")
-        out.append(Mark("assignment", text, start, end, "", self.word(value) if value else None))
+        out.append(Mark(Role.ASSIGNMENT, text, (start, end), None, self.word(value) if value else None))
 
     def test(self, node: Node, out: list[Item]) -> None:
         leaves: list[Word] = []
@@ -285,10 +302,11 @@ class _Reader:
             out.append(Command(leaves))
             return
         for word in leaves:
-            role = "keyword" if word.text in ("[[", "]]", "((", "))") else "operand"
-            if role == "operand" and (word.text in _TESTS or re.fullmatch(r"-[a-z]{1,2}|-[A-Z]", word.text)):
-                role = "operator"
-            out.append(Mark(role, word.text, word.start, word.end, "test" if role != "keyword" else "", word))
+            role = Role.KEYWORD if word.text in ("[[", "]]", "((", "))") else Role.OPERAND
+            if role == Role.OPERAND and (word.text in _TESTS or re.fullmatch(r"-[a-z]{1,2}|-[A-Z]", word.text)):
+                role = Role.OPERATOR
+            code = None if role == Role.KEYWORD else Meaning.TEST
+            out.append(Mark(role, word.text, (word.start, word.end), code, word))
 
     def leaves(self, node: Node, out: list[Word]) -> None:
         """The words of an expression in order."""
@@ -304,13 +322,11 @@ class _Reader:
         for child in node.children:
             if child.type in _WORDS and child.is_named:
                 word = self.word(child)
-                what = {
-                    "for_statement": "loop variable" if child.type == "variable_name" else "loop value",
-                    "case_statement": "case value",
-                    "case_item": "case pattern",
-                }.get(node.type, "function name")
+                manner = _MANNERS.get(node.type, Manner.FUNCTION_NAME)
+                if child.type == "variable_name" and manner is Manner.LOOP_VALUE:
+                    manner = Manner.LOOP_VARIABLE
                 if word.text:
-                    out.append(Mark("operand", word.text, word.start, word.end, what, word))
+                    out.append(Mark(Role.OPERAND, word.text, (word.start, word.end), manner, word))
             else:
                 self.statement(child, out)
 
@@ -319,12 +335,12 @@ class _Reader:
         opened, closed = self.source.find("((", start, end), self.source.rfind("))", start, end)
         head = self.source[start:opened].strip() if opened > start else ""
         if head:
-            out.append(Mark("keyword", head, start, start + len(head)))
+            out.append(Mark(Role.KEYWORD, head, (start, start + len(head))))
         body = next((child for child in node.children if child.type in ("do_group", "compound_statement")), None)
         if body is not None:
             closed = self.source.rfind("))", start, self.at(body.start_byte))
         stop = closed + 2 if closed > opened else end
-        out.append(Mark("operand", self.source[opened:stop], opened, stop, "arithmetic"))
+        out.append(Mark(Role.OPERAND, self.source[opened:stop], (opened, stop), Manner.ARITHMETIC))
         for child in node.children:
             if self.at(child.start_byte) >= stop:
                 self.statement(child, out)

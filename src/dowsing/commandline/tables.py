@@ -6,7 +6,7 @@ import os
 import re
 
 from dowsing.facts.command_table import Table, make_table, unpack
-from dowsing.facts.forms import Element, Form, Notation, parse_form
+from dowsing.facts.forms import Element, ElementKind, Form, Notation, parse_form
 from dowsing.index.command_rows import command_table
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
@@ -164,7 +164,9 @@ class Known:
 
 def _has_word(elements: list[Element], word: str) -> bool:
     """Whether the word stands among the elements, or in what they hold."""
-    return any(one.text == word or _has_word(one.elements, word) for one in elements if one.what != "option")
+    return any(
+        one.text == word or _has_word(one.elements, word) for one in elements if one.what != ElementKind.OPTION
+    )
 
 
 class Tables:

@@ -4,18 +4,21 @@ from __future__ import annotations
 
 import re
 
+from dowsing.commandline.sayings import ProblemCode
+from dowsing.machine.known_values import wrong_here
 from dowsing.model.document import Option
 from dowsing.model.nearness import nearest_words
-from dowsing.model.value_kinds import kind_of_placeholder, value_kind, wrong_kind
+from dowsing.model.told import Told, told
+from dowsing.model.value_kinds import ValueKind, kind_of_placeholder, value_kind
 
 _TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
 
-def wrong_value(option: Option, kind: str, value: str, dynamic: bool) -> tuple[str, list[str]]:
+def wrong_value(option: Option, kind: str, value: str, dynamic: bool) -> tuple[Told | None, list[str]]:
     """Why a value cannot be right, and what may be meant."""
     if dynamic or "$" in value or not value or value in ("-", "{}") or "{}" in value or value[0] == "<":
-        return "", []
-    if option.values and kind == "choice":
+        return None, []
+    if option.values and kind == ValueKind.CHOICE:
         parts = [part for part in value.split(",") if part]
         for part in parts:
             if _allowed(part, option):
@@ -25,10 +28,10 @@ def wrong_value(option: Option, kind: str, value: str, dynamic: bool) -> tuple[s
             letters = len(part) == 1 and sum(len(value) == 1 for value in option.values) > 3
             if (near or strict or letters) and re.fullmatch(r"[A-Za-z][\w-]*", part):
                 some = ", ".join(option.values[:6]) + (", …" if len(option.values) > 6 else "")
-                return f"value of a wrong kind: one of {some} is wanted", near
-        return "", []
-    reason = wrong_kind(kind, value, option.text)
-    return (f"value of a wrong kind: {reason}", []) if reason else ("", [])
+                return told(ProblemCode.NOT_ALLOWED, some), near
+        return None, []
+    reason = wrong_here(kind, value, option.text)
+    return told(ProblemCode.WRONG_VALUE, told(reason)) if reason else None, []
 
 
 def nearest_flags(flag: str, flags: list[str]) -> list[str]:
@@ -41,7 +44,8 @@ def nearest_flags(flag: str, flags: list[str]) -> list[str]:
     return list(dict.fromkeys([*dashed, *close]))[:3]
 
 
-def kind_of(option: Option) -> str:
+def kind_of(option: Option) -> ValueKind:
+    """The kind of the value that an option takes."""
     return value_kind(option.argument or "", option.text, option.values)
 
 
@@ -65,4 +69,4 @@ def takes_two(option: Option) -> bool:
         return False
     words = [word.split("-")[-1] for word in (option.argument or "").replace("<", "").replace(">", "").split()]
     told = ("name", "value", "format", "string", "file", "key", "old", "new", "variable", "source", "destination")
-    return all(word in told or kind_of_placeholder(word) != "text" for word in words)
+    return all(word in told or kind_of_placeholder(word) != ValueKind.TEXT for word in words)

@@ -11,29 +11,32 @@ import re
 from dowsing.commandline.form_facts import carried_after, operand_of, wants_command
 from dowsing.commandline.option_words import OptionReader, PieceMaker, State
 from dowsing.commandline.pieces import Piece
+from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
 from dowsing.commandline.shell_grammar import Word
 from dowsing.commandline.tables import Known, Spelling
 from dowsing.commandline.value_checks import kind_of
 from dowsing.index.command_rows import has_subcommands
 from dowsing.knowledge.conventions import Carrier
 from dowsing.model.nearness import nearest_words
-from dowsing.model.value_kinds import wrong_kind
+from dowsing.model.roles import Role
+from dowsing.model.told import Told, told
+from dowsing.model.value_kinds import ValueKind, wrong_kind
 
 MOST_SUGGESTED = 12  # names that nothing knows for which those spelled like them are looked for
 MOST_CARRIED = 24  # commands within commands, such as sudo env xargs …, that are taken apart
 _ASSIGNMENT = re.compile(r"[A-Za-z_]\w*\+?=")
 _EXPRESSION_OPERATORS = frozenset(("(", ")", "!", ",", "-o", "-or", "-a", "-and", "-not"))
 _DECLARING = frozenset(("export", "declare", "local", "readonly", "typeset", "env", "alias", "set", "unset"))
-_OPERATOR_SAYS = {
-    "(": "begins a group",
-    ")": "ends a group",
-    "!": "true if what follows is false",
-    "-not": "true if what follows is false",
-    "-o": "or",
-    "-or": "or",
-    "-a": "and",
-    "-and": "and",
-    ",": "both are done; the second counts",
+_JOINING = {
+    "(": Meaning.BEGINS_GROUP,
+    ")": Meaning.ENDS_GROUP,
+    "!": Meaning.NEGATES,
+    "-not": Meaning.NEGATES,
+    "-o": Meaning.EITHER,
+    "-or": Meaning.EITHER,
+    "-a": Meaning.BOTH,
+    "-and": Meaning.BOTH,
+    ",": Meaning.SECOND_COUNTS,
 }
 
 
@@ -48,7 +51,7 @@ class WordReader:
         """Read a command. The state is what it is left in at its last word; None if the name is not known here."""
         name = words[0]
         if name.dynamic:
-            self.maker.add(self.maker.piece(name, "command", depth, says="the command that this stands for"))
+            self.maker.add(self.maker.piece(name, Role.COMMAND, depth, meaning=told(Meaning.DYNAMIC_COMMAND)))
             self._rest(words[1:], depth)
             return None
         known = self.tables.command(name.value)
@@ -58,22 +61,22 @@ class WordReader:
     def _command_piece(self, name: Word, known: Known, depth: int) -> Piece:
         piece = self.maker.piece(
             name,
-            "command",
+            Role.COMMAND,
             depth,
             page=known.page or None,
             says=known.summary or None,
             builtin=known.builtin,
-            what="keyword" if known.keyword else "",
+            manner=told(Manner.KEYWORD) if known.keyword else None,
         )
         if known.page or known.documented:
             return piece
         if known.exists:
-            says = "a file of your own" if "/" in name.value else "it can be run here; nothing here documents it"
-            return piece.changed(says=says)
+            own = "/" in name.value
+            return piece.changed(says=None, meaning=told(Meaning.OWN_FILE if own else Meaning.UNDOCUMENTED))
         near, meant = self._suggested(name.value)
-        problem = "unknown command: nothing here has that name" if meant else None
-        says = "nothing here has that name, and nothing documents it"
-        return piece.changed(says=says, problem=problem, nearest=meant or near)
+        problem = told(ProblemCode.UNKNOWN_COMMAND) if meant else None
+        meaning = told(Meaning.NOT_HERE)
+        return piece.changed(says=None, meaning=meaning, problem=problem, nearest=meant or near)
 
     def _suggested(self, name: str) -> tuple[list[str], list[str]]:
         """What `_commands_like` gives, looked for once a name, and not for the hundreds that one line may have."""
@@ -101,7 +104,7 @@ class WordReader:
 
     def _rest(self, words: list[Word], depth: int) -> None:
         for word in words:
-            self.maker.add(self.maker.piece(word, "operand", depth))
+            self.maker.add(self.maker.piece(word, Role.OPERAND, depth))
             if word.inner:
                 self.maker.line_of(word, depth)
 
@@ -124,7 +127,7 @@ class _CommandReader(OptionReader):
             self.at += 1
             value = word.value
             if self.script_rest:
-                self.add(word, "operand", what=self.script_rest)
+                self.add(word, Role.OPERAND, manner=told(self.script_rest))
             elif self.bundle(word) or self.inner(word):
                 pass
             elif self.state.ended or len(value) < 2 or value[0] not in "-+" or (word.dynamic and value[:1] == "$"):
@@ -133,14 +136,14 @@ class _CommandReader(OptionReader):
                 self.operand(word, False)
             elif value == "--":
                 self.state.ended = True
-                says = "ends the options: what follows is taken as it stands"
-                self.add(word, "option", flags=["--"], page=self.known.page or None, says=says)
+                meaning = told(Meaning.ENDS_OPTIONS)
+                self.add(word, Role.OPTION, flags=["--"], page=self.known.page or None, meaning=meaning)
                 if self.carrier and self.carrier.after == "--":
                     self.inner_command()
             elif expression is not None and (value in _EXPRESSION_OPERATORS or value in expression):
                 self.expression(word, expression)
             elif value in self.rules.operators.get(self.known.name, ()) and (self.state.used or self.state.operands):
-                self.add(word, "operator", page=self.known.page or None, says=_OPERATOR_SAYS.get(value))
+                self.add(word, Role.OPERATOR, page=self.known.page or None, meaning=_joining(value))
             elif self.carrier and value == self.carrier.after:
                 self.long(word)
                 self.inner_command()
@@ -205,9 +208,10 @@ class _CommandReader(OptionReader):
                 value = self.words[place].value if place < len(self.words) else None
                 waiting.append(spelling)
             flag = word.value[n] if spelling.flag == word.value[n] else "-" + word.value[n]
+            missing = spelling.needs and value is None
             self.add(
                 word,
-                "option",
+                Role.OPTION,
                 text=word.value[n],
                 word=word.text if len(word.value) > 1 else "",
                 span=[word.start + n, word.start + n + 1],
@@ -215,10 +219,8 @@ class _CommandReader(OptionReader):
                 value=value,
                 page=spelling.page,
                 says=spelling.option.text or None,
-                problem=f"missing value: {flag} needs {spelling.option.argument}"
-                if spelling.needs and value is None
-                else None,
-                what="without a dash",
+                problem=told(ProblemCode.MISSING_VALUE, flag, str(spelling.option.argument)) if missing else None,
+                manner=told(Manner.NO_DASH),
                 kind=kind_of(spelling.option) if spelling.needs else "",
                 group=spelling.option.section,
             )
@@ -226,7 +228,7 @@ class _CommandReader(OptionReader):
             if self.at < len(self.words):
                 one = self.words[self.at]
                 self.at += 1
-                self.add(one, "value", of=spelling.flag, kind=kind_of(spelling.option), page=spelling.page)
+                self.add(one, Role.VALUE, of=spelling.flag, kind=kind_of(spelling.option), page=spelling.page)
         return True
 
     def inner(self, word: Word) -> bool:
@@ -240,11 +242,11 @@ class _CommandReader(OptionReader):
             if self.state.operands:
                 return False
             self.state.operands.append(word)
-            self.add(word, "operand", inside=True, what="a line that is run later")
+            self.add(word, Role.OPERAND, inside=True, manner=told(Manner.LATER_LINE))
             self.string_within(word, word.value)
             return True
         if carrier.assignments and _ASSIGNMENT.match(word.value):
-            self.add(word, "assignment", says=_assigned(word.value))
+            self.add(word, Role.ASSIGNMENT, meaning=assignment_meaning(word.value))
             return True
         if len(self.state.operands) < carrier.before:
             return False
@@ -260,14 +262,12 @@ class _CommandReader(OptionReader):
             return
         if self.depth >= MOST_CARRIED:
             for word in rest:
-                self.maker.add(
-                    self.maker.piece(word, "operand", self.depth, says="commands within commands, too deep to tell")
-                )
+                self.maker.add(self.maker.piece(word, Role.OPERAND, self.depth, meaning=told(Meaning.TOO_DEEP)))
             return
         first = rest[0]
         if self.carrier is not None and self.carrier.joined and first.quoted and re.search(r"\s", first.value):
             for word in rest:
-                self.add(word, "operand", inside=True, what="a line of the shell")
+                self.add(word, Role.OPERAND, inside=True, manner=told(Manner.SHELL_LINE))
                 self.string_within(word, word.value)
             return
         self.state.inner = self.reader.command(rest, self.depth + 1)
@@ -277,12 +277,13 @@ class _CommandReader(OptionReader):
         value = word.value
         spelling = self.known.spelling(value)
         if value in _EXPRESSION_OPERATORS:
-            says = spelling.option.text if spelling and spelling.option.text else _OPERATOR_SAYS.get(value, "")
+            says = spelling.option.text if spelling else ""
             self.add(
                 word,
-                "operator",
+                Role.OPERATOR,
                 page=self.known.page or None,
-                says=says,
+                says=says or None,
+                meaning=None if says else _joining(value),
                 flags=spelling.option.flags if spelling else None,
             )
             return
@@ -292,21 +293,18 @@ class _CommandReader(OptionReader):
         inner = self.words[self.at : end]
         closer = self.words[end : end + 1]
         text = " ".join(one.value for one in [*inner, *(closer if closer and closer[0].value == "+" else [])])
-        problem = "" if closer else f"missing value: {value} needs \\; or + after the command"
+        problem = None if closer else told(ProblemCode.MISSING_CLOSER, value)
         if spelling:
             self.state.used.append(spelling)
-        self.add_option(word, value, spelling, value=text, problem=problem, kind="command")
+        self.add_option(word, value, spelling, value=text, problem=problem, kind=ValueKind.COMMAND)
         self.at = end + 1
         if inner:
             self.state.inner = self.reader.command(inner, self.depth + 1)
         if closer:
             self.state.inner = None
-            says = (
-                "ends the command: it is run once for each file"
-                if closer[0].value == ";"
-                else ("ends the command: it is run with as many files as fit")
-            )
-            self.add(closer[0], "operator", of=value, page=self.known.page or None, says=says)
+            each = closer[0].value == ";"
+            meaning = told(Meaning.ONCE_EACH if each else Meaning.AS_MANY_AS_FIT)
+            self.add(closer[0], Role.OPERATOR, of=value, page=self.known.page or None, meaning=meaning)
 
     def operand(self, word: Word, expression: bool) -> None:
         """A subcommand, a word that is an option without a dash, or what the command works on."""
@@ -320,21 +318,23 @@ class _CommandReader(OptionReader):
             return
         self.state.operands.append(word)
         if self.known.name in _DECLARING and _ASSIGNMENT.match(value):
-            self.add(word, "assignment", says=_assigned(value))
+            self.add(word, Role.ASSIGNMENT, meaning=assignment_meaning(value))
             return
         if self.script(word):
             return
         if value == "-":
-            self.add(word, "operand", says="the standard input or output in place of a file", what="-")
+            self.add(word, Role.OPERAND, meaning=told(Meaning.STANDARD_STREAM), what="-")
             return
         name, kind = operand_of(self.known, len(self.state.operands) - 1, self.state.flags)
-        problem = ""
+        problem: Told | None = None
         if kind and not word.dynamic and not word.glob:
-            plain = kind in ("mode", "duration", "signal") or (kind == "number" and name.upper().startswith("NUMBER"))
-            reason = wrong_kind(kind, value) if plain and self.known.parent is None else ""
+            plain = kind in (ValueKind.MODE, ValueKind.DURATION, ValueKind.SIGNAL) or (
+                kind == ValueKind.NUMBER and name.upper().startswith("NUMBER")
+            )
+            reason = wrong_kind(kind, value) if plain and self.known.parent is None else None
             if reason:
-                problem = f"value of a wrong kind: {reason}"
-        self.add(word, "operand", what=name, kind=kind, problem=problem or None)
+                problem = told(ProblemCode.WRONG_VALUE, told(reason))
+        self.add(word, Role.OPERAND, what=name, kind=kind, problem=problem)
 
     def script(self, word: Word) -> bool:
         """The script of an interpreter: options after it are its own."""
@@ -342,8 +342,8 @@ class _CommandReader(OptionReader):
             return False
         if len(self.state.operands) > 1:
             return False
-        self.add(word, "operand", what="script", kind="file")
-        self.script_rest = "argument of the script"
+        self.add(word, Role.OPERAND, manner=told(Manner.SCRIPT), kind=ValueKind.FILE)
+        self.script_rest = Manner.SCRIPT_ARGUMENT
         return True
 
     def keyword(self, word: Word) -> bool:
@@ -375,7 +375,11 @@ class _CommandReader(OptionReader):
             self.carrier = self.carrier_of(page)
             says = page.summary or listed.get(short or value)
             self.add(
-                word, "subcommand", page=page.page, says=says or None, what=f"short for {short}" if short else ""
+                word,
+                "subcommand",
+                page=page.page,
+                says=says or None,
+                manner=told(Manner.SHORT_FOR, short) if short else None,
             )
             return True
         if short or value in listed:
@@ -383,15 +387,15 @@ class _CommandReader(OptionReader):
             inside.page = known.page
             inside.only = short or value
             self.state.known = inside
-            what = f"short for {short}" if short else ""
-            self.add(word, "subcommand", page=known.page, says=listed[short or value] or None, what=what)
+            manner = told(Manner.SHORT_FOR, short) if short else None
+            self.add(word, Role.SUBCOMMAND, page=known.page, says=listed[short or value] or None, manner=manner)
             return True
         if not listed and known.parent is None and has_subcommands(self.maker.tables.store, known.name):
             near = self._subcommands_like(value) if re.fullmatch(r"[a-z][\w-]*", value) else []
             if near:
-                problem = f"wrong subcommand: {known.words} has no {value}"
+                problem = told(ProblemCode.NO_SUBCOMMAND, known.words, value)
                 self.lost = True
-                self.add(word, "subcommand", problem=problem, nearest=near, page=known.page)
+                self.add(word, Role.SUBCOMMAND, problem=problem, nearest=near, page=known.page)
                 self.state.operands.append(word)
             return bool(near)
         if len(listed) < 3 or not re.fullmatch(r"[a-z][\w-]*", value) or word.quoted:
@@ -400,14 +404,14 @@ class _CommandReader(OptionReader):
         if not near and (known.parent is not None or not wants_command(known)):
             return False
         if self.maker.tables.mentions(known, value, everywhere=False):  # its page speaks of it, if only in passing
-            self.add(word, "subcommand", page=known.page, what="not listed")
+            self.add(word, Role.SUBCOMMAND, page=known.page, manner=told(Manner.UNLISTED))
             self.state.operands.append(word)
             return True
         self.lost = True
         self.add(
             word,
-            "subcommand",
-            problem=f"wrong subcommand: {known.page} lists no {value}",
+            Role.SUBCOMMAND,
+            problem=told(ProblemCode.UNLISTED_SUBCOMMAND, known.page, value),
             nearest=near,
             page=known.page,
         )
@@ -420,6 +424,13 @@ class _CommandReader(OptionReader):
         return nearest_words(value, plain, least=0.75)
 
 
-def _assigned(text: str) -> str:
+def assignment_meaning(text: str) -> Told:
+    """What `NAME=value` does."""
     name, _, value = text.partition("=")
-    return f"sets {name} to {value}" if value else f"empties {name}"
+    return told(Meaning.SETS, name, value) if value else told(Meaning.EMPTIES, name)
+
+
+def _joining(operator: str) -> Told | None:
+    """What an operator of an expression means."""
+    meaning = _JOINING.get(operator)
+    return told(meaning) if meaning else None

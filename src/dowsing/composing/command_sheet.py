@@ -9,7 +9,8 @@ from dowsing.commandline.option_words import State
 from dowsing.commandline.pieces import Piece
 from dowsing.commandline.tables import Known, Tables
 from dowsing.commandline.usual import options_by_use, subcommand_words
-from dowsing.composing.field import Field
+from dowsing.composing.faults import FaultCode
+from dowsing.composing.field import Field, FieldKind
 from dowsing.composing.filling_in import fill_in, same_words
 from dowsing.composing.form_fields import (
     Plan,
@@ -24,6 +25,9 @@ from dowsing.composing.writing import write_command
 from dowsing.facts.forms import Form
 from dowsing.index.conventions import conventions_of
 from dowsing.model.errors import NotComposable
+from dowsing.model.roles import Role
+from dowsing.model.told import told
+from dowsing.model.value_kinds import ValueKind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -74,7 +78,7 @@ class CommandSheet(Sheet):
         self.title = self.known.words if " " in self.known.words else self.known.name
         self.summary = self.known.summary or state.root.summary
         self.page = self.known.page or state.root.page
-        own = [piece for piece in own if piece.role != "redirection"]
+        own = [piece for piece in own if piece.role != Role.REDIRECTION]
         last = max([command.end, *(piece.end for piece in own)])
         self.before, self.after = line[: command.start], line[last:]
         self.between = _kept_between(found.pieces, command, last)
@@ -89,7 +93,7 @@ class CommandSheet(Sheet):
         self.ended, self.bundled, self.joined = filled.ended, filled.bundled, filled.joined
         self.fixed = ""  # what was typed, where it cannot be told apart into fields
         self._held.update(filled.held)
-        ordered: bool = self.expression and any(piece.role == "operator" and not piece.of for piece in own)
+        ordered: bool = self.expression and any(piece.role == Role.OPERATOR and not piece.of for piece in own)
         if ordered or not same_words(self.typed, self.command_line()):
             self.fixed = line[command.start + len(self.head) : last].strip()
             self.extra = []
@@ -99,7 +103,7 @@ class CommandSheet(Sheet):
     def _head(self, own: list[Piece], line: str) -> None:
         """The words up to the subcommand, as they stand; `own` is left with what comes after."""
         self.head = self.command.text
-        places = [n for n, piece in enumerate(own) if piece.role == "subcommand"]
+        places = [n for n, piece in enumerate(own) if piece.role == Role.SUBCOMMAND]
         if places:
             self.head = line[self.command.start : own[places[-1]].end]
             del own[: places[-1] + 1]
@@ -119,9 +123,8 @@ class CommandSheet(Sheet):
         if len(self.forms) > 1 and form is not None and not self.subcommands:
             lines = list(dict.fromkeys(one.line for one in self.forms))
             if len(lines) > 1:
-                says = "A command may be written in several ways; what is asked for depends on the one chosen."
                 fields["form"] = Field(
-                    "form", "form", "form", "", "choice", says, self.page, values=lines, strict=True,
+                    "form", FieldKind.FORM, "form", "", ValueKind.CHOICE, "", self.page, values=lines, strict=True,
                     default=form.line, required=True,
                 )  # fmt: skip
         grouped = {key for keys in self.plan.one_of for key in keys}
@@ -156,7 +159,7 @@ class CommandSheet(Sheet):
     def put(self, field: Field, values: list[str]) -> None:
         """As of any sheet; another form brings other fields, which keep what fits."""
         super().put(field, values)
-        if field.what == "form":
+        if field.what == FieldKind.FORM:
             chosen = values[0] if values else ""
             form = next((one for one in self.forms if one.line == chosen), None)
             if form is not None:
@@ -207,12 +210,12 @@ class CommandSheet(Sheet):
 
     def ruled_out(self) -> dict[str, str]:
         """The fields that the forms rule out beside the options that are there."""
-        on = [field for field in self.fields if field.what == "option" and self.is_on(field)]
+        on = [field for field in self.fields if field.what == FieldKind.OPTION and self.is_on(field)]
         found: dict[str, str] = {}
         for field in on:
             out = excluded(self.known, set(field.flags))
             for other in self.fields:
-                if other.what == "option" and set(other.flags) & out and not self.is_on(other):
+                if other.what == FieldKind.OPTION and set(other.flags) & out and not self.is_on(other):
                     found.setdefault(other.key, field.flags[0])
         return found
 
@@ -227,10 +230,10 @@ class CommandSheet(Sheet):
                 continue
             keys = grouped.get(field.key)
             if keys is None:
-                found.append(Fault(field, "", f"needs {field.label}"))
+                found.append(Fault(field, "", told(FaultCode.NEEDED, field.label)))
             elif keys[0] == field.key and not any(self.is_on(self.field(key)) for key in keys):
-                names = " or ".join(self.field(key).flags[-1] for key in keys)
-                found.append(Fault(field, "", f"needs {names}"))
+                flags = [self.field(key).flags[-1] for key in keys]
+                found.append(Fault(field, "", told(FaultCode.NEEDED, *flags)))
         return found
 
     # --- the line ------------------------------------------------------------------------------------
@@ -257,8 +260,8 @@ class CommandSheet(Sheet):
 def _at_cursor(reader: LineReader, pieces: list[Piece], at: int) -> tuple[Piece | None, list[Piece], State | None]:
     """The command at a place: its piece, its own pieces, and what is known of it."""
     best: tuple[Piece, list[Piece]] | None = None
-    ends = [p for p in pieces if p.role == "operator" and p.of and p.end <= at]
-    closed = [p for p in pieces if p.role == "substitution" and p.end <= at and p.text.endswith(")")]
+    ends = [p for p in pieces if p.role == Role.OPERATOR and p.of and p.end <= at]
+    closed = [p for p in pieces if p.role == Role.SUBSTITUTION and p.end <= at and p.text.endswith(")")]
     for command, own in commands_of(pieces):
         if any(p.start <= command.start < p.end for p in closed):
             continue  # the cursor has left that substitution
@@ -287,4 +290,4 @@ def _base(piece: Piece) -> str:
 
 def _kept_between(pieces: list[Piece], command: Piece, last: int) -> list[str]:
     """The redirections among the words of a command: they are written after it."""
-    return [p.text for p in pieces if p.role == "redirection" and command.start < p.start and p.end <= last]
+    return [p.text for p in pieces if p.role == Role.REDIRECTION and command.start < p.start and p.end <= last]

@@ -8,11 +8,10 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.machine_values import files_here, values_here
-from dowsing.composing.field import Field
+from dowsing.composing.field import Field, FieldKind
+from dowsing.machine.known_values import files_here, values_here
 from dowsing.model.quoting import bare, file_word, items
-
-FILES = ("file", "folder", "path")
+from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 
 
 def completions(field: Field, typed: str, home: str = "") -> list[str]:
@@ -20,7 +19,7 @@ def completions(field: Field, typed: str, home: str = "") -> list[str]:
     part = typed[_begin(field, typed) :]
     if field.values:
         return [value for value in field.values if value.startswith(part) and value != part]
-    if field.kind not in FILES:
+    if field.kind not in FILE_KINDS:
         return values_here(field.kind, field.placeholder, part, home) or []
     words = [word for path in _paths(field, part, home) if (word := _word(field, path))]
     return [word for word in words if word != part]
@@ -38,7 +37,9 @@ def completed(field: Field, typed: str, home: str = "") -> str:
         return typed
     common = _common(found)
     # a beginning is taken as it is only where nothing in it needs quotes: half a name may mean something else
-    if len(common) > len(part) and (field.kind not in FILES or re.fullmatch(r"[\w@%=:,./][\w@%+=:,./-]*", common)):
+    if len(common) > len(part) and (
+        field.kind not in FILE_KINDS or re.fullmatch(r"[\w@%=:,./][\w@%+=:,./-]*", common)
+    ):
         return typed[:begin] + common
     return typed[:begin] + found[0]
 
@@ -48,7 +49,7 @@ def _paths(field: Field, part: str, home: str) -> list[str]:
     path = bare(part)
     if path.startswith("~") and not part.startswith("~"):
         path = "./" + path  # in quotes it is no home folder
-    return files_here(path, field.kind == "folder", home)
+    return files_here(path, field.kind == ValueKind.FOLDER, home)
 
 
 def _word(field: Field, path: str) -> str:
@@ -56,7 +57,7 @@ def _word(field: Field, path: str) -> str:
     word = file_word(path)
     if field.separator and field.separator in path:
         return ""  # within a list the separator would part the name
-    if field.what == "column" and word != path:
+    if field.what == FieldKind.COLUMN and word != path:
         return ""  # lines of files have no quotes
     return word
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import re
 
+from dowsing.model.value_kinds import FILE_KINDS, ValueKind
+
 _MADE = re.compile(
     r"\b(?:writ\w+|output|creat\w+|new|mak\w+|generat\w+|stor\w+|sav\w+|dest\w*|target|log\w*|append\w*|put\w*|touch\w*"
     r"|renam\w+|link\w*|mov\w+|copy|archiv\w*|start\w*|edit\w*|open\w*|update\w*|install\w*|set\w*)\b",
@@ -22,9 +24,9 @@ def must_exist(kind: str, placeholder: str, says: str, alone: bool = True) -> bo
 
     `alone`: it is the only file of the command, so that what is said of the command is said of it.
     """
-    if kind not in ("file", "folder", "path"):
+    if kind not in FILE_KINDS:
         return False
-    if _MADE.search(placeholder) or (kind == "path" and not _READ.search(placeholder)):
+    if _MADE.search(placeholder) or (kind == ValueKind.PATH and not _READ.search(placeholder)):
         return False
     if re.match(r"(?:infile|input|source|src)", placeholder, re.IGNORECASE):
         return True

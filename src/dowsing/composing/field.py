@@ -4,21 +4,43 @@ from __future__ import annotations
 
 import os
 import re
+from enum import StrEnum
 
+from dowsing.composing.faults import FaultCode
+from dowsing.machine.known_values import wrong_here
 from dowsing.model.nearness import nearest_words
 from dowsing.model.quoting import bare, is_quoted_word
 from dowsing.model.record import Record
-from dowsing.model.value_kinds import wrong_kind
+from dowsing.model.told import Told, told
+from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 
 SWITCH = ""  # what stands for the value of an option that is given without one
 
-#: The steps that fields are filled in by.
-REQUIRED, USUAL, ALL = "required", "often used", "all"
-STEPS = (REQUIRED, USUAL, ALL)
+SCHEDULE = "schedule"  # the kind of numbers, ranges, lists and steps of them, which only lines of files have
+MOST_TOLD = 6  # allowed values that are told
+
+
+class Step(StrEnum):
+    """The steps that fields are filled in by, in order."""
+
+    REQUIRED = "required"
+    USUAL = "often used"
+    ALL = "all"
+
+
+class FieldKind(StrEnum):
+    """What a field stands for."""
+
+    FORM = "form"
+    SUBCOMMAND = "subcommand"
+    OPTION = "option"
+    OPERAND = "operand"
+    WORD = "word"
+    COLUMN = "column"
 
 
 class Field(Record):
-    """A field. `key` is its own among all of a sheet; `what`: form, subcommand, option, operand, word or column.
+    """A field. `key` is its own among all of a sheet; `what`: what it stands for.
 
     `label` is how it is spelled, `placeholder` the name of its value; `kind` is one of the value kinds of the project,
     "" for what is only on or off. `takes`: it has a value, `bare`: it can also be given without one. `values` are the
@@ -28,7 +50,7 @@ class Field(Record):
     """
 
     key: str
-    what: str
+    what: FieldKind
     label: str
     placeholder: str = ""
     kind: str = ""
@@ -51,102 +73,124 @@ class Field(Record):
     wanted: str = ""  # in words, what `pattern` is for
 
     @property
-    def step(self) -> str:
+    def step(self) -> Step:
         """The step that it is asked for in."""
-        return REQUIRED if self.required else USUAL if self.usual else ALL
+        return Step.REQUIRED if self.required else Step.USUAL if self.usual else Step.ALL
 
 
-def wrong(field: Field, value: str, folder: str = "") -> str:
-    """Why a value cannot be right for a field, "" if it can. Files are looked for below `folder` (the current one).
+def wrong(field: Field, value: str, folder: str = "") -> Told | None:
+    """Why a value cannot be right for a field. Files are looked for below `folder` (the current one).
 
     Values that the shell makes other ones of (`$HOME`, `*.txt`) are not looked at.
     """
-    if not field.takes or not value:
-        return "" if not value or field.takes else "this is on or off: it takes no value"
+    if not value:
+        return None
+    if not field.takes:
+        return told(FaultCode.ON_OR_OFF)
     if "\n" in value or not value.isprintable():
-        return "there are characters in it that cannot be typed"
+        return told(FaultCode.NOT_TYPABLE)
     for part in value.split(field.separator) if field.separator else [value]:
-        reason = _wrong_part(field, part, folder) if part else ""
+        reason = _wrong_part(field, part, folder) if part else None
         if reason:
             return reason
-    return ""
+    return None
 
 
-def _wrong_part(field: Field, value: str, folder: str) -> str:
-    if field.kind == "schedule":
+def _wrong_part(field: Field, value: str, folder: str) -> Told | None:
+    if field.kind == SCHEDULE:
         return _wrong_schedule(field, value)
     if field.values and field.strict and value not in field.values:
-        near = nearest_words(value, field.values)
-        some = ", ".join(near or field.values[:6]) + (", …" if not near and len(field.values) > 6 else "")
-        return f"“{value}” is none of the allowed values: {some}"
+        return _not_allowed(value, field.values)
     if "$" in value or "`" in value:
-        return ""
+        return None
+    return _misfit(field, value) or missing_file(field, value, folder)
+
+
+def _not_allowed(value: str, allowed: list[str]) -> Told:
+    near = nearest_words(value, allowed)
+    rest = ", …" if not near and len(allowed) > MOST_TOLD else ""
+    return told(FaultCode.NOT_ALLOWED, value, ", ".join(near or allowed[:MOST_TOLD]) + rest)
+
+
+def _misfit(field: Field, value: str) -> Told | None:
+    """Why a value does not fit the pattern, the limits or the kind of a field."""
     if field.pattern and not re.fullmatch(field.pattern, value):
-        return f"{field.wanted} is wanted here" if field.wanted else f"“{value}” does not fit here"
+        return told(FaultCode.WANTED, field.wanted) if field.wanted else told(FaultCode.DOES_NOT_FIT, value)
     if len(field.limits) == 2 and re.fullmatch(r"[-+]?\d+", value):
-        least, most = (int(limit) for limit in field.limits)
-        if not least <= int(value) <= most:
-            return f"it must be from {least} to {most}"
-    if field.kind == "address" and field.what == "column":
+        least, most = field.limits
+        if not int(least) <= int(value) <= int(most):
+            return told(FaultCode.OUT_OF_LIMITS, least, most)
+    if field.what == FieldKind.COLUMN and field.kind == ValueKind.ADDRESS:
         return _wrong_address(value)
-    if field.what != "column" or not field.pattern:
-        reason = wrong_kind(field.kind, value, field.says)
+    if field.what == FieldKind.COLUMN and field.pattern:
+        return None
+    reason = wrong_here(field.kind, value, field.says)
+    return told(reason) if reason else None
+
+
+def _wrong_schedule(field: Field, value: str) -> Told | None:
+    """Why a value is no list of numbers, ranges and steps of crontab(5), whose names stand for single numbers."""
+    return next((reason for item in value.split(",") if (reason := _wrong_item(field, item))), None)
+
+
+def _wrong_item(field: Field, item: str) -> Told | None:
+    match = re.fullmatch(r"(\*|\w+)(?:-(\w+))?(?:/(\d+))?", item)
+    if match is None:
+        return told(FaultCode.NO_SCHEDULE)
+    first, last, step = match.groups()
+    for number in (first, last):
+        reason = _wrong_number(field, number) if number not in (None, "*") else None
         if reason:
             return reason
-    return missing_file(field, value, folder)
+    if first.isdecimal() and last and last.isdecimal() and int(first) > int(last):
+        return told(FaultCode.BACKWARDS, first, last)
+    if step is not None and int(step) == 0:
+        return told(FaultCode.STEP_OF_ZERO)
+    if step is not None and first != "*" and last is None:
+        return told(FaultCode.STEP_ALONE, step)
+    return None
 
 
-def _wrong_schedule(field: Field, value: str) -> str:
-    """Why a value is no list of numbers, ranges and steps of crontab(5), whose names stand for single numbers."""
-    least, most = (int(limit) for limit in field.limits) if len(field.limits) == 2 else (0, 9999)
-    for item in value.split(","):
-        match = re.fullmatch(r"(\*|\w+)(?:-(\w+))?(?:/(\d+))?", item)
-        if match is None:
-            return "a number, *, a range 1-5, a list 1,3 or a step */2 is wanted here"
-        for number in (match[1], match[2]):
-            if number is None or number == "*" or number.lower() in (field.values or ()):
-                continue
-            if not number.isdecimal():
-                near = nearest_words(number.lower(), field.values or [])
-                return f"“{number}” is no number" + (f": {', '.join(near)}?" if near else "")
-            if not least <= int(number) <= most:
-                return f"{number} is not from {least} to {most}"
-        if match[1].isdecimal() and match[2] and match[2].isdecimal() and int(match[1]) > int(match[2]):
-            return f"the range {match[1]}-{match[2]} runs backwards"
-        if match[3] is not None and int(match[3]) == 0:
-            return "a step of 0 never comes"
-        if match[3] is not None and match[1] != "*" and match[2] is None:
-            return f"a step goes with * or a range: */{match[3]}"
-    return ""
+def _wrong_number(field: Field, number: str) -> Told | None:
+    """Why a number of a schedule, or a name for one, cannot be right."""
+    names = field.values or []
+    if number.lower() in names:
+        return None
+    if not number.isdecimal():
+        near = nearest_words(number.lower(), names)
+        return told(FaultCode.NOT_A_NAME, number, ", ".join(near)) if near else told(FaultCode.NOT_A_NUMBER, number)
+    least, most = field.limits if len(field.limits) == 2 else ("0", "9999")
+    return None if int(least) <= int(number) <= int(most) else told(FaultCode.NOT_WITHIN, number, least, most)
 
 
-def _wrong_address(value: str) -> str:
+def _wrong_address(value: str) -> Told | None:
     import ipaddress
 
     try:
         ipaddress.ip_address(value)
     except ValueError:
-        return "an address of IPv4 or IPv6 is wanted here, such as 192.0.2.7"
-    return ""
+        return told(FaultCode.NO_ADDRESS)
+    return None
 
 
-def missing_file(field: Field, value: str, folder: str) -> str:
-    """Why the file that a value names cannot be used where one must be, "" if nothing is wrong."""
-    if not field.exists or field.kind not in ("file", "folder", "path"):
-        return ""
+def missing_file(field: Field, value: str, folder: str) -> Told | None:
+    """Why the file that a value names cannot be used where one must be."""
+    if not field.exists or field.kind not in FILE_KINDS:
+        return None
     if is_quoted_word(value):
         value = bare(value) if not value.startswith("~/") else os.path.expanduser(bare(value))
         return _missing(field, os.path.join(folder, value))
     if re.search(r"[*?\[{$]", value):  # the shell makes other ones of it
-        return ""
+        return None
     if value == "-" or "://" in value or re.match(r"[\w.@-]+:", value):
-        return ""
+        return None
     return _missing(field, os.path.join(folder, os.path.expanduser(value)))
 
 
-def _missing(field: Field, path: str) -> str:
+def _missing(field: Field, path: str) -> Told | None:
+    folder_wanted = field.kind == ValueKind.FOLDER
     if not os.path.lexists(path):
-        return "there is no such " + {"folder": "folder"}.get(field.kind, "file") + " here"
-    if field.kind == "folder" and not os.path.isdir(path):
-        return "this is no folder"
-    return ""
+        return told(FaultCode.NO_FOLDER if folder_wanted else FaultCode.NO_FILE)
+    if folder_wanted and not os.path.isdir(path):
+        return told(FaultCode.NOT_A_FOLDER)
+    return None

@@ -7,8 +7,9 @@ from collections import Counter
 
 from dowsing.commandline.pieces import Piece
 from dowsing.commandline.rewrite import raw_value
-from dowsing.composing.field import SWITCH, Field
+from dowsing.composing.field import SWITCH, Field, FieldKind
 from dowsing.composing.form_fields import Place
+from dowsing.model.roles import Role
 
 
 class Filled:
@@ -34,20 +35,20 @@ def fill_in(fields: list[Field], places: list[Place], own: list[Piece]) -> Fille
     while n < len(own):
         piece = own[n]
         n += 1
-        if piece.role == "option" and piece.text == "--":
+        if piece.role == Role.OPTION and piece.text == "--":
             filled.ended = True
-        elif piece.role == "option":
+        elif piece.role == Role.OPTION:
             values: list[Piece] = []
             while n < len(own) and (
-                own[n].role == "value" or (own[n].role == "substitution" and not values and _waits(piece))
+                own[n].role == Role.VALUE or (own[n].role == Role.SUBSTITUTION and not values and _waits(piece))
             ):
                 values.append(own[n])
                 n += 1
             _option(filled, fields, piece, values)
-        elif piece.role in ("operand", "substitution"):
+        elif piece.role in (Role.OPERAND, Role.SUBSTITUTION):
             if not operands or piece.start >= operands[-1].end:  # not one within a word
                 operands.append(piece)
-        elif not (piece.role == "operator" and piece.of):  # that closes the command of an option
+        elif not (piece.role == Role.OPERATOR and piece.of):  # that closes the command of an option
             filled.extra.append(piece.text)
     _operands(filled, fields, places, operands)
     return filled
@@ -59,7 +60,7 @@ def _waits(option: Piece) -> bool:
 
 
 def _option(filled: Filled, fields: list[Field], piece: Piece, values: list[Piece]) -> None:
-    field = next((f for f in fields if f.what == "option" and set(f.flags) & set(piece.flags or ())), None)
+    field = next((f for f in fields if f.what == FieldKind.OPTION and set(f.flags) & set(piece.flags or ())), None)
     if field is None:
         filled.extra.append(piece.word or piece.text)
         filled.extra += [one.text for one in values]
@@ -83,7 +84,9 @@ def _option(filled: Filled, fields: list[Field], piece: Piece, values: list[Piec
 def _operands(filled: Filled, fields: list[Field], places: list[Place], operands: list[Piece]) -> None:
     """Give the operands to the fields in order; those that may be left out get what others do not need."""
     known = {field.key: field for field in fields}
-    wanted = [known[p.key] for p in places if p.key in known and known[p.key].what in ("operand", "word")]
+    wanted = [
+        known[p.key] for p in places if p.key in known and known[p.key].what in (FieldKind.OPERAND, FieldKind.WORD)
+    ]
     literals = [place.word for place in places if place.word]
     given: list[Piece] = []
     for piece in operands:
@@ -91,9 +94,9 @@ def _operands(filled: Filled, fields: list[Field], places: list[Place], operands
             literals.remove(piece.plain or piece.text)
         else:
             given.append(piece)
-    spare = len(given) - sum(field.required and field.what == "operand" for field in wanted)
+    spare = len(given) - sum(field.required and field.what == FieldKind.OPERAND for field in wanted)
     for at, field in enumerate(wanted):
-        if field.what == "word":
+        if field.what == FieldKind.WORD:
             if given and (given[0].plain or given[0].text) == field.label:
                 filled.held[field.key] = [SWITCH]
                 given.pop(0)
@@ -103,7 +106,9 @@ def _operands(filled: Filled, fields: list[Field], places: list[Place], operands
             continue
         count = 1
         if field.repeats:
-            count = max(1, len(given) - sum(one.required and one.what == "operand" for one in wanted[at + 1 :]))
+            count = max(
+                1, len(given) - sum(one.required and one.what == FieldKind.OPERAND for one in wanted[at + 1 :])
+            )
         taken, given = given[:count], given[count:]
         spare -= count - field.required
         for piece in taken:

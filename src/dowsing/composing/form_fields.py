@@ -8,11 +8,11 @@ from dowsing.commandline.exclusion import flag_of, lacking
 from dowsing.commandline.form_facts import is_command_place
 from dowsing.commandline.tables import Known, Spelling
 from dowsing.composing.existence import must_exist
-from dowsing.composing.field import Field
-from dowsing.facts.forms import Element, Form
+from dowsing.composing.field import Field, FieldKind
+from dowsing.facts.forms import Element, ElementKind, Form
 from dowsing.model.document import Option
 from dowsing.model.record import Record
-from dowsing.model.value_kinds import value_kind, value_range
+from dowsing.model.value_kinds import FILE_KINDS, ValueKind, value_kind, value_range
 
 OPTIONS = "options"  # the place of all options that the form does not show
 _OPTIONS = re.compile(r"\W*(?:[\w-]*options?|flags|switches|global-opts?|opts?)\b", re.IGNORECASE)
@@ -50,7 +50,7 @@ def option_field(spelling: Spelling, required: bool = False, usual: bool = False
     placeholder = (option.argument or "").strip("[]=")
     return Field(
         option_key(option),
-        "option",
+        FieldKind.OPTION,
         ", ".join(option.flags),
         placeholder,
         kind,
@@ -78,7 +78,9 @@ def is_strict(option: Option) -> bool:
     return len(values) > 1 and set(values) <= shown
 
 
-_ANY_WORDS = Field("operand 1 argument", "operand", "argument", "argument", "text", repeats=True, usual=True)
+_ANY_WORDS = Field(
+    "operand 1 argument", FieldKind.OPERAND, "argument", "argument", ValueKind.TEXT, repeats=True, usual=True
+)
 
 
 class _Planner:
@@ -101,22 +103,22 @@ class _Planner:
         for n, element in enumerate(elements):
             needed = required and element.required
             again = repeats or element.repeats
-            if element.what == "operand" and n and self.takes_next(elements[n - 1]):
+            if element.what == ElementKind.OPERAND and n and self.takes_next(elements[n - 1]):
                 continue  # it is the value of the options before it
-            if element.what == "option":
+            if element.what == ElementKind.OPTION:
                 self.option(element, needed, again)
-            elif element.what == "operand":
+            elif element.what == ElementKind.OPERAND:
                 self.operand(element, needed, again)
-            elif element.what == "literal":
+            elif element.what == ElementKind.LITERAL:
                 self.literal(element, needed)
-            elif element.what == "choice":
+            elif element.what == ElementKind.CHOICE:
                 self.choice(element, needed, again)
-            elif element.what == "group":
+            elif element.what == ElementKind.GROUP:
                 self.walk(element.elements, needed, again)
 
     def takes_next(self, element: Element) -> bool:
         """Whether it is a choice of options that all take a value."""
-        if element.what != "choice" or not all(one.what == "option" for one in element.elements):
+        if element.what != ElementKind.CHOICE or not all(one.what == ElementKind.OPTION for one in element.elements):
             return False
         spellings = [self.known.spelling(one.text) for one in element.elements]
         return all(one is not None and one.needs for one in spellings)
@@ -153,7 +155,7 @@ class _Planner:
         if required:
             self.places.append(Place(word=text))
         else:
-            self.add(Field(f"word {text}", "word", text, takes=False, usual=True, page=self.known.page))
+            self.add(Field(f"word {text}", FieldKind.WORD, text, takes=False, usual=True, page=self.known.page))
 
     def operand(self, element: Element, required: bool, repeats: bool) -> None:
         name = operand_name(element.text)
@@ -174,29 +176,29 @@ class _Planner:
         kind = value_kind(name, "file mode" if name.isupper() else "")
         self.add(
             Field(
-                f"operand {self.operands} {name}", "operand", name, name, kind, page=self.known.page,
+                f"operand {self.operands} {name}", FieldKind.OPERAND, name, name, kind, page=self.known.page,
                 required=required, repeats=repeats and not listed, usual=True, separator="," if listed else "",
             )
         )  # fmt: skip
 
     def subcommand(self, required: bool) -> Field:
         return Field(
-            "subcommand", "subcommand", "subcommand", "COMMAND", "choice", "", self.known.page,
+            "subcommand", FieldKind.SUBCOMMAND, "subcommand", "COMMAND", ValueKind.CHOICE, "", self.known.page,
             values=sorted(self.subcommands), strict=True, required=required, usual=True,
         )  # fmt: skip
 
     def choice(self, element: Element, required: bool, repeats: bool) -> None:
         """Alternatives: words become one field of them, options a group of fields, of others the first counts."""
         alternatives = element.elements
-        if all(one.what == "literal" for one in alternatives):
+        if all(one.what == ElementKind.LITERAL for one in alternatives):
             self.word_choice(element, [one.text for one in alternatives], required, repeats)
             return
         keys: list[str] = []
         has_operand = False
         for one in alternatives:
-            if one.what == "option":
+            if one.what == ElementKind.OPTION:
                 keys.append(self.option(one, False, repeats))
-            elif one.what == "group" and one.elements and one.elements[0].what == "option":
+            elif one.what == ElementKind.GROUP and one.elements and one.elements[0].what == ElementKind.OPTION:
                 keys.append(self.option(one.elements[0], False, repeats))
                 self.walk(one.elements[1:], False, repeats)
             elif not has_operand:
@@ -217,7 +219,7 @@ class _Planner:
         label = " | ".join(values) if len(values) < 5 else " | ".join(values[:4]) + " | …"
         self.add(
             Field(
-                f"operand {self.operands} choice", "operand", label, "one of these", "choice", page=self.known.page,
+                f"operand {self.operands} choice", FieldKind.OPERAND, label, "one of these", ValueKind.CHOICE, page=self.known.page,
                 values=values, strict=True, required=required, repeats=repeats or element.repeats, usual=True,
             )
         )  # fmt: skip
@@ -248,10 +250,10 @@ def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expres
     if not planner.operands and not subcommands and (listing or form is None):
         planner.add(_ANY_WORDS)
     fields = list(planner.fields.values())
-    last = next((field for field in reversed(fields) if field.what == "operand"), None)
+    last = next((field for field in reversed(fields) if field.what == FieldKind.OPERAND), None)
     for n, field in enumerate(fields):
-        if field.what == "operand" and field.kind in ("file", "folder", "path"):
-            files = [one for one in fields if one.what == "operand" and one.kind in ("file", "folder", "path")]
+        if field.what == FieldKind.OPERAND and field.kind in FILE_KINDS:
+            files = [one for one in fields if one.what == FieldKind.OPERAND and one.kind in FILE_KINDS]
             alone = field is last and len(files) == 1
             fields[n] = field.changed(exists=must_exist(field.kind, field.label, known.summary, alone))
     places = planner.places
@@ -271,13 +273,15 @@ def best_form(known: Known, forms: list[Form], used: set[str], words: list[str])
 
     def distance(form: Form) -> tuple[int, int]:
         flat = _flat(form.elements)
-        demanded = {flag_of(e) for e in flat if e.what == "option" and e.required}
-        shown = {flag_of(e) for e in flat if e.what == "option"}
-        literals = {e.text for e in form.elements if e.what == "literal" and e.required}
-        operands = [e for e in flat if e.what == "operand" and not _OPTIONS.match(e.text)]
-        many = any(e.repeats for e in [*flat, *form.elements] if e.what != "option")
+        demanded = {flag_of(e) for e in flat if e.what == ElementKind.OPTION and e.required}
+        shown = {flag_of(e) for e in flat if e.what == ElementKind.OPTION}
+        literals = {e.text for e in form.elements if e.what == ElementKind.LITERAL and e.required}
+        operands = [e for e in flat if e.what == ElementKind.OPERAND and not _OPTIONS.match(e.text)]
+        many = any(e.repeats for e in [*flat, *form.elements] if e.what != ElementKind.OPTION)
         is_open = any(
-            _OPTIONS.match(e.text) or re.match(r"\W*OPERANDS?\b", e.text) for e in flat if e.what == "operand"
+            _OPTIONS.match(e.text) or re.match(r"\W*OPERANDS?\b", e.text)
+            for e in flat
+            if e.what == ElementKind.OPERAND
         )
         strange = 0 if is_open else len(used - shown)
         surplus = 0 if many else max(0, len(words) - len(operands) - len(literals & set(words)))
@@ -291,7 +295,7 @@ def _flat(elements: list[Element]) -> list[Element]:
     found: list[Element] = []
     for element in elements:
         found.append(element)
-        if element.what in ("choice", "group"):
+        if element.what in (ElementKind.CHOICE, ElementKind.GROUP):
             found += _flat(element.elements)
     return found
 

@@ -24,8 +24,9 @@ from __future__ import annotations
 
 import os
 import re
+from enum import StrEnum
 
-from dowsing.composing.field import Field
+from dowsing.composing.field import Field, FieldKind
 from dowsing.machine.settings import DEMO_LIBRARY, Settings
 from dowsing.model.errors import BadDescription
 from dowsing.model.plainfile import plain_only
@@ -36,7 +37,16 @@ if TYPE_CHECKING:
     from typing import Any
 
 FOLDER = "lines"  # of the user's and the demo library's descriptions
-LAYOUTS = ("blanks", "colons", "settings")
+
+
+class Layout(StrEnum):
+    """How the fields of a line are parted."""
+
+    BLANKS = "blanks"
+    COLONS = "colons"
+    SETTINGS = "settings"  # NAME=value below [section]
+
+
 _SHIPPED = os.path.join(os.path.dirname(os.path.dirname(os.path.abspath(__file__))), "knowledge", "line_kinds")
 _NAME = re.compile(r"[A-Za-z0-9][\w.+-]*\Z")
 _KEYS = frozenset(
@@ -53,7 +63,7 @@ class LineKind(Record):
     pages: list[str]
     file: str
     summary: str
-    layout: str
+    layout: Layout
     fields: list[Field]
     sections: list[str]
     rest: bool
@@ -101,21 +111,21 @@ def _kind_of(table: dict[str, Any], path: str) -> LineKind:
     name = table.get("name")
     if not isinstance(name, str) or not _NAME.match(name):
         raise ValueError("name must be a word")
-    layout = table.get("layout", "blanks")
-    if layout not in LAYOUTS:
-        raise ValueError(f"layout must be one of {', '.join(LAYOUTS)}")
+    layout = table.get("layout", Layout.BLANKS)
+    if layout not in set(Layout):
+        raise ValueError(f"layout must be one of {', '.join(Layout)}")
     rows = table.get("field")
     if not isinstance(rows, list) or not rows or not all(isinstance(row, dict) for row in rows):
         raise ValueError("there is no [[field]]")
     page = str(table.get("page", ""))
     fields = [_field(row, n, page) for n, row in enumerate(rows)]
-    if any(field.repeats for field in fields[:-1]) and layout != "settings":
+    if any(field.repeats for field in fields[:-1]) and layout != Layout.SETTINGS:
         raise ValueError("only the last field may be repeated")
-    if layout == "settings" and not all(row.get("section") for row in rows):
+    if layout == Layout.SETTINGS and not all(row.get("section") for row in rows):
         raise ValueError("each setting needs its section")
     return LineKind(
         name, page, [str(one) for one in table.get("pages", [])], str(table.get("file", "")),
-        str(table.get("summary", "")), layout, fields, [str(row.get("section", "")) for row in rows],
+        str(table.get("summary", "")), Layout(layout), fields, [str(row.get("section", "")) for row in rows],
         bool(rows[-1].get("rest")), path,
     )  # fmt: skip
 
@@ -140,7 +150,7 @@ def _field(row: dict[str, Any], place: int, page: str) -> Field:
         raise ValueError(f"field {name}: its pattern is none: {error}") from None
     required = bool(row.get("required"))
     return Field(
-        f"column {place + 1} {name}", "column", name, name, str(row.get("kind", "text")), str(row.get("says", "")), page,
+        f"column {place + 1} {name}", FieldKind.COLUMN, name, name, str(row.get("kind", "text")), str(row.get("says", "")), page,
         values=values, strict=bool(row.get("strict")), limits=[str(one) for one in limits],
         default=row.get("default"), required=required, usual=not required, repeats=bool(row.get("repeats")),
         group=str(row.get("section", "")), separator=str(row.get("list", "")), pattern=pattern,

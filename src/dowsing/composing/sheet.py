@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from dowsing.composing.field import ALL, REQUIRED, STEPS, SWITCH, USUAL, Field, wrong
+from dowsing.composing.faults import FaultCode
+from dowsing.composing.field import SWITCH, Field, FieldKind, Step, wrong
 from dowsing.model.record import Record
+from dowsing.model.told import Told, told
 
 
 class Fault(Record):
@@ -11,7 +13,7 @@ class Fault(Record):
 
     field: Field
     value: str
-    says: str
+    reason: Told
 
 
 class Sheet:
@@ -55,17 +57,17 @@ class Sheet:
 
     # --- what is asked -------------------------------------------------------------------------------
 
-    def of_step(self, step: str) -> list[Field]:
+    def of_step(self, step: Step) -> list[Field]:
         """The fields of a step: those required, those often used or filled in, or all."""
-        if step == ALL:
+        if step == Step.ALL:
             return list(self.fields)
-        if step == REQUIRED:
+        if step == Step.REQUIRED:
             return [field for field in self.fields if field.required]
         return [field for field in self.fields if not field.required and (field.usual or self.is_on(field))]
 
-    def counts(self) -> dict[str, int]:
+    def counts(self) -> dict[Step, int]:
         """How many fields each step has."""
-        return {step: len(self.of_step(step)) for step in STEPS}
+        return {step: len(self.of_step(step)) for step in Step}
 
     def search(self, words: str) -> list[Field]:
         """The fields that have all the words in their spelling or text: first those whose spelling is or begins with the
@@ -88,12 +90,12 @@ class Sheet:
         """The keys of the fields that others rule out, each with what does it."""
         return {}
 
-    def wrong(self, field: Field) -> str:
-        """Why what a field holds cannot be right, "" if nothing is wrong."""
+    def wrong(self, field: Field) -> Told | None:
+        """Why what a field holds cannot be right."""
         values = self.values(field)
-        if field.what == "option" and field.takes and not field.bare and SWITCH in values:
-            return f"{field.placeholder or 'a value'} is wanted here"
-        return next((reason for value in values if (reason := wrong(field, value, self.folder))), "")
+        if field.what == FieldKind.OPTION and field.takes and not field.bare and SWITCH in values:
+            return told(FaultCode.WANTED, field.placeholder) if field.placeholder else told(FaultCode.VALUE_WANTED)
+        return next((reason for value in values if (reason := wrong(field, value, self.folder))), None)
 
     def faults(self) -> list[Fault]:
         """All that is wrong with the values there are, in the order of the fields."""
@@ -107,7 +109,7 @@ class Sheet:
     def missing(self) -> list[Fault]:
         """The fields that must be filled in and are not; of alternatives the first stands for all."""
         return [
-            Fault(field, "", f"needs {field.label}")
+            Fault(field, "", told(FaultCode.NEEDED, field.label))
             for field in self.fields
             if field.required and not self.is_on(field)
         ]
@@ -122,9 +124,9 @@ class Sheet:
         """The line as it stands. `spelling`: long or short for options, "" for each as it was typed."""
         raise NotImplementedError
 
-    def first_step(self) -> str:
+    def first_step(self) -> Step:
         """The step to begin with: the required fields while one of them lacks a value, then those often used."""
         if any(fault.field.required for fault in self.missing()):
-            return REQUIRED
+            return Step.REQUIRED
         counts = self.counts()
-        return next((step for step in (USUAL, REQUIRED) if counts[step]), ALL)
+        return next((step for step in (Step.USUAL, Step.REQUIRED) if counts[step]), Step.ALL)

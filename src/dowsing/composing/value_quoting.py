@@ -5,13 +5,12 @@ from __future__ import annotations
 import re
 
 from dowsing.model.quoting import is_quoted_word, quoted
+from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 
 _PLAIN = re.compile(r"[\w@%+=:,./^-]+\Z")
-#: Kinds whose values the shell may put names in the place of.
-_NAMES = frozenset(("file", "folder", "path"))
 
 
-def shell_word(value: str, kind: str = "text") -> str:
+def shell_word(value: str, kind: str = ValueKind.TEXT) -> str:
     """The value so that the shell takes it as one word.
 
     What is quoted already stays as it is; a variable by itself, a home folder and, where files are wanted, patterns of
@@ -25,6 +24,6 @@ def shell_word(value: str, kind: str = "text") -> str:
         return f'"{value}"'
     if re.fullmatch(r"~[\w-]*(?:/[\w@%+=:,./-]*)?", value):
         return value
-    if kind in _NAMES and re.fullmatch(r"[\w@%+=:,./*?~\[\]-]+", value) and re.search(r"[*?\[]", value):
+    if kind in FILE_KINDS and re.fullmatch(r"[\w@%+=:,./*?~\[\]-]+", value) and re.search(r"[*?\[]", value):
         return value
     return quoted(value)

@@ -4,13 +4,46 @@ from __future__ import annotations
 
 import re
 
-from dowsing.composing.field import SWITCH, Field
+from dowsing.composing.field import SWITCH, Field, FieldKind
 from dowsing.composing.form_fields import OPTIONS
 from dowsing.composing.value_quoting import shell_word
+from dowsing.model.value_kinds import ValueKind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.composing.command_sheet import CommandSheet
+    from typing import Protocol
+
+    from dowsing.composing.form_fields import Plan
+
+    class Written(Protocol):
+        """What the sheet of a command has for its line.
+
+        `head`: the words up to the subcommand; `fixed`: what was typed, where it cannot be told apart into fields; `extra`:
+        words that no field has; `between`: what stands between its words and is no field, such as redirections; `raw`,
+        `spelled` and `joined`: how values and options were typed, by field; `ended`: `--` was typed; `bundled`: letters in
+        one word were; `carrying`: the options that a command follows; `expression`: the order of the options matters.
+        """
+
+        plan: Plan
+        head: str
+        fixed: str
+        extra: list[str]
+        between: list[str]
+        raw: dict[tuple[str, str], str]
+        spelled: dict[str, str]
+        joined: set[str]
+        ended: bool
+        bundled: bool
+        expression: bool
+        carrying: list[str]
+
+        def held_keys(self) -> list[str]: ...
+
+        def field(self, key: str) -> Field: ...
+
+        def values(self, field: Field) -> list[str]: ...
+
+        def without(self, field: Field) -> list[str]: ...
 
 
 class _Word:
@@ -20,7 +53,7 @@ class _Word:
         self.text, self.letters, self.joins = text, letters, joins
 
 
-def write_command(sheet: CommandSheet, spelling: str) -> str:
+def write_command(sheet: Written, spelling: str) -> str:
     """The command of a sheet with all that is filled in. `spelling`: long, short, or "" for as it was typed."""
     writer = _Writer(sheet, spelling)
     words = [_Word(sheet.head), *writer.words()]
@@ -30,7 +63,7 @@ def write_command(sheet: CommandSheet, spelling: str) -> str:
 
 
 class _Writer:
-    def __init__(self, sheet: CommandSheet, spelling: str) -> None:
+    def __init__(self, sheet: Written, spelling: str) -> None:
         self.sheet = sheet
         self.spelling = spelling
 
@@ -56,7 +89,7 @@ class _Writer:
             elif place.key in held:
                 field = sheet.field(place.key)
                 values = [value for value in sheet.values(field) if value]
-                if field.what == "word":
+                if field.what == FieldKind.WORD:
                     operands.append(_Word(field.label))
                     continue
                 dashed = dashed or any(re.match(r"-.", value) for value in values)
@@ -82,7 +115,7 @@ class _Writer:
             if value == SWITCH or not field.takes:
                 found.append(_Word(flag, letter and not field.bare, letter))
                 continue
-            word = value if field.kind == "command" and self.carries(flag) else self.value(field, value)
+            word = value if field.kind == ValueKind.COMMAND and self.carries(flag) else self.value(field, value)
             if flag[:1] not in "-+":  # written as name=value
                 found.append(_Word(f"{flag.rstrip('=')}={word}"))
             elif flag.endswith("=") or (field.bare and not flag.startswith("--")):

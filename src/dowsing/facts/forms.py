@@ -15,6 +15,7 @@ pages of all makers have it. What stands in one word with brackets, `--color[=WH
 from __future__ import annotations
 
 import re
+from enum import StrEnum
 
 from dowsing.model.record import Record
 
@@ -26,6 +27,17 @@ _NAMED = re.compile(r"[A-Z][A-Z0-9_.:/-]*\Z")
 _OPTION = re.compile(r"(?:--?[A-Za-z0-9?@#\[$!%^&*:.,_~]|\+[a-z](?![a-z])|\+[A-Z](?![A-Z])|-\Z|--\Z)")
 
 
+class ElementKind(StrEnum):
+    """What an element of a form is; the values are those of the JSON contract."""
+
+    COMMAND = "command"
+    OPTION = "option"
+    OPERAND = "operand"
+    LITERAL = "literal"
+    CHOICE = "choice"
+    GROUP = "group"
+
+
 class Element(Record):
     """A part of a form. `what`: command, option, operand, literal, choice or group.
 
@@ -34,7 +46,7 @@ class Element(Record):
     """
 
     text: str
-    what: str
+    what: ElementKind
     required: bool = True
     repeats: bool = False
     elements: list[Element] = []  # noqa: RUF012 - a record is immutable
@@ -84,10 +96,10 @@ def written(elements: list[Element]) -> str:
 
 
 def _written(element: Element) -> str:
-    if element.what == "choice":
+    if element.what == ElementKind.CHOICE:
         inner = " | ".join(_written_in(one) for one in element.elements)
         text = f"[{inner}]" if not element.required else f"{{{inner}}}"
-    elif element.what == "group":
+    elif element.what == ElementKind.GROUP:
         inner = written(element.elements)
         text = f"[{inner}]" if not element.required else f"({inner})"
     else:
@@ -97,7 +109,7 @@ def _written(element: Element) -> str:
 
 def _written_in(element: Element) -> str:
     """An alternative: a sequence needs no brackets of its own there."""
-    if element.what == "group" and element.required and not element.repeats:
+    if element.what == ElementKind.GROUP and element.required and not element.repeats:
         return written(element.elements)
     return _written(element)
 
@@ -232,17 +244,18 @@ class _Parser:
         """A word: part of the name, an option, a literal word, or a name to be replaced."""
         if self.names_left and self.names(text):
             self.names_left -= 1
-            return Element(text, "command", repeats=repeats)
+            return Element(text, ElementKind.COMMAND, repeats=repeats)
         self.names_left = 0
         if _OPTION.match(text):
             argument = re.match(r"(--?[\w?#@-]+)(\[=?|=)?(.*)", text)
             value = argument[3].rstrip("]") if argument and argument[2] else ""
-            inside = [Element(value, "operand", required=argument[2][0] != "[")] if argument and value else []
-            return Element(text, "option", repeats=repeats, elements=inside)
-        literal = (text in self.notation.literals and not _NAMED.match(text) and "<" not in text) or not any(
-            char.isalnum() for char in text
-        )
-        return Element(text, "literal" if literal else "operand", repeats=repeats)
+            inside = (
+                [Element(value, ElementKind.OPERAND, required=argument[2][0] != "[")] if argument and value else []
+            )
+            return Element(text, ElementKind.OPTION, repeats=repeats, elements=inside)
+        listed = text in self.notation.literals and not _NAMED.match(text) and "<" not in text
+        sign = not any(char.isalnum() for char in text)
+        return Element(text, ElementKind.LITERAL if listed or sign else ElementKind.OPERAND, repeats=repeats)
 
     def names(self, text: str) -> bool:
         """Whether the word is one of those that the command is called by."""
@@ -256,16 +269,16 @@ class _Parser:
             before = done[-1] if done else None
             if (
                 before is not None
-                and before.what == "option"
+                and before.what == ElementKind.OPTION
                 and before.text.strip("-")
                 and not before.elements
                 and not before.repeats
-                and element.what in ("operand", "literal", "choice")
+                and element.what in (ElementKind.OPERAND, ElementKind.LITERAL, ElementKind.CHOICE)
                 and (element.required or before.text in self.notation.valued)
                 and (before.text in self.notation.valued or (in_brackets and len(elements) == 2))
             ):
                 done[-1] = Element(
-                    f"{before.text} {_written(element)}", "option", before.required, elements=[element]
+                    f"{before.text} {_written(element)}", ElementKind.OPTION, before.required, elements=[element]
                 )
                 continue
             done.append(element)
@@ -287,22 +300,26 @@ def _closings(line: str) -> dict[int, int]:
 
 def _either(first: Element, second: Element) -> Element:
     """The two, or what the first is already one of, as a choice that stands without brackets."""
-    if first.what == "choice" and first.required and not first.repeats:
-        return _choice([[*one.elements] if one.what == "group" else [one] for one in (*first.elements, second)])
+    if first.what == ElementKind.CHOICE and first.required and not first.repeats:
+        return _choice(
+            [[*one.elements] if one.what == ElementKind.GROUP else [one] for one in (*first.elements, second)]
+        )
     return _choice([[first], [second]])
 
 
 def _choice(alternatives: list[list[Element]]) -> Element:
-    each = [one[0] if len(one) == 1 else Element(written(one), "group", elements=one) for one in alternatives]
-    return Element(" | ".join(_written_in(one) for one in each), "choice", elements=each)
+    each = [
+        one[0] if len(one) == 1 else Element(written(one), ElementKind.GROUP, elements=one) for one in alternatives
+    ]
+    return Element(" | ".join(_written_in(one) for one in each), ElementKind.CHOICE, elements=each)
 
 
 def _grouped(inner: list[Element], required: bool, repeats: bool) -> Element:
     """What stood in brackets: one element for itself, or a group."""
     if len(inner) == 1:
         only = inner[0]
-        if only.what == "choice" and only.required and not only.repeats:
+        if only.what == ElementKind.CHOICE and only.required and not only.repeats:
             return only.changed(required=required, repeats=repeats)
         if only.required or not required:
             return only.changed(required=required, repeats=repeats or only.repeats)
-    return Element(written(inner), "group", required, repeats, inner)
+    return Element(written(inner), ElementKind.GROUP, required, repeats, inner)

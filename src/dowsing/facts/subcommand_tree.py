@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.facts.forms import Element, Form, Notation
+from dowsing.facts.forms import Element, ElementKind, Form, Notation
 from dowsing.facts.walk import flatten, items, own_text
 from dowsing.model.document import Document, Item, Section, Subcommand
 from dowsing.model.markup import plain
@@ -76,15 +76,20 @@ def first_words(forms: list[Form], notation: Notation) -> tuple[list[str], bool]
     literal: dict[str, None] = {}
     takes = False
     for form in forms:
-        if form.defines or not form.elements or form.elements[0].what != "command":
+        if form.defines or not form.elements or form.elements[0].what != ElementKind.COMMAND:
             continue
         first = next(
-            (e for e in form.elements if e.what not in ("command", "option") and not _passed_over(e, parts)), None
+            (
+                e
+                for e in form.elements
+                if e.what not in (ElementKind.COMMAND, ElementKind.OPTION) and not _passed_over(e, parts)
+            ),
+            None,
         )
         if first is None:
             continue
         name = first.text.strip("<>[]")
-        if first.what == "operand" and _PLACEHOLDER.match(name):
+        if first.what == ElementKind.OPERAND and _PLACEHOLDER.match(name):
             takes = True
             for element in defined.get(name, []):
                 _take_words(element, notation, literal)
@@ -96,26 +101,39 @@ def first_words(forms: list[Form], notation: Notation) -> tuple[list[str], bool]
 
 def _passed_over(element: Element, parts: set[str]) -> bool:
     """What may stand before the command: options in brackets, and a word of the name after them."""
-    if not element.required and element.what in ("operand", "group", "choice", "option"):
-        return not any(e.what == "literal" for e in (element, *element.elements) if not element.required) or (
-            element.text.upper().startswith("OPTION")
-        )
+    if not element.required and element.what in (
+        ElementKind.OPERAND,
+        ElementKind.GROUP,
+        ElementKind.CHOICE,
+        ElementKind.OPTION,
+    ):
+        return not any(
+            e.what == ElementKind.LITERAL for e in (element, *element.elements) if not element.required
+        ) or (element.text.upper().startswith("OPTION"))
     return element.text in parts
 
 
 def _take_words(element: Element, notation: Notation, literal: dict[str, None]) -> None:
     """The word that `element` begins with, or the words if it is a choice."""
-    if element.what == "choice":
+    if element.what == ElementKind.CHOICE:
         for alternative in element.elements:
-            first = alternative.elements[0] if alternative.what == "group" and alternative.elements else alternative
+            first = (
+                alternative.elements[0]
+                if alternative.what == ElementKind.GROUP and alternative.elements
+                else alternative
+            )
             word = first.text
-            if first.what == "choice":
+            if first.what == ElementKind.CHOICE:
                 _take_words(first, notation, literal)
-            elif first.what in ("literal", "operand", "command") and _is_word(word) and word not in notation.replaced:
+            elif (
+                first.what in (ElementKind.LITERAL, ElementKind.OPERAND, ElementKind.COMMAND)
+                and _is_word(word)
+                and word not in notation.replaced
+            ):
                 literal.setdefault(word)
-    elif element.what == "group" and element.elements:
+    elif element.what == ElementKind.GROUP and element.elements:
         _take_words(element.elements[0], notation, literal)
-    elif element.what == "literal" and _is_word(element.text):
+    elif element.what == ElementKind.LITERAL and _is_word(element.text):
         literal.setdefault(element.text)
 
 

@@ -44,13 +44,56 @@ def index_path(cache: str, roots: list[str], others: list[str] | None = None) ->
 COLUMNS = "e.name, e.section, e.aliases, e.kind, e.summary, e.package, e.family, e.path, e.verbs, e.nouns"
 
 
+class Narrowing(Record):
+    """Which entries are meant: a condition of SQL that goes on from another, and the values in it."""
+
+    condition: str = ""
+    values: list[str] = []  # noqa: RUF012 - a record is immutable
+
+    def __bool__(self) -> bool:
+        return bool(self.condition)
+
+
+ALL = Narrowing()
+
+
+def narrowing(
+    columns: dict[str, str] | None = None,
+    section: str = "",
+    verbs: list[str] | None = None,
+    nouns: list[str] | None = None,
+    numbers: list[int] | None = None,
+) -> Narrowing:
+    """The entries that fulfil all of these, each a name or a shell pattern in any case, "" for all.
+
+    `columns`: package, family and kind. A section takes in those with a suffix: `3` has `3pm` in it. Of `verbs` and
+    `nouns` an entry has any. `numbers`: only these entries.
+    """
+    condition, values = "", list[str]()
+    if numbers is not None:
+        condition += " AND e.id IN (SELECT value FROM json_each(?))"
+        values.append(listed(numbers))
+    for column, value in (columns or {}).items():
+        if value:
+            condition += f" AND lower(e.{column}) GLOB ?"
+            values.append(value.lower())
+    if section:
+        condition += " AND (e.section GLOB ? OR e.section GLOB ?)"
+        values += [section, section + "[a-zA-Z]*"]
+    for column, words in (("verbs", verbs), ("nouns", nouns)):
+        if words:
+            either = " OR ".join([f"' '||e.{column}||' ' GLOB ?"] * len(words))
+            condition += f" AND ({either})"
+            values += [f"* {word} *" for word in words]
+    return Narrowing(condition, values)
+
+
 class Store:
     """An open index. Raises Unusable when opened if the file is missing, damaged or of another version."""
 
     def __init__(self, path: str, writable: bool = False) -> None:
         self.path = path
         self.memory: dict[str, Any] = {}  # what sources keep for the time of a run
-        self._narrowed, self._narrowed_by = "", list[str]()
         if not os.path.isfile(path):
             raise Unusable("there is no index yet")
         mode = "rw" if writable else "ro"
@@ -118,43 +161,6 @@ class Store:
         """Every name and alias with its section."""
         return [(row[0], row[1]) for row in self.rows("SELECT DISTINCT name, section FROM names")]
 
-    def narrow(
-        self,
-        package: str = "",
-        family: str = "",
-        kind: str = "",
-        section: str = "",
-        verbs: list[str] | None = None,
-        nouns: list[str] | None = None,
-        numbers: list[int] | None = None,
-    ) -> None:
-        """Have all matches from here on fulfil these, each a name or a shell pattern in any case, "" for all.
-
-        A section takes in those with a suffix: `3` has `3pm` in it. Of `verbs` and `nouns` an entry has any.
-        `numbers`: only these entries.
-        """
-        self._narrowed, self._narrowed_by = "", []
-        if numbers is not None:
-            self._narrowed = " AND e.id IN (SELECT value FROM json_each(?))"
-            self._narrowed_by = [listed(numbers)]
-        for column, value in (("package", package), ("family", family), ("kind", kind)):
-            if value:
-                self._narrowed += f" AND lower(e.{column}) GLOB ?"
-                self._narrowed_by.append(value.lower())
-        if section:
-            self._narrowed += " AND (e.section GLOB ? OR e.section GLOB ?)"
-            self._narrowed_by += [section, section + "[a-zA-Z]*"]
-        for column, words in (("verbs", verbs), ("nouns", nouns)):
-            if words:
-                either = " OR ".join([f"' '||e.{column}||' ' GLOB ?"] * len(words))
-                self._narrowed += f" AND ({either})"
-                self._narrowed_by += [f"* {word} *" for word in words]
-
-    @property
-    def narrowed(self) -> bool:
-        """Whether matches are narrowed."""
-        return bool(self._narrowed)
-
     def candidates(self, numbers: Iterable[int]) -> list[Candidate]:
         """The entries of these numbers that are shown, in no order."""
         rows = self.rows(
@@ -171,29 +177,29 @@ class Store:
         """The values of a column among entries of these numbers, counted as in `vocabulary`."""
         return self._tallied(column, "e.id IN (SELECT value FROM json_each(?))", [listed(numbers)])
 
-    def all_matches(self) -> list[Match]:
-        """All entries, as far as they are narrowed."""
+    def all_matches(self, within: Narrowing = ALL) -> list[Match]:
+        """All entries."""
         rows = self.rows(
-            f"SELECT e.id, 0, e.name, e.section, e.family FROM entries e WHERE NOT e.hidden{self._narrowed}",
-            self._narrowed_by,
+            f"SELECT e.id, 0, e.name, e.section, e.family FROM entries e WHERE NOT e.hidden{within.condition}",
+            within.values,
         )
         return [Match(*row) for row in rows]
 
-    def places(self) -> list[tuple[str, str, str, str]]:
-        """Label, kind, package and family ("" for none) of all entries, as far as they are narrowed."""
+    def places(self, within: Narrowing = ALL) -> list[tuple[str, str, str, str]]:
+        """Label, kind, package and family ("" for none) of all entries."""
         rows = self.rows(
             "SELECT CASE e.section WHEN '' THEN e.name ELSE e.name||'('||e.section||')' END, e.kind, "
-            f"ifnull(e.package,''), ifnull(e.family,'') FROM entries e WHERE NOT e.hidden{self._narrowed} ORDER BY e.id",
-            self._narrowed_by,
+            f"ifnull(e.package,''), ifnull(e.family,'') FROM entries e WHERE NOT e.hidden{within.condition} ORDER BY e.id",
+            within.values,
         )
         return [(row[0], row[1], row[2], row[3]) for row in rows]
 
-    def vocabulary(self, column: str) -> list[tuple[str, int]]:
-        """The values of a column with the number of entries, as far as they are narrowed, the most frequent first.
+    def vocabulary(self, column: str, within: Narrowing = ALL) -> list[tuple[str, int]]:
+        """The values of a column with the number of entries, the most frequent first.
 
         The columns are `package`, `family`, `kind`, and `verbs` and `nouns`, of which each word counts.
         """
-        return self._tallied(column, f"NOT e.hidden{self._narrowed}", self._narrowed_by)
+        return self._tallied(column, f"NOT e.hidden{within.condition}", within.values)
 
     def _tallied(self, column: str, condition: str, values: list[str]) -> list[tuple[str, int]]:
         found: dict[str, int] = {}
@@ -203,12 +209,12 @@ class Store:
                 found[one] = found.get(one, 0) + count
         return sorted(found.items(), key=lambda pair: (-pair[1], pair[0]))
 
-    def matching_names(self, pattern: str) -> list[Match]:
+    def matching_names(self, pattern: str, within: Narrowing = ALL) -> list[Match]:
         """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case.
 
         Where the pattern has three plain characters in a row, only names with these are tried.
         """
-        return self._names("n.key GLOB ?", pattern.casefold(), max(_plain_runs(pattern), key=len, default=""))
+        return self._names("n.key GLOB ?", pattern.casefold(), max(_plain_runs(pattern), key=len, default=""), within)
 
     def numbers_named(self, names: list[str]) -> list[int]:
         """The numbers of the entries that have one of these names (in lower case)."""
@@ -226,13 +232,13 @@ class Store:
         )
         return [row[0] for row in rows]
 
-    def _names(self, condition: str, value: str, run: str) -> list[Match]:
+    def _names(self, condition: str, value: str, run: str, within: Narrowing) -> list[Match]:
         if len(run) >= SHORTEST_PIECE:
             condition += " AND n.rowid IN (SELECT rowid FROM pieces WHERE pieces MATCH ?)"
         rows = self.rows(
             "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON e.id=n.entry "
-            f"WHERE {condition} AND NOT e.hidden{self._narrowed} GROUP BY e.id",
-            [value, *([_quoted(run.casefold())] if len(run) >= SHORTEST_PIECE else []), *self._narrowed_by],
+            f"WHERE {condition} AND NOT e.hidden{within.condition} GROUP BY e.id",
+            [value, *([_quoted(run.casefold())] if len(run) >= SHORTEST_PIECE else []), *within.values],
         )
         return [Match(*row) for row in rows]
 
@@ -277,17 +283,17 @@ class Store:
 
     # --- words ---------------------------------------------------------------------------------------
 
-    def in_bodies(self, words: list[str]) -> list[Match]:
+    def in_bodies(self, words: list[str], within: Narrowing = ALL) -> list[Match]:
         """Entries with all words in their text."""
         return self._matches("bodies", "bm25(bodies)", words)
 
     def _matches(self, table: str, score: str, words: list[str]) -> list[Match]:
-        most = -1 if self._narrowed else MOST_MATCHES  # what is narrowed to may be far down
+        most = -1 if within else MOST_MATCHES  # what is narrowed to may be far down
         rows = self.rows(
             f"SELECT t.rowid, t.score, e.name, e.section, e.family FROM (SELECT rowid, {score} AS score "
             f"FROM {table} WHERE {table} MATCH ? ORDER BY score LIMIT {most}) t "
-            f"JOIN entries e ON e.id=t.rowid WHERE NOT e.hidden{self._narrowed}",
-            [match_expression(words), *self._narrowed_by],
+            f"JOIN entries e ON e.id=t.rowid WHERE NOT e.hidden{within.condition}",
+            [match_expression(words), *within.values],
         )
         return [Match(*row) for row in rows]
 

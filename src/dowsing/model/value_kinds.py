@@ -1,100 +1,303 @@
-"""The kind of a value, told from its placeholder and what is said of it, and whether a value is of that kind."""
+"""The kinds of values: how each is recognised by the words of a placeholder, and what cannot be of it.
+
+A kind is a class here, in the order in which they are tried. What this machine has of a kind is in
+machine/known_values.py, the words for a kind and for what is wrong in render/phrases.py.
+"""
 
 from __future__ import annotations
 
 import re
+from enum import StrEnum
 from functools import cache
 
-#: Kind -> words that placeholders of that kind are made of. The first kind that has a word wins.
-_WORDS = {
-    "port": "port",
-    "url": "url uri",
-    "host": "host hostname server destination remotehost domain",
-    "address": "address addr ip ipaddr prefix cidr",
-    "signal": "signal sig",
-    "mode": "mode modes umask perms permissions",
-    "user": "user username login uid owner userlist",
-    "group": "group gid grouplist grplist grp groupname",
-    "duration": "seconds secs sec duration hours minutes days weeks timeout interval delay milliseconds msec msecs ms time_limit sleep_time",
-    "date": "date timestamp datetime expire_date time_t mtime",
-    "size": "size bytes blocksize limit buffer_size",
-    "number": (
-        "n num number count level width height depth int integer lines cols columns column pixels percent threads jobs "
-        "nn offset length nproc uint index fraction priority adjustment precision repeat nlines tries max min pid pidlist # "
-        "float factor maxval dpi megabytes retries hops "
-    ),
-    "folder": "directory dir folder chroot_dir root prefix_dir dirs exdir workdir directories",
-    "file": (
-        "file filename infile outfile files archive configfile output input image disk device dev source "
-        "stylefile logfile save-file lockfile rfile keyfile filenames fd database conffile patchfile jarfile output_file "
-    ),
-    "path": "path pathname pathspec location paths pathnames target dest",
-    "glob": "glob wildcard shell-pattern glob-pattern",
-    "pattern": "pattern patterns regex regexp re expression regular",
-    "command": "command cmd utility commands",
-    "choice": "when",
-}
-_OF_WORD = {word: kind for kind, words in _WORDS.items() for word in words.split()}
-_PARTS = re.compile(r"[^a-z#]+")
-_MODE_TEXT = re.compile(r"\bpermission bits|\bchmod\b|\boctal\b|\bfile mode\b|\bmode bits|\bumask\b", re.IGNORECASE)
-_NAMED_NUMBERS = re.compile(r"\b(?:name|names|string|keyword|infinity|unlimited)\b|['\"‘“`](?:all|auto|none|max)")
-_NUMBER_TEXT = re.compile(r"\b(?:number of|integer|at most|numeric)\b", re.IGNORECASE)
+from dowsing.model.told import Code
 
+
+class ValueKind(StrEnum):
+    """The kinds; the values are those of the JSON contract."""
+
+    FILE = "file"
+    FOLDER = "folder"
+    PATH = "path"
+    NUMBER = "number"
+    SIZE = "size"
+    DURATION = "duration"
+    DATE = "date"
+    USER = "user"
+    GROUP = "group"
+    HOST = "host"
+    ADDRESS = "address"
+    PORT = "port"
+    URL = "url"
+    PATTERN = "pattern"
+    GLOB = "glob"
+    SIGNAL = "signal"
+    MODE = "mode"
+    COMMAND = "command"
+    CHOICE = "choice"
+    TEXT = "text"
+
+
+#: Kinds whose values name something in the file system.
+FILE_KINDS = frozenset((ValueKind.FILE, ValueKind.FOLDER, ValueKind.PATH))
+
+HIGHEST_PORT = 65_535
+HIGHEST_SIGNAL = 192  # 64 signals, and as many again for statuses of what they ended
 SIGNALS = (
     "HUP INT QUIT ILL TRAP ABRT BUS FPE KILL USR1 SEGV USR2 PIPE ALRM TERM STKFLT CHLD CONT STOP TSTP TTIN TTOU URG "
     "XCPU XFSZ VTALRM PROF WINCH IO PWR SYS POLL IOT CLD UNUSED EXIT ERR DEBUG RETURN"
 ).split()
-#: Patterns of values, compiled when one is checked.
-_SIZE = r"[-+<>/%]?\d+(?:\.\d+)?\s?(?:[kmgtpezyw]i?b?|b|c|s|bytes?|%)?\Z|[kmgtpezy]i?b?\Z"
-_DURATION = r"[-+]?(?:\d+(?:\.\d*)?|\.\d+)(?:[smhdwy]|ms|us|ns|sec|min|hours?|days?)?\Z|inf(?:inity)?\Z"
-_MODE = r"[-+=/]?[0-7]{1,5}\Z|(?:[ugoa]*[-+=](?:[rwxXst]*|[ugo]))+(?:,[ugoa]*(?:[-+=](?:[rwxXst]*|[ugo]))+)*\Z"
+
+
+class WrongValue(Code):
+    """Why a value cannot be of its kind."""
+
+    NO_NUMBER = "no number"
+    NO_DURATION = "no duration"
+    NO_SIZE = "no size"
+    NO_PORT = "no port"
+    PORT_TOO_HIGH = "port too high"
+    NO_SIGNAL_NAME = "no signal of that name"
+    NO_SIGNAL_NUMBER = "no signal of that number"
+    NO_MODE = "no mode"
+
+
+class Kind:
+    """How values of one kind are known. `words`: what placeholders of it are made of."""
+
+    kind = ValueKind.TEXT
+    words = ""
+
+    def check(self, value: str, says: str) -> WrongValue | None:
+        """Why `value` cannot be of the kind, in every reading; `says` is the text of the option that takes it."""
+        return None
+
+    def is_meant(self, placeholder: str, says: str) -> bool:
+        """Whether a placeholder with a word of the kind really means it, by the text around it."""
+        return True
+
+
+class Port(Kind):
+    kind = ValueKind.PORT
+    words = "port"
+
+    def check(self, value: str, says: str) -> WrongValue | None:
+        if value.isdecimal():
+            return WrongValue.PORT_TOO_HIGH if int(value) > HIGHEST_PORT else None
+        return WrongValue.NO_PORT if value.isalpha() else None
+
+
+class Url(Kind):
+    kind = ValueKind.URL
+    words = "url uri"
+
+
+class Host(Kind):
+    kind = ValueKind.HOST
+    words = "host hostname server destination remotehost domain"
+
+
+class Address(Kind):
+    kind = ValueKind.ADDRESS
+    words = "address addr ip ipaddr prefix cidr"
+
+
+class Signal(Kind):
+    kind = ValueKind.SIGNAL
+    words = "signal sig"
+
+    def check(self, value: str, says: str) -> WrongValue | None:
+        if value.isdecimal():
+            return WrongValue.NO_SIGNAL_NUMBER if int(value) > HIGHEST_SIGNAL else None
+        name = value.upper().removeprefix("SIG")
+        real_time = name.startswith("RT")
+        return None if name in SIGNALS or real_time or not value.isalnum() else WrongValue.NO_SIGNAL_NAME
+
+    def is_meant(self, placeholder: str, says: str) -> bool:
+        return "/" not in placeholder
+
+
+class Mode(Kind):
+    kind = ValueKind.MODE
+    words = "mode modes umask perms permissions"
+    _VALUE = r"[-+=/]?[0-7]{1,5}\Z|(?:[ugoa]*[-+=](?:[rwxXst]*|[ugo]))+(?:,[ugoa]*(?:[-+=](?:[rwxXst]*|[ugo]))+)*\Z"
+    _ABOUT = r"\bpermission bits|\bchmod\b|\boctal\b|\bfile mode\b|\bmode bits|\bumask\b"
+
+    def check(self, value: str, says: str) -> WrongValue | None:
+        return None if re.match(self._VALUE, value) else WrongValue.NO_MODE
+
+    def is_meant(self, placeholder: str, says: str) -> bool:
+        return re.search(self._ABOUT, says, re.IGNORECASE) is not None  # else it is a way of working
+
+
+class User(Kind):
+    kind = ValueKind.USER
+    words = "user username login uid owner userlist"
+
+
+class Group(Kind):
+    kind = ValueKind.GROUP
+    words = "group gid grouplist grplist grp groupname"
+
+
+class Duration(Kind):
+    kind = ValueKind.DURATION
+    words = (
+        "seconds secs sec duration hours minutes days weeks timeout interval delay milliseconds msec msecs ms "
+        "time_limit sleep_time"
+    )
+    _VALUE = r"[-+]?(?:\d+(?:\.\d*)?|\.\d+)(?:[smhdwy]|ms|us|ns|sec|min|hours?|days?)?\Z|inf(?:inity)?\Z"
+
+    def check(self, value: str, says: str) -> WrongValue | None:
+        may_be = _has_digit(value) or re.match(self._VALUE, value, re.IGNORECASE)
+        return None if may_be else WrongValue.NO_DURATION
+
+
+class Date(Kind):
+    kind = ValueKind.DATE
+    words = "date timestamp datetime expire_date time_t mtime"
+
+
+class Size(Kind):
+    kind = ValueKind.SIZE
+    words = "size bytes blocksize limit buffer_size"
+    _VALUE = r"[-+<>/%]?\d+(?:\.\d+)?\s?(?:[kmgtpezyw]i?b?|b|c|s|bytes?|%)?\Z|[kmgtpezy]i?b?\Z"
+    _ABOUT = r"\b(?:bytes?|[kKMG]i?B|kilobytes?|megabytes?|SIZE|suffix)\b"
+
+    def check(self, value: str, says: str) -> WrongValue | None:
+        may_be = _has_digit(value) or re.match(self._VALUE, value, re.IGNORECASE)
+        return None if may_be else WrongValue.NO_SIZE
+
+    def is_meant(self, placeholder: str, says: str) -> bool:
+        return re.search(self._ABOUT, says) is not None
+
+
+class Number(Kind):
+    kind = ValueKind.NUMBER
+    words = (
+        "n num number count level width height depth int integer lines cols columns column pixels percent threads jobs "
+        "nn offset length nproc uint index fraction priority adjustment precision repeat nlines tries max min pid "
+        "pidlist # float factor maxval dpi megabytes retries hops"
+    )
+    #: What a text says where names stand for numbers as well.
+    _NAMED = r"\b(?:name|names|string|keyword|infinity|unlimited)\b|['\"‘“`](?:all|auto|none|max)"
+    _ABOUT = r"\b(?:number of|integer|at most|numeric)\b"
+    _VAGUE = ("level", "index", "priority", "max", "min")
+
+    def check(self, value: str, says: str) -> WrongValue | None:
+        if _has_digit(value) or not value.strip("-+*?#$%@.,:;/"):
+            return None
+        if value.lower() in ("inf", "infinity", "nan", "max", "min"):
+            return None
+        if value.isalpha() and re.search(self._NAMED, says):
+            return None
+        return WrongValue.NO_NUMBER
+
+    def is_meant(self, placeholder: str, says: str) -> bool:
+        if placeholder.strip("[]<>{}=").lower() not in self._VAGUE:
+            return True
+        return re.search(self._ABOUT, says, re.IGNORECASE) is not None
+
+
+class Folder(Kind):
+    kind = ValueKind.FOLDER
+    words = "directory dir folder chroot_dir root prefix_dir dirs exdir workdir directories"
+
+
+class File(Kind):
+    kind = ValueKind.FILE
+    words = (
+        "file filename infile outfile files archive configfile output input image disk device dev source "
+        "stylefile logfile save-file lockfile rfile keyfile filenames fd database conffile patchfile jarfile output_file"
+    )
+
+
+class Path(Kind):
+    kind = ValueKind.PATH
+    words = "path pathname pathspec location paths pathnames target dest"
+
+
+class Glob(Kind):
+    kind = ValueKind.GLOB
+    words = "glob wildcard shell-pattern glob-pattern"
+
+
+class Pattern(Kind):
+    kind = ValueKind.PATTERN
+    words = "pattern patterns regex regexp re expression regular"
+
+
+class Command(Kind):
+    kind = ValueKind.COMMAND
+    words = "command cmd utility commands"
+
+
+class Choice(Kind):
+    kind = ValueKind.CHOICE
+    words = "when"
+
+
+#: All kinds that have words, those of which a word counts first.
+KINDS: dict[ValueKind, Kind] = {
+    made.kind: made
+    for made in (
+        Port(), Url(), Host(), Address(), Signal(), Mode(), User(), Group(), Duration(), Date(), Size(), Number(),
+        Folder(), File(), Path(), Glob(), Pattern(), Command(), Choice(),
+    )
+}  # fmt: skip
+_OF_WORD = {word: kind for kind, rules in KINDS.items() for word in rules.words.split()}
+_PARTS = re.compile(r"[^a-z#]+")
+_ENDINGS = {
+    "file": ValueKind.FILE,
+    "dir": ValueKind.FOLDER,
+    "path": ValueKind.PATH,
+    "name": ValueKind.TEXT,
+    "size": ValueKind.SIZE,
+}
+
+
+def _has_digit(value: str) -> bool:
+    return any(char.isdigit() for char in value)
 
 
 @cache
-def kind_of_placeholder(placeholder: str) -> str:
-    """The kind that the words of a placeholder tell, `text` if they tell none."""
+def kind_of_placeholder(placeholder: str) -> ValueKind:
+    """The kind that the words of a placeholder tell, text if they tell none."""
     low = placeholder.strip("[]<>{}()= ").lower()
     if "//" in low or low.startswith("url"):
-        return "url"
+        return ValueKind.URL
     if re.search(r"\bhost\b.*@|@.*\bhost", low):
-        return "host"
+        return ValueKind.HOST
     low = re.split(r"[\[,:|]", low)[0] or low
     whole = _OF_WORD.get(low)
     if whole:
         return whole
     parts = [part for part in _PARTS.split(low) if part]
     if "or" in parts:  # of several kinds
-        return "text"
+        return ValueKind.TEXT
+    return _of_parts(parts) or next((kind for end, kind in _ENDINGS.items() if low.endswith(end)), ValueKind.TEXT)
+
+
+def _of_parts(parts: list[str]) -> ValueKind | None:
+    """The kind that one of the words of a placeholder tells: the last says what it is, as in `block_size`."""
     while len(parts) > 1 and parts[-1] in ("name", "names", "list", "spec"):
         parts.pop()
     if parts[:1] in (["num"], ["number"]) or (len(parts) == 2 and parts[0] in ("max", "min")):
-        return "number"
-    for part in parts[-1:]:  # the last word says what it is: `block_size`
-        kind = _OF_WORD.get(part) or _OF_WORD.get(part.removesuffix("s"))
-        if kind:
-            return kind
-    for ending, kind in (("file", "file"), ("dir", "folder"), ("path", "path"), ("name", "text"), ("size", "size")):
-        if low.endswith(ending):
-            return kind
-    return "text"
+        return ValueKind.NUMBER
+    if not parts:
+        return None
+    return _OF_WORD.get(parts[-1]) or _OF_WORD.get(parts[-1].removesuffix("s"))
 
 
-def value_kind(placeholder: str, says: str = "", values: list[str] | None = None) -> str:
+def value_kind(placeholder: str, says: str = "", values: list[str] | None = None) -> ValueKind:
     """The kind of a value by its placeholder, what is said of it and the allowed values."""
     if values:
-        return "choice"
+        return ValueKind.CHOICE
     if "|" in placeholder or re.search(r"\w/@?\w", placeholder):  # of several kinds
-        return "text"
+        return ValueKind.TEXT
     kind = kind_of_placeholder(placeholder)
-    if kind == "mode" and not _MODE_TEXT.search(says):
-        return "text"  # a way of working, not permissions
-    if kind == "size" and not re.search(r"\b(?:bytes?|[kKMG]i?B|kilobytes?|megabytes?|SIZE|suffix)\b", says):
-        return "text"
-    if kind == "number" and placeholder.strip("[]<>{}=").lower() in ("level", "index", "priority", "max", "min"):
-        return "number" if _NUMBER_TEXT.search(says) else "text"
-    if kind == "signal" and "/" in placeholder:
-        return "text"
-    return kind
+    rules = KINDS.get(kind)
+    return kind if rules is None or rules.is_meant(placeholder, says) else ValueKind.TEXT
 
 
 _RANGE = (
@@ -108,79 +311,14 @@ def value_range(says: str) -> list[str]:
     return list(limits.groups()) if limits else []
 
 
-def wrong_kind(kind: str, value: str, says: str = "") -> str:
-    """Why a value cannot be of that kind, "" if it can. Only what is wrong in every reading is called so.
+def wrong_kind(kind: str, value: str, says: str = "") -> WrongValue | None:
+    """Why a value cannot be of that kind. Only what is wrong in every reading is called so.
 
     `says` is the text of the option: a word that it mentions is never wrong.
     """
     if not value or not value.isprintable() or "<" in value:  # a place for a value is no value
-        return ""
+        return None
     if re.search(r"(?<![\w-])" + re.escape(value) + r"(?![\w-])", says, re.IGNORECASE):
-        return ""
-    test = _TESTS.get(kind)
-    return test(value, says) if test else ""
-
-
-def _number(value: str, says: str) -> str:
-    if any(char.isdigit() for char in value) or not value.strip("-+*?#$%@.,:;/"):
-        return ""
-    if value.lower() in ("inf", "infinity", "nan", "max", "min"):
-        return ""
-    if value.isalpha() and _NAMED_NUMBERS.search(says):
-        return ""
-    return "a number is wanted here"
-
-
-def _duration(value: str, says: str) -> str:
-    return (
-        ""
-        if any(char.isdigit() for char in value) or re.match(_DURATION, value, re.IGNORECASE)
-        else "a time is wanted here, such as 10"
-    )
-
-
-def _size(value: str, says: str) -> str:
-    return (
-        ""
-        if any(char.isdigit() for char in value) or re.match(_SIZE, value, re.IGNORECASE)
-        else "a size is wanted here, such as 10M"
-    )
-
-
-def _port(value: str, says: str) -> str:
-    if value.isdecimal():
-        return "" if int(value) <= 65535 else "a port is a number up to 65535"
-    return "a port is wanted here, a number up to 65535" if value.isalpha() and value not in _services() else ""
-
-
-@cache
-def _services() -> frozenset[str]:
-    """The names that stand for ports on this machine."""
-    try:
-        with open("/etc/services", encoding="utf-8", errors="replace") as file:
-            return frozenset(word for line in file for word in line.partition("#")[0].split() if word.isalpha())
-    except OSError:
-        return frozenset(("ssh", "http", "https", "smtp", "domain"))
-
-
-def _signal(value: str, says: str) -> str:
-    if value.isdecimal():
-        return "" if int(value) <= 192 else "there is no signal of that number"
-    name = value.upper().removeprefix("SIG")
-    return (
-        "" if name in SIGNALS or name.startswith("RT") or not value.isalnum() else "there is no signal of that name"
-    )
-
-
-def _mode(value: str, says: str) -> str:
-    return "" if re.match(_MODE, value) else "a mode is wanted here, such as 750 or u+rw"
-
-
-_TESTS = {
-    "number": _number,
-    "duration": _duration,
-    "size": _size,
-    "port": _port,
-    "signal": _signal,
-    "mode": _mode,
-}
+        return None
+    rules = KINDS.get(kind)  # type: ignore[call-overload]
+    return rules.check(value, says) if rules else None

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from dowsing.commandline.expecting import Expected, Next
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
+from dowsing.model.roles import Role
 from dowsing.render.cards import first_sentence
 from dowsing.render.cell_width import display_width
 from dowsing.render.column_layout import in_columns
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.marked_line import Mistake, marked_lines
+from dowsing.render.phrases import words
 from dowsing.render.piece_text import KINDS
 from dowsing.render.typed import typed
 from dowsing.render.wrap import wrap
@@ -16,11 +18,11 @@ from dowsing.render.wrap import wrap
 INDENT = 3
 WIDEST_LABEL = 30
 _TITLES = {
-    "command": "COMMANDS",
-    "subcommand": "SUBCOMMANDS",
-    "option": "OPTIONS",
-    "operand": "OPERAND",
-    "value": "VALUE",
+    Role.COMMAND: "COMMANDS",
+    Role.SUBCOMMAND: "SUBCOMMANDS",
+    Role.OPTION: "OPTIONS",
+    Role.OPERAND: "OPERAND",
+    Role.VALUE: "VALUE",
 }
 
 
@@ -32,7 +34,7 @@ def expected_lines(found: Next, width: int, program: str, limit: int, seen: bool
     mistakes: list[Mistake] = []
     if found.problem is not None:
         problem = found.problem
-        mistakes = [(problem["start"], problem["end"], str(problem["says"]), list(problem["nearest"]))]  # type: ignore[arg-type,call-overload]
+        mistakes = [(problem.start, problem.end, words(problem.reason), problem.nearest)]
     lines = (
         marked_lines(found.line[: found.at], mistakes, width) if found.line.strip() and (mistakes or not seen) else []
     )
@@ -51,25 +53,25 @@ def _status(found: Next) -> str:
     if found.complete:
         return "can be run as it stands"
     if found.missing:
-        return f"cannot be run yet: needs {clean_line(', '.join(found.missing))}"
+        return f"cannot be run yet: needs {clean_line(', '.join(map(words, found.missing)))}"
     return "cannot be run as it stands" if found.problem else ""
 
 
-def _title(what: str, group: list[Expected]) -> str:
+def _title(what: Role, group: list[Expected]) -> str:
     required = " (required)" if all(one.required for one in group) else ""
     return _TITLES[what] + required
 
 
 def _more(found: Next, group: list[Expected], program: str) -> str:
     name = group[0].page.partition("(")[0]
-    if group[0].what == "option" and name:
+    if group[0].what == Role.OPTION and name:
         return f"{program} options {typed(name)}"
     return "type the beginning of what you look for"
 
 
 def _group(group: list[Expected], width: int, limit: int) -> list[str]:
     shown = group[:limit]
-    if group[0].what in ("value", "operand"):
+    if group[0].what in (Role.VALUE, Role.OPERAND):
         lines: list[str] = []
         for one in shown:
             lines += _wanted(one, width, limit)
@@ -79,7 +81,7 @@ def _group(group: list[Expected], width: int, limit: int) -> list[str]:
     indent = INDENT + column + 2
     lines = []
     for one, label in zip(shown, labels, strict=True):
-        body = wrap(clean_line(brief(one.says)), width, indent)[:2]
+        body = wrap(clean_line(brief(one.says or words(one.meaning))), width, indent)[:2]
         size = display_width(label)
         if size <= column:
             lines += [" " * INDENT + label + " " * (column + 2 - size) + body[0][indent:], *body[1:]]
@@ -107,8 +109,8 @@ def _wanted(one: Expected, width: int, limit: int) -> list[str]:
     told = ", ".join(part for part in (kind, limits, "" if one.required else "may be left out") if part)
     head = f"{BOLD}{clean_line(one.placeholder)}{ROMAN}" + (f"  {told}" if told else "")
     lines = [" " * INDENT + head]
-    if one.says:
-        lines += wrap(clean_line(brief(one.says)), width, INDENT + 2)
+    if one.says or one.meaning:
+        lines += wrap(clean_line(brief(one.says or words(one.meaning))), width, INDENT + 2)
     if one.values:
         shown = in_columns([clean_line(value) for value in one.values], width, INDENT + 2)
         lines += shown[:limit]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.form_words import Part, Spelled, Syntax
+from dowsing.facts.forms import ElementKind
 from dowsing.model.entry import Entry
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
 from dowsing.render.cards import first_sentence
@@ -43,11 +44,11 @@ def _rows(form: Spelled, told: set[str], width: int) -> list[str]:
 
     def walk(parts: list[Part], depth: int, chosen: bool = False) -> None:
         for part in parts:
-            if part.what in ("group", "choice"):
-                count = f"one of {len(part.elements)}" if part.what == "choice" else "together"
+            if part.what in (ElementKind.GROUP, ElementKind.CHOICE):
+                count = f"one of {len(part.elements)}" if part.what == ElementKind.CHOICE else "together"
                 rows.append((depth, f"{ITALIC}{count}{ROMAN}", _duty(part)))
-                walk(part.elements, depth + 1, part.what == "choice")
-            elif part.what != "command" or depth:
+                walk(part.elements, depth + 1, part.what == ElementKind.CHOICE)
+            elif part.what != ElementKind.COMMAND or depth:
                 rows.append((depth, _label(part), _says(part, told, chosen)))
 
     walk(form.elements, 0)
@@ -69,7 +70,11 @@ def _rows(form: Spelled, told: set[str], width: int) -> list[str]:
 
 def _label(part: Part) -> str:
     text = clean_line(part.text)
-    return f"{BOLD}{text}{ROMAN}" if part.what in ("option", "literal", "command") else f"{ITALIC}{text}{ROMAN}"
+    return (
+        f"{BOLD}{text}{ROMAN}"
+        if part.what in (ElementKind.OPTION, ElementKind.LITERAL, ElementKind.COMMAND)
+        else f"{ITALIC}{text}{ROMAN}"
+    )
 
 
 def _duty(part: Part) -> str:
@@ -85,9 +90,9 @@ def _says(part: Part, told: set[str], chosen: bool) -> str:
     if _ANY.fullmatch(part.text):
         words.append("any of the options")
     kind = KINDS.get(part.value_kind, "")
-    if kind and part.what == "operand":
+    if kind and part.what == ElementKind.OPERAND:
         words.append(kind)
-    if part.what == "literal":
+    if part.what == ElementKind.LITERAL:
         words.append("typed as it stands")
     text = ", ".join(words)
     says = clean_line(first_sentence(part.says))
@@ -106,8 +111,8 @@ def _together(syntax: Syntax, width: int) -> list[str]:
         for flags in syntax.apart:
             lines += wrap(" or ".join(f"{BOLD}{clean_line(flag)}{ROMAN}" for flag in flags), width, INDENT, 2)
     by_form: dict[str, list[str]] = {}
-    for flag, numbers in syntax.own.items():
-        by_form.setdefault(", ".join(map(str, dict.fromkeys(numbers))), []).append(flag)
+    for flag, forms in syntax.own.items():
+        by_form.setdefault(", ".join(map(str, dict.fromkeys(forms))), []).append(flag)
     if by_form:
         lines += ["", f"{HEADING}IN SOME FORMS ONLY"]
         for numbers, flags in by_form.items():

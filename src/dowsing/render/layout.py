@@ -50,10 +50,9 @@ def block_lines(blocks: list[Block], width: int, indent: int) -> list[str]:
             text = without_links(block.text)
             lines += close_styles([pad + line if line else "" for line in text.split("\n")])
         elif isinstance(block, Indent):
-            after_item = (
-                n > 0 and isinstance(blocks[n - 1], Item) and not blocks[n - 1].bullet
-            )  # it goes on with its text
-            step = STEP if after_item else STEP - 1
+            before = blocks[n - 1] if n else None
+            goes_on = isinstance(before, Item) and not before.bullet  # with the text of the item
+            step = STEP if goes_on else STEP - 1
             lines += block_lines(block.body, width, indent + (0 if _only_items(block) else step))
         elif isinstance(block, Item):
             lines += item_lines(block, width, indent, column if block.beside else STEP)

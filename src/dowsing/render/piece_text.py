@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.pieces import Piece, Unpicked
+from dowsing.commandline.pieces import Effect, Piece, Unpicked
+from dowsing.commandline.sayings import Manner
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
+from dowsing.model.roles import Role
 from dowsing.render.cards import first_sentence
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT, HEADING
+from dowsing.render.line_sentence import sentence
 from dowsing.render.marked_line import Mistake, marked_lines
+from dowsing.render.phrases import subject_of, words
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
 
@@ -30,15 +34,15 @@ def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False
     """
     mistakes = mistakes_of(found)
     lines = marked_lines(found.line, mistakes, width) if mistakes or not seen else []
-    if found.says:
-        lines += [*([""] if lines else []), *wrap(clean_line(found.says), width, INDENT)]
+    says = sentence(found)
+    if says:
+        lines += [*([""] if lines else []), *wrap(clean_line(says), width, INDENT)]
     table = piece_lines(found.pieces, width)
     lines += ["", *table] if table else []
     if found.changes:
         lines += ["", f"{HEADING}CHANGES"]
-        for change in found.changes:
-            head, _, says = clean_line(change).partition(": ")
-            lines += wrap(f"{BOLD}{head}{ROMAN}: {says}", width, INDENT, 2)
+        for effect in found.changes:
+            lines += wrap(f"{BOLD}{clean_line(effect.words)}{ROMAN}: {clean_line(done_by(effect))}", width, INDENT, 2)
     lines += ["", *(f"{FAINT}{line}" for line in _next(found, width, program))]
     return lines
 
@@ -55,10 +59,9 @@ def mistakes_of(found: Unpicked) -> list[Mistake]:
     for piece in found.pieces:
         if piece.problem:
             start, end = (piece.span or [piece.start, piece.end])[:2]
-            mistakes.append((start, end, piece.problem, piece.nearest))
+            mistakes.append((start, end, words(piece.problem), piece.nearest))
     if found.problem is not None:
-        problem = found.problem
-        mistakes.append((problem["start"], problem["end"], str(problem["says"]), []))  # type: ignore[arg-type]
+        mistakes.append((found.problem.start, found.problem.end, words(found.problem.reason), []))
     return sorted(mistakes, key=lambda one: one[0])
 
 
@@ -73,13 +76,15 @@ def _rows(pieces: list[Piece]) -> list[_Row]:
     while n < len(pieces):
         piece = pieces[n]
         n += 1
-        label = f"{BOLD}{clean_line(piece.text)}{ROMAN}" if piece.role != "operand" else clean_line(piece.text)
+        label = f"{BOLD}{clean_line(piece.text)}{ROMAN}" if piece.role != Role.OPERAND else clean_line(piece.text)
         says = _says(piece)
         parts = list(piece.parts)
-        if piece.role == "option" and piece.value is not None:
+        if piece.role == Role.OPTION and piece.value is not None:
             follows: list[Piece] = []
             while (
-                n < len(pieces) and pieces[n].role == "value" and pieces[n].of in (piece.text, *(piece.flags or ()))
+                n < len(pieces)
+                and pieces[n].role == Role.VALUE
+                and pieces[n].of in (piece.text, *(piece.flags or ()))
             ):
                 if pieces[n].inside or pieces[n].problem:
                     break
@@ -93,30 +98,55 @@ def _rows(pieces: list[Piece]) -> list[_Row]:
                 if attached and clean_line(piece.text).endswith(value):
                     joint = value = ""
                 label += f"{joint}{ITALIC}{clean_line(_short(value))}{ROMAN}" if value else ""
-        cited = piece.page or "" if piece.role != "operator" else ""
+        cited = piece.page or "" if piece.role != Role.OPERATOR else ""
         rows.append((piece.depth, label, says, cited if cited != page else "", parts))
         page = cited or page
     return rows
 
 
+def says_of(piece: Piece) -> str:
+    """What a piece means: what its page says, else what is known without it."""
+    return piece.says or words(piece.meaning)
+
+
+def manner_of(piece: Piece) -> str:
+    """What else is told of what a piece is: the name that a form has for it, or how it came to be that."""
+    return words(piece.manner) or piece.what
+
+
+def done_by(effect: Effect) -> str:
+    """What an effect does, with the harmless line to look first."""
+    does = effect.does if isinstance(effect.does, str) else words(effect.does)
+    return f"{does} (to look first: {effect.look})" if effect.look else does
+
+
+def effect_line(effect: Effect) -> str:
+    """An effect in one line."""
+    return f"{effect.words}: {done_by(effect)}"
+
+
+def _is(piece: Piece, manner: Manner) -> bool:
+    return piece.manner is not None and piece.manner.code is manner
+
+
 def _says(piece: Piece) -> str:
     """What a piece means, in a sentence or two."""
-    text = clean_line(" ".join((piece.says or "").split()))
-    if piece.role == "command":
+    text = clean_line(" ".join(says_of(piece).split()))
+    if piece.role == Role.COMMAND:
         where = (
             "keyword of the shell; "
-            if piece.what == "keyword"
+            if _is(piece, Manner.KEYWORD)
             else ("builtin of the shell; " if piece.builtin else "")
         )
         if piece.nearest:
             text += f"; nearest: {', '.join(clean_line(one) for one in piece.nearest)}"
         return (where if piece.page and not piece.page.endswith("(builtin)") else "") + text
     if piece.problem and not text:
-        return piece.problem.partition(":")[0]
-    if piece.role == "option":
+        return subject_of(piece.problem)
+    if piece.role == Role.OPTION:
         said = _shortened(text)
         long = next((flag for flag in piece.flags or [] if flag.startswith("--")), "")
-        notes = piece.what if piece.what not in ("without a dash", "") else ""
+        notes = "" if _is(piece, Manner.NO_DASH) else manner_of(piece)
         is_long = piece.text.startswith("--")
         head = f"{BOLD}{long}{ROMAN}: " if long and not is_long and not notes else ""
         if is_long and piece.text.startswith("--no-") and "--" + piece.text[5:] in (piece.flags or []):
@@ -126,13 +156,13 @@ def _says(piece: Piece) -> str:
             if said or notes or head
             else "not documented here"
         )
-    if piece.role == "subcommand":
-        return _shortened(text) + (f"  ({piece.what})" if piece.what else "")
-    if piece.role == "value":
+    if piece.role == Role.SUBCOMMAND:
+        return _shortened(text) + (f"  ({manner_of(piece)})" if manner_of(piece) else "")
+    if piece.role == Role.VALUE:
         return f"the value of {piece.of}"
-    if piece.role == "operand":
+    if piece.role == Role.OPERAND:
         kind = KINDS.get(piece.kind, "")
-        return text or ", ".join(part for part in (clean_line(piece.what), kind) if part)
+        return text or ", ".join(part for part in (clean_line(manner_of(piece)), kind) if part)
     return text
 
 

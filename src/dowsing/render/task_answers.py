@@ -5,8 +5,9 @@ from __future__ import annotations
 from dowsing.commandline.pieces import Piece
 from dowsing.model.entry import Entry
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line, escaped
+from dowsing.model.roles import Role
 from dowsing.render.line_marks import FAINT
-from dowsing.render.piece_text import piece_lines
+from dowsing.render.piece_text import effect_line, piece_lines, says_of
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
 from dowsing.tasks.answers import Answer, Task
@@ -44,15 +45,15 @@ def task_lines(found: Task, width: int, program: str, height: int | None = None)
 
 def _told_once(pieces: list[Piece]) -> list[Piece]:
     """The pieces without options and operators that say the same as one before."""
-    seen: set[tuple[str, str | None, int]] = set()
+    seen: set[tuple[str, str, int]] = set()
     left: list[Piece] = []
     dropped = ""
     for piece in pieces:
-        if piece.role == "value" and piece.of == dropped:
+        if piece.role == Role.VALUE and piece.of == dropped:
             continue
         dropped = ""
-        if piece.role in ("option", "operator") and not piece.problem:
-            key = (piece.flags[0] if piece.flags else piece.text, piece.says, piece.depth)
+        if piece.role in (Role.OPTION, Role.OPERATOR) and not piece.problem:
+            key = (piece.flags[0] if piece.flags else piece.text, says_of(piece), piece.depth)
             if key in seen:
                 dropped = piece.text
                 continue
@@ -82,9 +83,11 @@ def _answer_lines(number: int, answer: Answer, width: int, short: bool = False) 
 
 def _notes(answer: Answer, width: int) -> list[str]:
     lines: list[str] = []
-    if answer.caution:
-        look = f" (to look first: {answer.look})" if answer.look and "to look first" not in answer.caution else ""
-        lines += wrap(f"{ITALIC}careful{ROMAN}: {clean_line(answer.caution + look)}", width, INDENT)
+    if answer.effects:
+        told_already = any(effect.look for effect in answer.effects)
+        look = f" (to look first: {answer.look})" if answer.look and not told_already else ""
+        caution = "; ".join(effect_line(effect) for effect in answer.effects)
+        lines += wrap(f"{ITALIC}careful{ROMAN}: {clean_line(caution + look)}", width, INDENT)
     missing = [slot.name for slot in answer.slots if slot.value is None and f"<{slot.name}>" in answer.line]
     told = [f"say {', '.join(missing)}"] if missing else []
     if answer.origin.kind == "option":

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.index.store import Store
+from dowsing.index.store import Narrowing, Store, narrowing
 from dowsing.model.record import Record
 
 #: Kinds of entries, in the order in which they are offered.
@@ -54,17 +54,15 @@ class Filters(Record):
         )
 
 
-def narrow(store: Store, filters: Filters, options: bool = False) -> None:
-    """Have the store narrow all matches to what the filters say; to those that take an option only with `options`."""
+def narrowed(store: Store, filters: Filters, options: bool = False) -> Narrowing:
+    """The entries that the filters let through; of an option only with `options`."""
     numbers = None
     if options and filters.takes:
         from dowsing.search.facet import takers
 
         numbers = list(takers(store, filters.takes))
-    store.narrow(
-        filters.package,
-        filters.family,
-        filters.kind,
+    return narrowing(
+        {"package": filters.package, "family": filters.family, "kind": filters.kind},
         filters.section,
         meant(store, "verbs", filters.does),
         meant(store, "nouns", filters.what),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.index.store import Store
+from dowsing.index.store import Store, narrowing
 from dowsing.index.word_reader import standings
 from dowsing.model.document import Document
 from dowsing.model.entry import Entry
@@ -57,8 +57,6 @@ def _usual(entry: Entry) -> tuple[bool, int, str]:
 def _meaning(store: Store, verbs: list[str], nouns: list[str]) -> list[Entry]:
     """The entries that do this to that, those that stand best first."""
     standing = standings(store)
-    store.narrow(verbs=verbs, nouns=nouns)
-    numbers = [match.number for match in store.all_matches()]
-    store.narrow()
+    numbers = [match.number for match in store.all_matches(narrowing(verbs=verbs, nouns=nouns))]
     numbers.sort(key=lambda number: (-standing[number], number))
     return store.entries(numbers[:MOST_ALIKE])

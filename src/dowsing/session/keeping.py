@@ -7,6 +7,7 @@ from dowsing.commandline.tables import Tables
 from dowsing.knowledge.recipes import make_recipe, quoted_slots
 from dowsing.model.errors import CannotKeep, Failure
 from dowsing.model.paths import REPLACED, as_text
+from dowsing.render.line_sentence import sentence
 from dowsing.session.session import Session
 from dowsing.userdata.saved_lines import Kept, save
 
@@ -25,7 +26,7 @@ def keep_line(session: Session, line: str, task: str) -> Kept:
     if REPLACED in as_text(line):
         raise Failure("the line holds bytes that are no UTF-8 text; write them as $'\\xff' and keep that", status=2)
     found = unpick(line, Tables(session.store, session.settings))
-    says = " ".join(task.split()) or found.says or line
+    says = " ".join(task.split()) or sentence(found) or line
     try:
         # what stands in quotes can take no quotes of its own
         slots = {name: {"kind": "word"} for name in quoted_slots(line)}

@@ -5,10 +5,11 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.line import unpick
-from dowsing.commandline.pieces import Piece, Unpicked
+from dowsing.commandline.pieces import Effect, Piece, Unpicked
 from dowsing.commandline.tables import Tables
 from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
 from dowsing.model.record import Record
+from dowsing.model.roles import Role
 from dowsing.tasks.filling import Filled
 from dowsing.tasks.origin import Origin
 from dowsing.tasks.recipe_ranking import ranked
@@ -36,7 +37,7 @@ class Filling(Record):
 
 
 class Answer(Record):
-    """A line for a task. `caution`: what it destroys or overwrites; `look`: the harmless line to look first; `checked`:
+    """A line for a task. `effects`: what it destroys or overwrites; `look`: the harmless line to look first; `checked`:
     every option of it was found in a page of this machine."""
 
     line: str
@@ -44,7 +45,7 @@ class Answer(Record):
     slots: list[Filling]
     pieces: list[Piece]
     origin: Origin
-    caution: str | None
+    effects: list[Effect]
     look: str
     checked: bool
     score: float = 0.0
@@ -126,7 +127,7 @@ def answer_of(filled: Filled, tables: Tables, score: float) -> Answer:
     ]
     return Answer(
         filled.line, recipe.task, slots, found.pieces, Origin("saved" if recipe.where == "saved" else "recipe", _page_of(found), recipe.where),
-        _caution(found), with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
+        found.changes, with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
     )  # fmt: skip
 
 
@@ -135,7 +136,7 @@ def shown_line(task: str, line: str, origin: Origin, tables: Tables) -> Answer:
     found = unpick(line, tables)
     slots = [Filling(name, None, slot_of(name).kind) for name in dict.fromkeys(SLOT.findall(line))]
     return Answer(
-        line, task, slots, found.pieces, origin.changed(page=_page_of(found)), _caution(found), "", is_checked(found)
+        line, task, slots, found.pieces, origin.changed(page=_page_of(found)), found.changes, "", is_checked(found)
     )
 
 
@@ -144,14 +145,10 @@ def _page_of(found: Unpicked) -> str | None:
     return next((piece.page for piece in found.pieces if piece.page), None)
 
 
-def _caution(found: Unpicked) -> str | None:
-    return "; ".join(found.changes) or None
-
-
 def is_checked(found: Unpicked) -> bool:
     """Whether every command of a line is documented here and every option of it stands in a page, without a mistake.
 
     A place for a command is none yet.
     """
-    told = [piece for piece in found.pieces if piece.role in ("command", "subcommand", "option")]
+    told = [piece for piece in found.pieces if piece.role in (Role.COMMAND, Role.SUBCOMMAND, Role.OPTION)]
     return not found.mistaken and all(piece.page or piece.text.startswith("<") for piece in told)

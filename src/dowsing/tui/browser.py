@@ -7,6 +7,8 @@ from rich.text import Text
 from textual.app import ComposeResult
 from textual.binding import Binding
 from textual.containers import Horizontal, Vertical
+from textual.events import Resize
+from textual.timer import Timer
 from textual.widgets import ContentSwitcher, Input, Static
 
 from dowsing.model.entry import Entry
@@ -15,6 +17,7 @@ from dowsing.model.markup import clean_line
 from dowsing.render.cell_width import fit
 from dowsing.search.filters import Filters
 from dowsing.session.session import Session
+from dowsing.tui.browse_state import BrowseState
 from dowsing.tui.lines_view import LinesView
 from dowsing.tui.program import Program, key_bar
 from dowsing.tui.reader import ReaderKeys
@@ -28,21 +31,7 @@ SEARCH_AFTER = 0.25
 FEW = 20  # results; with more the texts of pages are not looked at
 
 
-class State:
-    """What is kept when the screen is left for a form and comes back."""
-
-    def __init__(self, name: str = "") -> None:
-        self.query = ""
-        self.filters = Filters()
-        self.row = 0
-        self.back: list[tuple[str, str, int]] = []  # label, source, line
-        self.ahead: list[tuple[str, str, int]] = []
-        self.now: tuple[str, str, int] | None = (name, "", 0) if name else None
-        self.compose = ""  # the line to be composed next, or the kind of a line of a file
-        self.of_file = False
-
-
-class Browser(ReaderKeys, Program):
+class Browser(ReaderKeys):
     """Finder and reader in one."""
 
     CSS = (
@@ -84,19 +73,19 @@ class Browser(ReaderKeys, Program):
         Binding("pagedown", "page(1)", priority=True, show=False),
         Binding("tab", "tab(1)", priority=True, show=False),
         Binding("shift+tab", "tab(-1)", priority=True, show=False),
-        Binding("alt+left", "back", priority=True, show=False),
-        Binding("alt+right", "ahead", priority=True, show=False),
+        Binding("alt+left", "earlier", priority=True, show=False),
+        Binding("alt+right", "later", priority=True, show=False),
     ]
 
-    def __init__(self, session: Session, state: State) -> None:
+    def __init__(self, session: Session, state: BrowseState) -> None:
         super().__init__()
         self.session = session
         self.state = state
         self.results = Results([], 0, "", {})
         self.on_facets = False
         self.asked = state.query
-        self._preview_timer = None
-        self._search_timer = None
+        self._preview_timer: Timer | None = None
+        self._search_timer: Timer | None = None
         self.first_says = ""
 
     def compose(self) -> ComposeResult:
@@ -261,11 +250,6 @@ class Browser(ReaderKeys, Program):
 
     # --- keys that both have ---------------------------------------------------------------------------
 
-    @property
-    def reading(self) -> bool:
-        """Whether the reader is shown."""
-        return self.opened is not None
-
     def say(self, text: str) -> None:
         """A line at the bottom."""
         self.query_one("#status", Static).update(Text(clean_line(text), no_wrap=True, overflow="ellipsis"))
@@ -281,7 +265,7 @@ class Browser(ReaderKeys, Program):
             keys.insert(3, ("Esc", "clear" if self.asked or self.state.filters.any else "leave"))
         self.query_one("#keys", Static).update(key_bar(keys, self.size.width))
 
-    def on_resize(self, event) -> None:  # type: ignore[no-untyped-def]
+    def on_resize(self, event: Resize) -> None:
         super().on_resize(event)
         self.screen.set_class(event.size.width < 110, "narrow")
         self.call_after_refresh(self.place)

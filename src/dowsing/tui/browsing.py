@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dowsing.model.errors import Failure
 from dowsing.session.session import Session
-from dowsing.tui.browser import Browser, State
+from dowsing.tui.browse_state import BrowseState
+from dowsing.tui.browser import Browser
 from dowsing.tui.program import run_program
 
 
 def browse_on_screen(session: Session, name: str) -> str | None:
     """Let the user find and read; the line that was chosen, None if none was."""
-    state = State(name)
+    state = BrowseState(name)
     says = ""
     while True:
         state.compose = ""

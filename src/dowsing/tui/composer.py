@@ -3,21 +3,24 @@
 from __future__ import annotations
 
 from textual.binding import Binding
+from textual.events import Resize
 from textual.widgets import Input
 
 from dowsing.composing.completing import completed, completions
-from dowsing.composing.field import ALL, STEPS, SWITCH, Field, wrong
+from dowsing.composing.faults import FaultCode
+from dowsing.composing.field import SWITCH, Field, FieldKind, Step, wrong
 from dowsing.composing.sheet import Sheet
 from dowsing.model.document import Document
 from dowsing.model.quoting import is_quoted_word, items, quoted
 from dowsing.render.page_text import whole_lines
+from dowsing.render.phrases import words
 from dowsing.session.session import Session
 from dowsing.session.sheets import documents_of
 from dowsing.tui.above import Above
 from dowsing.tui.field_list import FieldList
 from dowsing.tui.form_view import FormView
 from dowsing.tui.lines_view import LinesView
-from dowsing.tui.program import Program, run_program
+from dowsing.tui.program import run_program
 
 _SPELLINGS = ("", "long", "short")
 
@@ -27,10 +30,9 @@ def compose_on_screen(session: Session, sheet: Sheet, spelling: str = "") -> str
     return run_program(Composer(session, sheet, spelling))
 
 
-class Composer(FormView, Program):
+class Composer(FormView):
     """The form of a sheet."""
 
-    CSS = Program.CSS + FormView.CSS
     BINDINGS = [  # noqa: RUF012
         Binding("enter", "hand_out", "hand out", priority=True),
         Binding("escape", "escape", "leave", priority=True),
@@ -79,7 +81,7 @@ class Composer(FormView, Program):
 
     # --- drawing -------------------------------------------------------------------------------------
 
-    def on_resize(self, event) -> None:  # type: ignore[no-untyped-def]
+    def on_resize(self, event: Resize) -> None:
         super().on_resize(event)
         self.screen.set_class(event.size.width < 100, "narrow")
         self.call_after_refresh(self.place)
@@ -92,7 +94,7 @@ class Composer(FormView, Program):
             self.show_heads()
             self.show_help()
 
-    def show_step(self, step: str, key: str = "") -> None:
+    def show_step(self, step: Step, key: str = "") -> None:
         """Show the fields of a step, with the field of that key in focus."""
         self.step = step
         fields = self.sheet.of_step(step)
@@ -186,8 +188,8 @@ class Composer(FormView, Program):
             return
         self.take_input()
         reason = self.sheet.wrong(field)
-        self.say(f"{field.label}: {reason}" if reason else "")
-        if field.what == "subcommand" and not reason and self.sheet.settle():
+        self.say(f"{field.label}: {words(reason)}" if reason else "")
+        if field.what == FieldKind.SUBCOMMAND and not reason and self.sheet.settle():
             self.renew()
 
     def renew(self) -> None:
@@ -205,8 +207,8 @@ class Composer(FormView, Program):
             return
         self.sheet.put(field, values)
         reasons = (wrong(field, value, self.sheet.folder) for value in values if value)
-        self.say(next((reason for reason in reasons if reason), ""))
-        if field.what == "form":
+        self.say(words(next((reason for reason in reasons if reason), None)))
+        if field.what == FieldKind.FORM:
             key = field.key
             self.list.show(self.sheet.of_step(self.step))
             row = next((n for n, one in enumerate(self.list.fields) if one.key == key), 0)
@@ -244,7 +246,7 @@ class Composer(FormView, Program):
             self.change(field, [values[(at + 1) % len(values)]])
         elif key == "left":
             self.change(field, [values[(at - 1) % len(values)] if at >= 0 else values[-1]])
-        elif key in ("delete", "backspace") and field.what != "form":
+        elif key in ("delete", "backspace") and field.what != FieldKind.FORM:
             self.change(field, [])
         elif character.isprintable() and character:
             after = [*values[at + 1 :], *values[: at + 1]]
@@ -291,9 +293,10 @@ class Composer(FormView, Program):
         if self.seeking:
             self.stop_seeking()
         counts = self.sheet.counts()
-        at = STEPS.index(self.step)
-        order = [*STEPS[at + 1 :], *STEPS[: at + 1]]
-        self.show_step(next(step for step in order if counts[step] or step == ALL))
+        steps = list(Step)
+        at = steps.index(self.step)
+        order = [*steps[at + 1 :], *steps[: at + 1]]
+        self.show_step(next(step for step in order if counts[step] or step == Step.ALL))
 
     def action_seek(self) -> None:
         """Look for fields by words."""
@@ -305,7 +308,7 @@ class Composer(FormView, Program):
         seeking = self.query_one("#seeking", Input)
         seeking.value = ""
         self.set_focus(seeking)
-        self.list.show(self.sheet.of_step(ALL))
+        self.list.show(self.sheet.of_step(Step.ALL))
         self.enter_field()
 
     def stop_seeking(self) -> None:
@@ -355,7 +358,7 @@ class Composer(FormView, Program):
         elif self.seeking:
             field = self.list.field
             self.stop_seeking()
-            self.show_step(ALL if field is not None else self.step, field.key if field is not None else "")
+            self.show_step(Step.ALL if field is not None else self.step, field.key if field is not None else "")
         else:
             self.exit(None)
 
@@ -373,8 +376,10 @@ class Composer(FormView, Program):
         if faults and self.warned != line:
             self.warned = line
             fault = faults[0]
-            self.show_step(fault.field.step if fault.field.step in STEPS else ALL, fault.field.key)
-            says = fault.says if fault.says.startswith("needs") else f"{fault.field.label}: {fault.says}"
+            self.show_step(fault.field.step, fault.field.key)
+            says = words(fault.reason)
+            if fault.reason.code is not FaultCode.NEEDED:
+                says = f"{fault.field.label}: {says}"
             self.say(f"{says} · Enter again takes the line as it is")
             return
         self.hand_out(line)
@@ -396,7 +401,7 @@ class Composer(FormView, Program):
         if widget is None or widget.id != "steps":
             return
         counts, at = self.sheet.counts(), 0
-        for n, step in enumerate(STEPS, 1):
+        for n, step in enumerate(Step, 1):
             width = len(f" {n} {step} {counts[step]} ")
             if at <= event.x < at + width:
                 self.leave_field()

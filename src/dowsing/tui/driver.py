@@ -4,19 +4,20 @@ from __future__ import annotations
 
 import codecs
 import os
+from collections.abc import Callable
 
 from textual.drivers import linux_driver
 from textual.drivers.linux_driver import LinuxDriver
 
 
-def _lenient(encoding: str):  # type: ignore[no-untyped-def]
+def _lenient(encoding: str) -> Callable[[], codecs.IncrementalDecoder]:
     """A decoder that puts a sign in the place of what is no text: anything may be pasted."""
     decoder = codecs.getincrementaldecoder(encoding)
     return lambda: decoder("replace")
 
 
 # the library decodes strictly, and what is no UTF-8 ends its reading of keys
-linux_driver.getincrementaldecoder = _lenient  # type: ignore[assignment]
+linux_driver.getincrementaldecoder = _lenient  # type: ignore[attr-defined, assignment]
 
 
 class TerminalDriver(LinuxDriver):

@@ -9,12 +9,13 @@ from textual.message import Message
 from textual.scroll_view import ScrollView
 from textual.strip import Strip
 
-from dowsing.composing.field import Field
+from dowsing.composing.field import Field, FieldKind
 from dowsing.composing.sheet import Sheet
 from dowsing.model.markup import clean_line
 from dowsing.render.cell_width import display_width, fit
 from dowsing.render.expectations import brief
-from dowsing.session.sheets import shown_value
+from dowsing.render.fields import field_says, shown_value
+from dowsing.render.phrases import words
 
 NAME = Style(bold=True)
 VALUE = Style(color="cyan")
@@ -99,7 +100,7 @@ class FieldList(ScrollView, can_focus=False):
         field = self.fields[number]
         here = number == self.row
         out = field.key in self.ruled_out
-        wrong = self.sheet.wrong(field)
+        wrong = words(self.sheet.wrong(field))
         on = self.sheet.is_on(field)
         mark = "!" if wrong else "•" if on else "*" if field.required else " "
         name = fit(_name(field), self._name_width)
@@ -112,7 +113,7 @@ class FieldList(ScrollView, can_focus=False):
         ]
         room = width - self.value_column - self.value_width - 2
         if room > 12:
-            says = f"not with {self.ruled_out[field.key]}" if out else wrong or brief(field.says)
+            says = f"not with {self.ruled_out[field.key]}" if out else wrong or brief(field_says(field))
             pieces.append(Segment("  " + fit(clean_line(says), room), WRONG if wrong else FAINT))
         return Strip(pieces).adjust_cell_length(width)
 
@@ -128,5 +129,5 @@ class FieldList(ScrollView, can_focus=False):
 
 
 def _name(field: Field) -> str:
-    holder = f" {field.placeholder}" if field.what == "option" and field.placeholder else ""
+    holder = f" {field.placeholder}" if field.what == FieldKind.OPTION and field.placeholder else ""
     return clean_line(field.label + holder)

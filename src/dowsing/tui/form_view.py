@@ -6,26 +6,42 @@ from textual.app import ComposeResult
 from textual.containers import Container, Horizontal
 from textual.widgets import Input, Static
 
-from dowsing.composing.field import STEPS, Field
+from dowsing.composing.field import Field, Step
+from dowsing.composing.sheet import Sheet
+from dowsing.model.document import Document
 from dowsing.model.markup import BOLD, ROMAN, clean_line
+from dowsing.render.fields import help_lines
 from dowsing.render.wrap import wrap
-from dowsing.session.sheets import help_lines
 from dowsing.tui.field_list import FieldList
 from dowsing.tui.lines_view import LinesView
 from dowsing.tui.marked import text_of
-from dowsing.tui.program import key_bar
-
-TYPE_CHECKING = False
-if TYPE_CHECKING:
-    from dowsing.tui.composer import Composer
+from dowsing.tui.program import Program, key_bar
 
 FEW_VALUES = 12  # so many are gone through with the arrows; more are typed
 
 
-class FormView:
-    """What is drawn of a form. Part of the screen of `compose`."""
+class FormView(Program):
+    """What is drawn of a form: the part of the screen of `compose` that only shows.
 
-    CSS = """
+    `step`: the step that is shown; `offered`: what Tab completes to; `document`: the page that tells of the fields.
+    """
+
+    sheet: Sheet
+    step: Step
+    spelling: str
+    offered: list[str]
+    document: Document | None
+    list: FieldList
+    side: LinesView
+
+    @property
+    def seeking(self) -> bool:
+        """Whether fields are looked for by words."""
+        raise NotImplementedError
+
+    CSS = (
+        Program.CSS
+        + """
     #title { height: 1; }
     #steps { height: 1; }
     #middle { height: 1fr; }
@@ -45,8 +61,9 @@ class FormView:
     Screen.narrow #middle { layout: vertical; }
     Screen.narrow #side { width: 100%; height: 40%; border-left: none; border-top: solid ansi_bright_black; }
     """
+    )
 
-    def compose(self: Composer) -> ComposeResult:  # type: ignore[misc]
+    def compose(self) -> ComposeResult:
         """The parts of the screen."""
         yield Static(id="title", classes="bar")
         yield Static(id="steps", classes="bar")
@@ -63,7 +80,7 @@ class FormView:
         yield Static(id="keys")
         yield self.too_small()
 
-    def show_heads(self: Composer) -> None:  # type: ignore[misc]
+    def show_heads(self) -> None:
         """The title, the steps with their counts, the line, the keys."""
         sheet = self.sheet
         width = self.size.width
@@ -76,7 +93,7 @@ class FormView:
         self.query_one("#title", Static).update(head)
         counts = sheet.counts()
         steps = text_of("")
-        for n, step in enumerate(STEPS, 1):
+        for n, step in enumerate(Step, 1):
             steps.append(f" {n} {step} {counts[step]} ", "reverse" if step == self.step and not self.seeking else "")
             steps.append(" ")
         if self.seeking:
@@ -97,7 +114,7 @@ class FormView:
         keys.append(("F1", "page"))
         self.query_one("#keys", Static).update(key_bar(keys, width - 2))
 
-    def show_line(self: Composer) -> None:  # type: ignore[misc]
+    def show_line(self) -> None:
         """The line as it stands."""
         line = self.sheet.line(self.spelling)
         shown = "\n".join("".join(c if c.isprintable() else "?" for c in one) for one in line.split("\n"))
@@ -105,7 +122,7 @@ class FormView:
             text_of(f"{BOLD}{shown}{ROMAN}") if shown else text_of("(nothing yet)")
         )
 
-    def show_help(self: Composer) -> None:  # type: ignore[misc]
+    def show_help(self) -> None:
         """What is told of the field in focus."""
         field = self.list.field
         if field is None:
@@ -128,15 +145,15 @@ class FormView:
             lines += [f"{n:>3}  {clean_line(value)}" for n, value in enumerate(values, 1)] + [""]
         self.side.show(lines + help_lines(self.sheet, field, self.document, width))
 
-    def say(self: Composer, text: str) -> None:  # type: ignore[misc]
+    def say(self, text: str) -> None:
         """A line about what is wrong."""
         self.query_one("#status", Static).update(text_of(clean_line(text)))
 
-    def chooses(self: Composer, field: Field) -> bool:  # type: ignore[misc]
+    def chooses(self, field: Field) -> bool:
         """Whether its value is one of a few, gone through with the arrows."""
         return bool(field.takes and field.strict and field.values and len(field.values) <= FEW_VALUES)
 
-    def types(self: Composer, field: Field | None) -> bool:  # type: ignore[misc]
+    def types(self, field: Field | None) -> bool:
         """Whether its value is typed."""
         if field is None or not field.takes or self.chooses(field):
             return False

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import sys
+from typing import Any
 
 
 class OnTerminal:
@@ -37,7 +38,7 @@ class OnTerminal:
             os.close(saved)
 
     @staticmethod
-    def _read_attributes():  # type: ignore[no-untyped-def]
+    def _read_attributes() -> list[Any] | None:
         import termios
 
         try:

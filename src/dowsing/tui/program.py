@@ -11,6 +11,7 @@ os.environ.setdefault("ESCDELAY", "40")
 from rich.text import Text
 from textual.app import App
 from textual.binding import Binding
+from textual.events import Resize
 from textual.widgets import Input, Static
 
 from dowsing.model.errors import Failure
@@ -72,7 +73,7 @@ class Program(App):  # type: ignore[type-arg]
             f"make the window at least {LEAST_WIDTH} columns wide and {LEAST_HEIGHT} lines high", id="too-small"
         )
 
-    def on_resize(self, event) -> None:  # type: ignore[no-untyped-def]
+    def on_resize(self, event: Resize) -> None:
         """A window in which nothing fits says so until it is larger."""
         size = event.size
         self.screen.set_class(size.width < LEAST_WIDTH or size.height < LEAST_HEIGHT, "small")

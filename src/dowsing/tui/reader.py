@@ -2,23 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from rich.style import Style
 from rich.text import Text
+from textual.app import ComposeResult
 from textual.containers import Container, Horizontal, Vertical
+from textual.events import Key
 from textual.widgets import ContentSwitcher, Input, Static
 
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line
 from dowsing.render.cell_width import fit
+from dowsing.session.session import Session
 from dowsing.session.user_data import note_read
 from dowsing.tui.above import Above
+from dowsing.tui.browse_state import BrowseState
 from dowsing.tui.lines_view import LinesView, Spot
 from dowsing.tui.opened import Opened, Sheet, anchors_of
+from dowsing.tui.program import Program
 from dowsing.tui.rows import Row, Rows
-
-TYPE_CHECKING = False
-if TYPE_CHECKING:
-    from dowsing.tui.browser import Browser
 
 NARROWEST, WIDEST = 30, 100  # columns of text
 
@@ -32,7 +35,8 @@ class ReaderView(Vertical):
         self.contents = Rows(lit=False, id="contents")
         self.sought = Input(id="sought", compact=True, select_on_focus=False)
 
-    def compose(self):  # type: ignore[no-untyped-def]
+    def compose(self) -> ComposeResult:
+        """The parts of the reader."""
         yield Static(id="tabs")
         with Horizontal(id="text"):
             yield self.contents
@@ -42,16 +46,41 @@ class ReaderView(Vertical):
             yield self.sought
 
 
-class ReaderKeys:
-    """What the keys do while a document is read. Part of the screen of `browse`."""
+class ReaderKeys(Program):
+    """What the keys do while a document is read: the part of the screen of `browse` that the reader is.
 
+    The screen that it is part of has the finder, the line at the bottom and the bar of keys.
+    """
+
+    session: Session
+    state: BrowseState
+    page: LinesView
+    contents: Rows
+    sought: Input
     opened: Opened | None = None
     sheet: Sheet | None = None
     on_contents = False
 
+    @property
+    def reading(self) -> bool:
+        """Whether the reader is shown."""
+        return self.opened is not None
+
+    def say(self, text: str) -> None:
+        """A line at the bottom."""
+        raise NotImplementedError
+
+    def show_keys(self) -> None:
+        """The keys that mean something now."""
+        raise NotImplementedError
+
+    def show_finder(self) -> None:
+        """Back to the finder."""
+        raise NotImplementedError
+
     # --- opening -------------------------------------------------------------------------------------
 
-    def open(self: Browser, label: str, source: str = "", line: int = 0, remember: bool = True) -> None:  # type: ignore[misc]
+    def open(self, label: str, source: str = "", line: int = 0, remember: bool = True) -> None:
         """Open a name, and remember where one was."""
         try:
             opened = Opened(self.session, label)
@@ -77,19 +106,19 @@ class ReaderKeys:
         note_read(self.session, opened.label)
         self.call_after_refresh(self.show_reader, line)
 
-    def show_reader(self: Browser, line: int) -> None:  # type: ignore[misc]
+    def show_reader(self, line: int) -> None:
         """Change from the finder to the document that is open."""
         self.query_one(ContentSwitcher).current = "reader"
         self.set_focus(self.page)
         self.call_after_refresh(self.lay_out, line=line)
 
-    def here(self: Browser) -> tuple[str, str, int] | None:  # type: ignore[misc]
+    def here(self) -> tuple[str, str, int] | None:
         """Where one reads now."""
         if self.opened is None or not self.reading:
             return None
         return self.opened.label, self.opened.source, self.page.scroll_offset.y
 
-    def lay_out(self: Browser, keep: bool = False, line: int = 0) -> None:  # type: ignore[misc]
+    def lay_out(self, keep: bool = False, line: int = 0) -> None:
         """Lay the document out for the width there is."""
         if self.opened is None:
             return
@@ -110,7 +139,7 @@ class ReaderKeys:
         self.show_tabs()
         self.show_keys()
 
-    def show_tabs(self: Browser) -> None:  # type: ignore[misc]
+    def show_tabs(self) -> None:
         """The name, and its sources."""
         assert self.opened is not None
         bar = Text(no_wrap=True, overflow="ellipsis")
@@ -123,7 +152,7 @@ class ReaderKeys:
             bar.append(f"   ← {trail[0]}  → {trail[1]}", "dim")
         self.query_one("#tabs", Static).update(bar)
 
-    def reader_keys(self: Browser) -> list[tuple[str, str]]:  # type: ignore[misc]
+    def reader_keys(self) -> list[tuple[str, str]]:
         """The keys that mean something now."""
         spot = self.page.chosen
         if self.on_contents:
@@ -139,7 +168,7 @@ class ReaderKeys:
 
     # --- keys ----------------------------------------------------------------------------------------
 
-    def escape_reader(self: Browser) -> None:  # type: ignore[misc]
+    def escape_reader(self) -> None:
         """Out of what is done now; at last to the finder."""
         if self.screen.has_class("within"):
             self.end_within()
@@ -159,7 +188,7 @@ class ReaderKeys:
             self.say("")
             self.show_finder()
 
-    def enter_reader(self: Browser) -> None:  # type: ignore[misc]
+    def enter_reader(self) -> None:
         """Follow a link, hand a line out, go to a part, end the search."""
         if len(self.screen_stack) > 1:
             self.pop_screen()
@@ -172,14 +201,14 @@ class ReaderKeys:
         else:
             self.page.scroll_relative(y=1, animate=False)
 
-    def on_lines_view_chosen(self: Browser, event: LinesView.Chosen) -> None:  # type: ignore[misc]
+    def on_lines_view_chosen(self, event: LinesView.Chosen) -> None:
         """A click follows a link; on a line it only chooses it."""
         if event.spot.what != "line":
             self.follow(event.spot)
         else:
             self.show_keys()
 
-    def follow(self: Browser, spot: Spot) -> None:  # type: ignore[misc]
+    def follow(self, spot: Spot) -> None:
         """Go where a spot leads."""
         if spot.what == "line":
             self.hand_out(spot.target)
@@ -188,7 +217,7 @@ class ReaderKeys:
         else:
             self.go_to_node(spot.target)
 
-    def go_to_node(self: Browser, target: str) -> None:  # type: ignore[misc]
+    def go_to_node(self, target: str) -> None:
         """Another node: a part of what is open, another node of its manual, a name."""
         assert self.opened is not None and self.sheet is not None
         here = self.here()
@@ -206,15 +235,15 @@ class ReaderKeys:
             name = target.rpartition(")")[2].strip() or target.strip("()")
             self.open(name)
 
-    def action_back(self: Browser) -> None:  # type: ignore[misc]
+    def action_earlier(self) -> None:
         """Where one was before."""
         self.go(self.state.back, self.state.ahead)
 
-    def action_ahead(self: Browser) -> None:  # type: ignore[misc]
+    def action_later(self) -> None:
         """Where one came back from."""
         self.go(self.state.ahead, self.state.back)
 
-    def go(self: Browser, there: list[tuple[str, str, int]], other: list[tuple[str, str, int]]) -> None:  # type: ignore[misc]
+    def go(self, there: list[tuple[str, str, int]], other: list[tuple[str, str, int]]) -> None:
         if not there:
             if self.reading and there is self.state.back:
                 self.escape_reader()
@@ -224,7 +253,7 @@ class ReaderKeys:
             other.append(here)
         self.open(*there.pop(), remember=False)
 
-    def move_reader(self: Browser, by: int) -> None:  # type: ignore[misc]
+    def move_reader(self, by: int) -> None:
         if len(self.screen_stack) > 1:
             self.screen.query_one(LinesView).scroll_relative(y=by, animate=False)
         elif self.on_contents:
@@ -232,26 +261,26 @@ class ReaderKeys:
         else:
             self.page.scroll_relative(y=by, animate=False)
 
-    def page_reader(self: Browser, by: int) -> None:  # type: ignore[misc]
+    def page_reader(self, by: int) -> None:
         view = self.screen.query_one(LinesView) if len(self.screen_stack) > 1 else self.page
         view.scroll_relative(y=by * max(view.size.height - 1, 1), animate=False)
 
-    def tab_reader(self: Browser, by: int) -> None:  # type: ignore[misc]
+    def tab_reader(self, by: int) -> None:
         if not self.screen.has_class("within"):
             self.page.step(by)
             self.show_keys()
             spot = self.page.chosen
             self.say(f"→ {spot.target}" if spot is not None else "there is nothing to choose in this text")
 
-    def on_key(self: Browser, event) -> None:  # type: ignore[no-untyped-def, misc]
+    def on_key(self, event: Key) -> None:
         """The letters of the reader."""
         if not self.reading or self.screen.has_class("within") or len(self.screen_stack) > 1:
             return
         if self.opened is None or self.sheet is None:
             return
         key, character = event.key, event.character or ""
-        does = {
-            "q": self.action_leave, "backspace": self.action_back, "[": self.action_back, "]": self.action_ahead,
+        does: dict[str, Callable[[], object]] = {
+            "q": self.action_leave, "backspace": self.action_earlier, "[": self.action_earlier, "]": self.action_later,
             "/": self.begin_within, "n": lambda: self.seek_on(1), "N": lambda: self.seek_on(-1),
             "g": self.to_contents, "o": lambda: self.jump("option"), "e": self.to_examples, "c": self.compose_line,
             "u": self.unpick_line, "s": self.save_line, "y": self.copy_line, "f": self.escape_reader,
@@ -266,7 +295,7 @@ class ReaderKeys:
         elif character.isdecimal() and 1 <= int(character) <= len(self.opened.sources):
             self.turn_to(self.opened.sources[int(character) - 1])
 
-    def turn_to(self: Browser, source: str) -> None:  # type: ignore[misc]
+    def turn_to(self, source: str) -> None:
         """Another source of the same name."""
         assert self.opened is not None
         try:
@@ -279,44 +308,44 @@ class ReaderKeys:
 
     # --- places in the text --------------------------------------------------------------------------
 
-    def begin_within(self: Browser) -> None:  # type: ignore[misc]
+    def begin_within(self) -> None:
         """Search in the text."""
         self.screen.add_class("within")
         self.sought.value = ""
         self.set_focus(self.sought)
 
-    def end_within(self: Browser) -> None:  # type: ignore[misc]
+    def end_within(self) -> None:
         self.screen.remove_class("within")
         self.set_focus(self.page)
 
-    def seek(self: Browser, text: str) -> None:  # type: ignore[misc]
+    def seek(self, text: str) -> None:
         count = self.page.seek(text)
         self.say(
             f"{count} lines · n next, N the one before" if count else f"“{text}” is not in this text" if text else ""
         )
 
-    def seek_on(self: Browser, by: int) -> None:  # type: ignore[misc]
+    def seek_on(self, by: int) -> None:
         at, count = self.page.seek_next(by)
         self.say(f"{at} of {count}" if count else "nothing was looked for; / does")
 
-    def to_contents(self: Browser) -> None:  # type: ignore[misc]
+    def to_contents(self) -> None:
         """To the list of contents, or back."""
         self.on_contents = not self.on_contents and bool(self.contents.rows)
         self.screen.set_class(self.on_contents, "on-contents")
         self.contents.lit = self.on_contents
         top = self.page.scroll_offset.y
-        passed = [n for n, row in enumerate(self.contents.rows) if row.value <= top]
+        passed = [n for n, row in enumerate(self.contents.rows) if isinstance(row.value, int) and row.value <= top]
         self.contents.show(self.contents.rows, passed[-1] if passed else 0)
         self.show_keys()
 
-    def go_to_part(self: Browser) -> None:  # type: ignore[misc]
+    def go_to_part(self) -> None:
         number = self.contents.value
         if self.on_contents:
             self.to_contents()
         if isinstance(number, int):
             self.page.go_to_line(number)
 
-    def jump(self: Browser, *words: str) -> bool:  # type: ignore[misc]
+    def jump(self, *words: str) -> bool:
         """To the first part of such a title."""
         assert self.sheet is not None
         line = self.sheet.place_of(*words)
@@ -328,7 +357,7 @@ class ReaderKeys:
             self.say(f"this text has no part about {words[0]}s")
         return line >= 0
 
-    def _first_option(self: Browser) -> int:  # type: ignore[misc]
+    def _first_option(self) -> int:
         """Where the first option is told of, in a text without a part for them."""
         from dowsing.model.markup import plain
 
@@ -339,7 +368,7 @@ class ReaderKeys:
             (n for n, line in enumerate(self.page.lines) if flags and plain(line).strip().startswith(flags)), -1
         )
 
-    def to_examples(self: Browser) -> None:  # type: ignore[misc]
+    def to_examples(self) -> None:
         """To the examples; the first line of them is chosen."""
         if self.jump("example", "recipes"):
             top = self.page.scroll_offset.y
@@ -353,11 +382,11 @@ class ReaderKeys:
 
     # --- what can be done with a line ----------------------------------------------------------------
 
-    def chosen_line(self: Browser) -> str:  # type: ignore[misc]
+    def chosen_line(self) -> str:
         spot = self.page.chosen
         return spot.target if spot is not None and spot.what == "line" else ""
 
-    def compose_line(self: Browser) -> None:  # type: ignore[misc]
+    def compose_line(self) -> None:
         """Compose the line that is chosen, the command that the text is about, or a line of the file that it is about."""
         assert self.opened is not None
         entry = self.opened.entry
@@ -367,7 +396,7 @@ class ReaderKeys:
         self.state.now = self.here()
         self.exit(None)
 
-    def unpick_line(self: Browser) -> None:  # type: ignore[misc]
+    def unpick_line(self) -> None:
         line = self.chosen_line()
         if not line:
             self.say("choose a line with Tab first")
@@ -380,7 +409,7 @@ class ReaderKeys:
         program = self.session.program
         self.push_screen(Above(lambda width: unpicked_lines(found, width, program), "Esc back · arrows scroll"))
 
-    def save_line(self: Browser) -> None:  # type: ignore[misc]
+    def save_line(self) -> None:
         line = self.chosen_line()
         if not line:
             self.say("choose a line with Tab first")
@@ -393,7 +422,7 @@ class ReaderKeys:
         except Failure as failure:
             self.say(failure.says)
 
-    def copy_line(self: Browser) -> None:  # type: ignore[misc]
+    def copy_line(self) -> None:
         line = self.chosen_line()
         if not line:
             self.say("choose a line with Tab first")

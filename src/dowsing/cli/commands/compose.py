@@ -41,9 +41,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
     given, sheet = _sheet(session, options)
     spelling = options.spelling or ""
     if session.json:
-        from dowsing.session.sheets import as_json
+        from dowsing.render.line_json import sheet_json
 
-        session.print_json({**as_json(sheet), "line": sheet.line(spelling)})
+        session.print_json({**sheet_json(sheet), "line": sheet.line(spelling)})
         return 0
     if options.plain:
         from dowsing.cli.dialogue import ask_fields

@@ -41,8 +41,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     lines, tasks = [one.line for one in shown], [one.task for one in shown]
     remember(session.settings.data, Remembered("examples", found.entry.name, [], lines, tasks))
     if session.json:
-        from dowsing.cli.commands.task import answer_json
         from dowsing.commandline.tables import Tables
+        from dowsing.render.line_json import answer_json
         from dowsing.tasks.answers import shown_line
 
         tables = Tables(session.store, session.settings, suggest=False)

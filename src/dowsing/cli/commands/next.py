@@ -34,7 +34,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
         raise Failure(f"--at is a place in the line, 0 to {len(line)}", status=2)
     found = what_next(line, Tables(session.store, session.settings, ask=True), options.at)
     if session.json:
-        session.print_json(found)
+        from dowsing.render.line_json import next_json
+
+        session.print_json(next_json(found))
     else:
         from dowsing.render.expectations import expected_lines
 

@@ -10,6 +10,7 @@ from dowsing.commandline.line import unpick
 from dowsing.commandline.tables import Tables
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line, escaped
+from dowsing.render.phrases import words
 from dowsing.session.keeping import keep_line
 from dowsing.session.session import Session
 from dowsing.terminal.screen import message
@@ -57,9 +58,9 @@ def keep(session: Session, line: str, task: str) -> int:
     found = unpick(kept.recipe.line, Tables(session.store, session.settings))
     for piece in found.pieces:
         if piece.problem:
-            message(f"kept as it is, but: {clean_line(piece.problem)}")
+            message(f"kept as it is, but: {clean_line(words(piece.problem))}")
     if found.problem:
-        message(f"kept as it is, but a shell cannot read it: {found.problem['says']}")
+        message(f"kept as it is, but a shell cannot read it: {words(found.problem.reason)}")
     if session.json:
         from dowsing.tasks.answers import is_checked
 

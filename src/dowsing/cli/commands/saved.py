@@ -61,8 +61,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
 
 def _print_json(session: Session, lines: list[Recipe], words: str) -> None:
-    from dowsing.cli.commands.task import answer_json
     from dowsing.commandline.tables import Tables
+    from dowsing.render.line_json import answer_json
     from dowsing.tasks.answers import answer_of
     from dowsing.tasks.filling import fill
 

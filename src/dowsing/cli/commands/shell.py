@@ -42,7 +42,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         write("".join(f"{text}\n" for text in texts))
         return 0
     if what == "page":
-        from dowsing.cli.pointing import read_at
+        from dowsing.cli.commands.pointing import read_at
 
         return read_at(session, " ".join(options.what[1:]), options.at)
     if what not in SHELLS or len(options.what) != 1:

@@ -58,8 +58,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
     else:
         lines += difference_lines(differences(compared, chosen), width)
         if chosen:
-            one, other = (_document(compared, source) for source in chosen)
-            lines += wording_lines(wordings(one, other), *chosen, width)
+            first, second = chosen
+            found = wordings(_document(compared, first), _document(compared, second))
+            lines += wording_lines(found, first, second, width)
     session.screen.show(lines, paged=options.differences is not None)
     return 0
 

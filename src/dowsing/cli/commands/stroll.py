@@ -9,7 +9,7 @@ from dowsing.cli.commands.find import add_filters, filters_of
 from dowsing.cli.listed import remember_own
 from dowsing.model.errors import CannotKeep, Failure
 from dowsing.render.typed import typed
-from dowsing.search.filters import Filters, narrow
+from dowsing.search.filters import Filters, narrowed
 from dowsing.session.naming import find_entry
 from dowsing.session.session import Session
 from dowsing.terminal.asking import agreed, can_ask
@@ -47,8 +47,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     filters = filters_of(options)
     if options.yes and not options.reset:
         raise Failure("--yes goes with --reset", status=2)
-    narrow(session.store, filters, options=True)
-    everything = [Place(*row) for row in session.store.places()]
+    within = narrowed(session.store, filters, options=True)
+    everything = [Place(*row) for row in session.store.places(within)]
     places = [place for place in everything if filters.any or place.kind in KINDS]
     if not places:
         raise Failure(f"nothing is in {filters.described()}; what there is: {session.program} words packages")
@@ -73,7 +73,6 @@ def _stroll(session: Session, filters: Filters, places: list[Place], read: dict[
                 "  ", " "
             )
         )
-    narrow(session.store, Filters())
     status = card.show(session, find_entry(session, [place.label]))
     if not session.json:
         left = sum(one.label not in read for one in places) - 1

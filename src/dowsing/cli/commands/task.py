@@ -9,7 +9,7 @@ from dowsing.model.errors import Failure
 from dowsing.render.typed import typed_words
 from dowsing.session.session import Session
 from dowsing.session.user_data import own_for
-from dowsing.tasks.answers import Answer, lines_for
+from dowsing.tasks.answers import lines_for
 from dowsing.tasks.remembered import Remembered, recall, remember
 
 DESCRIPTION = (
@@ -51,6 +51,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     lines, tasks = [answer.line for answer in found.answers], [answer.task for answer in found.answers]
     remember(folder, Remembered("task", sentence, again, lines, tasks))
     if session.json:
+        from dowsing.render.line_json import answer_json
+
         session.print_json(
             {
                 "task": found.task,
@@ -65,14 +67,3 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
         session.screen.show(task_lines(found, session.screen.width, session.program, session.screen.height))
     return 0
-
-
-def answer_json(answer: Answer) -> dict[str, object]:
-    """An answer as JSON has it."""
-    from dowsing.commandline.pieces import carried
-    from dowsing.model.record import dump
-
-    row: dict[str, object] = dump(answer.changed(pieces=[]))
-    row["pieces"] = carried(answer.pieces)
-    row["from"] = row.pop("origin")
-    return row

@@ -39,16 +39,19 @@ def run(session: Session, options: argparse.Namespace) -> int:
     status = 1 if found.mistaken else 0
     if options.long or options.short or options.tidy:
         from dowsing.commandline.rewrite import long_form, short_form, tidied
+        from dowsing.model.told import told
+        from dowsing.render.phrases import words
 
         left_out: list[str] = []
         if options.tidy:
-            line, left_out = tidied(found)
+            line, needless = tidied(found)
+            left_out = [f"{text}: {words(told(reason))}" for text, reason in needless]
         else:
             line = long_form(found) if options.long else short_form(found)
         if session.json:
-            from dowsing.commandline.pieces import answer
+            from dowsing.render.line_json import unpicked_json
 
-            session.print_json({**answer(found), "rewritten": line, "left_out": left_out})
+            session.print_json({**unpicked_json(found), "rewritten": line, "left_out": left_out})
             return status
         write(line + "\n")
         from dowsing.render.piece_text import mistakes_of
@@ -60,9 +63,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
             message(clean_line(says))
         return status
     if session.json:
-        from dowsing.commandline.pieces import answer
+        from dowsing.render.line_json import unpicked_json
 
-        session.print_json(answer(found))
+        session.print_json(unpicked_json(found))
         return status
     from dowsing.render.piece_text import unpicked_lines
 

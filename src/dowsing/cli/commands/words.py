@@ -10,7 +10,7 @@ from dowsing.index.word_reader import meaning_groups
 from dowsing.model.errors import Failure
 from dowsing.render.entry_groups import Counted, count_lines
 from dowsing.render.typed import typed
-from dowsing.search.filters import COLUMNS, narrow
+from dowsing.search.filters import COLUMNS, narrowed
 from dowsing.session.session import Session
 
 DESCRIPTION = (
@@ -32,11 +32,11 @@ def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
     filters = filters_of(options)
-    narrow(session.store, filters, options=True)
+    within = narrowed(session.store, filters, options=True)
     which = options.what_words
     option = LISTS[which]
     equal = meaning_groups(session.store, which) if which in ("verbs", "nouns") else {}
-    counts = [Counted(word, count, equal.get(word, [])) for word, count in session.store.vocabulary(COLUMNS[option])]
+    counts = [Counted(word, count, equal.get(word, [])) for word, count in session.store.vocabulary(COLUMNS[option], within)]
     if session.json:
         session.print_json({"what": which, "total": len(counts), "words": counts[: options.limit]})
         return 0 if counts else 1

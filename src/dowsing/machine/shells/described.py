@@ -13,7 +13,8 @@ from __future__ import annotations
 import re
 
 from dowsing.machine.sandbox.guard import Outcome, run_guarded
-from dowsing.machine.shells.shell import Shell, ShellName, bare
+from dowsing.machine.shells.records import bare
+from dowsing.machine.shells.shell import Shell, ShellName
 from dowsing.model.errors import ShellTrouble
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import os
 import subprocess
 
-from dowsing.machine.shells.shell import RECORD_END, SEPARATOR, bare
+from dowsing.machine.shells.records import RECORD_END, SEPARATOR, bare
 
 SECONDS = 10
 _SCRIPT = "printf '\\036'\n{alias}\nprintf '\\037'\n{function}\nprintf '\\036'\n"

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.machine.shells.shell import POSIX_BUILTINS, POSIX_KEYWORDS, Shell, ShellName, records
+from dowsing.machine.shells.records import records
+from dowsing.machine.shells.shell import POSIX_BUILTINS, POSIX_KEYWORDS, Shell, ShellName
 from dowsing.model.quoting import quoted
 
 

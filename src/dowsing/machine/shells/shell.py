@@ -8,10 +8,6 @@ from dowsing.machine.sandbox.guard import Outcome, run_guarded
 from dowsing.model.errors import ShellTrouble
 from dowsing.model.quoting import quoted
 from dowsing.model.record import Record
-from dowsing.readers.usage.cleaning import clean_lines
-
-SEPARATOR = "\x1f"
-RECORD_END = "\x1e"
 
 #: Builtins and reserved words that a shell of the POSIX kind may have; each is asked about, none is assumed.
 POSIX_BUILTINS = """
@@ -77,16 +73,6 @@ class Shell:
         if outcome.trouble:
             raise ShellTrouble(f"the shell {self.path} cannot be asked: {outcome.trouble}")
         return outcome.out
-
-
-def records(output: str) -> list[list[str]]:
-    """The fields of each record that a script printed."""
-    return [record.lstrip("\n").split(SEPARATOR) for record in output.split(RECORD_END) if record.strip("\n")]
-
-
-def bare(text: str) -> str:
-    """Printed text without control sequences."""
-    return "\n".join(clean_lines(text))
 
 
 def on_path(name: str, search_path: list[str]) -> str | None:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.machine.shells.shell import Shell, ShellName, records
+from dowsing.machine.shells.records import records
+from dowsing.machine.shells.shell import Shell, ShellName
 
 _SCRIPT = r"""
 zmodload zsh/parameter

@@ -11,7 +11,7 @@ from dowsing.model.markup import ITALIC, ROMAN
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.readers.roff.machine import Machine
+    from dowsing.readers.roff.interpreter import Interpreter
 
 _TOKEN = re.compile(r'"[^"]*"|[{}~^]|<=|>=|==|!=|->|<-|<<|>>|\+-|\.\.\.|[^\s{}~^"]+')
 _WORDS = {
@@ -39,7 +39,7 @@ _FUNCTIONS = frozenset(
 _MOST_TOKENS = 5000
 
 
-def read_equation(machine: Machine, lines: list[str]) -> None:
+def read_equation(machine: Interpreter, lines: list[str]) -> None:
     """Run the lines of an equation block: definitions and settings, or an equation to show."""
     shown = []
     for line in lines:
@@ -62,7 +62,7 @@ def read_equation(machine: Machine, lines: list[str]) -> None:
         machine.builder.line_break()
 
 
-def replace_inline(machine: Machine, line: str) -> str:
+def replace_inline(machine: Interpreter, line: str) -> str:
     """`line` with the equations between the page's delimiters replaced."""
     first, last = machine.inline_equations or ("", "")
     done, at = "", 0
@@ -75,7 +75,7 @@ def replace_inline(machine: Machine, line: str) -> str:
         at = end + 1
 
 
-def in_text(machine: Machine, equation: str) -> str:
+def in_text(machine: Interpreter, equation: str) -> str:
     """An equation as marked text on one line."""
     tokens = _TOKEN.findall(machine.expand(equation))[:_MOST_TOKENS]
     text = _Line(tokens, machine.equation_macros).sequence(0)

@@ -10,7 +10,7 @@ from dowsing.readers.roff.prepare import FONTS, fixed_escape
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.readers.roff.machine import Machine
+    from dowsing.readers.roff.interpreter import Interpreter
 
 MOST_EXPANSIONS = 3000
 MOST_LENGTH = 200_000
@@ -63,7 +63,7 @@ def _quoted(text: str, at: int) -> tuple[str, int]:
     return text[at + 1 :], len(text)
 
 
-def expand(machine: Machine, text: str, copy: bool = False) -> str:
+def expand(machine: Interpreter, text: str, copy: bool = False) -> str:
     """`text` with its escapes replaced.
 
     With `copy`, as a definition is read: only strings, registers and arguments are replaced and a doubled
@@ -115,7 +115,7 @@ def expand(machine: Machine, text: str, copy: bool = False) -> str:
                 done.append(value)
 
 
-def _interpolated(machine: Machine, kind: str, text: str, at: int) -> tuple[str, int]:
+def _interpolated(machine: Interpreter, kind: str, text: str, at: int) -> tuple[str, int]:
     """The value of a string, register or argument."""
     step = ""
     if kind == "n" and text[at : at + 1] in ("+", "-"):
@@ -135,7 +135,7 @@ def _interpolated(machine: Machine, kind: str, text: str, at: int) -> tuple[str,
     return machine.strings.get(base, ""), at
 
 
-def _with_inner_name(machine: Machine, text: str, at: int) -> str:
+def _with_inner_name(machine: Interpreter, text: str, at: int) -> str:
     r"""`text` with the escapes inside the name that opens at `at` replaced: `[a\n[b]]`, `(\*xy`."""
     if text[at] == "(":
         stop = at + 3 if "\\" in text[at : at + 3] else at
@@ -161,7 +161,7 @@ def _with_inner_name(machine: Machine, text: str, at: int) -> str:
         machine.depth -= 1
 
 
-def _register(machine: Machine, name: str, step: str) -> str:
+def _register(machine: Interpreter, name: str, step: str) -> str:
     if step:
         change = machine.steps_of.get(name, 0)
         machine.registers[name] = machine.registers.get(name, 0) + (change if step == "+" else -change)
@@ -172,7 +172,7 @@ def _register(machine: Machine, name: str, step: str) -> str:
     return formatted(value, style) if style else str(value)
 
 
-def _argument(machine: Machine, name: str) -> str:
+def _argument(machine: Interpreter, name: str) -> str:
     arguments = machine.arguments
     if name == "*":
         return " ".join(arguments[1:])
@@ -183,7 +183,7 @@ def _argument(machine: Machine, name: str) -> str:
     return ""
 
 
-def _other(machine: Machine, char: str, text: str, at: int) -> tuple[str, int]:
+def _other(machine: Interpreter, char: str, text: str, at: int) -> tuple[str, int]:
     """An escape that is none of the common ones."""
     if char == "(" or char == "[":
         name, at = read_name(text, at - 1)
@@ -235,7 +235,7 @@ def _after_size(text: str, at: int) -> int:
     return at + 1 if char.isdigit() else at
 
 
-def _with_argument(machine: Machine, kind: str, inside: str) -> str:
+def _with_argument(machine: Interpreter, kind: str, inside: str) -> str:
     if kind == "w":
         shown = plain(expand(machine, inside).replace(ZERO, "").replace(PAD, " ").replace(BACKSLASH, "b"))
         return str(len(shown) * 24)
@@ -262,7 +262,7 @@ def _with_argument(machine: Machine, kind: str, inside: str) -> str:
     return ""
 
 
-def _ruled(machine: Machine, inside: str) -> str:
+def _ruled(machine: Interpreter, inside: str) -> str:
     """A drawn line: as many characters as it is wide."""
     inside = expand(machine, inside)
     distance, end = evaluate(inside, "m")

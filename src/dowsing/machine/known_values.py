@@ -7,13 +7,19 @@ from __future__ import annotations
 
 import os
 import re
+from collections.abc import Callable
+from functools import cache
 
 from dowsing.model.markup import clean_line
 from dowsing.model.plainfile import plain_only
 from dowsing.model.quoting import file_word
-from dowsing.model.value_kinds import SIGNALS
+from dowsing.model.value_kinds import FILE_KINDS, SIGNALS, ValueKind, WrongValue, wrong_kind
 
 MOST_VALUES = 60
+COMMON_SIGNALS = 31  # those that every system has; the rest are other names and real-time ones
+_MAY_BE_UNITS = (ValueKind.TEXT, ValueKind.PATTERN)
+_UNIT_PLACEHOLDER = r"(?:UNIT|PATTERN|unit)(?:\.\.\.)?"
+_SERVICES = "/etc/services"
 _UNIT_FOLDERS = ("/etc/systemd/system", "/run/systemd/system", "/usr/lib/systemd/system", "/lib/systemd/system")
 _UNIT = re.compile(r".+\.(?:service|socket|timer|target|mount|path|slice|device|scope|swap|automount)\Z")
 
@@ -24,22 +30,31 @@ def values_here(kind: str, placeholder: str, typed: str, home: str = "") -> list
     `home` is the user's own folder, for `~` and for what ssh knows of hosts.
     """
     home = home or os.path.expanduser("~")
-    if re.fullmatch(r"(?:UNIT|PATTERN|unit)(?:\.\.\.)?", placeholder.strip("[]<>")) and kind in ("text", "pattern"):
+    if kind in _MAY_BE_UNITS and re.fullmatch(_UNIT_PLACEHOLDER, placeholder.strip("[]<>")):
         return _begin(_units(), typed)
-    if kind in ("file", "folder", "path"):
-        return [file_word(path) for path in files_here(typed, kind == "folder", home)]
-    if kind == "user":
-        return _begin(_first_fields("/etc/passwd"), typed)
-    if kind == "group":
-        return _begin(_first_fields("/etc/group"), typed)
-    if kind == "host":
+    if kind in FILE_KINDS:
+        return [file_word(path) for path in files_here(typed, kind == ValueKind.FOLDER, home)]
+    if kind == ValueKind.HOST:
         user, at, part = typed.rpartition("@")
         return [user + at + host for host in _begin(_hosts(home), part)]
-    if kind == "signal":
-        return _begin(SIGNALS[:31], typed.upper().removeprefix("SIG"))
-    if kind == "port":
-        return _begin(_ports(), typed)
-    return None
+    if kind == ValueKind.SIGNAL:
+        return _begin(SIGNALS[:COMMON_SIGNALS], typed.upper().removeprefix("SIG"))
+    lister = _LISTERS.get(kind)
+    return _begin(lister(), typed) if lister else None
+
+
+def wrong_here(kind: str, value: str, says: str = "") -> WrongValue | None:
+    """Why a value cannot be of its kind on this machine, which may have names for ports."""
+    wrong = wrong_kind(kind, value, says)
+    return None if wrong is WrongValue.NO_PORT and value in service_names() else wrong
+
+
+@cache
+def service_names() -> frozenset[str]:
+    """The names that stand for ports here; a few that are everywhere where no file tells them."""
+    lines = _lines(_SERVICES)
+    words = frozenset(word for line in lines for word in line.partition("#")[0].split() if word.isalpha())
+    return words or frozenset(("ssh", "http", "https", "smtp", "domain"))
 
 
 def _begin(values: list[str], typed: str) -> list[str]:
@@ -58,8 +73,23 @@ def _first_fields(path: str) -> list[str]:
     return [line.split(":")[0] for line in _lines(path) if ":" in line and not line.startswith("#")]
 
 
+def _users() -> list[str]:
+    return _first_fields("/etc/passwd")
+
+
+def _groups() -> list[str]:
+    return _first_fields("/etc/group")
+
+
 def _ports() -> list[str]:
-    return [line.split()[0] for line in _lines("/etc/services") if line[:1].isalpha()]
+    return [line.split()[0] for line in _lines(_SERVICES) if line[:1].isalpha()]
+
+
+_LISTERS: dict[str, Callable[[], list[str]]] = {
+    ValueKind.USER: _users,
+    ValueKind.GROUP: _groups,
+    ValueKind.PORT: _ports,
+}
 
 
 def _hosts(home: str) -> list[str]:

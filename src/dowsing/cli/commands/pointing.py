@@ -8,6 +8,7 @@ from dowsing.commandline.line import unpick
 from dowsing.commandline.pieces import Piece
 from dowsing.commandline.tables import Tables
 from dowsing.model.errors import Failure
+from dowsing.model.roles import Role
 from dowsing.session.session import Session
 
 
@@ -28,7 +29,7 @@ def page_at(pieces: list[Piece], place: int) -> str:
     for piece in pieces:
         if piece.start > place:
             break
-        if piece.role in ("command", "subcommand"):
+        if piece.role in (Role.COMMAND, Role.SUBCOMMAND):
             best = piece.page or best
         elif piece.page and piece.start <= place <= piece.end:
             best = piece.page

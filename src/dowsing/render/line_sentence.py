@@ -5,19 +5,25 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.commandline.pieces import Piece
+from dowsing.commandline.pieces import Piece, Unpicked
+from dowsing.commandline.sayings import Manner
+from dowsing.model.roles import Role
+from dowsing.model.value_kinds import FILE_KINDS, ValueKind
+from dowsing.render.phrases import words
 
 MOST_OBJECTS = 3
-_PATHS = ("file", "folder", "path", "url", "host", "pattern", "glob")
+_NAMED_KINDS = FILE_KINDS | {ValueKind.URL, ValueKind.HOST, ValueKind.PATTERN, ValueKind.GLOB}
+#: Operands that are lines of their own.
+_LINES = (Manner.SHELL_LINE, Manner.LATER_LINE)
 #: Titles of sections whose options say what is done, of which one is given.
 _OPERATION = re.compile(r"\boperations?\b|\bmodes?\b|\bactions?\b|\bfunctions?\b|\bcommands?\b", re.IGNORECASE)
 #: First words of option texts that tell about the option itself, not about what is done.
 _ABOUT = frozenset("use specify set same like if do give be show enable disable turn make select allow".split())
 
 
-def sentence(pieces: list[Piece], verbs: frozenset[str]) -> str:
-    """The line in words; "" if there is no command in it. `verbs`: words that a summary may begin with."""
-    text = _Teller(verbs).line(pieces, 0).lstrip(",; ")
+def sentence(found: Unpicked) -> str:
+    """The line in words; "" if there is no command in it."""
+    text = _Teller(found.verbs).line(found.pieces, 0).lstrip(",; ")
     return text[:1].upper() + text[1:] + "." if text else ""
 
 
@@ -39,7 +45,7 @@ class _Teller:
             if piece.depth > depth:
                 n += 1
                 continue
-            if piece.role == "command":
+            if piece.role == Role.COMMAND:
                 end = n + 1
                 while end < len(pieces) and not (pieces[end].depth <= depth and _ends(pieces[end])):
                     end += 1
@@ -53,15 +59,15 @@ class _Teller:
                 parts.append(f"{joint}the test {' '.join(p.text for p in pieces[n + 1 : end])} holds")
                 joint, n = ", then ", end + 1
                 continue
-            if piece.role in ("operator", "keyword"):
+            if piece.role in (Role.OPERATOR, Role.KEYWORD):
                 joint = _joint(pieces, n, joint)
                 if piece.text == "&" and parts:
                     parts[-1] += ", in the background"
                     joint = ", and at once "
-            elif piece.role == "redirection" and parts and piece.says:
-                parts.append(f"; {piece.says}")
-            elif piece.role == "assignment" and piece.says:
-                parts.append((", and " if parts else "") + piece.says)
+            elif piece.role == Role.REDIRECTION and parts and words(piece.meaning):
+                parts.append(f"; {words(piece.meaning)}")
+            elif piece.role == Role.ASSIGNMENT:
+                parts.append((", and " if parts else "") + words(piece.meaning))
             n += 1
         return "".join(parts)
 
@@ -71,25 +77,26 @@ class _Teller:
         depth = command.depth
         own = [piece for piece in pieces[1:] if piece.depth == depth]
         inner = next(
-            (n for n, piece in enumerate(pieces) if n and piece.role == "command" and piece.depth == depth + 1), None
+            (n for n, piece in enumerate(pieces) if n and piece.role == Role.COMMAND and piece.depth == depth + 1),
+            None,
         )
-        in_value = any(piece.inside and piece.role in ("substitution", "operand") for piece in own)
+        in_value = any(piece.inside and piece.role in (Role.SUBSTITUTION, Role.OPERAND) for piece in own)
         does = self.does(command, own)
         if inner is not None and not in_value:
             return f"{does}{_objects(own, command)} – {self.clause(pieces[inner:])}"
-        if inner is not None and any(p.what in ("a line of the shell", "a line that is run later") for p in own):
+        if inner is not None and any(_is(p, *_LINES) for p in own):
             return f"{does}{_objects([p for p in own if not p.inside], command)} – {self.line(pieces[inner:], depth + 1)}"
         return does + _objects(own, command)
 
     def does(self, command: Piece, own: list[Piece]) -> str:
         """The verb phrase: of a subcommand, of the command's summary, or of the first option that says what is done."""
-        name = " ".join([os.path.basename(command.text), *(p.text for p in own if p.role == "subcommand")])
-        said = [p.says for p in own if p.role == "subcommand" and p.says]
-        summary = _phrase(said[-1] if said else command.says or "")
+        name = " ".join([os.path.basename(command.text), *(p.text for p in own if p.role == Role.SUBCOMMAND)])
+        said = [p.says for p in own if p.role == Role.SUBCOMMAND and p.says]
+        summary = _phrase(said[-1] if said else command.says or words(command.meaning))
         if summary and self.is_verb(summary):
             return f"{summary} ({name})"
         for piece in own:
-            if piece.role == "option" and piece.says and _OPERATION.search(piece.group):
+            if piece.role == Role.OPTION and piece.says and _OPERATION.search(piece.group):
                 phrase = _phrase(piece.says)
                 if self.is_verb(phrase) and phrase.split()[0] not in _ABOUT:
                     return f"{phrase} ({name})"
@@ -102,10 +109,14 @@ class _Teller:
         return bool(first) and first in self.verbs and not re.match(r"\w+ (?:of|is)\b", phrase)
 
 
+def _is(piece: Piece, *manners: Manner) -> bool:
+    return piece.manner is not None and piece.manner.code in manners
+
+
 def _ends(piece: Piece) -> bool:
-    if piece.role in ("command", "redirection", "comment", "keyword"):
+    if piece.role in (Role.COMMAND, Role.REDIRECTION, Role.COMMENT, Role.KEYWORD):
         return True
-    return piece.role == "operator" and piece.page is None and piece.of is None
+    return piece.role == Role.OPERATOR and piece.page is None and piece.of is None
 
 
 _JOINTS = {
@@ -129,7 +140,7 @@ def _joint(pieces: list[Piece], n: int, joint: str) -> str:
     piece = pieces[n]
     after = pieces[n + 1].text if n + 1 < len(pieces) else ""
     if piece.text in ("for", "select"):
-        values = [one.text for one in pieces[n + 1 :] if one.what == "loop value"]
+        values = [one.text for one in pieces[n + 1 :] if _is(one, Manner.LOOP_VALUE)]
         return (
             f"{joint if joint.endswith('then ') else ''}for each of {_listed(values)}: "
             if values
@@ -156,15 +167,17 @@ def _phrase(text: str) -> str:
 
 def _objects(own: list[Piece], command: Piece) -> str:
     """What it is done to: the operands, and what options name."""
-    operands = [p.text for p in own if p.role == "operand" and not p.problem and p.what != "argument of the script"]
-    operands += [p.text for p in own if p.role == "substitution"]
+    operands = [
+        p.text for p in own if p.role == Role.OPERAND and not p.problem and not _is(p, Manner.SCRIPT_ARGUMENT)
+    ]
+    operands += [p.text for p in own if p.role == Role.SUBSTITUTION]
     named: list[str] = []
     for piece in own:
         if (
-            piece.role == "option"
+            piece.role == Role.OPTION
             and piece.value
             and not piece.inside
-            and piece.kind in _PATHS
+            and piece.kind in _NAMED_KINDS
             and piece.value != "-"
         ):
             label = next((flag.lstrip("-") for flag in piece.flags or [] if flag.startswith("--")), "")
@@ -173,7 +186,7 @@ def _objects(own: list[Piece], command: Piece) -> str:
     if command.text in ("[", "test"):
         named, operands = (
             [],
-            [p.text for p in own if p.role in ("option", "value", "operand") or p.role == "operator"],
+            [p.text for p in own if p.role in (Role.OPTION, Role.VALUE, Role.OPERAND) or p.role == Role.OPERATOR],
         )
         operands = [" ".join(operands).removesuffix(" ]")]
     return (f": {_listed(operands)}" if operands and any(operands) else "") + (

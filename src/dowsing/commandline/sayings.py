@@ -1,0 +1,123 @@
+"""What is said of the pieces of a line, as codes; render/phrases.py has the words."""
+
+from __future__ import annotations
+
+from dowsing.model.told import Code
+
+
+class ProblemCode(Code):
+    """What is wrong with a piece, or with the line as the shell reads it."""
+
+    UNKNOWN_COMMAND = "unknown command"
+    UNKNOWN_OPTION = "unknown option"  # page, option
+    AMBIGUOUS_OPTION = "ambiguous option"  # option
+    MISSING_VALUE = "missing value"  # option, what it needs
+    MISSING_CLOSER = "missing closer"  # option that a command follows
+    OPTION_AS_VALUE = "option as value"  # option
+    NO_VALUE_WANTED = "no value wanted"  # option
+    WRONG_VALUE = "wrong value"  # a WrongValue
+    NOT_ALLOWED = "not allowed"  # the allowed ones
+    NO_SUBCOMMAND = "no subcommand"  # command, word
+    UNLISTED_SUBCOMMAND = "unlisted subcommand"  # page, word
+    # of the shell's grammar
+    COMMAND_MISSING = "command missing"  # operator
+    FILE_MISSING = "file missing"  # operator
+    NO_TERMINATOR = "no terminator"  # of a here-document
+    NOT_CLOSED = "not closed"  # what was opened
+    NEEDS_CLOSER = "needs closer"  # keyword, what it needs
+    SENSELESS = "senseless"
+    TOO_DEEP = "too deep"
+    TOO_LONG = "too long"
+
+
+#: Problems that a line which is still being typed may yet lose: what is missing may come.
+UNFINISHED = frozenset((ProblemCode.MISSING_VALUE, ProblemCode.MISSING_CLOSER, ProblemCode.OPTION_AS_VALUE))
+
+
+class Meaning(Code):
+    """What a piece means, where that is no text of a page."""
+
+    # commands
+    DYNAMIC_COMMAND = "dynamic command"
+    OWN_FILE = "own file"
+    UNDOCUMENTED = "undocumented"
+    NOT_HERE = "not here"
+    ALIAS = "alias"  # the line it stands for
+    # options
+    ENDS_OPTIONS = "ends options"
+    HELP_BY_CUSTOM = "help by custom"
+    VERSION_BY_CUSTOM = "version by custom"
+    UNDOCUMENTED_OPTION = "undocumented option"
+    DYNAMIC_OPTION = "dynamic option"
+    ONLY_MENTIONED = "only mentioned"
+    NOT_TOLD = "not told"  # page
+    # operands
+    STANDARD_STREAM = "standard stream"
+    TOO_DEEP = "too deep"
+    # expressions
+    BEGINS_GROUP = "begins group"
+    ENDS_GROUP = "ends group"
+    NEGATES = "negates"
+    EITHER = "either"
+    BOTH = "both"
+    SECOND_COUNTS = "second counts"
+    ONCE_EACH = "once each"
+    AS_MANY_AS_FIT = "as many as fit"
+    # the shell
+    OPERATOR = "operator"  # the operator
+    KEYWORD = "keyword"  # the keyword
+    TEST = "test"  # the operator within [[ ]]
+    BRACKET_TEST = "bracket test"  # the operator within [ ]
+    ENDS_TEST = "ends test"
+    SETS = "sets"  # name, value
+    EMPTIES = "empties"  # name
+    COMMENT = "comment"
+    HERE_TEXT = "here text"
+    HERE_END = "here end"
+    OUTPUT_OF = "output of"
+    FILE_OF_OUTPUT = "file of output"
+    FILE_FOR_INPUT = "file for input"
+    REDIRECTION = "redirection"  # operator with the number before it, target
+
+
+class Manner(Code):
+    """How a word came to be what it is, where its own text does not show it."""
+
+    KEYWORD = "keyword"
+    ALIAS = "alias"
+    BY_ALIAS = "by alias"
+    NO_DASH = "no dash"
+    SHORT_FOR = "short for"  # the whole word
+    SAME_AS = "same as"  # option, value
+    UNLISTED = "unlisted"
+    SHELL_LINE = "shell line"
+    LATER_LINE = "later line"
+    SCRIPT = "script"
+    SCRIPT_ARGUMENT = "script argument"
+    PROGRAM_ARGUMENT = "program argument"
+    LOOP_VARIABLE = "loop variable"
+    LOOP_VALUE = "loop value"
+    CASE_VALUE = "case value"
+    CASE_PATTERN = "case pattern"
+    FUNCTION_NAME = "function name"
+    ARITHMETIC = "arithmetic"
+
+
+class Lack(Code):
+    """What a line needs before it can be run."""
+
+    COMMAND = "command"
+    REST_OF_COMMAND = "rest of command"  # what is typed of it
+    REST_OF_SUBCOMMAND = "rest of subcommand"  # what is typed of it
+    COMMAND_TO_RUN = "command to run"
+    VALUE_FOR = "value for"  # option, placeholder
+    VALUE = "value"
+    FILE = "file"
+    ELEMENT = "element"  # of a form, as it is written there
+
+
+class EffectCode(Code):
+    """What a line does that cannot be undone, where no text says it."""
+
+    REPLACES_CONTENTS = "replaces contents"  # file
+    RUNS_UNSEEN = "runs unseen"

@@ -1,0 +1,93 @@
+"""What is told of the fields of a form: what each takes, the text of its page, what it holds."""
+
+from __future__ import annotations
+
+from dowsing.composing.field import SCHEDULE, SWITCH, Field, FieldKind
+from dowsing.composing.sheet import Sheet
+from dowsing.model.document import Document
+from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
+from dowsing.render.layout import block_lines, section_lines
+from dowsing.render.line_marks import FAINT
+from dowsing.render.piece_text import KINDS
+from dowsing.render.wrap import wrap
+from dowsing.search.passages import passage_of, passages_with
+
+_FORMS = "A command may be written in several ways; what is asked for depends on the one chosen."
+_SEPARATORS = {",": "commas", " ": "blanks", ":": "colons"}
+
+
+def field_says(field: Field) -> str:
+    """What is said of a field: by its page, or by us where it stands for the forms of a command."""
+    return _FORMS if field.what == FieldKind.FORM else field.says
+
+
+def facts_of(sheet: Sheet, field: Field) -> str:
+    """What kind of value a field takes, its range, its default, and what it may not be without, in one line."""
+    told = []
+    if not field.takes:
+        told.append("on or off" if not field.repeats else "on or off, may be repeated")
+    elif field.strict and field.values:
+        told.append("one of these")
+    elif field.kind in KINDS:
+        told.append(KINDS[field.kind])
+    elif field.kind == SCHEDULE:
+        told.append("a number, *, a range, a list or a step")
+    if len(field.limits) == 2:
+        told.append(f"from {field.limits[0]} to {field.limits[1]}")
+    if field.separator:
+        told.append(f"several are parted by {_SEPARATORS.get(field.separator, field.separator)}")
+    if field.repeats and field.takes:
+        told.append("may be repeated")
+    if field.default is not None and field.what != FieldKind.FORM:
+        told.append(f"{clean_line(field.default)} if it is not given")
+    if field.bare:
+        told.append("the value may be left out")
+    if field.exists:
+        told.append("must be there")
+    out = sheet.ruled_out().get(field.key)
+    if out:
+        told.append(f"not together with {out}")
+    return ", ".join(told)
+
+
+def help_lines(sheet: Sheet, field: Field, document: Document | None, width: int) -> list[str]:
+    """All that is told of a field: what it takes, then the whole text of the page on it."""
+    head = f"{BOLD}{clean_line(field.label)}{ROMAN}"
+    if field.placeholder and field.placeholder != field.label:
+        head += f" {ITALIC}{clean_line(field.placeholder)}{ROMAN}"
+    lines = wrap(head, width)
+    facts = facts_of(sheet, field)
+    if facts:
+        lines += [f"{FAINT}{line}" for line in wrap(facts, width)]
+    if field.values and field.what != FieldKind.FORM:
+        lines += wrap("values: " + clean_line(", ".join(field.values)), width)
+    text = _told(field, document, width)
+    if text:
+        lines += ["", *text]
+    if field.page:
+        lines += ["", f"{FAINT}From {clean_line(field.page)}."]
+    return lines
+
+
+def _told(field: Field, document: Document | None, width: int) -> list[str]:
+    if field.what == FieldKind.FORM:
+        return wrap(clean_line(field_says(field)), width)
+    if document is not None and field.flags:
+        blocks = passage_of(document, field.flags)
+        if blocks:
+            return block_lines(blocks, width, 0)
+    own = wrap(clean_line(field_says(field)), width) if field_says(field) else []
+    if document is not None and field.what in (FieldKind.OPERAND, FieldKind.COLUMN) and len(field.placeholder) > 1:
+        around = section_lines(passages_with(document, field.placeholder), width)
+        if around:
+            return [*own, *([""] if own else []), *around]
+    return own
+
+
+def shown_value(sheet: Sheet, field: Field) -> str:
+    """What a field holds, for people to read."""
+    values = sheet.values(field)
+    if not field.takes:
+        return "yes" + (f" ×{len(values)}" if len(values) > 1 else "") if values else ""
+    texts = ["yes" if value == SWITCH and field.bare else value for value in values]
+    return clean_line(", ".join(texts))

@@ -1,0 +1,129 @@
+"""Lines taken apart, half-typed and found as JSON has them (the contract is docs/reference.md)."""
+
+from __future__ import annotations
+
+from dowsing.commandline.expecting import Expected, Next
+from dowsing.commandline.pieces import LineProblem, Piece, Unpicked
+from dowsing.composing.field import Field
+from dowsing.composing.sheet import Sheet
+from dowsing.model.record import dump
+from dowsing.render.fields import field_says
+from dowsing.render.line_sentence import sentence
+from dowsing.render.phrases import words
+from dowsing.render.piece_text import effect_line, manner_of, says_of
+from dowsing.tasks.answers import Answer
+
+#: The fields of a piece that are carried as they are.
+_BEFORE = ("text", "start", "end", "role", "flags", "value", "page")
+_AFTER = ("nearest", "word", "span", "depth", "of")
+_LAST = ("kind", "inside", "builtin", "parts")
+
+
+def pieces_json(pieces: list[Piece]) -> list[dict[str, object]]:
+    """Pieces with what is said of them in words."""
+    return [_piece_json(piece) for piece in pieces]
+
+
+def _piece_json(piece: Piece) -> dict[str, object]:
+    row: dict[str, object] = {name: getattr(piece, name) for name in _BEFORE}
+    row |= {"says": says_of(piece) or None, "problem": words(piece.problem) or None}
+    row |= {name: getattr(piece, name) for name in _AFTER}
+    return row | {"what": manner_of(piece)} | {name: getattr(piece, name) for name in _LAST}
+
+
+def problem_json(problem: LineProblem | None) -> dict[str, object] | None:
+    """The problem of a line."""
+    if problem is None:
+        return None
+    return {"start": problem.start, "end": problem.end, "says": words(problem.reason), "nearest": problem.nearest}
+
+
+def unpicked_json(found: Unpicked) -> dict[str, object]:
+    """A line taken apart."""
+    return {
+        "line": found.line,
+        "says": sentence(found),
+        "pieces": pieces_json(found.pieces),
+        "changes": [effect_line(effect) for effect in found.changes],
+        "problem": problem_json(found.problem),
+    }
+
+
+def next_json(found: Next) -> dict[str, object]:
+    """What may come next."""
+    return {
+        "line": found.line,
+        "at": found.at,
+        "typed": found.typed,
+        "complete": found.complete,
+        "problem": problem_json(found.problem),
+        "missing": [words(one) for one in found.missing],
+        "expects": [_expected_json(one) for one in found.expects],
+    }
+
+
+def _expected_json(one: Expected) -> dict[str, object]:
+    row: dict[str, object] = dump(one.changed(meaning=None))
+    row["says"] = one.says or words(one.meaning)
+    del row["meaning"]
+    return row
+
+
+def answer_json(answer: Answer) -> dict[str, object]:
+    """A line for a task."""
+    return {
+        "line": answer.line,
+        "task": answer.task,
+        "slots": dump(answer.slots),
+        "pieces": pieces_json(answer.pieces),
+        "caution": caution(answer) or None,
+        "look": answer.look,
+        "checked": answer.checked,
+        "score": answer.score,
+        "from": dump(answer.origin),
+    }
+
+
+def caution(answer: Answer) -> str:
+    """What a line destroys or overwrites, in one line."""
+    return "; ".join(effect_line(effect) for effect in answer.effects)
+
+
+def sheet_json(sheet: Sheet) -> dict[str, object]:
+    """A sheet: the line as it stands, its fields, what is missing and wrong."""
+    ruled_out = sheet.ruled_out()
+    return {
+        "name": sheet.title,
+        "line": sheet.line(),
+        "summary": sheet.summary,
+        "page": sheet.page,
+        "steps": sheet.counts(),
+        "fields": [_field_json(sheet, field, ruled_out.get(field.key)) for field in sheet.fields],
+        "missing": [words(fault.reason) for fault in sheet.missing()],
+        "faults": [
+            {"field": fault.field.label, "value": fault.value, "says": words(fault.reason)}
+            for fault in sheet.faults()
+        ],
+    }
+
+
+def _field_json(sheet: Sheet, field: Field, ruled_out: str | None) -> dict[str, object]:
+    return {
+        "label": field.label,
+        "what": field.what,
+        "step": field.step,
+        "flags": field.flags,
+        "placeholder": field.placeholder,
+        "kind": field.kind or None,
+        "takes": field.takes,
+        "required": field.required,
+        "repeats": field.repeats,
+        "values": field.values,
+        "limits": field.limits,
+        "default": field.default,
+        "says": field_says(field),
+        "page": field.page,
+        "group": field.group,
+        "holds": sheet.values(field),
+        "ruled_out_by": ruled_out,
+    }
