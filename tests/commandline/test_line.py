@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from dowsing.commandline.expecting import what_next
 from dowsing.commandline.line import unpick
-from dowsing.commandline.pieces import Piece
+from dowsing.commandline.pieces import Piece, Unpicked
 from dowsing.commandline.tables import Tables
 from dowsing.render.line_sentence import sentence
 from dowsing.render.phrases import subject_of, words

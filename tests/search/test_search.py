@@ -9,6 +9,7 @@ import pytest
 from dowsing.index.store import Store
 from dowsing.ingest.build import build
 from dowsing.machine.settings import Settings
+from dowsing.render.search_words import relaxed_words, score_words
 from dowsing.search.lookup import look_up, nearest_names
 from dowsing.search.searching import make_query, search
 
@@ -69,7 +70,7 @@ def test_names_before_summaries_before_text(store: Store) -> None:
 def test_a_summary_with_some_of_the_words_comes_before_text_alone(store: Store) -> None:
     answer = search(store, make_query(["archive", "zipper"]), why=True)
     assert [hit.entry.label for hit in answer.hits] == ["pack(1)"]
-    assert [reason.split(" (+")[0] for reason in answer.hits[0].why[:2]] == [
+    assert [reason.split(" (+")[0] for reason in score_words(answer.hits[0].breakdown)[:2]] == [
         "“archive” in its summary",
         "“zipper” in its first paragraph",
     ]
@@ -99,13 +100,13 @@ def test_a_flooding_family_is_folded_unless_it_is_named(store: Store) -> None:
 
 def test_loosening(store: Store) -> None:
     answer = search(store, make_query(["archive", "zeppelin", "take"]))
-    assert answer.relaxed == "nothing has every word; left out: “zeppelin”"
+    assert relaxed_words(answer) == "nothing has every word; left out: “zeppelin”"
     assert [hit.entry.label for hit in answer.hits] == ["unpack(1)"]
     either = search(store, make_query(["zipper", "buffer"]))
-    assert either.relaxed == "nothing has every word; left out: “zipper”"
+    assert relaxed_words(either) == "nothing has every word; left out: “zipper”"
     assert [hit.entry.label for hit in either.hits] == ["pack(3)"]
     none = search(store, make_query(["zeppelin"]))
-    assert (none.total, none.relaxed, none.hits) == (0, None, [])
+    assert (none.total, none.notes, none.hits) == (0, [], [])
 
 
 def test_the_limit_is_on_the_list_not_on_the_count(store: Store) -> None:

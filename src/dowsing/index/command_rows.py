@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dowsing.index.store import COLUMNS, Store, entry_of
-from dowsing.index.word_reader import standings
+from dowsing.index.word_reader import static_ranks
 from dowsing.model.entry import Entry
 from dowsing.model.paths import stored
 
@@ -29,7 +29,7 @@ def has_subcommands(store: Store, program: str) -> bool:
 
 
 def commands_beginning(store: Store, beginning: str, most: int) -> list[Entry]:
-    """Commands, builtins and keywords whose name begins so, those of good standing first."""
+    """Commands, builtins and keywords whose name begins so, those that rank best first."""
     key = beginning.casefold()
     rows = store.rows(
         f"SELECT {COLUMNS}, n.name, e.id FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND n.key<? "
@@ -37,7 +37,7 @@ def commands_beginning(store: Store, beginning: str, most: int) -> list[Entry]:
         "AND (e.section='builtin' OR e.section='' OR substr(e.section,1,1) IN ('1','6','8'))",
         (key, key + "\U0010ffff"),
     )
-    marks = standings(store)
+    marks = static_ranks(store)
     found: dict[str, tuple[int, Entry]] = {}
     for row in rows:
         if row[10].startswith(beginning):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 #: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
-VERSION = 28
+VERSION = 29
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members of a
@@ -14,14 +14,14 @@ HEADS, TEXT, COMMON_TEXT = 0, 1, 2
 WHOLE_NAME, IN_NAME, IN_ALIAS, IN_SUMMARY, IS_MEANING, IN_TASK = 1, 2, 4, 8, 16, 32
 # Fields of the text.
 IN_LEAD, IS_FLAG, IN_OPTION, IN_HEADING = 1, 2, 4, 8
-#: The fields of each part by name; what each is worth has the same name (see finding/weights.py).
+#: The fields of each part by name; what each is worth has the same name (see search/weights.py).
 HEAD_FIELDS = {
     "whole_name": WHOLE_NAME, "in_name": IN_NAME, "in_alias": IN_ALIAS, "in_summary": IN_SUMMARY,
     "is_meaning": IS_MEANING, "in_task": IN_TASK,
 }  # fmt: skip
 TEXT_FIELDS = {"in_lead": IN_LEAD, "is_flag": IS_FLAG, "in_option": IN_OPTION, "in_heading": IN_HEADING}
 
-#: Standings are kept as whole numbers from 0 to 255; so many are one unit of a score.
+#: Static ranks are kept as whole numbers from 0 to 255; so many are one unit of a score.
 UNIT = 16
 MIDDLE = 160
 
@@ -38,7 +38,7 @@ CREATE TABLE shell_names(shell TEXT, path TEXT, name TEXT, kind TEXT, summary TE
 CREATE TABLE programs(path TEXT PRIMARY KEY, package TEXT) WITHOUT ROWID;
 CREATE TABLE info_names(name TEXT, path TEXT, manual TEXT, node TEXT, rank INTEGER);
 CREATE TABLE postings(term TEXT, part INTEGER, spread REAL, entries BLOB, fields BLOB);
-CREATE TABLE standing(first INTEGER, marks BLOB, families BLOB, weight REAL);
+CREATE TABLE static_ranks(first INTEGER, marks BLOB, families BLOB, weight REAL);
 CREATE TABLE options(entry INTEGER PRIMARY KEY, lines TEXT, command BLOB);
 CREATE TABLE said(entry INTEGER PRIMARY KEY, terms TEXT, tasks TEXT, task_terms TEXT);
 CREATE TABLE words(word TEXT PRIMARY KEY, term TEXT, count INTEGER) WITHOUT ROWID;

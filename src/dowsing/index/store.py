@@ -10,6 +10,7 @@ from dowsing.index import schema
 from dowsing.model.entry import Candidate, Entry, InfoPlace, Match, Problem, ShellRow
 from dowsing.model.errors import Unusable
 from dowsing.model.paths import as_text, restored, stored
+from dowsing.model.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -285,13 +286,10 @@ class Store:
 
     def in_bodies(self, words: list[str], within: Narrowing = ALL) -> list[Match]:
         """Entries with all words in their text."""
-        return self._matches("bodies", "bm25(bodies)", words)
-
-    def _matches(self, table: str, score: str, words: list[str]) -> list[Match]:
         most = -1 if within else MOST_MATCHES  # what is narrowed to may be far down
         rows = self.rows(
-            f"SELECT t.rowid, t.score, e.name, e.section, e.family FROM (SELECT rowid, {score} AS score "
-            f"FROM {table} WHERE {table} MATCH ? ORDER BY score LIMIT {most}) t "
+            "SELECT t.rowid, t.score, e.name, e.section, e.family FROM (SELECT rowid, bm25(bodies) AS score "
+            f"FROM bodies WHERE bodies MATCH ? ORDER BY score LIMIT {most}) t "
             f"JOIN entries e ON e.id=t.rowid WHERE NOT e.hidden{within.condition}",
             [match_expression(words), *within.values],
         )

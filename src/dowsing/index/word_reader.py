@@ -38,7 +38,7 @@ def postings(store: Store, terms: Iterable[str], last_part: int = TEXT) -> list[
 
 def entries_in_all(store: Store) -> float:
     """The number of entries, large families counting for a few only, as the spread of terms is counted."""
-    return float(store.rows("SELECT coalesce(sum(weight), 1) FROM standing")[0][0])
+    return float(store.rows("SELECT coalesce(sum(weight), 1) FROM static_ranks")[0][0])
 
 
 def known_words(store: Store, words: Iterable[str]) -> dict[str, str]:
@@ -132,12 +132,12 @@ def joined_terms(store: Store, apart: list[str]) -> dict[str, str]:
     return dict(store.rows(f"SELECT apart, term FROM joined WHERE apart IN ({marks})", apart)) if apart else {}
 
 
-def standings(store: Store) -> bytearray:
-    """The standing of every entry, by its number; 0 where none was worked out."""
-    found: bytearray | None = store.memory.get("standings")
+def static_ranks(store: Store) -> bytearray:
+    """The static rank of every entry, by its number; 0 where none was worked out."""
+    found: bytearray | None = store.memory.get("static_ranks")
     if found is None:
-        found = store.memory["standings"] = bytearray()
-        for first, marks in store.rows("SELECT first, marks FROM standing ORDER BY first"):
+        found = store.memory["static_ranks"] = bytearray()
+        for first, marks in store.rows("SELECT first, marks FROM static_ranks ORDER BY first"):
             found.extend(bytes(max(first + len(marks) - len(found), 0)))
             found[first : first + len(marks)] = marks  # what is written at one time has numbers of its own
         last = store.rows("SELECT coalesce(max(id), 0) FROM entries")[0][0]
@@ -148,7 +148,7 @@ def standings(store: Store) -> bytearray:
 def count_kin(store: Store, number: int, numbers: Iterable[int]) -> int:
     """How many of these entries are of the family of one, itself included if it is among them."""
     kin = 0
-    rows = store.rows("SELECT first, families FROM standing ORDER BY first")
+    rows = store.rows("SELECT first, families FROM static_ranks ORDER BY first")
     parts = [(first, len(codes) // 4, memoryview(codes).cast("I")) for first, codes in rows]
     own = next((codes[number - first] for first, size, codes in parts if first <= number < first + size), 0)
     wanted = list(numbers) if own else []
@@ -167,7 +167,7 @@ def stems_of(store: Store, words: list[str]) -> list[str]:
     return [known[word] for word in words]
 
 
-class Said(Record):
+class EntryTexts(Record):
     """The terms of an entry's summary, the tasks it is for in plain words, and the terms of each."""
 
     summary: list[str]
@@ -175,14 +175,14 @@ class Said(Record):
     task_terms: list[list[str]]
 
 
-def said_of(store: Store, numbers: list[int]) -> dict[int, Said]:
+def texts_of(store: Store, numbers: list[int]) -> dict[int, EntryTexts]:
     """What is said of these entries in summaries and tasks."""
     rows = store.rows(
         "SELECT entry, terms, tasks, task_terms FROM said WHERE entry IN (SELECT value FROM json_each(?))",
         (listed(numbers),),
     )
     return {
-        number: Said(
+        number: EntryTexts(
             terms.split(" "),
             tasks.split("\n") if tasks else [],
             [one.split(" ") for one in task_terms.split("\n")] if tasks else [],

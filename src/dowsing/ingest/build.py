@@ -15,9 +15,9 @@ from dowsing.ingest.entries import Entry, crowded_pages, make_entries
 from dowsing.ingest.non_pages import take_others
 from dowsing.ingest.page_reading import Reading, Task, read_many
 from dowsing.ingest.postings import (
-    Aided,
-    insert_aids,
+    SearchedEntry,
     insert_language,
+    insert_postings,
     referrals,
     set_common_apart,
 )
@@ -121,7 +121,7 @@ def _write(path: str, found: Scan, settings: Settings, roots: list[str], progres
         for entry in entries:
             entry.package = owners.get(entry.found.page.path)
         insert_entries(db, entries, readings)
-        insert_aids(db, aided(entries, readings, dpkg.priorities(settings.package_lists)), texts)
+        insert_postings(db, searched_entries(entries, readings, dpkg.priorities(settings.package_lists)), texts)
         crowd.write(db, COMMON_TEXT, lambda number: 0.0)
         insert_files(db, found, stamps, readings, entries)
         rows = ((stored(path), modified) for path, modified in found.folders.items())
@@ -212,9 +212,9 @@ def _take_readings(
     return readings
 
 
-def aided(
+def searched_entries(
     entries: list[Entry], readings: dict[int, Reading], priorities: dict[str, str], first: int = 0
-) -> list[Aided]:
+) -> list[SearchedEntry]:
     """What is known of entries for their aids. `first` is what entry numbers are ahead of the readings' numbers."""
     shown = [entry for entry in entries if not entry.hidden]
     number_of = {f"{name}({section})": entry.number for entry in shown for name, section in _names(entry)}
@@ -222,7 +222,7 @@ def aided(
     references = {entry.number: readings[entry.number - first].references for entry in shown}
     referred = referrals(references, number_of, families)
     return [
-        Aided(
+        SearchedEntry(
             entry.number,
             [name for name, _ in _names(entry)],
             [f"{name}({section})" for name, section in _names(entry)],

@@ -97,12 +97,12 @@ def _modified(path: str) -> int:
 
 def _insert(db: sqlite3.Connection, extras: list[Extra]) -> None:
     from dowsing.index.schema import IN_LEAD
-    from dowsing.ingest.postings import Aided, insert_aids
+    from dowsing.ingest.postings import SearchedEntry, insert_postings
     from dowsing.ingest.terms import MOST_LEAD, Postings, option_terms
     from dowsing.knowledge.stems import stems
     from dowsing.knowledge.verbs_and_nouns import meaning
 
-    texts, aided = Postings(), []
+    texts, searched_entries = Postings(), []
     number = (db.execute("SELECT max(id) FROM entries").fetchone()[0] or 0) + 1
     last = db.execute("SELECT coalesce(max(rowid), 0) FROM names").fetchone()[0]
     for n, extra in enumerate(extras, number):
@@ -120,11 +120,11 @@ def _insert(db: sqlite3.Connection, extras: list[Extra]) -> None:
         db.execute("INSERT INTO names VALUES(?,?,?,?,0)", (extra.name.casefold(), extra.name, extra.section, n))
         label = f"{extra.name}({extra.section})" if extra.section else extra.name
         priority = "builtin" if extra.section else ""
-        aided.append(Aided(n, [extra.name], [label], summary, "", priority, verbs, nouns))
+        searched_entries.append(SearchedEntry(n, [extra.name], [label], summary, "", priority, verbs, nouns))
         texts.add(n, dict.fromkeys(stems(extra.words)[:MOST_LEAD], IN_LEAD) | option_terms(extra.options))
         db.execute("INSERT INTO options VALUES(?,?,NULL)", (n, "\n".join(extra.options)))
         db.execute("INSERT INTO bodies(rowid, text) VALUES(?,?)", (n, extra.words))
-    insert_aids(db, aided, texts)
+    insert_postings(db, searched_entries, texts)
     db.execute("INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE rowid>?", (last,))
 
 

@@ -1,4 +1,4 @@
-"""Writes what searching needs besides names: terms, tasks, options, standings, and the words that stand for others."""
+"""Writes what searching needs besides names: terms, tasks, options, static ranks, and the words that stand for others."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from collections.abc import Iterable
 from functools import cache
 
 from dowsing.index.schema import COMMON_TEXT, HEADS, TEXT
-from dowsing.ingest.static_rank import share, standing
+from dowsing.ingest.static_rank import share, static_rank
 from dowsing.ingest.terms import Postings, head_terms
 from dowsing.knowledge.lexicon import NEAR, lexicon
 from dowsing.knowledge.phrases import purposes
@@ -22,8 +22,8 @@ COMMON_SPREAD = 100  # entries; a term that more have in their heads is very com
 _SEPARATOR = re.compile(r"[-_. ]")
 
 
-class Aided(Record):
-    """What is known of an entry when its aids are written. The first of `names` is its own; `labels` are all with sections."""
+class SearchedEntry(Record):
+    """What is known of an entry when its postings are written. The first of `names` is its own; `labels` are all with sections."""
 
     number: int
     names: list[str]
@@ -48,9 +48,9 @@ def insert_language(db: sqlite3.Connection) -> None:
         )
 
 
-def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings) -> None:
-    """Write the aids of entries that have none yet; `texts` has the terms of their texts."""
-    batch = sorted(aided, key=lambda one: one.number)
+def insert_postings(db: sqlite3.Connection, entries: Iterable[SearchedEntry], texts: Postings) -> None:
+    """Write the postings of entries that have none yet; `texts` has the terms of their texts."""
+    batch = sorted(entries, key=lambda one: one.number)
     if not batch:
         return
     tasks = purposes()
@@ -75,7 +75,7 @@ def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings)
         if one.family:
             families[one.number - first] = zlib.crc32(one.family.encode("utf-8", "replace"))
         depth = len(_SEPARATOR.findall(one.names[0][len(one.family) :])) if one.family else 0
-        marks[one.number - first] = standing(sizes.get(one.family, 1), depth, one.referred, one.priority)
+        marks[one.number - first] = static_rank(sizes.get(one.family, 1), depth, one.referred, one.priority)
     for summary, count in summaries.items():
         for word in words(summary):
             spelled[word] += count
@@ -85,7 +85,7 @@ def insert_aids(db: sqlite3.Connection, aided: Iterable[Aided], texts: Postings)
     )
     db.executemany("INSERT INTO said VALUES(?,?,?,?)", rows)
     db.execute(
-        "INSERT INTO standing VALUES(?,?,?,?)", (first, bytes(marks), families.tobytes(), sum(shares.values()))
+        "INSERT INTO static_ranks VALUES(?,?,?,?)", (first, bytes(marks), families.tobytes(), sum(shares.values()))
     )
     heads.write(db, HEADS, shares.__getitem__)
     texts.write(db, TEXT, lambda number: shares.get(number, 1.0))

@@ -187,9 +187,9 @@ def _forget(db: sqlite3.Connection, entries: set[int], paths: list[str]) -> None
 
 def _insert_pages(db: sqlite3.Connection, settings: Settings, found: Scan, readings: dict[int, Reading]) -> None:
     """Write the entries of pages with all that is searched in them."""
-    from dowsing.ingest.build import aided, insert_entries, insert_files, stamp
+    from dowsing.ingest.build import insert_entries, insert_files, searched_entries, stamp
     from dowsing.ingest.entries import make_entries
-    from dowsing.ingest.postings import insert_aids
+    from dowsing.ingest.postings import insert_postings
     from dowsing.ingest.terms import Postings
     from dowsing.machine.packages import dpkg
 
@@ -211,7 +211,7 @@ def _insert_pages(db: sqlite3.Connection, settings: Settings, found: Scan, readi
         texts.add(entry.number, reading.terms)
     insert_entries(db, entries, readings, first)
     priorities = dpkg.priorities(settings.package_lists) if entries else {}
-    insert_aids(db, aided(entries, readings, priorities, first), texts)
+    insert_postings(db, searched_entries(entries, readings, priorities, first), texts)
     stamps = {file.path: stamp(file.path) for page in found.pages for file in _files(page)}
     insert_files(db, found, stamps, readings, entries, first)
 

@@ -10,8 +10,8 @@ _PRIORITY = {"essential": 1.0, "required": 1.0, "important": 0.8, "standard": 0.
 _COMMON_FAMILY = 40  # members; beyond that a family counts less the larger it is
 
 
-def standing(family_size: int, depth: int, referred: int, priority: str) -> int:
-    """The standing of an entry.
+def static_rank(family_size: int, depth: int, referred: int, priority: str) -> int:
+    """The static rank of an entry.
 
     `family_size`: entries in its family; `depth`: how many parts its name has beyond the family's; `referred`: how many
     pages of other families send to it; `priority`: how basic its package is.

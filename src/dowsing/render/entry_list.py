@@ -5,10 +5,13 @@ from __future__ import annotations
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT
+from dowsing.render.search_words import relaxed_words, score_words
 from dowsing.render.wrap import unbroken, wrap
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from collections.abc import Callable
+
     from dowsing.search.hints import Hint
     from dowsing.search.searching import Answer, Hit
 
@@ -23,8 +26,9 @@ def hit_lines(found: Answer, width: int, program: str, more: list[Hint], rich: b
     `rich`: kind and package of each hit, with the words that were found marked. `why`: the reasons under each.
     """
     lines: list[str] = []
-    if found.relaxed:
-        lines += [f"{FAINT}{line}" for line in wrap(clean_line(found.relaxed), width)]
+    relaxed = relaxed_words(found)
+    if relaxed:
+        lines += [f"{FAINT}{line}" for line in wrap(clean_line(relaxed), width)]
     number_width = len(str(len(found.hits)))
     label_width = min(max((len(hit.entry.label) for hit in found.hits), default=0), WIDEST_LABEL)
     indent = number_width + 2 + label_width + 2
@@ -45,7 +49,10 @@ def hit_lines(found: Answer, width: int, program: str, more: list[Hint], rich: b
             said = f"{BOLD}{', '.join(option.flags)}{ROMAN}  {marked(option.text)}"
             lines += wrap(said, width, indent, 4)
         if why:
-            lines += [f"{FAINT}{line}" for line in wrap("; ".join([f"{hit.score:.1f}", *hit.why]), width, indent)]
+            lines += [
+                f"{FAINT}{line}"
+                for line in wrap("; ".join([f"{hit.score:.1f}", *score_words(hit.breakdown)]), width, indent)
+            ]
     return lines + [f"{FAINT}{line}" for line in _next(found, width, program, more)]
 
 
@@ -61,7 +68,7 @@ def _tail(hit: Hit, rich: bool) -> str:
     return tail
 
 
-def _marker(found: Answer):  # type: ignore[no-untyped-def]
+def _marker(found: Answer) -> Callable[[str], str]:
     """A function that marks the words of a text that were searched for, or that stand for them."""
     import re
 

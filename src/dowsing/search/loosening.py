@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dowsing.index.store import Store
+from dowsing.index.store import Narrowing, Store
 from dowsing.index.word_reader import spelled_words, terms_beginning
 from dowsing.model.nearness import nearest
 from dowsing.model.record import Record
+from dowsing.model.told import Code
 from dowsing.search.matching import Matches, Term
 
 SHORTEST_MISSPELLED = 4
@@ -14,11 +15,28 @@ OF_BEGINNING = 0.6  # what a word counts that begins with what was typed
 OF_TEXT = 0.5  # what it is worth that a word stands somewhere in the text of a page
 
 
-class Found(Record):
+class NoteCode(Code):
+    """What was done to find something."""
+
+    ONLY_FIRST = "only first"  # how many words were used
+    PATTERNS_CUT = "patterns cut"  # to how many characters
+    NAMES_INSIDE = "names inside"
+    TAKEN_AS = "taken as"  # the word, what it was taken as
+    LEFT_OUT = "left out"  # words
+
+
+class Note(Record):
+    """What was done to find something, and the words or numbers that go into it."""
+
+    code: NoteCode
+    about: list[str] = []  # noqa: RUF012 - a record is immutable
+
+
+class Settled(Record):
     """The terms as they are searched for, notes on what was changed, and words that no entry has."""
 
     terms: list[Term]
-    notes: list[str]
+    notes: list[Note]
     missing: list[str]
 
 
@@ -29,10 +47,10 @@ def and_beginnings(store: Store, term: Term) -> Term:
     return Term(term.word, term.term, [*term.variants, *begun])
 
 
-def settle(store: Store, matches: Matches) -> Found:
+def settle(store: Store, matches: Matches) -> Settled:
     """Terms that nothing has are taken as beginnings of words, then as misspelled ones; what is left is missing."""
     settled: list[Term] = []
-    notes: list[str] = []
+    notes: list[Note] = []
     missing: list[str] = []
     for term, gain in zip(matches.terms, matches.gains, strict=True):
         if gain:
@@ -44,12 +62,12 @@ def settle(store: Store, matches: Matches) -> Found:
             continue
         spelled = nearest_word(store, term.word)
         if spelled:
-            notes.append(f"“{term.word}” is not known; taken as “{spelled[0]}”")
+            notes.append(Note(NoteCode.TAKEN_AS, [term.word, spelled[0]]))
             settled.append(Term(spelled[0], spelled[1], [(spelled[1], 1.0)]))
             continue
         settled.append(term)
         missing.append(term.word)
-    return Found(settled, notes, missing)
+    return Settled(settled, notes, missing)
 
 
 def nearest_word(store: Store, word: str) -> tuple[str, str] | None:
@@ -64,20 +82,20 @@ def nearest_word(store: Store, word: str) -> tuple[str, str] | None:
     return known[best.place][0], known[best.place][1]
 
 
-def add_texts(store: Store, matches: Matches, missing: list[str], worth: float) -> None:
+def add_texts(store: Store, matches: Matches, missing: list[str], idf: float, within: Narrowing) -> None:
     """Let missing words count where they stand anywhere in a text."""
     for n, term in enumerate(matches.terms):
         if term.word not in missing:
             continue
-        found = {match.number: OF_TEXT * worth for match in store.in_bodies([term.word])}
+        found = {match.number: OF_TEXT * idf for match in store.in_bodies([term.word], within)}
         if found:
             matches.gains[n] = found
-            matches.telling[n] = worth
+            matches.idf[n] = idf
 
 
-def in_texts(store: Store, words: list[str]) -> set[int]:
+def in_texts(store: Store, words: list[str], within: Narrowing) -> set[int]:
     """The entries that have all the words somewhere in their texts."""
-    return {found.number for found in store.in_bodies([one for word in words for one in word.split()])}
+    return {found.number for found in store.in_bodies([one for word in words for one in word.split()], within)}
 
 
 def having_all(matches: Matches, without: set[int]) -> set[int]:

@@ -17,9 +17,10 @@ from dowsing.index.word_reader import (
 )
 from dowsing.knowledge.stems import EMPTY
 from dowsing.model.record import Record
-from dowsing.search.weights import WEIGHTS, Weights, field_worths
+from dowsing.search.weights import WEIGHTS, Weights, field_boosts
 
 GLUED = 0.9  # how much `timezone` counts for `time zone`
+PART_OF_WORD = 0.5  # how much a word counts that was said as a part of another
 OWN_ONLY = 0.85  # a word that counts no more than that for another is looked for in the heads only
 
 
@@ -32,59 +33,67 @@ class Term(Record):
 
 
 def terms_of(store: Store, words: list[str], weights: Weights = WEIGHTS) -> list[Term]:
-    """The terms of the telling words of a query, with what may stand for each."""
+    """The terms of the words of a query that say something, with what may stand for each."""
     roots = stems_of(store, words)
-    runs = {" ".join(roots[at : at + size]): (at, size) for size in (3, 2) for at in range(len(roots) - size + 1)}
-    joined = joined_terms(store, list(runs))
-    taken: dict[int, tuple[int, str]] = {}
-    for run, term in joined.items():
-        at, size = runs[run]
-        taken[at] = (size, term)
-    chosen: list[tuple[str, str, list[str]]] = []  # word, term, the stems it was said with
-    at = 0
-    while at < len(roots):
-        if at in taken:
-            size, term = taken[at]
-            chosen.append(
-                (
-                    " ".join(words[at : at + size]),
-                    term,
-                    [
-                        one
-                        for one, word in zip(roots[at : at + size], words[at : at + size], strict=True)
-                        if word not in EMPTY
-                    ],
-                )
-            )
-            at += size
-            continue
-        if words[at] not in EMPTY:
-            chosen.append((words[at], roots[at], []))
-        at += 1
-    if not chosen:
-        chosen = [(word, one, []) for word, one in zip(words, roots, strict=True)]
-    pairs = {words[n] + words[n + 1]: n for n in range(len(words) - 1)}
-    glued = known_words(store, pairs) if pairs else {}
-    related = related_terms(store, [term for _, term, _ in chosen])
+    chosen = _chosen(store, words, roots)
+    glued = _glued(store, words)
+    related = related_terms(store, [one.term for one in chosen])
     found = []
-    for word, term, said in chosen:
-        variants = {term: 1.0}
-        for other in said:
-            variants[other] = 0.5
-        for other, weight in related.get(term, ()):
-            variants[other] = max(variants.get(other, 0.0), weight * weights.equal)
-        for pair, one in glued.items():
-            if word in words[pairs[pair] : pairs[pair] + 2]:
-                variants[one] = GLUED
-        found.append(Term(word, term, list(variants.items())))
+    for one in chosen:
+        variants = {one.term: 1.0, **dict.fromkeys(one.said_with, PART_OF_WORD)}
+        for other, weight in related.get(one.term, ()):
+            variants[other] = max(variants.get(other, 0.0), weight * weights.synonym)
+        variants |= {term: GLUED for term, pair in glued if one.word in pair}
+        found.append(Term(one.word, one.term, list(variants.items())))
     return found
 
 
+class _Chosen(Record):
+    """A word, or several that mean one, with its term; `said_with`: the stems of those several."""
+
+    word: str
+    term: str
+    said_with: list[str]
+
+
+def _chosen(store: Store, words: list[str], roots: list[str]) -> list[_Chosen]:
+    """The words that say something; several in a row that have one word for them are one."""
+    taken = _joined(store, roots)
+    found: list[_Chosen] = []
+    at = 0
+    while at < len(roots):
+        size, term = taken.get(at, (1, roots[at]))
+        if at in taken:
+            parts = zip(roots[at : at + size], words[at : at + size], strict=True)
+            said_with = [root for root, word in parts if word not in EMPTY]
+            found.append(_Chosen(" ".join(words[at : at + size]), term, said_with))
+        elif words[at] not in EMPTY:
+            found.append(_Chosen(words[at], term, []))
+        at += size
+    return found or [_Chosen(word, root, []) for word, root in zip(words, roots, strict=True)]
+
+
+def _joined(store: Store, roots: list[str]) -> dict[int, tuple[int, str]]:
+    """Where several stems in a row have one term: the place of the first, how many, the term."""
+    runs = {" ".join(roots[at : at + size]): (at, size) for size in (3, 2) for at in range(len(roots) - size + 1)}
+    found = {}
+    for run, term in joined_terms(store, list(runs)).items():
+        at, size = runs[run]
+        found[at] = (size, term)
+    return found
+
+
+def _glued(store: Store, words: list[str]) -> list[tuple[str, list[str]]]:
+    """Terms that two words of the query make when they are written as one, each with the two."""
+    pairs = {words[n] + words[n + 1]: words[n : n + 2] for n in range(len(words) - 1)}
+    return [(term, pairs[pair]) for pair, term in known_words(store, pairs).items()] if pairs else []
+
+
 class Matches(Record):
-    """What a search among terms gave: for each term how telling it is and what each entry gets for it."""
+    """What a search among terms gave: for each term how rare it is and what each entry gets for it."""
 
     terms: list[Term]
-    telling: list[float]
+    idf: list[float]
     gains: list[dict[int, float]]
 
 
@@ -96,9 +105,9 @@ def match(store: Store, terms: list[Term], weights: Weights = WEIGHTS) -> Matche
     for posting in (*postings(store, own), *postings(store, others, HEADS)):
         lists.setdefault(posting.term, []).append(posting)
     total = entries_in_all(store)
-    worths = field_worths(weights, len(terms))
+    boosts = field_boosts(weights, len(terms))
 
-    def telling_of(term: str) -> float | None:
+    def idf_of(term: str) -> float | None:
         found = lists.get(term)
         if not found:
             return None
@@ -106,23 +115,23 @@ def match(store: Store, terms: list[Term], weights: Weights = WEIGHTS) -> Matche
         return math.log(1 + total / (spread + total / weights.ceiling))
 
     most = math.log(1 + weights.ceiling)
-    telling, gains = [], []
+    idfs, gains = [], []
     for term in terms:
-        itself = telling_of(term.term)
+        itself = idf_of(term.term)
         best = 0.0
         worth_of: list[dict[int, float]] = []
         for variant, weight in term.variants:
-            value = telling_of(variant)
+            value = idf_of(variant)
             if value is None:
                 continue
             value = weight * min(value, itself if itself is not None else most)
             best = max(best, value)
             for posting in lists[variant]:
-                worth = [one * value for one in worths[posting.part]]
+                worth = [one * value for one in boosts[posting.part]]
                 worth_of.append(dict(zip(posting.entries, map(worth.__getitem__, posting.fields))))  # noqa: B905
-        telling.append(itself if itself is not None else best)
+        idfs.append(itself if itself is not None else best)
         gains.append(_best(worth_of))
-    return Matches(terms, telling, gains)
+    return Matches(terms, idfs, gains)
 
 
 def _best(several: list[dict[int, float]]) -> dict[int, float]:

@@ -1,31 +1,48 @@
 """How well entries match words.
 
-The score of an entry is the sum, over the words, of the best field that the word, or a word that may stand for it,
-stands in, times how telling the word is; then how much of what was asked is there at all, how it stands (see
-standing.py) and what its section is worth at a prompt. The entries that come out best are then looked at once more
-with their summaries and tasks before the eyes.
+The score of an entry is a sum of parts, each of which `--why` tells (breakdown.py):
+
+- for each word the best field that it, or a synonym, stands in, times how rare the word is (its idf);
+- of that sum as much is left as what was asked is there at all (coverage);
+- how much the entry counts before any word is looked at (its static rank, see ingest/static_rank.py);
+- what its section costs at a prompt;
+- for the best entries, which are looked at twice: how well the summary and the best task say what was asked;
+- what the name that was typed, and an option that was asked for, are worth.
 """
 
 from __future__ import annotations
 
 from dowsing.index.schema import UNIT
 from dowsing.index.store import Store
-from dowsing.index.word_reader import Said, standings
+from dowsing.index.word_reader import EntryTexts, static_ranks
 from dowsing.search.matching import Matches
 from dowsing.search.weights import WEIGHTS, Weights
 
-MANY = 1500  # so many candidates are not widened by less telling words,
+MANY = 1500  # so many candidates are not widened by less rare words,
 ENOUGH = 150  # nor so many by words that all together tell little beside those before
 LITTLE = 0.4
 
 
 def score(store: Store, matches: Matches, most: int, weights: Weights = WEIGHTS) -> list[tuple[float, int]]:
-    """The `most` best entries by terms, coverage and standing, in order: their scores and numbers."""
+    """The `most` best entries by terms, coverage and static rank, in order: their scores and numbers."""
+    total, had = _gains(matches)
+    left = {bits: coverage(matches, bits, weights) for bits in set(had.values())}
+    if len(total) > 3 * most:  # those that cannot come up any more are left where they are
+        least = sorted(total.values(), reverse=True)[2 * most]
+        total = {number: value for number, value in total.items() if value >= least}
+    ranks = static_ranks(store)
+    unit = weights.static_rank / UNIT
+    found = [(value * left[had[number]] + ranks[number] * unit, number) for number, value in total.items()]
+    found.sort(reverse=True)
+    return found[:most]
+
+
+def _gains(matches: Matches) -> tuple[dict[int, float], dict[int, int]]:
+    """What entries get for all terms together, and which terms each has, a bit for each; the rarest terms come first."""
     total: dict[int, float] = {}
-    had: dict[int, int] = {}  # which terms, a bit for each
-    asked = left = sum(matches.telling) or 1.0
-    order = sorted(range(len(matches.terms)), key=lambda n: -matches.telling[n])
-    for n in order:
+    had: dict[int, int] = {}
+    asked = left = sum(matches.idf) or 1.0
+    for n in sorted(range(len(matches.terms)), key=lambda n: -matches.idf[n]):
         gain, bit = matches.gains[n], 1 << n
         if not total:
             total, had = gain.copy(), dict.fromkeys(gain, bit)
@@ -37,27 +54,23 @@ def score(store: Store, matches: Matches, most: int, weights: Weights = WEIGHTS)
             for number, value in gain.items():
                 total[number] = total.get(number, 0.0) + value
                 had[number] = had.get(number, 0) | bit
-        left -= matches.telling[n]
-    standing = standings(store)
-    unit = weights.standing / UNIT
-    part = {
-        bits: (sum(telling for n, telling in enumerate(matches.telling) if bits >> n & 1) / asked) ** weights.coverage
-        for bits in set(had.values())
-    }
-    if len(total) > 3 * most:  # those that cannot come up any more are left where they are
-        least = sorted(total.values(), reverse=True)[2 * most]
-        total = {number: value for number, value in total.items() if value >= least}
-    found = [(value * part[had[number]] + standing[number] * unit, number) for number, value in total.items()]
-    found.sort(reverse=True)
-    return found[:most]
+        left -= matches.idf[n]
+    return total, had
+
+
+def coverage(matches: Matches, bits: int, weights: Weights = WEIGHTS) -> float:
+    """How much of what words are worth is left where only the terms of these bits are there."""
+    asked = sum(matches.idf) or 1.0
+    there = sum(idf for n, idf in enumerate(matches.idf) if bits >> n & 1)
+    return float((there / asked) ** weights.coverage)
 
 
 class Phrase:
     """What the words of a query are worth in one piece of text, such as a summary or a task."""
 
     def __init__(self, matches: Matches) -> None:
-        self.asked = sum(matches.telling) or 1.0
-        self.telling = matches.telling
+        self.asked = sum(matches.idf) or 1.0
+        self.idf = matches.idf
         self.places: dict[str, list[tuple[int, float]]] = {}
         for n, term in enumerate(matches.terms):
             for variant, weight in term.variants:
@@ -76,18 +89,16 @@ class Phrase:
                         best[n] = weight
         if not best:
             return 0.0
-        here = sum(self.telling[n] * weight for n, weight in best.items()) / self.asked
+        here = sum(self.idf[n] * weight for n, weight in best.items()) / self.asked
         return here * (0.4 + 0.6 * said / len(stems))
 
 
-def refine(
-    scores: dict[int, float], said: dict[int, Said], matches: Matches, weights: Weights = WEIGHTS
-) -> dict[int, float]:
-    """The scores of the entries that `said` has, once their summaries and tasks have been looked at."""
-    phrase = Phrase(matches)
-    found = {}
-    for number, one in said.items():
-        task = max([phrase.fit(terms) for terms in one.task_terms], default=0.0)
-        summary = phrase.fit(one.summary)
-        found[number] = scores[number] + weights.task * task**weights.fit + weights.summary * summary**weights.fit
-    return found
+def task_boost(phrase: Phrase, texts: EntryTexts, weights: Weights = WEIGHTS) -> float:
+    """What the task that says the query best is worth."""
+    fit = max([phrase.fit(terms) for terms in texts.task_terms], default=0.0)
+    return float(weights.task * fit**weights.fit)
+
+
+def summary_boost(phrase: Phrase, texts: EntryTexts, weights: Weights = WEIGHTS) -> float:
+    """What the summary is worth."""
+    return float(weights.summary * phrase.fit(texts.summary) ** weights.fit)

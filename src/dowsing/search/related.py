@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dowsing.index.store import Store, narrowing
-from dowsing.index.word_reader import standings
+from dowsing.index.word_reader import static_ranks
 from dowsing.model.document import Document
 from dowsing.model.entry import Entry
 from dowsing.model.record import Record
@@ -56,7 +56,7 @@ def _usual(entry: Entry) -> tuple[bool, int, str]:
 
 def _meaning(store: Store, verbs: list[str], nouns: list[str]) -> list[Entry]:
     """The entries that do this to that, those that stand best first."""
-    standing = standings(store)
+    static_rank = static_ranks(store)
     numbers = [match.number for match in store.all_matches(narrowing(verbs=verbs, nouns=nouns))]
-    numbers.sort(key=lambda number: (-standing[number], number))
+    numbers.sort(key=lambda number: (-static_rank[number], number))
     return store.entries(numbers[:MOST_ALIKE])

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from dowsing.index.schema import MIDDLE, UNIT
-from dowsing.index.store import Store
-from dowsing.index.word_reader import Said, count_kin, said_of, standings, terms_meant
+from dowsing.index.store import Narrowing, Store
+from dowsing.index.word_reader import EntryTexts, count_kin, static_ranks, terms_meant, texts_of
 from dowsing.model.entry import Candidate, Entry
 from dowsing.model.record import Record
-from dowsing.search.filters import meant, narrow
+from dowsing.search.filters import meant, narrowed
 from dowsing.search.loosening import (
+    Note,
+    NoteCode,
     add_texts,
     and_beginnings,
     having_all,
@@ -18,11 +20,12 @@ from dowsing.search.loosening import (
 )
 from dowsing.search.matching import Matches, Term, match, terms_of
 from dowsing.search.query import MOST_PATTERN, MOST_WORDS, Query, make_query
-from dowsing.search.ranking import refine, score
-from dowsing.search.weights import WEIGHTS, Weights, section_costs
+from dowsing.search.ranking import Phrase, score, summary_boost, task_boost
+from dowsing.search.weights import WEIGHTS, Weights, section_cost, section_costs
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.search.breakdown import Breakdown
     from dowsing.search.facet import Taken
 
 __all__ = ["Answer", "Hit", "make_query", "search"]
@@ -33,32 +36,31 @@ LOOKED_AT_TWICE = 40  # entries whose summaries and tasks are looked at, at leas
 #: words; few words are meant one by one, a sentence is meant as a whole.
 AS_GOOD = {1: 1.0, 2: 1.15, 3: 0.9}
 AS_GOOD_SENTENCE = 0.35
-LEAST_TELLING = 4.0  # how telling a word is at least that no name, summary or task has
-MOST_TOLD = 6  # words left out
+LEAST_IDF = 4.0  # how rare a word is at least that no name, summary or task has
 FEW = 5  # so few entries are made more by those that have the words in their texts
-OF_NAME = 12.0  # what it is worth that what was typed is the name
-INSIDE_NAME = 0.8  # what it is worth that a name holds the one word that is searched for
+LONG_NAME = 8  # characters of a name that cost 1, where there are no words to rank by
 
 
 class Hit(Record):
-    """An entry found, its score (larger is better), why, how many of its family it stands for, the options asked for."""
+    """An entry found, its score (larger is better), what that is made of (if asked for), how many of its family it
+    stands for, the options asked for."""
 
     entry: Entry
     score: float
-    why: list[str]
+    breakdown: Breakdown | None = None
     folded: int = 0
     options: list[Taken] = []  # noqa: RUF012 - a record is immutable
 
 
 class Answer(Record):
-    """The hits, the number of matching entries and their numbers, and what was loosened to find them (None if nothing).
+    """The hits, the number of matching entries and their numbers, and what was loosened to find them.
 
     `terms`: what was searched for, with what may stand for it.
     """
 
     query: Query
     total: int
-    relaxed: str | None
+    notes: list[Note]
     hits: list[Hit]
     numbers: list[int]
     terms: list[Term]
@@ -67,184 +69,249 @@ class Answer(Record):
 def search(store: Store, query: Query, why: bool = False, weights: Weights = WEIGHTS) -> Answer:
     """The entries that match the query, best first. Loosens where nothing has every word, and says so.
 
-    `why`: give the reasons of each hit. `weights`: what things are worth, to be changed by measurements only.
+    `why`: give what each score is made of. `weights`: what things are worth, to be changed by measurements only.
     """
-    notes: list[str] = []
-    words, patterns = query.words, query.patterns
-    if len(words) > MOST_WORDS:
-        words = words[:MOST_WORDS]
-        notes.append(f"only the first {MOST_WORDS} words were used")
-    if any(len(pattern) > MOST_PATTERN for pattern in patterns):
-        patterns = [pattern[:MOST_PATTERN] for pattern in patterns]
-        notes.append(f"patterns were cut to {MOST_PATTERN} characters")
-    narrow(store, query.filters)
-    allowed, bonus = _allowed(store, query, patterns, bool(words), notes)
-    matches, numbers, scored = Matches([], [], []), set[int](), list[tuple[float, int]]()
-    if words:
-        for number in store.numbers_named(query.names):
-            if allowed is None or number in allowed:
-                bonus[number] = bonus.get(number, 0.0) + OF_NAME
-        most = max(LOOKED_AT, query.limit * 3)
-        matches, numbers, scored = _by_words(store, words, allowed, bonus, notes, most, weights, query.texts)
-    elif allowed is not None:
-        numbers, scored = allowed, _by_standing(store, allowed, bonus)
-    ranked, scores, said = _ranked(store, scored, matches, max(LOOKED_AT_TWICE, query.limit * 3 // 2), weights)
-    shown, over = ranked[: query.limit], set[str]()
-    if len(ranked) > query.limit and not query.filters.family:
-        from dowsing.search.folding import folded
-
-        shown, over = folded(ranked, query.limit, set(words))
-    reasons = _reasons(store, shown, matches, said, patterns) if why else {}
-    taken: dict[int, list[Taken]] = {}
-    if query.filters.takes:
-        from dowsing.search.facet import options_taken
-
-        taken = options_taken(store, [one.number for one in shown], query.filters.takes)
-    entries = store.entries([one.number for one in shown])
-    hits: list[Hit] = []
-    for one, entry in zip(shown, entries, strict=True):
-        more = 0
-        if one.family in over:  # told once, of the best of its family
-            over.remove(one.family)
-            more = count_kin(store, one.number, numbers) - sum(other.family == one.family for other in shown)
-        hits.append(
-            Hit(entry, round(scores[one.number], 3), reasons.get(one.number, []), more, taken.get(one.number, []))
-        )
-    if hits:
-        left_out = [f"“{matches.terms[n].word}”" for n in lacking(matches, shown[0].number)]
-        if 0 < len(left_out) < len(matches.terms) and not having_all(matches, set()):
-            rest = f" and {len(left_out) - MOST_TOLD} more" if len(left_out) > MOST_TOLD else ""
-            notes.append(f"nothing has every word; left out: {', '.join(left_out[:MOST_TOLD])}{rest}")
-    relaxed = "; ".join(notes) if notes and hits else None
-    terms = [*matches.terms, *_filter_terms(store, query)]
-    return Answer(query, len(numbers), relaxed, hits, list(numbers), terms)
+    return _Search(store, query, weights).answer(why)
 
 
-def _filter_terms(store: Store, query: Query) -> list[Term]:
-    """The verb and the noun that are narrowed to, with the words that mean the same."""
-    found = []
-    for kind, word in (("verbs", query.filters.does), ("nouns", query.filters.what)):
-        if word:
-            heads = meant(store, kind, word)
-            found.append(Term(word, heads[0], [(term, 1.0) for term in (*terms_meant(store, kind, heads), *heads)]))
-    return found
+class _Search:
+    """One search. `boosts`: what entries get for their name or for an option, whatever the words."""
 
+    def __init__(self, store: Store, query: Query, weights: Weights) -> None:
+        self.store = store
+        self.query = query
+        self.weights = weights
+        self.notes: list[Note] = []
+        self.words = query.words[:MOST_WORDS]
+        if len(query.words) > MOST_WORDS:
+            self.notes.append(Note(NoteCode.ONLY_FIRST, [str(MOST_WORDS)]))
+        self.patterns = [pattern[:MOST_PATTERN] for pattern in query.patterns]
+        if self.patterns != query.patterns:
+            self.notes.append(Note(NoteCode.PATTERNS_CUT, [str(MOST_PATTERN)]))
+        self.within: Narrowing = narrowed(store, query.filters)
+        self.of_option: dict[int, float] = {}
+        self.of_name: dict[int, float] = {}
+        self.allowed = self._allowed()
+        self.matches = Matches([], [], [])
+        self.numbers = set[int]()  # all that match
+        self.in_text = set[int]()  # those of them that only their texts speak for
+        self.scores: dict[int, float] = {}
+        self.texts: dict[int, EntryTexts] = {}
 
-def _allowed(
-    store: Store, query: Query, patterns: list[str], words: bool, notes: list[str]
-) -> tuple[set[int] | None, dict[int, float]]:
-    """The entries that filters and patterns allow, None if they allow all; and what the option asked for is worth."""
-    allowed: set[int] | None = None
-    for pattern in patterns:
-        numbers = {found.number for found in store.matching_names(pattern)}
-        allowed = numbers if allowed is None else allowed & numbers
-    if patterns and not allowed and not words:
-        for pattern in patterns:
-            numbers = {found.number for found in store.matching_names(f"*{pattern.strip('*')}*")}
-            allowed = numbers if not allowed else allowed & numbers
-        if allowed:
-            notes.append("no name matches that whole; these have it inside")
-    if allowed is None and store.narrowed:
-        allowed = {found.number for found in store.all_matches()}
-    bonus: dict[int, float] = {}
-    if query.filters.takes:
-        from dowsing.search.facet import takers
+    def answer(self, why: bool) -> Answer:
+        """What is found."""
+        limit = self.query.limit
+        scored = self._scored(max(LOOKED_AT, limit * 3))
+        ranked = self._ranked(scored, max(LOOKED_AT_TWICE, limit * 3 // 2))
+        shown, over = ranked[:limit], set[str]()
+        if len(ranked) > limit and not self.query.filters.family:
+            from dowsing.search.folding import folded
 
-        bonus = takers(store, query.filters.takes)
-        allowed = bonus.keys() & allowed if allowed is not None else set(bonus)
-    return allowed, bonus
+            shown, over = folded(ranked, limit, set(self.words))
+        hits = self._hits(shown, over, why)
+        if hits:
+            self._note_what_is_left_out(shown[0].number)
+        terms = [*self.matches.terms, *self._filter_terms()]
+        return Answer(self.query, len(self.numbers), self.notes if hits else [], hits, list(self.numbers), terms)
 
+    # --- what matches --------------------------------------------------------------------------------
 
-def _by_words(
-    store: Store,
-    words: list[str],
-    allowed: set[int] | None,
-    bonus: dict[int, float],
-    notes: list[str],
-    most: int,
-    weights: Weights,
-    texts: bool,
-) -> tuple[Matches, set[int], list[tuple[float, int]]]:
-    """The terms with what entries get for them, the entries that are found, and the best of them with scores."""
-    terms = terms_of(store, words, weights)
-    alone = len(terms) == 1 and len(terms[0].word) > 1
-    if alone:
-        terms = [and_beginnings(store, terms[0])]
-    matches = match(store, terms, weights)
-    missing: list[str] = []
-    if not all(matches.gains):
-        settled = settle(store, matches)
-        notes += settled.notes
-        terms, missing = settled.terms, settled.missing
-        matches = match(store, terms, weights)
-    if alone:
-        gain = matches.gains[0]
-        for number in store.numbers_holding(terms[0].word):
-            gain.setdefault(number, INSIDE_NAME)
-    hidden = store.hidden()
-    if missing and texts:
-        add_texts(store, matches, missing, max([*matches.telling, LEAST_TELLING]))
-    for gain in matches.gains:
-        for number in hidden & gain.keys():
-            del gain[number]
-        if allowed is not None:
-            for number in gain.keys() - allowed:
+    def _allowed(self) -> set[int] | None:
+        """The entries that filters and patterns allow, None if they allow all."""
+        allowed = self._named_like()
+        if allowed is None and self.within:
+            allowed = {found.number for found in self.store.all_matches(self.within)}
+        if self.query.filters.takes:
+            from dowsing.search.facet import takers
+
+            self.of_option = takers(self.store, self.query.filters.takes)
+            allowed = self.of_option.keys() & allowed if allowed is not None else set(self.of_option)
+        return allowed
+
+    def _named_like(self) -> set[int] | None:
+        """The entries with a name that each pattern matches, whole, or else inside; None without patterns."""
+        found = self._in_all([self._numbers_like(pattern) for pattern in self.patterns])
+        if not self.patterns or found or self.words:
+            return found
+        inside: set[int] = set()
+        for pattern in self.patterns:
+            numbers = self._numbers_like(f"*{pattern.strip('*')}*")
+            inside = inside & numbers if inside else numbers
+        if inside:
+            self.notes.append(Note(NoteCode.NAMES_INSIDE))
+        return inside
+
+    def _numbers_like(self, pattern: str) -> set[int]:
+        return {found.number for found in self.store.matching_names(pattern, self.within)}
+
+    @staticmethod
+    def _in_all(sets: list[set[int]]) -> set[int] | None:
+        return set.intersection(*sets) if sets else None
+
+    def _is_allowed(self, number: int) -> bool:
+        return self.allowed is None or number in self.allowed
+
+    def _scored(self, most: int) -> list[tuple[float, int]]:
+        """The best of what matches with scores: by words, or by static rank where there are none."""
+        if self.words:
+            named = self.store.numbers_named(self.query.names)
+            self.of_name = {number: self.weights.of_name for number in named if self._is_allowed(number)}
+            return self._by_words(most)
+        if self.allowed is None:
+            return []
+        self.numbers = self.allowed
+        ranks = static_ranks(self.store)
+        return [(ranks[number] / UNIT + self.of_option.get(number, 0.0), number) for number in self.allowed]
+
+    def _by_words(self, most: int) -> list[tuple[float, int]]:
+        missing = self._match()
+        hidden = self.store.hidden()
+        if missing and self.query.texts:
+            add_texts(self.store, self.matches, missing, max([*self.matches.idf, LEAST_IDF]), self.within)
+        for gain in self.matches.gains:
+            out = hidden & gain.keys()
+            if self.allowed is not None:
+                out |= gain.keys() - self.allowed
+            for number in out:
                 del gain[number]
-    scored = score(store, matches, most, weights)
-    # where none has every word, those that have what the best one has: the least telling words are left out
-    numbers = having_all(matches, set()) or (
-        having_all(matches, set(lacking(matches, scored[0][1]))) if scored else set()
-    )
-    if bonus:
-        scored = sorted(((value + bonus.get(number, 0.0), number) for value, number in scored), reverse=True)
-    middle = MIDDLE / UNIT * weights.standing
-    part = AS_GOOD.get(sum(map(bool, matches.gains)), AS_GOOD_SENTENCE)
-    best = max((value for value, number in scored if number in numbers), default=0.0)
-    least = middle + part * (best - middle)
-    scored = [(value, number) for value, number in scored if number in numbers or value >= least]
-    numbers = numbers | {number for _, number in scored}
-    if texts and len(numbers) < FEW:
-        for number in in_texts(store, [term.word for term in terms]) - hidden - numbers:
-            if allowed is None or number in allowed:
-                numbers.add(number)
-                scored.append((middle / 2, number))
-    return matches, numbers, scored
+        scored = score(self.store, self.matches, most, self.weights)
+        self.numbers = self._having_what_the_best_has(scored)
+        boosts = self._boosts()
+        if boosts:
+            scored = sorted(((value + boosts.get(number, 0.0), number) for value, number in scored), reverse=True)
+        scored = self._good_enough(scored)
+        if self.query.texts and len(self.numbers) < FEW:
+            scored += self._by_text(hidden)
+        return scored
 
+    def _boosts(self) -> dict[int, float]:
+        found = dict(self.of_option)
+        for number, value in self.of_name.items():
+            found[number] = found.get(number, 0.0) + value
+        return found
 
-def _by_standing(store: Store, allowed: set[int], bonus: dict[int, float]) -> list[tuple[float, int]]:
-    """Entries without words to rank them by: how they stand, and whether they take the option by its name."""
-    standing = standings(store)
-    return [(standing[number] / UNIT + bonus.get(number, 0.0), number) for number in allowed]
+    def _match(self) -> list[str]:
+        """Match the words, loosely where they are not found as they are typed; the words that nothing has."""
+        terms = terms_of(self.store, self.words, self.weights)
+        alone = len(terms) == 1 and len(terms[0].word) > 1
+        if alone:
+            terms = [and_beginnings(self.store, terms[0])]
+        self.matches = match(self.store, terms, self.weights)
+        missing: list[str] = []
+        if not all(self.matches.gains):
+            settled = settle(self.store, self.matches)
+            self.notes += settled.notes
+            terms, missing = settled.terms, settled.missing
+            self.matches = match(self.store, terms, self.weights)
+        if alone:
+            gain = self.matches.gains[0]
+            for number in self.store.numbers_holding(terms[0].word):
+                gain.setdefault(number, self.weights.inside_name)
+        return missing
 
+    def _having_what_the_best_has(self, scored: list[tuple[float, int]]) -> set[int]:
+        """The entries with every word; where none has, those with what the best one has: the commonest are left out."""
+        found = having_all(self.matches, set())
+        if found or not scored:
+            return found
+        return having_all(self.matches, set(lacking(self.matches, scored[0][1])))
 
-def _ranked(
-    store: Store, scored: list[tuple[float, int]], matches: Matches, twice: int, weights: Weights
-) -> tuple[list[Candidate], dict[int, float], dict[int, Said]]:
-    """Candidates in their final order, with their scores, and the tasks of the best ones."""
-    scores = {number: value for value, number in scored}
-    candidates = store.candidates(scores)
-    costs = section_costs({term.term for term in matches.terms}, weights)
-    for one in candidates:
-        scores[one.number] -= costs.get(one.section[:1], 2.0)
-        if not matches.terms:
-            scores[one.number] -= len(one.name) / 8
-    candidates.sort(key=lambda one: (-scores[one.number], len(one.name), one.name))
-    said: dict[int, Said] = {}
-    if matches.terms:
-        best = candidates[:twice]
-        said = said_of(store, [one.number for one in best])
-        scores |= refine(scores, said, matches, weights)
-        best.sort(key=lambda one: (-scores[one.number], len(one.name), one.name))
-        candidates[:twice] = best
-    return candidates, scores, said
+    def _good_enough(self, scored: list[tuple[float, int]]) -> list[tuple[float, int]]:
+        """The entries with every word, and those without that are as good."""
+        middle = MIDDLE / UNIT * self.weights.static_rank
+        part = AS_GOOD.get(sum(map(bool, self.matches.gains)), AS_GOOD_SENTENCE)
+        best = max((value for value, number in scored if number in self.numbers), default=0.0)
+        least = middle + part * (best - middle)
+        scored = [(value, number) for value, number in scored if number in self.numbers or value >= least]
+        self.numbers = self.numbers | {number for _, number in scored}
+        return scored
 
+    def _by_text(self, hidden: set[int]) -> list[tuple[float, int]]:
+        """Entries that have all the words somewhere in their texts, and are not found otherwise."""
+        middle = MIDDLE / UNIT * self.weights.static_rank
+        having = in_texts(self.store, [term.word for term in self.matches.terms], self.within)
+        self.in_text = {number for number in having - hidden - self.numbers if self._is_allowed(number)}
+        self.numbers |= self.in_text
+        return [(middle / 2, number) for number in self.in_text]
 
-def _reasons(
-    store: Store, shown: list[Candidate], matches: Matches, said: dict[int, Said], patterns: list[str]
-) -> dict[int, list[str]]:
-    if not matches.terms:
-        listed = ", ".join(patterns)
-        return {one.number: [f"its name matches {listed}" if listed else "what it is narrowed to"] for one in shown}
-    from dowsing.search.reasons import reasons
+    # --- in order ------------------------------------------------------------------------------------
 
-    return reasons(store, shown, matches, said)
+    def _ranked(self, scored: list[tuple[float, int]], twice: int) -> list[Candidate]:
+        """Candidates in their final order."""
+        scores = self.scores = {number: value for value, number in scored}
+        candidates = self.store.candidates(scores)
+        costs = section_costs({term.term for term in self.matches.terms}, self.weights)
+        for one in candidates:
+            scores[one.number] -= section_cost(costs, one.section)
+            if not self.matches.terms:
+                scores[one.number] -= len(one.name) / LONG_NAME
+        candidates.sort(key=self._order)
+        if self.matches.terms:
+            best = candidates[:twice]
+            self.texts = texts_of(self.store, [one.number for one in best])
+            phrase = Phrase(self.matches)
+            for number, texts in self.texts.items():
+                scores[number] += task_boost(phrase, texts, self.weights)
+                scores[number] += summary_boost(phrase, texts, self.weights)
+            best.sort(key=self._order)
+            candidates[:twice] = best
+        return candidates
+
+    def _order(self, one: Candidate) -> tuple[float, int, str]:
+        return -self.scores[one.number], len(one.name), one.name
+
+    # --- what is shown -------------------------------------------------------------------------------
+
+    def _hits(self, shown: list[Candidate], over: set[str], why: bool) -> list[Hit]:
+        """`over`: families that were folded; each is told once, of the best of it."""
+        told = self._breakdowns(shown) if why else {}
+        taken: dict[int, list[Taken]] = {}
+        if self.query.filters.takes:
+            from dowsing.search.facet import options_taken
+
+            taken = options_taken(self.store, [one.number for one in shown], self.query.filters.takes)
+        hits: list[Hit] = []
+        for one, entry in zip(shown, self.store.entries([one.number for one in shown]), strict=True):
+            folded = 0
+            if one.family in over:
+                over.remove(one.family)
+                kin = sum(other.family == one.family for other in shown)
+                folded = count_kin(self.store, one.number, self.numbers) - kin
+            value = round(self.scores[one.number], 3)
+            hits.append(Hit(entry, value, told.get(one.number), folded, taken.get(one.number, [])))
+        return hits
+
+    def _breakdowns(self, shown: list[Candidate]) -> dict[int, Breakdown]:
+        from dowsing.search.breakdown import Explainer
+
+        explainer = Explainer(self.store, self.matches, self.weights)
+        found = {}
+        for one in shown:
+            number = one.number
+            found[number] = explainer.explain(
+                one,
+                self.texts.get(number),
+                name=self.of_name.get(number, 0.0),
+                option=self.of_option.get(number, 0.0),
+                in_text=number in self.in_text,
+            )
+            if not self.matches.terms:
+                rank = static_ranks(self.store)[number] / UNIT
+                length = len(one.name) / LONG_NAME
+                found[number] = found[number].changed(static_rank=rank, length_cost=length, patterns=self.patterns)
+        return found
+
+    def _note_what_is_left_out(self, best: int) -> None:
+        without = lacking(self.matches, best)
+        if 0 < len(without) < len(self.matches.terms) and not having_all(self.matches, set()):
+            self.notes.append(Note(NoteCode.LEFT_OUT, [self.matches.terms[n].word for n in without]))
+
+    def _filter_terms(self) -> list[Term]:
+        """The verb and the noun that are narrowed to, with the words that mean the same."""
+        found = []
+        for kind, word in (("verbs", self.query.filters.does), ("nouns", self.query.filters.what)):
+            if word:
+                heads = meant(self.store, kind, word)
+                same = [(term, 1.0) for term in (*terms_meant(self.store, kind, heads), *heads)]
+                found.append(Term(word, heads[0], same))
+        return found

@@ -1,40 +1,54 @@
-"""What things are worth in a ranking: fields, related words, sections. Found by trying on judged queries (docs/decisions)."""
+"""What things are worth in a ranking: fields, synonyms, sections. The numbers are in weights.toml, which bench/fit.py writes."""
 
 from __future__ import annotations
+
+import os
 
 from dowsing.index.schema import HEAD_FIELDS, TEXT_FIELDS
 from dowsing.model.record import Record
 
+FILE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "weights.toml")
+
 
 class Weights(Record):
-    """What things are worth in a score. Those of fields go with how telling the word is."""
+    """What things are worth in a score; what each is stands beside its number in weights.toml."""
 
-    whole_name: float = 2.4
-    in_name: float = 0.6
-    in_alias: float = 0.7
-    in_summary: float = 0.75
-    is_meaning: float = 0.35
-    in_task: float = 1.2
-    in_lead: float = 0.1
-    is_flag: float = 0.3
-    in_option: float = 0.2
-    in_heading: float = 0.1
-    more: float = 0.2  # of what further fields are worth beside the best one
-    equal: float = 1.0  # how much related words count, times what the lexicon says
-    text_spread: float = 0.2  # how much standing in texts makes a term common
-    coverage: float = 0.6  # the power of how much of what was asked is there
-    standing: float = 0.3
-    section: float = 1.0
-    called: float = 0.1  # of what a section costs if the words ask for its kind of page
-    missed: float = 2.8  # what the other sections cost then
-    task: float = 9.0
-    summary: float = 3.3
-    fit: float = 1.0  # the power of how well a task or summary fits
-    ceiling: float = 2500  # entries; a term in fewer is not more telling
+    whole_name: float
+    in_name: float
+    in_alias: float
+    in_summary: float
+    is_meaning: float
+    in_task: float
+    in_lead: float
+    is_flag: float
+    in_option: float
+    in_heading: float
+    more: float
+    synonym: float
+    text_spread: float
+    ceiling: float
+    coverage: float
+    static_rank: float
+    task: float
+    summary: float
+    fit: float
+    of_name: float
+    inside_name: float
+    section: float
+    called: float
+    missed: float
 
 
-WEIGHTS = Weights()
+def read_weights(path: str = FILE) -> Weights:
+    """The weights of a file. Its lines are plain enough to be read without a parser, which would cost a look-up its time."""
+    with open(path, encoding="utf-8") as file:
+        rows = [line.partition(" = ") for line in file if line[:1].isalpha()]
+    return Weights(**{name: float(number) for name, _, number in rows})
 
+
+WEIGHTS = read_weights()
+
+#: What a section costs somebody at a prompt, by its first character: commands come first.
 _SECTION_COST = {
     "1": 0.0,
     "8": 0.4,
@@ -48,7 +62,8 @@ _SECTION_COST = {
     "4": 2.2,
     "9": 4.0,
 }
-
+OTHER_SECTION_COST = 2.0
+_AT_A_PROMPT = ("1", "8", "b", "6", "")
 
 #: Stems that say which sections are meant.
 _CALLING = {
@@ -59,7 +74,7 @@ _CALLING = {
 }
 
 
-def field_worths(weights: Weights, words: int) -> tuple[list[float], list[float]]:
+def field_boosts(weights: Weights, words: int) -> tuple[list[float], list[float]]:
     """What each combination of fields is worth, for the heads and for the text.
 
     A name says less of what is looked for the more words there are.
@@ -67,13 +82,14 @@ def field_worths(weights: Weights, words: int) -> tuple[list[float], list[float]
     heads = {bit: getattr(weights, name) for name, bit in HEAD_FIELDS.items()}
     heads[HEAD_FIELDS["whole_name"]] = weights.in_name + (weights.whole_name - weights.in_name) / max(words, 1)
     text = {bit: getattr(weights, name) for name, bit in TEXT_FIELDS.items()}
-    return [_worth(bits, heads, weights.more) for bits in range(64)], [
-        _worth(bits, text, weights.more) for bits in range(16)
+    return [_boost(bits, heads, weights.more) for bits in range(64)], [
+        _boost(bits, text, weights.more) for bits in range(16)
     ]
 
 
-def _worth(bits: int, worth: dict[int, float], more: float) -> float:
-    values = [value for bit, value in worth.items() if bits & bit]
+def _boost(bits: int, boosts: dict[int, float], more: float) -> float:
+    """What several fields at once are worth: the best one, and a part of the rest."""
+    values = [value for bit, value in boosts.items() if bits & bit]
     best = max(values, default=0.0)
     return best + more * (sum(values) - best)
 
@@ -88,6 +104,11 @@ def section_costs(asked: set[str], weights: Weights) -> dict[str, float]:
     for section in called:
         costs[section] *= weights.called
     if "3" in called:
-        for section in ("1", "8", "b", "6", ""):
+        for section in _AT_A_PROMPT:
             costs[section] += weights.missed
     return costs
+
+
+def section_cost(costs: dict[str, float], section: str) -> float:
+    """What the section of an entry costs."""
+    return costs.get(section[:1], OTHER_SECTION_COST)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dowsing.index.store import Store
 from dowsing.model.entry import Entry
+from dowsing.render.search_words import relaxed_words
 from dowsing.search.filters import COLUMNS, Filters
 from dowsing.search.searching import Answer, make_query, search
 
@@ -30,9 +31,6 @@ def results_for(store: Store, typed: str, filters: Filters, each: int, whole: bo
     """
     words = [word for word in typed.split() if word.strip("*?")]
     if not words and not filters.any:
-        from dowsing.search.filters import narrow
-
-        narrow(store, Filters())
         return Results([], 0, "", {name: store.vocabulary(COLUMNS[name])[:each] for name in FACETS})
     query = make_query(words, MOST, filters).changed(texts=whole)
     if not query.words and not query.patterns and not filters.any:
@@ -45,4 +43,4 @@ def results_for(store: Store, typed: str, filters: Filters, each: int, whole: bo
         values = store.tally(COLUMNS[name], numbers)[: each + 1] if numbers and not chosen else []
         values = values[:each]
         facets[name] = [(chosen, found.total)] if chosen else values
-    return Results([hit.entry for hit in found.hits], found.total, found.relaxed or "", facets)
+    return Results([hit.entry for hit in found.hits], found.total, relaxed_words(found), facets)

@@ -137,9 +137,11 @@ def _wider(session: Session, words: list[str], filters: Filters | None) -> str:
 
 def as_json(found: Answer) -> dict[str, object]:
     """The answer in the form of the JSON contract."""
+    from dowsing.render.search_words import relaxed_words, score_words
+
     entries = []
     for hit in found.hits:
         entry = {name: getattr(hit.entry, name) for name in hit.entry._fields}
-        told = {"score": hit.score, "why": hit.why, "folded": hit.folded, "options": hit.options}
+        told = {"score": hit.score, "why": score_words(hit.breakdown), "folded": hit.folded, "options": hit.options}
         entries.append({**entry, **told})
-    return {"query": found.query, "total": found.total, "relaxed": found.relaxed, "entries": entries}
+    return {"query": found.query, "total": found.total, "relaxed": relaxed_words(found) or None, "entries": entries}

@@ -36,7 +36,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
     which = options.what_words
     option = LISTS[which]
     equal = meaning_groups(session.store, which) if which in ("verbs", "nouns") else {}
-    counts = [Counted(word, count, equal.get(word, [])) for word, count in session.store.vocabulary(COLUMNS[option], within)]
+    counts = [
+        Counted(word, count, equal.get(word, [])) for word, count in session.store.vocabulary(COLUMNS[option], within)
+    ]
     if session.json:
         session.print_json({"what": which, "total": len(counts), "words": counts[: options.limit]})
         return 0 if counts else 1
