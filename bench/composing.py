@@ -14,6 +14,7 @@ import time
 
 from dowsing.commandline.tables import Tables
 from dowsing.composing.command_sheet import CommandSheet
+from dowsing.index.schema import Meta
 from dowsing.ingest.refresh import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.model.errors import NotComposable
@@ -26,7 +27,7 @@ def main() -> None:
     store = open_index(settings)[0]
     tables = Tables(store, settings)
     whole = apart = 0
-    for row in rows_of(store, "recipes"):
+    for row in rows_of(store, Meta.RECIPES):
         line = re.sub(r"<([a-z_-]+)>", lambda match: match[1], as_shown(recipe_of(row)))
         try:
             sheet = CommandSheet(line, tables)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from dowsing.ingest.entries import make_entries
-from dowsing.ingest.page_reading import read_for_index
+from dowsing.ingest.page_reading import Reading, read_for_index
 from dowsing.ingest.scan import scan
 
 
@@ -68,7 +68,12 @@ def test_aliases_from_links_includes_and_the_name_line(tmp_path: Path) -> None:
     (tmp_path / "man1" / "bind.1").write_text('.\\" only this\n.so man1/tie.1\n')
     entries = build(tmp_path, {})
     assert sorted(entries) == ["knot(1)", "tie(1)"]
-    assert sorted(entries["tie(1)"].alias_labels) == ["bind", "hitch", "lash", "moor(8)"]
+    assert sorted(entries["tie(1)"].row(Reading(0, [], "", False, "")).alias_labels) == [
+        "bind",
+        "hitch",
+        "lash",
+        "moor(8)",
+    ]
 
 
 def test_a_link_to_a_file_elsewhere_is_a_page_of_its_own(tmp_path: Path) -> None:

@@ -96,7 +96,7 @@ def test_words_cannot_break_out_of_the_expression(store: Store) -> None:
 
 def test_status(store: Store, root: Path) -> None:
     assert store.counts() == {"entries": 3, "info_names": 0, "names": 4, "files": 3, "problems": 0}
-    assert store.meta()["roots"] == str(root)
+    assert store.roots == [str(root)]
     assert set(store.folders()) == {str(root), str(root / "man1"), str(root / "man3")}
 
 
@@ -169,7 +169,7 @@ def test_an_index_that_cannot_be_written_is_still_read(
         def __init__(self, path: str, writable: bool = False) -> None:
             raise Unusable("read-only")
 
-    monkeypatch.setattr("dowsing.ingest.refresh.Store", NoWriting)
+    monkeypatch.setattr("dowsing.index.writer.Store", NoWriting)
     assert refresh(settings, store, [str(root)]) == 0
     assert labels(store.named("untie")) == ["untie(1)"]
 

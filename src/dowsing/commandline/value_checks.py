@@ -39,7 +39,11 @@ def nearest_flags(flag: str, flags: list[str]) -> list[str]:
     if len(flag) < 3:
         other = flag.swapcase()
         return [other] if other in flags else []
-    close = nearest_words(flag, [one for one in dict.fromkeys(flags) if len(one) > 2])
+    long = [one for one in dict.fromkeys(flags) if len(one) > 2]
+    close = nearest_words(flag, long)
+    first_part = flag.rpartition("-")[0]
+    if not close and len(first_part) > 3:  # `--colour-auto`: a value joined by a dash
+        close = nearest_words(first_part, long)
     dashed = [one for one in (f"-{flag}", flag[1:] if flag.startswith("--") else "") if one in flags]
     return list(dict.fromkeys([*dashed, *close]))[:3]
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.index.schema import Meta
 from dowsing.index.store import Store
 from dowsing.knowledge.conventions import Conventions, read_files
 
@@ -12,7 +13,7 @@ def conventions_of(store: Store) -> Conventions:
     if found is None:
         import json
 
-        kept = store.meta_value("conventions")
+        kept = store.meta_value(Meta.CONVENTIONS)
         rows = json.loads(kept) if kept else read_files()
         found = store.memory["conventions"] = Conventions(rows["conventions"], rows["effects"])
     return found

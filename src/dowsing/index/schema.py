@@ -2,6 +2,26 @@
 
 from __future__ import annotations
 
+from enum import StrEnum
+
+
+class Meta(StrEnum):
+    """The values that the index keeps beside its entries. Recipes and examples are packed (knowledge/recipe_terms.py)."""
+
+    VERSION = "version"
+    ROOTS = "roots"  # manual folders, one a line
+    BUILT = "built"  # seconds since 1970
+    PAGES = "pages"
+    CONVENTIONS = "conventions"  # JSON
+    RECIPES = "recipes"
+    RECIPE_ROWS = "recipes rows"
+    EXAMPLES = "examples"
+    EXAMPLE_ROWS = "examples rows"
+    ORDINARY_WORDS = "ordinary words"
+    NEVER_NAMES = "never names"
+    MENDED = "mended"  # the error for which the index was made anew
+
+
 #: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
 VERSION = 29
 

@@ -7,6 +7,7 @@ import sqlite3
 from collections.abc import Iterable, Sequence
 
 from dowsing.index import schema
+from dowsing.index.schema import Meta
 from dowsing.model.entry import Candidate, Entry, InfoPlace, Match, Problem, ShellRow
 from dowsing.model.errors import Unusable
 from dowsing.model.paths import as_text, restored, stored
@@ -17,19 +18,7 @@ if TYPE_CHECKING:
     from typing import Any
 
 MOST_MATCHES = 4000
-MENDED = "mended"  # the value of `meta` that holds the error for which the index was made anew
 SHORTEST_PIECE = 3  # characters; shorter pieces of names have no index
-
-
-def note_mended(path: str, error: str) -> None:
-    """Have the index say that it was made anew for this error, so that this is not done again and again."""
-    import contextlib
-
-    with contextlib.suppress(sqlite3.Error, Unusable):
-        writer = Store(path, writable=True)
-        writer.db.execute("INSERT OR REPLACE INTO meta VALUES(?,?)", (MENDED, error))
-        writer.db.commit()
-        writer.close()
 
 
 def index_path(cache: str, roots: list[str], others: list[str] | None = None) -> str:
@@ -297,15 +286,25 @@ class Store:
 
     # --- the index itself ----------------------------------------------------------------------------
 
-    def meta_value(self, key: str) -> str:
+    def meta_value(self, key: Meta) -> str:
         """One of the values that the index keeps beside its entries, "" if it has none of that name."""
         rows = self.rows("SELECT value FROM meta WHERE key=?", (key,))
         return str(rows[0][0]) if rows else ""
 
-    def meta(self) -> dict[str, str]:
-        """What the index says of itself: version, roots, built (seconds since 1970), pages."""
-        values = dict(self.rows("SELECT key, value FROM meta"))
-        return {**values, "roots": restored(values.get("roots", ""))}
+    @property
+    def roots(self) -> list[str]:
+        """The manual folders that it was made of."""
+        return restored(self.meta_value(Meta.ROOTS)).splitlines()
+
+    @property
+    def built(self) -> int:
+        """When it was built, in seconds since 1970."""
+        return int(self.meta_value(Meta.BUILT) or 0)
+
+    @property
+    def pages(self) -> int:
+        """How many pages it was made of."""
+        return int(self.meta_value(Meta.PAGES) or 0)
 
     def folders(self) -> dict[str, int]:
         """The manual folders looked through, with their modification times (ns) then."""

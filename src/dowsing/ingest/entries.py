@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 from collections import Counter
 
+from dowsing.index.writer import EntryRow
 from dowsing.ingest.page_reading import Reading
-from dowsing.ingest.scan import Found
+from dowsing.ingest.scan import FoundPage
 
 _KINDS = {
     "1": "command", "8": "command", "6": "command", "2": "system-call", "3": "function", "4": "device",
@@ -19,7 +20,7 @@ _FIRST_PART = re.compile(r"([^-_. ]+)[-_. ]")
 CROWD = 1000
 
 
-class Entry:
+class MadeEntry:
     """An entry in the making."""
 
     __slots__ = (
@@ -36,7 +37,7 @@ class Entry:
         "summary",
     )
 
-    def __init__(self, number: int, found: Found, summary: str) -> None:
+    def __init__(self, number: int, found: FoundPage, summary: str) -> None:
         self.number = number
         self.found = found
         self.name = found.page.name
@@ -55,17 +56,24 @@ class Entry:
             self.aliases.append((name, section))
 
     @property
-    def alias_labels(self) -> list[str]:
-        """The aliases as they are shown; one of another section says it."""
-        return [name if section == self.section else f"{name}({section})" for name, section in self.aliases]
+    def names(self) -> list[tuple[str, str]]:
+        """All names with their sections, its own first."""
+        return [(self.name, self.section), *self.aliases]
+
+    def row(self, reading: Reading) -> EntryRow:
+        """The entry as the index has it. `reading`: that of its page."""
+        return EntryRow(
+            self.number, self.names, self.kind, self.summary, reading.verbs, reading.nouns, self.package,
+            self.family or None, self.found.page.path, self.found.place, self.hidden,
+        )  # fmt: skip
 
 
-def make_entries(readings: dict[int, Reading], pages: list[Found]) -> list[Entry]:
+def make_entries(readings: dict[int, Reading], pages: list[FoundPage]) -> list[MadeEntry]:
     """The entries of all pages that could be read; pages that only refer to another become its aliases."""
     files = {(found.page.name, found.page.section) for found in pages}
-    by_path: dict[str, Entry] = {}
-    entries: list[Entry] = []
-    redirects: list[tuple[int, Found, str]] = []
+    by_path: dict[str, MadeEntry] = {}
+    entries: list[MadeEntry] = []
+    redirects: list[tuple[int, FoundPage, str]] = []
     for number, found in enumerate(pages):
         reading = readings.get(number)
         if reading is None or reading.problem:
@@ -73,7 +81,7 @@ def make_entries(readings: dict[int, Reading], pages: list[Found]) -> list[Entry
         if reading.target:
             redirects.append((number, found, reading.target))
             continue
-        entry = Entry(number, found, reading.summary)
+        entry = MadeEntry(number, found, reading.summary)
         for link in found.links:
             entry.add_alias(link.name, link.section)
         for name in reading.names:
@@ -99,11 +107,11 @@ def make_entries(readings: dict[int, Reading], pages: list[Found]) -> list[Entry
     return entries
 
 
-def _assign_families(entries: list[Entry]) -> None:
+def _assign_families(entries: list[MadeEntry]) -> None:
     """The family of an entry: the program whose name its own begins with, itself included."""
     programs = {entry.name for entry in entries if entry.section[:1] in _PROGRAM_SECTIONS}
     programs |= {name for entry in entries for name, section in entry.aliases if section[:1] in _PROGRAM_SECTIONS}
-    members: dict[str, list[Entry]] = {}
+    members: dict[str, list[MadeEntry]] = {}
     for entry in entries:
         head = entry.name
         match = _FIRST_PART.match(entry.name)
@@ -118,15 +126,15 @@ def _assign_families(entries: list[Entry]) -> None:
                 entry.family = head
 
 
-def _hide_shadowed(entries: list[Entry]) -> None:
+def _hide_shadowed(entries: list[MadeEntry]) -> None:
     """Of several pages with one name and section the first in the order of search is shown."""
-    first: dict[tuple[str, str], Entry] = {}
+    first: dict[tuple[str, str], MadeEntry] = {}
     for entry in sorted(entries, key=lambda entry: (entry.found.place, entry.number)):
         if first.setdefault((entry.name, entry.section), entry) is not entry:
             entry.hidden = True
 
 
-def crowded_pages(pages: list[Found]) -> set[int]:
+def crowded_pages(pages: list[FoundPage]) -> set[int]:
     """The pages whose names begin as very many others do: they say little that is not said in their heads."""
     heads = [match[1] if (match := _FIRST_PART.match(found.page.name)) else "" for found in pages]
     counts = Counter(heads)

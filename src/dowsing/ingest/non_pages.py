@@ -3,16 +3,21 @@
 from __future__ import annotations
 
 import os
-import sqlite3
 
+from dowsing.index.writer import EntryRow, IndexWriter, PlaceKind
 from dowsing.ingest.scan import settled
 from dowsing.machine.packages import dpkg
 from dowsing.machine.search_path import commands
 from dowsing.machine.settings import Settings
-from dowsing.model.errors import Unreadable
-from dowsing.model.paths import as_text, restored, stored
+from dowsing.model.entry import ShellRow
+from dowsing.model.errors import ShellTrouble, Unreadable
+from dowsing.model.paths import as_text
 from dowsing.model.record import Record
 from dowsing.sources.info_folders import bare_name, info_files, info_folders
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.readers.info.info_file import DirEntry
 
 _PROGRAM_SECTIONS = ("1", "8", "6")
 
@@ -29,62 +34,57 @@ class Extra(Record):
     words: str
     options: list[str] = []  # noqa: RUF012 - a record is immutable
 
+    @property
+    def label(self) -> str:
+        """Name and section."""
+        return f"{self.name}({self.section})" if self.section else self.name
 
-#: Kinds of places that are looked at besides manual folders, as the index keeps them.
-PATH, INFO, SHELL = "path", "info", "shell"
-#: What stands as the size of a file that could not be taken up, to tell these from pages.
-OF_SHELL, OF_INFO = -1, -2
+    def row(self, number: int, verbs: str = "", nouns: str = "") -> EntryRow:
+        """The entry as the index has it."""
+        names = [(self.name, self.section)]
+        return EntryRow(number, names, self.kind, self.summary, verbs, nouns, self.package, None, self.path)
 
 
-def watched(settings: Settings) -> dict[str, str]:
+def watched(settings: Settings) -> dict[str, PlaceKind]:
     """The folders and files whose change changes what this module takes up, with their kinds."""
     from dowsing.machine.shells.installed import installed_shells
 
-    places = {os.path.normpath(folder): PATH for folder in settings.search_path if os.path.isabs(folder)}
-    places |= dict.fromkeys(info_folders(settings), INFO)
-    return places | {shell.path: SHELL for shell in installed_shells(settings)}
+    places = {os.path.normpath(folder): PlaceKind.PATH for folder in settings.search_path if os.path.isabs(folder)}
+    places |= dict.fromkeys(info_folders(settings), PlaceKind.INFO)
+    return places | {shell.path: PlaceKind.SHELL for shell in installed_shells(settings)}
 
 
-def take_others(db: sqlite3.Connection, settings: Settings) -> None:
+def take_others(writer: IndexWriter, settings: Settings) -> None:
     """Bring what is not a page up to date: only what changed is asked and read anew; entries that stay keep their rows."""
-    known = {
-        restored(path): (modified, kind)
-        for path, modified, kind in db.execute("SELECT path, modified, kind FROM folders WHERE kind<>'manual'")
-    }
+    known = writer.other_places()
     places = watched(settings)
     # a folder of PATH in another terminal is still known here
-    places |= {path: kind for path, (_, kind) in known.items() if kind == PATH and os.path.isdir(path)}
+    places |= {path: kind for path, (_, kind) in known.items() if kind == PlaceKind.PATH and os.path.isdir(path)}
     now = {path: (_modified(path), kind) for path, kind in places.items()}
-    if _of_kind(known, SHELL) != _of_kind(now, SHELL):
-        _take_shells(db, settings)
-    if _of_kind(known, INFO) != _of_kind(now, INFO):
-        _take_info(db, settings)
-    pages = {
-        row[0] for row in db.execute(f"SELECT name FROM names WHERE substr(section,1,1) IN {_PROGRAM_SECTIONS!r}")
-    }
-    _bring_entries(db, [*_builtins(db), *_pageless(db, places, pages, settings)])
-    db.execute("DELETE FROM folders WHERE kind<>'manual'")
-    rows = ((stored(path), modified, kind) for path, (modified, kind) in now.items())
-    db.executemany("INSERT OR IGNORE INTO folders VALUES(?,?,?)", rows)
+    if _of_kind(known, PlaceKind.SHELL) != _of_kind(now, PlaceKind.SHELL):
+        _take_shells(writer, settings)
+    if _of_kind(known, PlaceKind.INFO) != _of_kind(now, PlaceKind.INFO):
+        _take_info(writer, settings)
+    pages = writer.names_in_sections(_PROGRAM_SECTIONS)
+    _bring_entries(writer, [*_builtins(writer), *_pageless(writer, places, pages, settings)])
+    writer.set_other_places(now)
 
 
-def _bring_entries(db: sqlite3.Connection, extras: list[Extra]) -> None:
+def _bring_entries(writer: IndexWriter, extras: list[Extra]) -> None:
     """Have just these entries without a page: those that are there and the same keep their rows."""
     wanted = {(extra.name, extra.section): extra for extra in extras}
-    rows = db.execute(
-        "SELECT name, section, kind, summary, package, path, id FROM entries WHERE section IN ('', 'builtin') AND name<>''"
-    )
-    for *told, number in rows.fetchall():
-        new = wanted.get((told[0], told[1]))
-        if new is not None and told == [new.name, new.section, new.kind, new.summary, new.package, new.path]:
-            del wanted[told[0], told[1]]
+    gone = []
+    for row, number in writer.pageless():
+        new = wanted.get(row.names[0])
+        if new is not None and row == new.row(0):
+            del wanted[row.names[0]]
         else:
-            db.execute("UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,))
-            db.execute("DELETE FROM names WHERE entry=?", (number,))
-    _insert(db, list(wanted.values()))
+            gone.append(number)
+    writer.hide(gone)
+    _insert(writer, list(wanted.values()))
 
 
-def _of_kind(places: dict[str, tuple[int, str]], kind: str) -> dict[str, int]:
+def _of_kind(places: dict[str, tuple[int, PlaceKind]], kind: PlaceKind) -> dict[str, int]:
     return {path: modified for path, (modified, one) in places.items() if one == kind}
 
 
@@ -95,102 +95,87 @@ def _modified(path: str) -> int:
         return 0
 
 
-def _insert(db: sqlite3.Connection, extras: list[Extra]) -> None:
+def _insert(writer: IndexWriter, extras: list[Extra]) -> None:
     from dowsing.index.schema import IN_LEAD
     from dowsing.ingest.postings import SearchedEntry, insert_postings
     from dowsing.ingest.terms import MOST_LEAD, Postings, option_terms
     from dowsing.knowledge.stems import stems
     from dowsing.knowledge.verbs_and_nouns import meaning
 
-    texts, searched_entries = Postings(), []
-    number = (db.execute("SELECT max(id) FROM entries").fetchone()[0] or 0) + 1
-    last = db.execute("SELECT coalesce(max(rowid), 0) FROM names").fetchone()[0]
-    for n, extra in enumerate(extras, number):
+    texts = Postings()
+    searched: list[SearchedEntry] = []
+    rows: list[EntryRow] = []
+    for number, extra in enumerate(extras, writer.next_number()):
         # the description of a package says little of one of its commands: it is no summary to search
         summary = extra.summary if extra.section else ""
         does = meaning(summary, extra.name, extra.section)
         verbs, nouns = " ".join(does.verbs), " ".join(does.nouns)
-        db.execute(
-            "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?)",
-            (
-                n, extra.name, extra.section, "", extra.kind, extra.summary, extra.package, None, extra.path, 0, 0,
-                verbs, nouns,
-            ),
-        )  # fmt: skip
-        db.execute("INSERT INTO names VALUES(?,?,?,?,0)", (extra.name.casefold(), extra.name, extra.section, n))
-        label = f"{extra.name}({extra.section})" if extra.section else extra.name
+        rows.append(extra.row(number, verbs, nouns))
         priority = "builtin" if extra.section else ""
-        searched_entries.append(SearchedEntry(n, [extra.name], [label], summary, "", priority, verbs, nouns))
-        texts.add(n, dict.fromkeys(stems(extra.words)[:MOST_LEAD], IN_LEAD) | option_terms(extra.options))
-        db.execute("INSERT INTO options VALUES(?,?,NULL)", (n, "\n".join(extra.options)))
-        db.execute("INSERT INTO bodies(rowid, text) VALUES(?,?)", (n, extra.words))
-    insert_postings(db, searched_entries, texts)
-    db.execute("INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE rowid>?", (last,))
+        searched.append(SearchedEntry(number, [extra.name], [extra.label], summary, "", priority, verbs, nouns))
+        texts.add(number, dict.fromkeys(stems(extra.words)[:MOST_LEAD], IN_LEAD) | option_terms(extra.options))
+    writer.insert_entries(rows)
+    numbered = list(zip([row.number for row in rows], extras, strict=True))
+    writer.insert_options((number, "\n".join(extra.options), None) for number, extra in numbered)
+    writer.insert_bodies((number, extra.words) for number, extra in numbered)
+    insert_postings(writer, searched, texts)
 
 
-def _take_shells(db: sqlite3.Connection, settings: Settings) -> None:
+def _take_shells(writer: IndexWriter, settings: Settings) -> None:
     from dowsing.machine.shells.installed import installed_shells
-    from dowsing.model.errors import ShellTrouble
 
-    db.execute("DELETE FROM shell_names")
-    db.execute("DELETE FROM files WHERE size=?", (OF_SHELL,))
+    writer.forget_shells()
     for shell in installed_shells(settings):
         try:
             names = shell.names()
         except ShellTrouble as trouble:
-            row = (stored(shell.path), "", OF_SHELL, str(trouble))
-            db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", row)
+            writer.insert_trouble(PlaceKind.SHELL, shell.path, "", str(trouble))
             continue
-        db.executemany(
-            "INSERT INTO shell_names VALUES(?,?,?,?,?,?,?)",
-            (
-                (shell.name, stored(shell.path), n.name, n.kind, n.summary, n.text, "\n".join(shell.manual))
-                for n in names
-            ),
+        manual = list(shell.manual)
+        writer.insert_shell_names(
+            ShellRow(shell.name, shell.path, one.name, one.kind, one.summary, one.text, manual) for one in names
         )
 
 
-def _builtins(db: sqlite3.Connection) -> list[Extra]:
+def _builtins(writer: IndexWriter) -> list[Extra]:
     """One entry for each name that shells know, of the first shell that says something of it."""
     from dowsing.ingest.terms import option_lines
-    from dowsing.model.entry import ShellRow
     from dowsing.sources.builtin import help_document
 
     found: dict[str, Extra] = {}
-    rows = db.execute("SELECT shell, path, name, kind, summary, text FROM shell_names ORDER BY summary='', rowid")
-    for shell, path, name, kind, summary, text in rows.fetchall():
-        if name not in found:
-            options = option_lines(help_document(ShellRow(shell, path, name, kind, summary, text, [])))
-            found[name] = Extra(name, "builtin", kind, summary, shell, path, f"{summary}\n{text}", options)
+    for row in writer.shell_names():
+        if row.name not in found:
+            options = option_lines(help_document(row))
+            text = f"{row.summary}\n{row.text}"
+            found[row.name] = Extra(row.name, "builtin", row.kind, row.summary, row.shell, row.path, text, options)
     return list(found.values())
 
 
-def _pageless(db: sqlite3.Connection, places: dict[str, str], pages: set[str], settings: Settings) -> list[Extra]:
+def _pageless(writer: IndexWriter, places: dict[str, PlaceKind], pages: set[str], settings: Settings) -> list[Extra]:
     """The commands in the folders of PATH that no page describes. The packages of all commands are taken up too."""
     files: dict[str, str] = {}
     owned: list[tuple[str, str]] = []
     owners = dpkg.owners(("/bin/", "/sbin/", "/games/", "/lib/"), settings.package_lists, settings.package_root)
     for folder, kind in places.items():
-        if kind != PATH:
+        if kind != PlaceKind.PATH:
             continue
         for name in commands(folder):
             path = os.path.join(folder, name)
             package = _owner(path, owners) if owners else None
             if package:
-                owned.append((stored(path), package))
+                owned.append((path, package))
             if name not in pages and name.isprintable():
                 files.setdefault(name, path)
-    db.execute("DELETE FROM programs")
-    db.executemany("INSERT OR IGNORE INTO programs VALUES(?,?)", owned)
+    writer.set_programs(owned)
     packages = dict(owned)
     described = dpkg.descriptions(settings.package_lists) if files else {}
     found = []
     for name, path in files.items():
-        package = packages.get(stored(path))
+        package = packages.get(path)
         says = described.get(package or "", "")
         summary = f"no manual page; part of {package}" if package else "no manual page"
         summary = f"{summary}: {says}" if says else summary
-        found.append(Extra(name, "", "command", summary, package, stored(path), says))
+        found.append(Extra(name, "", "command", summary, package, path, says))
     return found
 
 
@@ -203,32 +188,32 @@ def _owner(path: str, owners: dict[str, str]) -> str | None:
     return None
 
 
-def _take_info(db: sqlite3.Connection, settings: Settings) -> None:
+def _take_info(writer: IndexWriter, settings: Settings) -> None:
     """The nodes that names lead to: by the directory entries, the titles of nodes, and the indices."""
-    from dowsing.readers.info.info_file import read_directory, read_info_file
-    from dowsing.readers.info.node_names import names_of
+    from dowsing.readers.info.info_file import read_directory
 
-    db.execute("DELETE FROM info_names")
-    db.execute("DELETE FROM files WHERE size=?", (OF_INFO,))
+    writer.forget_info()
     for folder in info_folders(settings):
         try:
             files = info_files(folder)
         except OSError as error:
             says = (error.strerror or "it cannot be read").lower()
-            db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", (stored(folder), "", OF_INFO, says))
+            writer.insert_trouble(PlaceKind.INFO, folder, "", says)
             continue
         listed = read_directory(folder)
         for path in files:
-            try:
-                info = read_info_file(path)
-            except Unreadable as error:
-                db.execute(
-                    "INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)",
-                    (stored(path), stored(folder), OF_INFO, f"as an Info file: {error}"),
-                )
-                continue
-            manual = as_text(bare_name(os.path.basename(path)))
-            db.executemany(
-                "INSERT INTO info_names VALUES(?,?,?,?,?)",
-                ((name, stored(path), manual, node, rank) for name, node, rank in names_of(info, manual, listed)),
-            )
+            _take_info_file(writer, folder, path, listed)
+
+
+def _take_info_file(writer: IndexWriter, folder: str, path: str, listed: list[DirEntry]) -> None:
+    """`listed`: the entries of the folder's directory file."""
+    from dowsing.readers.info.info_file import read_info_file
+    from dowsing.readers.info.node_names import names_of
+
+    try:
+        info = read_info_file(path)
+    except Unreadable as error:
+        writer.insert_trouble(PlaceKind.INFO, path, folder, f"as an Info file: {error}")
+        return
+    manual = as_text(bare_name(os.path.basename(path)))
+    writer.insert_info_names(path, manual, names_of(info, manual, listed))

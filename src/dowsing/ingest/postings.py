@@ -3,22 +3,21 @@
 from __future__ import annotations
 
 import re
-import sqlite3
 import zlib
 from array import array
 from collections import Counter
 from collections.abc import Iterable
 from functools import cache
 
-from dowsing.index.schema import COMMON_TEXT, HEADS, TEXT
+from dowsing.index.schema import HEADS, TEXT
+from dowsing.index.writer import IndexWriter, SearchRow
 from dowsing.ingest.static_rank import share, static_rank
 from dowsing.ingest.terms import Postings, head_terms
-from dowsing.knowledge.lexicon import NEAR, lexicon
+from dowsing.knowledge.lexicon import lexicon
 from dowsing.knowledge.phrases import purposes
 from dowsing.knowledge.stems import stem, telling_stems, words
 from dowsing.model.record import Record
 
-COMMON_SPREAD = 100  # entries; a term that more have in their heads is very common
 _SEPARATOR = re.compile(r"[-_. ]")
 
 
@@ -36,68 +35,77 @@ class SearchedEntry(Record):
     referred: int = 0
 
 
-def insert_language(db: sqlite3.Connection) -> None:
+def insert_language(writer: IndexWriter) -> None:
     """The words that stand for others, which look-ups read from here."""
     known = lexicon()
-    db.executemany("INSERT INTO related VALUES(?,?,?)", known.relations())
-    db.executemany("INSERT OR IGNORE INTO joined VALUES(?,?)", known.joins())
+    writer.insert_related(known.relations())
+    writer.insert_joined(known.joins())
     for kind, groups in (("verbs", known.verbs), ("nouns", known.nouns)):
-        db.executemany(
-            "INSERT INTO meanings VALUES(?,?,?,?)",
-            ((kind, word, stem(word), group.head) for group in groups for word in group.members),
-        )
+        writer.insert_meanings((kind, word, stem(word), group.head) for group in groups for word in group.members)
 
 
-def insert_postings(db: sqlite3.Connection, entries: Iterable[SearchedEntry], texts: Postings) -> None:
+def insert_postings(writer: IndexWriter, entries: Iterable[SearchedEntry], texts: Postings) -> None:
     """Write the postings of entries that have none yet; `texts` has the terms of their texts."""
     batch = sorted(entries, key=lambda one: one.number)
     if not batch:
         return
-    tasks = purposes()
-    sizes = dict(db.execute("SELECT family, count(*) FROM entries WHERE family<>'' AND NOT hidden GROUP BY family"))
+    sizes = writer.family_sizes()
     shares = {one.number: share(sizes.get(one.family, 1)) for one in batch}
+    tasks = _tasks_of(batch)
+    terms_in = cache(telling_stems)
     heads = Postings()
+    for one in batch:
+        phrases = tasks[one.number]
+        heads.add(one.number, head_terms(one.names, one.summary, one.verbs.split(), one.nouns.split(), phrases))
+    writer.count_words((word, stem(word), count) for word, count in _spelled(batch, tasks).items())
+    writer.insert_search_rows(
+        SearchRow(
+            one.number,
+            " ".join(terms_in(one.summary)),
+            tasks[one.number],
+            [" ".join(terms_in(task)) for task in tasks[one.number]],
+        )
+        for one in batch
+    )
+    _insert_static_ranks(writer, batch, sizes, sum(shares.values()))
+    heads.write(writer, HEADS, shares.__getitem__)
+    texts.write(writer, TEXT, lambda number: shares.get(number, 1.0))
+
+
+def _tasks_of(batch: list[SearchedEntry]) -> dict[int, list[str]]:
+    """The tasks in plain words that entries are for, by their numbers."""
+    known = purposes()
+    return {one.number: [phrase for label in one.labels for phrase in known.get(label, ())] for one in batch}
+
+
+def _spelled(batch: list[SearchedEntry], tasks: dict[int, list[str]]) -> Counter[str]:
+    """How often each word occurs in names, tasks and summaries."""
     spelled: Counter[str] = Counter()
     summaries: Counter[str] = Counter()
-    said_in = cache(telling_stems)
-    rows = []
-    first, last = batch[0].number, batch[-1].number
-    marks = bytearray(last - first + 1)
-    families = array("I", bytes(4 * len(marks)))
     for one in batch:
-        phrases = [phrase for label in one.labels for phrase in tasks.get(label, ())]
-        said = (" ".join(said_in(text)) for text in (one.summary, *phrases))
-        rows.append((one.number, next(said), "\n".join(phrases), "\n".join(said)))
-        heads.add(one.number, head_terms(one.names, one.summary, one.verbs.split(), one.nouns.split(), phrases))
         summaries[one.summary] += 1
-        for text in (*one.names, *phrases):
+        for text in (*one.names, *tasks[one.number]):
             spelled.update(words(text))
-        if one.family:
-            families[one.number - first] = zlib.crc32(one.family.encode("utf-8", "replace"))
-        depth = len(_SEPARATOR.findall(one.names[0][len(one.family) :])) if one.family else 0
-        marks[one.number - first] = static_rank(sizes.get(one.family, 1), depth, one.referred, one.priority)
     for summary, count in summaries.items():
         for word in words(summary):
             spelled[word] += count
-    db.executemany(
-        "INSERT INTO words VALUES(?,?,?) ON CONFLICT(word) DO UPDATE SET count=count+excluded.count",
-        ((word, stem(word), count) for word, count in spelled.items()),
-    )
-    db.executemany("INSERT INTO said VALUES(?,?,?,?)", rows)
-    db.execute(
-        "INSERT INTO static_ranks VALUES(?,?,?,?)", (first, bytes(marks), families.tobytes(), sum(shares.values()))
-    )
-    heads.write(db, HEADS, shares.__getitem__)
-    texts.write(db, TEXT, lambda number: shares.get(number, 1.0))
+    return spelled
 
 
-def set_common_apart(db: sqlite3.Connection) -> None:
-    """Set the texts of very common terms apart, and drop the words that would only be near to them."""
-    common = "SELECT term FROM postings WHERE part=? GROUP BY term HAVING sum(spread)>?"
-    db.execute(
-        f"UPDATE postings SET part=? WHERE part=? AND term IN ({common})", (COMMON_TEXT, TEXT, HEADS, COMMON_SPREAD)
-    )
-    db.execute(f"DELETE FROM related WHERE weight<=? AND term IN ({common})", (NEAR, HEADS, COMMON_SPREAD))
+def _insert_static_ranks(
+    writer: IndexWriter, batch: list[SearchedEntry], sizes: dict[str, int], weight: float
+) -> None:
+    """`sizes`: of families; `weight`: how many entries these count for."""
+    first, last = batch[0].number, batch[-1].number
+    ranks = bytearray(last - first + 1)
+    families = array("I", bytes(4 * len(ranks)))
+    for one in batch:
+        place = one.number - first
+        if one.family:
+            families[place] = zlib.crc32(one.family.encode("utf-8", "replace"))
+        depth = len(_SEPARATOR.findall(one.names[0][len(one.family) :])) if one.family else 0
+        ranks[place] = static_rank(sizes.get(one.family, 1), depth, one.referred, one.priority)
+    writer.insert_static_ranks(first, bytes(ranks), families.tobytes(), weight)
 
 
 def referrals(references: dict[int, list[str]], number_of: dict[str, int], family_of: dict[int, str]) -> Counter[int]:

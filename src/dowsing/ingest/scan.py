@@ -12,7 +12,7 @@ from dowsing.sources.page_files import PageFile
 CLOCK_STEP = 40_000_000  # nanoseconds; the clocks of files move by 1 to 10 ms
 
 
-class Found:
+class FoundPage:
     """A page: its file, and every name under which the file stands in the manual folders."""
 
     __slots__ = ("links", "page", "place")
@@ -22,11 +22,16 @@ class Found:
         self.place = place  # of its manual folder in the order of search
         self.links: list[PageFile] = []
 
+    @property
+    def files(self) -> list[PageFile]:
+        """The file and all that lead to it."""
+        return [self.page, *self.links]
+
 
 class Scan(Record):
     """What the manual folders hold. `problems` are files and folders that cannot be used, with the reason."""
 
-    pages: list[Found]
+    pages: list[FoundPage]
     folders: dict[str, int]
     problems: dict[str, str]
 
@@ -56,7 +61,7 @@ def settled(modified: int) -> int:
 def scan(roots: list[str]) -> Scan:
     """Look through the manual folders."""
     times, problems = folder_times(roots)
-    by_file: dict[str, Found] = {}
+    by_file: dict[str, FoundPage] = {}
     for place, root in enumerate(roots):
         for folder in [path for path in times if os.path.dirname(path) == root]:
             try:
@@ -70,7 +75,9 @@ def scan(roots: list[str]) -> Scan:
     return Scan(list(by_file.values()), times, problems)
 
 
-def _add(by_file: dict[str, Found], problems: dict[str, str], page: PageFile, place: int, real_folder: str) -> None:
+def _add(
+    by_file: dict[str, FoundPage], problems: dict[str, str], page: PageFile, place: int, real_folder: str
+) -> None:
     linked = os.path.islink(page.path)
     if linked:
         real = os.path.realpath(page.path)
@@ -82,7 +89,7 @@ def _add(by_file: dict[str, Found], problems: dict[str, str], page: PageFile, pl
         real = os.path.join(real_folder, os.path.basename(page.path))
     found = by_file.get(real)
     if found is None:
-        found = by_file[real] = Found(page, place)
+        found = by_file[real] = FoundPage(page, place)
         if linked:
             found.links.append(page)
             parts = page_files.split_file_name(os.path.basename(real))

@@ -7,7 +7,6 @@ verbs and nouns, tasks) and the text of the page (lead, options, headings).
 from __future__ import annotations
 
 import re
-import sqlite3
 from array import array
 from collections.abc import Callable, Iterable
 from functools import lru_cache
@@ -25,6 +24,7 @@ from dowsing.index.schema import (
     IS_MEANING,
     WHOLE_NAME,
 )
+from dowsing.index.writer import IndexWriter
 from dowsing.knowledge.lexicon import lexicon
 from dowsing.knowledge.stems import stem, stems, telling_stems, words
 from dowsing.model.document import Block, Document, Indent, Paragraph
@@ -188,12 +188,12 @@ class Postings:
             found[0].append(number)
             found[1].append(fields)
 
-    def write(self, db: sqlite3.Connection, part: int, share: Callable[[int], float]) -> None:
+    def write(self, writer: IndexWriter, part: int, share: Callable[[int], float]) -> None:
         """Write the lists. `share` says how much an entry counts as one when it is told how common a term is."""
-        db.executemany(
-            "INSERT INTO postings VALUES(?,?,?,?,?)",
+        writer.insert_postings(
+            part,
             (
-                (term, part, sum(map(share, numbers)), numbers.tobytes(), bytes(fields))
+                (term, sum(map(share, numbers)), numbers.tobytes(), bytes(fields))
                 for term, (numbers, fields) in self.lists.items()
             ),
         )

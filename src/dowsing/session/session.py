@@ -5,7 +5,8 @@ from __future__ import annotations
 import argparse
 import os
 
-from dowsing.index.store import MENDED, Store, note_mended
+from dowsing.index.schema import Meta
+from dowsing.index.store import Store
 from dowsing.machine.settings import read_settings
 from dowsing.model.errors import BadSettings, Failure, Unusable
 from dowsing.model.markup import json_escaped
@@ -96,12 +97,14 @@ class Session:
             raise SystemExit(130) from None
         remove_old_indexes(self.settings.cache)
         if self.mending:
+            from dowsing.index.writer import note_mended
+
             note_mended(self._store.path, self.mending)
         return self._store
 
     def may_be_damaged(self, error: str) -> bool:
         """Whether the index may be what an unexpected error comes from: not if it was made anew for that already."""
-        return self._store is not None and self._store.meta_value(MENDED) != error
+        return self._store is not None and self._store.meta_value(Meta.MENDED) != error
 
     def print_json(self, value: object) -> None:
         """Print one JSON object."""

@@ -7,6 +7,7 @@ import re
 from dowsing.commandline.line import unpick
 from dowsing.commandline.pieces import Effect, Piece, Unpicked
 from dowsing.commandline.tables import Tables
+from dowsing.index.schema import Meta
 from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
@@ -70,7 +71,7 @@ def lines_for(
     `own` are recipes of the user's.
     """
     said = understand(sentence, again, ordinary_of(tables.store, " ".join([sentence, *again]), own or []))
-    found = ranked(said, corpus_of(tables.store, "recipes", own), tables)
+    found = ranked(said, corpus_of(tables.store, Meta.RECIPES, own), tables)
     best = found[0].score if found else 0.0
     answers: list[Answer] = []
     for one in found:
@@ -101,7 +102,7 @@ def as_root(filled: Filled) -> Filled:
 
 def _from_pages(said: Said, tables: Tables) -> list[Answer]:
     """Examples of pages that answer, if every option of them is documented here."""
-    found = ranked(said, corpus_of(tables.store, "examples"), tables)[:LOOKED_AT]
+    found = ranked(said, corpus_of(tables.store, Meta.EXAMPLES), tables)[:LOOKED_AT]
     answers = [
         answer_of(one.filled, tables, one.score - OF_PAGES) for one in found if one.score - OF_PAGES >= LEAST_SCORE
     ]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.index.schema import Meta
 from dowsing.index.store import Store
 from dowsing.knowledge.recipes import CONDITIONS, Recipe, with_values
 from dowsing.knowledge.stems import stems
@@ -26,7 +27,7 @@ def recipes_for(store: Store, names: list[str]) -> list[Recipe]:
     wanted = set(names)
     spoken = [name.replace("-", " ", 1) + " " for name in names if "-" in name]
     hints = [*(f'"{name}"' for name in names), *spoken]
-    near = [row for row in rows_of(store, "recipes") if any(hint in row for hint in hints)]
+    near = [row for row in rows_of(store, Meta.RECIPES) if any(hint in row for hint in hints)]
     found = [
         one
         for one in map(recipe_of, near)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import math
 
+from dowsing.index.schema import Meta
 from dowsing.index.store import Store
 from dowsing.index.word_reader import related_terms, terms_of_heads
 from dowsing.knowledge.recipe_terms import packed_row, wording_terms
@@ -81,9 +82,13 @@ class Corpus:
                     self.numbers.append(number)
 
 
-def rows_of(store: Store, kind: str) -> list[str]:
+#: Where the rows of recipes and of examples are kept.
+ROWS = {Meta.RECIPES: Meta.RECIPE_ROWS, Meta.EXAMPLES: Meta.EXAMPLE_ROWS}
+
+
+def rows_of(store: Store, kind: Meta) -> list[str]:
     """The packed rows of recipes or examples, without what finds them."""
-    text = store.meta_value(f"{kind} rows") or ""
+    text = store.meta_value(ROWS[kind])
     return text.split("\n") if text else []
 
 
@@ -93,11 +98,11 @@ def recipe_of(row: str) -> Recipe:
     return Recipe(task, also, line, [Slot(*slot) for slot in slots], command, changes, look, where, parts)
 
 
-def corpus_of(store: Store, kind: str = "recipes", own: list[Recipe] | None = None) -> Corpus:
-    """The recipes of the index, with the user's own ones if they are given; or the examples of pages (`examples`)."""
+def corpus_of(store: Store, kind: Meta = Meta.RECIPES, own: list[Recipe] | None = None) -> Corpus:
+    """The recipes of the index, with the user's own ones if they are given; or the examples of pages."""
     found: Corpus | None = store.memory.get(kind)
     if found is None:
-        found = store.memory[kind] = Corpus(rows_of(store, kind), store.meta_value(kind) or "")
+        found = store.memory[kind] = Corpus(rows_of(store, kind), store.meta_value(kind))
         found.add(own or [])
     return found
 
@@ -112,8 +117,8 @@ def ordinary_of(store: Store, text: str, own: list[Recipe]) -> Ordinary:
 
     said = {stem(word) for one in own for wording in [one.task, *one.also] for word in words(wording)}
     return Ordinary(
-        frozenset(store.meta_value("ordinary words").split()) | said,
-        frozenset(store.meta_value("never names").split()),
+        frozenset(store.meta_value(Meta.ORDINARY_WORDS).split()) | said,
+        frozenset(store.meta_value(Meta.NEVER_NAMES).split()),
         terms_of_heads(store, {stem(word) for word in words(text)[:MOST_WORDS]}),
     )
 

@@ -36,18 +36,16 @@ def run(session: Session, options: argparse.Namespace) -> int:
 def status_of(session: Session) -> dict[str, object]:
     """What the index says of itself."""
     store = session.store
-    meta = store.meta()
-    roots = [root for root in meta["roots"].split("\n") if root]
     folders = store.folders()
-    inside = {root: sum(os.path.dirname(folder) == root for folder in folders) for root in roots}
+    inside = {root: sum(os.path.dirname(folder) == root for folder in folders) for root in store.roots}
     return {
         "file": store.path,
         "bytes": os.path.getsize(store.path),
-        "built": int(meta["built"]),
-        "pages": int(meta["pages"]),
+        "built": store.built,
+        "pages": store.pages,
         **store.counts(),
         "shells": store.shells(),
-        "folders": [{"path": root, "sections": inside[root]} for root in roots],
+        "folders": [{"path": root, "sections": inside[root]} for root in store.roots],
         "problems": store.problems(),
     }
 
