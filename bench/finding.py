@@ -28,11 +28,11 @@ from dowsing.search.weights import WEIGHTS, Weights
 #: Parts of the ranking, and the weights that are nought without them.
 PARTS = {
     "tasks in plain words": ("in_task", "task"),
-    "equal and near words": ("equal",),
+    "equal and near words": ("synonym",),
     "verbs and nouns": ("is_meaning",),
     "names": ("whole_name", "in_name", "in_alias"),
     "lead, options, headings": ("in_lead", "is_flag", "in_option", "in_heading"),
-    "standing (links, packages, families)": ("standing",),
+    "static rank (links, packages, families)": ("static_rank",),
     "sections": ("section", "missed"),
     "how much is there (coverage)": ("coverage",),
     "fit of the summary": ("summary",),

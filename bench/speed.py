@@ -172,7 +172,7 @@ def tenfold(source: str, target: str, paths: list[str]) -> None:
 
 
 def tenfold_terms(db: sqlite3.Connection, size: int) -> None:
-    """Ten times the postings and standings; `size` is how far the numbers of one copy are from those of the next."""
+    """Ten times the postings and static ranks; `size` is how far the numbers of one copy are from those of the next."""
     for row, numbers, fields in db.execute("SELECT rowid, entries, fields FROM postings").fetchall():
         ours = array("I", numbers)
         every = array("I", (number + copy * size for copy in range(10) for number in ours))
@@ -181,13 +181,13 @@ def tenfold_terms(db: sqlite3.Connection, size: int) -> None:
             (every.tobytes(), fields * 10, row),
         )
     marks, families = bytearray(size), array("I", bytes(4 * size))
-    for first, some, codes in db.execute("SELECT first, marks, families FROM standing").fetchall():
+    for first, some, codes in db.execute("SELECT first, marks, families FROM static_ranks").fetchall():
         marks[first : first + len(some)] = some
         families[first : first + len(some)] = array("I", codes)
-    weight = db.execute("SELECT sum(weight) FROM standing").fetchone()[0] * 10
+    weight = db.execute("SELECT sum(weight) FROM static_ranks").fetchone()[0] * 10
     every = array("I", (code and code ^ copy for copy in range(10) for code in families))
-    db.execute("DELETE FROM standing")
-    db.execute("INSERT INTO standing VALUES(0,?,?,?)", (bytes(marks * 10), every.tobytes(), weight))
+    db.execute("DELETE FROM static_ranks")
+    db.execute("INSERT INTO static_ranks VALUES(0,?,?,?)", (bytes(marks * 10), every.tobytes(), weight))
     db.execute("UPDATE words SET count=count*10")
 
 

@@ -50,7 +50,7 @@ def test_words_of_verbs_and_nouns(program: Program) -> None:
 def test_why(program: Program) -> None:
     text = program.out("--demo", "find", "beds", "--why", "--limit", "2")
     assert "“beds” in its summary (+" in " ".join(text.split())
-    assert "how it stands among pages and packages" in " ".join(text.split())
+    assert "how it ranks among pages and packages" in " ".join(text.split())
     assert "“beds” in its" not in program.out("--demo", "find", "beds", "--limit", "2")
 
 

@@ -259,7 +259,7 @@ def test_a_damaged_index_is_built_anew(program: Program) -> None:
     rubbish = [
         "UPDATE entries SET aliases=x'ff00', verbs=5", "UPDATE postings SET entries=x'00', fields=NULL",
         "UPDATE options SET command=x'789c', lines=7", "UPDATE meta SET value='x' WHERE key='conventions'",
-        "UPDATE standing SET marks=x''", "DELETE FROM entries", "UPDATE files SET entry='x'",
+        "UPDATE static_ranks SET marks=x''", "DELETE FROM entries", "UPDATE files SET entry='x'",
         "DROP TABLE names", "UPDATE folders SET modified=NULL, kind=5", "UPDATE words SET term=NULL",
     ]  # fmt: skip
     for turn in range(24):

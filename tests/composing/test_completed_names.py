@@ -12,8 +12,7 @@ from hypothesis import strategies as st
 
 from dowsing.composing.completing import completed, completions
 from dowsing.composing.field import Field, wrong
-from dowsing.composing.value_quoting import shell_word
-from dowsing.model.quoting import bare, file_word, fish_quoted, is_quoted_word, items
+from dowsing.model.quoting import bare, file_word, fish_quoted, is_quoted_word, items, value_word
 from dowsing.render.phrases import words
 
 FILE = Field("f", "operand", "FILE", "FILE", "file")
@@ -60,7 +59,7 @@ def test_a_completed_name_is_one_argument_that_is_that_file(tmp_path: Path, name
         assert text == offered[0], "one name is completed whole"
         assert wrong(field, text, str(folder)) is None
         typed = [word for _, word in items(text)] if field.repeats else [text]
-        written = " ".join(shell_word(word, "file") for word in typed)
+        written = " ".join(value_word(word, with_patterns=True) for word in typed)
         (argument,) = arguments_of(written, folder)
         assert os.path.samefile(os.path.join(os.fsencode(folder), argument), folder / name)
         assert argument[:1] not in (b"-", b"+", b"~")
@@ -96,7 +95,7 @@ def test_the_home_folder_stays_outside_of_the_quotes(tmp_path: Path) -> None:
     (tmp_path / "a b").write_text("")
     (tmp_path / "plain").write_text("")
     assert completions(FILE, "~/", str(tmp_path)) == ["~/'a b'", "~/plain"]
-    assert shell_word("~/'a b'", "file") == "~/'a b'"
+    assert value_word("~/'a b'", with_patterns=True) == "~/'a b'"
 
 
 def test_what_a_list_or_a_file_of_lines_cannot_hold_is_not_offered(

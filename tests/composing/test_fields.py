@@ -13,7 +13,8 @@ from hypothesis import strategies as st
 from dowsing.composing.completing import completed, completions
 from dowsing.composing.existence import must_exist
 from dowsing.composing.field import Field, wrong
-from dowsing.composing.value_quoting import shell_word
+from dowsing.model.quoting import value_word
+from dowsing.model.value_kinds import FILE_KINDS
 from dowsing.render.phrases import words
 
 
@@ -94,13 +95,13 @@ def test_which_files_must_be_there_is_told_by_words() -> None:
     ],
 )  # fmt: skip
 def test_a_value_is_one_word_of_the_shell(value: str, kind: str, word: str) -> None:
-    assert shell_word(value, kind) == word
+    assert value_word(value, with_patterns=kind in FILE_KINDS) == word
 
 
 @pytest.mark.skipif(shutil.which("bash") is None, reason="there is no bash")
 @given(st.text(st.characters(min_codepoint=32, max_codepoint=126), min_size=1, max_size=24))
 def test_what_is_typed_runs_nothing(value: str) -> None:
-    word = shell_word(value)
+    word = value_word(value)
     script = f"set -f; f() {{ printf '%s' \"$#\"; }}; f {word}"
     done = subprocess.run(
         [shutil.which("bash") or "bash", "-c", script], capture_output=True, text=True, check=False, env={"PATH": ""}

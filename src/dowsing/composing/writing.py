@@ -6,8 +6,8 @@ import re
 
 from dowsing.composing.field import SWITCH, Field, FieldKind
 from dowsing.composing.form_fields import OPTIONS
-from dowsing.composing.value_quoting import shell_word
-from dowsing.model.value_kinds import ValueKind
+from dowsing.model.quoting import value_word
+from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -99,7 +99,7 @@ class _Writer:
         return [*before, *options, *ended, *operands, *extra]
 
     def value(self, field: Field, value: str) -> str:
-        return self.sheet.raw.get((field.key, value)) or shell_word(value, field.kind)
+        return self.sheet.raw.get((field.key, value)) or value_word(value, with_patterns=field.kind in FILE_KINDS)
 
     def option(self, field: Field) -> list[_Word]:
         """An option as words; none where its value is the default."""

@@ -257,7 +257,8 @@ class IndexWriter:
 
     def other_places(self) -> dict[str, tuple[int, PlaceKind]]:
         """The other places that were looked at, with their modification times (ns) and kinds."""
-        rows = self.db.execute("SELECT path, modified, kind FROM folders WHERE kind<>?", (PlaceKind.MANUAL,))
+        kinds = [kind for kind in PlaceKind if kind != PlaceKind.MANUAL]
+        rows = self.db.execute("SELECT path, modified, kind FROM folders WHERE kind IN (?,?,?)", kinds)
         return {restored(path): (modified, PlaceKind(kind)) for path, modified, kind in rows}
 
     def set_other_places(self, places: dict[str, tuple[int, PlaceKind]]) -> None:

@@ -15,6 +15,7 @@ from dowsing.ingest.pages_written import entry_numbers, file_rows, searched_entr
 from dowsing.ingest.postings import insert_postings
 from dowsing.ingest.scan import FoundPage, Scan, scan
 from dowsing.ingest.terms import Postings
+from dowsing.knowledge.units import DAY
 from dowsing.machine.packages import dpkg
 from dowsing.machine.settings import Settings
 from dowsing.model.errors import Unusable
@@ -22,7 +23,6 @@ from dowsing.model.record import Record
 from dowsing.sources import manual_folders
 
 MOST_CHANGES = 400  # beyond that the index is built anew
-DAY = 86_400  # seconds
 KEEP_FILES = 6
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 # patterns are compiled when they are first needed: most who come here want `quoted` alone
-#: Characters that mean nothing to a shell wherever they stand in a word.
+#: Characters that mean nothing to any shell wherever they stand in a word.
 _PLAIN = r"[A-Za-z0-9_@%+=:,./^-]+\Z"
 _SEGMENT = r"'[^']*'|\"(?:[^\"\\]|\\.)*\"|\$'(?:[^'\\]|\\.)*'|\\'"
 _QUOTED_WORD = rf"(?:~[\w-]*/)?(?:{_SEGMENT}|[\w@%+=:,./^-])+\Z"
@@ -13,8 +13,16 @@ _PIECE = rf"({_SEGMENT})|('[^']*\Z|\"[^\"]*\Z)|([^'\"]+|(?s:.))"
 
 
 def quoted(text: str) -> str:
-    """The text as a word that a shell takes literally, whatever is in it."""
+    """The text as a word that a shell takes literally, in quotes whatever is in it.
+
+    A quote within is written `'\\''` and not as the standard library does (`'"'"'`): lines within lines stay readable.
+    """
     return "'" + text.replace("'", "'\\''") + "'"
+
+
+def word(text: str) -> str:
+    """The text as a word that a shell takes literally: as it is where nothing in it means anything, else in quotes."""
+    return text if re.match(_PLAIN, text) else quoted(text)
 
 
 def fish_quoted(text: str) -> str:
@@ -36,7 +44,24 @@ def file_word(path: str) -> str:
     rest = path[len(home) :]
     if not home and rest[:1] in ("-", "+", "~"):
         rest = "./" + rest
-    return home + (rest if re.match(_PLAIN, rest) or (home and not rest) else quoted(rest))
+    return home + (word(rest) if rest or not home else "")
+
+
+def value_word(value: str, *, with_patterns: bool = False) -> str:
+    """A value that was typed as one word of a shell.
+
+    What is quoted already stays as it is; a variable by itself, a home folder and, `with_patterns`, patterns of names are
+    left to the shell.
+    """
+    if is_quoted_word(value):
+        return value
+    if re.fullmatch(r"\$(?:\w+|\{\w+\})(?:/[\w./-]*)?", value):
+        return f'"{value}"'
+    if re.fullmatch(r"~[\w-]*(?:/[\w@%+=:,./-]*)?", value):
+        return value
+    if with_patterns and re.fullmatch(r"[\w@%+=:,./*?~\[\]-]+", value) and re.search(r"[*?\[]", value):
+        return value
+    return word(value)
 
 
 def bare(word: str) -> str:

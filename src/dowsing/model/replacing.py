@@ -1,4 +1,4 @@
-"""Writing a file of the user's in one step: it holds the whole new text, or stays as it was."""
+"""Writing a file in one step: it holds the whole new text, or stays as it was."""
 
 from __future__ import annotations
 
@@ -6,8 +6,10 @@ import os
 import stat
 
 
-def replace_text(path: str, text: str) -> None:
+def replace_text(path: str, text: str, *, lasting: bool = True) -> None:
     """Put a new file in the place of an old one, with its permissions; there may be none yet.
+
+    `lasting`: it is on the disk when this returns, as the user's own files are to be.
 
     A link stays one: the file that it leads to is replaced. Lone surrogates are the bytes that they stand for.
     Raises OSError; the old file is then as it was, and nothing is left beside it.
@@ -19,8 +21,9 @@ def replace_text(path: str, text: str) -> None:
             if os.path.exists(target):
                 os.fchmod(file.fileno(), stat.S_IMODE(os.stat(target).st_mode))
             file.write(text)
-            file.flush()
-            os.fsync(file.fileno())
+            if lasting:
+                file.flush()
+                os.fsync(file.fileno())
         os.replace(new, target)
     except OSError:
         if os.path.exists(new):

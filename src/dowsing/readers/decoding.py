@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import re
 import zlib
 
@@ -22,6 +23,18 @@ SUFFIXES = (".gz", ".bz2", ".xz", ".zst", ".lzma", ".Z")
 _NO_CHARSETS = frozenset(("undefined", "punycode", "idna", "unicode_escape", "raw_unicode_escape", "utf_7"))
 _CODING = re.compile(rb"-\*-.*?coding:\s*([A-Za-z0-9_.-]+)")
 _OVERSTRIKE = re.compile("(.)\x08(.)")
+
+
+def unpacked_name(name: str) -> str:
+    """The name of a file without the ending of what packs it: `ls.1.gz` → `ls.1`."""
+    for suffix in SUFFIXES:
+        name = name.removesuffix(suffix)
+    return name
+
+
+def packed_or_not(path: str) -> str | None:
+    """The file of that path, or of that path with the ending of what packs it; None if there is none."""
+    return next((path + suffix for suffix in ("", *SUFFIXES) if os.path.isfile(path + suffix)), None)
 
 
 def read_bytes(path: str) -> bytes:

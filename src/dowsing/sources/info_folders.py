@@ -6,7 +6,7 @@ import os
 import re
 
 from dowsing.machine.settings import Settings
-from dowsing.readers.decoding import SUFFIXES
+from dowsing.readers.decoding import unpacked_name
 
 _USUAL = ("/usr/local/share/info", "/usr/share/info", "/usr/local/info", "/usr/info", "/opt/homebrew/share/info",
           "/opt/local/share/info", "/usr/pkg/info")  # fmt: skip
@@ -39,18 +39,14 @@ def info_folders(settings: Settings) -> list[str]:
 
 def bare_name(file: str) -> str:
     """`coreutils.info.gz` → `coreutils`."""
-    for suffix in SUFFIXES:
-        file = file.removesuffix(suffix)
-    return file.removesuffix(".info").removesuffix(".inf")
+    return unpacked_name(file).removesuffix(".info").removesuffix(".inf")
 
 
 def info_files(folder: str) -> list[str]:
     """The main files of the manuals in a folder, in order; pieces of split ones are not listed. Raises OSError."""
     found = []
     for entry in os.scandir(folder):
-        name = entry.name
-        for suffix in SUFFIXES:
-            name = name.removesuffix(suffix)
+        name = unpacked_name(entry.name)
         if name in ("dir", "dir.old") or name.endswith(_NOT_INFO) or name.startswith(".") or not entry.is_file():
             continue
         if not _PIECE.search(name) and (name.endswith((".info", ".inf")) or "." not in name):

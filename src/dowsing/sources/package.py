@@ -9,7 +9,7 @@ from dowsing.facts import with_facts
 from dowsing.model.document import Block, Document, Item, Literal, Paragraph, Section
 from dowsing.model.errors import Unreadable
 from dowsing.model.markup import clean, clean_line
-from dowsing.readers.decoding import SUFFIXES, read_text
+from dowsing.readers.decoding import read_text, unpacked_name
 from dowsing.sources.source import Holding, Subject, nothing
 
 NAME = "package"
@@ -115,9 +115,7 @@ def doc_files(folder: str) -> list[str]:
     for base, folders, files in os.walk(folder):
         folders[:] = sorted(name for name in folders if name not in ("html", "images", "api"))
         for name in files:
-            stem = name
-            for suffix in SUFFIXES:
-                stem = stem.removesuffix(suffix)
+            stem = unpacked_name(name)
             extension = os.path.splitext(stem)[1]
             is_version = extension[1:].isdigit() or extension in (".Debian", ".debian", ".upstream", ".Devel")
             if _TEXT.fullmatch(extension) or is_version or (extension and stem.split(".")[0].isupper()):
@@ -129,10 +127,8 @@ def doc_files(folder: str) -> list[str]:
 
 def text_sections(text: str, title: str) -> list[Section]:
     """A text file as sections: Markdown by its structure, other text as it stands."""
-    stem = title = clean_line(title)
-    for suffix in SUFFIXES:
-        stem = stem.removesuffix(suffix)
-    if stem.casefold().endswith((".md", ".markdown")):
+    title = clean_line(title)
+    if unpacked_name(title).casefold().endswith((".md", ".markdown")):
         from dowsing.readers.markdown import markdown_sections
 
         return markdown_sections(text, title)

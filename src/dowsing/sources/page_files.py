@@ -12,7 +12,7 @@ from dowsing.model.document import Document
 from dowsing.model.errors import Unreadable
 from dowsing.model.paths import as_text
 from dowsing.model.record import Record
-from dowsing.readers.decoding import SUFFIXES, is_formatted, read_text
+from dowsing.readers.decoding import SUFFIXES, is_formatted, packed_or_not, read_text, unpacked_name
 from dowsing.sources import manual_folders
 
 _SECTION = re.compile(r"(?:[0-9][0-9a-zA-Z_+-]*|[nlop])\Z")
@@ -41,11 +41,7 @@ def languages(root: str) -> list[str]:
 
 def split_file_name(file: str) -> tuple[str, str] | None:
     """Name and section of a page file, `ls.1.gz` → `("ls", "1")`; None if it is not named like a page."""
-    for suffix in SUFFIXES:
-        if file.endswith(suffix):
-            file = file[: -len(suffix)]
-            break
-    name, dot, section = file.rpartition(".")
+    name, dot, section = unpacked_name(file).rpartition(".")
     if not dot or not name or not _SECTION.match(section):
         return None
     return as_text(name), section
@@ -144,14 +140,11 @@ def translation(settings: Settings, path: str, language: str) -> str | None:
     """The translated file of the page at `path`, or None. `de_DE` falls back to `de`."""
     folder, file = os.path.split(path)
     root, section_folder = os.path.split(folder)
-    stem = file
-    for suffix in SUFFIXES:
-        stem = stem.removesuffix(suffix)
+    stem = unpacked_name(file)
     for code in dict.fromkeys((language, language.split("_")[0])):
         for base in dict.fromkeys((root, *manual_folders.roots(settings))):
             for place in (code, f"{code}.UTF-8"):
-                for suffix in ("", *SUFFIXES):
-                    candidate = os.path.join(base, place, section_folder, stem + suffix)
-                    if os.path.isfile(candidate):
-                        return candidate
+                candidate = packed_or_not(os.path.join(base, place, section_folder, stem))
+                if candidate:
+                    return candidate
     return None

@@ -15,7 +15,7 @@ from dowsing.model.document import Block, Document, Indent, Item, Literal, Parag
 from dowsing.model.entry import ShellRow
 from dowsing.model.errors import Unreadable
 from dowsing.model.markup import ITALIC, ROMAN, plain
-from dowsing.readers.decoding import SUFFIXES
+from dowsing.readers.decoding import packed_or_not
 from dowsing.sources import page_files
 from dowsing.sources.source import Holding, Subject, nothing
 
@@ -52,10 +52,9 @@ def own_page(row: ShellRow) -> str | None:
     """The file of the page that the shell keeps for the name alone, or None."""
     for folder in row.manual:
         if os.path.isabs(folder) and "/" not in row.name:
-            for suffix in ("", *SUFFIXES):
-                file = os.path.join(folder, f"{row.name}.1{suffix}")
-                if os.path.isfile(file):
-                    return file
+            file = packed_or_not(os.path.join(folder, f"{row.name}.1"))
+            if file:
+                return file
     return None
 
 

@@ -12,6 +12,7 @@ import zlib
 from dowsing.machine.settings import Settings
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
+from dowsing.model.replacing import replace_text
 
 FLAG = "--help"
 VERSION = 4
@@ -74,13 +75,10 @@ def keep(settings: Settings, key: str, usage: Usage) -> None:
 
     place = _place(settings, key, usage.kind == "usage")
     folder = os.path.dirname(place)
-    new = f"{place}.{os.getpid()}"
     entry = {"key": key, "kind": usage.kind, "says": usage.says, "text": usage.text}
     try:
         os.makedirs(folder, exist_ok=True)
-        with open(new, "w", encoding="utf-8", errors="replace") as file:
-            json.dump(entry, file)
-        os.replace(new, place)
+        replace_text(place, json.dumps(entry), lasting=False)
         names = os.listdir(folder)
         for name in names[: max(len(names) - MOST_KEPT, 0)]:
             os.unlink(os.path.join(folder, name))

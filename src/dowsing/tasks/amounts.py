@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import re
 
+from dowsing.knowledge.units import MINUTE, seconds_in
+
 _WORDS = {
     "half an": 0.5, "half a": 0.5, "a couple of": 2, "a few": 3, "a dozen": 12, "an": 1, "a": 1, "one": 1, "two": 2, "three": 3,
     "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "eleven": 11, "twelve": 12, "twenty": 20,
@@ -14,7 +16,6 @@ COUNT = "|".join(sorted(_WORDS, key=lambda word: -len(word)))
 #: A pattern for a number in digits or words.
 NUMBER = rf"(?:\d+(?:\.\d+)?|{COUNT})"
 UNIT_WORDS = r"seconds?|secs?|minutes?|mins?|hours?|days?|nights?|weeks?|fortnights?|months?|years?"
-_MINUTES = {"s": 1 / 60, "mi": 1, "h": 60, "d": 1440, "n": 1440, "w": 10080, "f": 20160, "mo": 43200, "y": 525600}
 SIZE_UNIT = r"bytes?|[kmgt](?:i?b)?|kilobytes?|megs?|megabytes?|gigs?|gigabytes?|terabytes?"
 
 
@@ -26,9 +27,7 @@ def number_of(text: str) -> float:
 
 def minutes_of(number: str, unit: str) -> float:
     """A length of time in minutes; a month is 30 days, a year 365."""
-    unit = unit.lower()
-    key = unit[:2] if unit[:2] in ("mi", "mo") else unit[:1]
-    return number_of(number) * _MINUTES[key]
+    return number_of(number) * seconds_in(unit) / MINUTE
 
 
 def size_of(number: str, unit: str) -> str:

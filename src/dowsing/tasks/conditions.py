@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import re
 
+from dowsing.knowledge.units import DAY, MINUTE
 from dowsing.model.record import Record
 from dowsing.tasks.amounts import NUMBER, SIZE_UNIT, UNIT_WORDS, minutes_of, size_of
 from dowsing.tasks.filling import quoted
@@ -31,6 +32,7 @@ _KINDS = {
     r"backup files": "bak",
     r"temporary files": "tmp",
 }
+MINUTES_A_DAY = DAY // MINUTE
 _UNITS = ("day", "hour", "week", "month", "year", "minute", "mins", "night", "second", "sec")
 _AGO = rf"({NUMBER})\s+({UNIT_WORDS})\b"
 _LAST = rf"(?:({NUMBER})\s+)?({UNIT_WORDS})\b"
@@ -211,8 +213,8 @@ def _age(sign: str, number: str, unit: str, said: str) -> str:
     """The test of an age; of reading where that is what is said, else of changing."""
     minutes = minutes_of(number, unit)
     read = "a" if re.search(r"\b(?:accessed|opened|read|used|looked at)\b", said, re.IGNORECASE) else "m"
-    if minutes >= 1440 and minutes % 1440 == 0:
-        return f"-{read}time {sign}{int(minutes // 1440)}"
+    if minutes >= MINUTES_A_DAY and minutes % MINUTES_A_DAY == 0:
+        return f"-{read}time {sign}{int(minutes // MINUTES_A_DAY)}"
     return f"-{read}min {sign}{max(1, round(minutes))}"
 
 

@@ -15,20 +15,14 @@ from dowsing.knowledge.recipes import (
     shell_script_slots,
     with_values,
 )
+from dowsing.knowledge.units import DAY, SECONDS_IN, is_time, seconds_in
 from dowsing.model.quoting import quoted as literally
+from dowsing.model.quoting import word as shell_word
 from dowsing.model.record import Record
 from dowsing.tasks.values import Value
 
-_DAYS = {"day": 1, "night": 1, "week": 7, "fortnight": 14, "month": 30, "year": 365}
-_SECONDS = {
-    "second": 1,
-    "sec": 1,
-    "minute": 60,
-    "min": 60,
-    "hour": 3600,
-    **{name: days * 86400 for name, days in _DAYS.items()},
-}
-_LENGTHS = {"seconds": 1, "minutes": 60, "hours": 3600, "days": 86400}
+#: Slots for lengths of time, by their units.
+_LENGTHS = {f"{unit}s": SECONDS_IN[unit] for unit in ("second", "minute", "hour", "day")}
 _TARGETS = ("new", "target", "copy", "link", "output", "destination", "into", "backup")
 #: Kinds of values that a slot of a kind takes, the best first.
 _FITS = {
@@ -130,9 +124,7 @@ def quoted(value: str, raw_glob: bool = False) -> str:
         return value
     if value == "~" or (value.startswith("~/") and _SAFE.match(value)):
         return value
-    if _SAFE.match(value) and not value.startswith("~"):
-        return value
-    return literally(value)
+    return shell_word(value)
 
 
 def as_operand(word: str, kind: str) -> str | None:
@@ -281,13 +273,13 @@ def _points(slot: Slot, value: Value) -> float:
         if (
             value.unit
             and not slot.name.startswith(value.unit[:3])
-            and not (slot.name in _LENGTHS and value.unit in _SECONDS)
+            and not (slot.name in _LENGTHS and is_time(value.unit))
         ):
             return 0.0
         points += 0.8 if value.unit else 0.0
         points += 0.4 if slot.name.startswith(value.unit[:3] or "-") else 0.0
-    elif (slot.kind in ("port", "number") and value.unit in _SECONDS) or (
-        slot.kind == "duration" and value.unit and value.unit not in _SECONDS
+    elif (slot.kind in ("port", "number") and is_time(value.unit)) or (
+        slot.kind == "duration" and value.unit and not is_time(value.unit)
     ):
         return 0.0
     if slot.name == "count" and not value.unit:
@@ -342,10 +334,11 @@ def _written(slot: Slot, value: Value, line: str) -> str | None:
         return _in_quotes(text, slot.name, line)
     if slot.kind in PLAIN and slot.kind != "word":
         text = re.sub(r"[^\w.]", "", text) or "0"
-    if slot.name in _LENGTHS and value.unit in _SECONDS:
-        text = str(max(1, round(float(text) * _SECONDS[value.unit] / _LENGTHS[slot.name])))
-    if slot.kind == "duration" and value.unit in _SECONDS and _SECONDS[value.unit] > 1:
-        text = f"{float(text) * (_DAYS.get(value.unit, 1)):g}" + ("d" if value.unit in _DAYS else value.unit[0])
+    if slot.name in _LENGTHS and is_time(value.unit):
+        text = str(max(1, round(float(text) * seconds_in(value.unit) / _LENGTHS[slot.name])))
+    if slot.kind == "duration" and is_time(value.unit) and seconds_in(value.unit) > 1:
+        days = seconds_in(value.unit) // DAY
+        text = f"{float(text) * (days or 1):g}" + ("d" if days else value.unit[0])
     if slot.kind == "command" and value.kind == "file" and "/" not in text:
         text = f"./{text}"
     if slot.kind == "command" and value.kind == "text" and re.fullmatch(r"[\w./-]+(?: [\w./@%+=:,-]+)*", text):

@@ -6,6 +6,7 @@ import os
 
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
+from dowsing.model.replacing import replace_text
 
 KEEP = 20  # files
 
@@ -51,15 +52,12 @@ def remember(folder: str, last: Remembered) -> None:
     import contextlib
 
     path = _path(folder)
-    new = f"{path}.{os.getpid()}.new"
     several = (_TEXTS.join(map(_guarded, texts)) for texts in (last.again, last.lines, last.tasks))
     with contextlib.suppress(OSError):
         is_first = not os.path.exists(path)
         if is_first:
             os.makedirs(os.path.dirname(path), exist_ok=True)
-        with open(new, "w", encoding="utf-8", errors="surrogateescape", newline="") as file:
-            file.write(_FIELDS.join((last.kind, _guarded(last.task), *several)))
-        os.replace(new, path)
+        replace_text(path, _FIELDS.join((last.kind, _guarded(last.task), *several)), lasting=False)
         if is_first:  # the files of terminals that are long gone
             old = sorted(os.scandir(os.path.dirname(path)), key=lambda entry: entry.stat().st_mtime, reverse=True)
             for entry in old[KEEP:]:

@@ -7,7 +7,7 @@ import os
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
 from dowsing.userdata import READ
-from dowsing.userdata.user_files import change, quoted, read_text
+from dowsing.userdata.user_files import change, read_text, toml_string
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -35,7 +35,7 @@ def mark_read(folder: str, label: str, day: str) -> None:
     """Note that an entry was read on that day (ISO 8601). That it cannot be noted is no reason to fail."""
     path = os.path.join(folder, READ)
     plain = label.isascii() and label.isprintable() and '"' not in label and "\\" not in label
-    written = f'"{label}"' if plain else quoted(label)
+    written = f'"{label}"' if plain else toml_string(label)
     key = f'{{"name": {written}, '
     try:
         try:

@@ -9,7 +9,7 @@ from dowsing.knowledge.toml_blocks import blocks_of, parsed
 from dowsing.model.record import Record
 from dowsing.userdata import NOTES
 from dowsing.userdata.dropping import take_out
-from dowsing.userdata.user_files import change, quoted, read_text
+from dowsing.userdata.user_files import change, read_text, toml_string
 
 _HEAD = "# Remarks kept with dowsing note. You may edit this file.\n\n"
 
@@ -49,7 +49,9 @@ def _note_of(row: object) -> Note | None:
 
 
 def _written(note: Note) -> str:
-    return f"[[note]]\nname = {quoted(note.name)}\ntext = {quoted(note.text)}\nday = {quoted(note.day)}\n"
+    return (
+        f"[[note]]\nname = {toml_string(note.name)}\ntext = {toml_string(note.text)}\nday = {toml_string(note.day)}\n"
+    )
 
 
 def add_note(folder: str, note: Note) -> None:

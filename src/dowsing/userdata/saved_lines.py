@@ -9,7 +9,7 @@ from dowsing.knowledge.toml_blocks import Block, blocks_of
 from dowsing.model.record import Record
 from dowsing.userdata import SAVED
 from dowsing.userdata.dropping import take_out
-from dowsing.userdata.user_files import change, quoted
+from dowsing.userdata.user_files import change, toml_string
 
 
 class Kept(Record):
@@ -44,23 +44,23 @@ _HEAD = "# Lines kept with dowsing save. You may edit this file; the format is t
 
 def written(recipe: Recipe, day: str = "") -> str:
     """A recipe as a block of a file."""
-    rows = ["[[recipe]]", f"task = {quoted(recipe.task)}"]
+    rows = ["[[recipe]]", f"task = {toml_string(recipe.task)}"]
     if recipe.also:
-        rows.append(f"also = [{', '.join(quoted(one) for one in recipe.also)}]")
-    rows.append(f"line = {quoted(recipe.line)}")
+        rows.append(f"also = [{', '.join(toml_string(one) for one in recipe.also)}]")
+    rows.append(f"line = {toml_string(recipe.line)}")
     if recipe.command:
-        rows.append(f"command = {quoted(recipe.command)}")
+        rows.append(f"command = {toml_string(recipe.command)}")
     for slot in recipe.slots:
-        told = [f"kind = {quoted(slot.kind)}"] if slot.kind != "conditions" else []
-        told += [f"like = {quoted(slot.like)}"] if slot.like else []
-        told += [f"default = {quoted(slot.default)}"] if slot.default is not None else []
+        told = [f"kind = {toml_string(slot.kind)}"] if slot.kind != "conditions" else []
+        told += [f"like = {toml_string(slot.like)}"] if slot.like else []
+        told += [f"default = {toml_string(slot.default)}"] if slot.default is not None else []
         if told:
             rows.append(f"slots.{slot.name} = {{ {', '.join(told)} }}")
     for name, phrases in recipe.parts.items():
-        rows.append(f"parts.{name} = [{', '.join(quoted(one) for one in phrases)}]")
-    rows += [f"changes = {quoted(recipe.changes)}"] if recipe.changes else []
-    rows += [f"look = {quoted(recipe.look)}"] if recipe.look else []
-    rows += [f"saved = {quoted(day)}"] if day else []
+        rows.append(f"parts.{name} = [{', '.join(toml_string(one) for one in phrases)}]")
+    rows += [f"changes = {toml_string(recipe.changes)}"] if recipe.changes else []
+    rows += [f"look = {toml_string(recipe.look)}"] if recipe.look else []
+    rows += [f"saved = {toml_string(day)}"] if day else []
     return "\n".join(rows) + "\n"
 
 
@@ -82,7 +82,7 @@ def drop(folder: str, line: str) -> bool:
 def _with_line(text: str, line: str) -> list[tuple[Block, Recipe]]:
     """The blocks of a file that keep this line. Only those that have it in them in one way of writing are read."""
     found: list[tuple[Block, Recipe]] = []
-    for block in blocks_of(text, "recipe", (line, quoted(line)[1:-1])):
+    for block in blocks_of(text, "recipe", (line, toml_string(line)[1:-1])):
         try:
             recipe = make_recipe(block.row or {}, "", "")
         except ValueError:

@@ -41,7 +41,7 @@ def change(path: str, edit: Callable[[str], str]) -> None:
         raise CannotKeep(f"{path} cannot be written: {why}; it is as it was") from None
 
 
-def quoted(text: str) -> str:
+def toml_string(text: str) -> str:
     """A text as a basic string of TOML."""
     import json
 

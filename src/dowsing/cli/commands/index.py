@@ -6,6 +6,7 @@ import argparse
 import os
 import time
 
+from dowsing.knowledge.units import SECONDS_IN
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import HEADING
@@ -52,7 +53,8 @@ def status_of(session: Session) -> dict[str, object]:
 
 def _age(built: int) -> str:
     seconds = max(int(time.time()) - built, 0)
-    for unit, size in (("day", 86400), ("hour", 3600), ("minute", 60)):
+    for unit in ("day", "hour", "minute"):
+        size = SECONDS_IN[unit]
         if seconds >= size:
             count = seconds // size
             return f"{count} {unit}{'s' if count > 1 else ''} ago"

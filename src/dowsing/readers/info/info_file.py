@@ -10,7 +10,7 @@ import re
 
 from dowsing.model.errors import Unreadable
 from dowsing.model.markup import clean, clean_line
-from dowsing.readers.decoding import SUFFIXES, decode, read_bytes
+from dowsing.readers.decoding import decode, packed_or_not, read_bytes
 
 _SPLIT = re.compile(r"\n?\x1f\x0c?\n")
 _FIELD = re.compile(r"(File|Node|Next|Prev|Up):\s+(?:\x7f([^\x7f]*)\x7f|([^,\t\n]*))")
@@ -105,7 +105,7 @@ def _pieces(indirect: str, info: InfoFile, path: str) -> list[str]:
     names = re.findall(r"^(\S[^\n:]*): \d+", indirect, re.MULTILINE)
     for name in names[:MOST_PIECES]:
         base = os.path.join(os.path.dirname(path), os.path.basename(name))
-        file = next((base + suffix for suffix in ("", *SUFFIXES) if os.path.isfile(base + suffix)), None)
+        file = packed_or_not(base)
         if file is None:
             info.problems.append(f"its part {clean_line(name)} is missing")
             continue
@@ -162,14 +162,13 @@ def _check_tags(tags: str | None, info: InfoFile, size: int | None) -> None:
 
 def read_directory(folder: str) -> list[DirEntry]:
     """The entries of the `dir` file of a folder; none if there is none that can be read."""
-    for suffix in ("", *SUFFIXES):
-        path = os.path.join(folder, "dir" + suffix)
-        if os.path.isfile(path):
-            try:
-                return directory_entries(_text(path))
-            except Unreadable:
-                return []
-    return []
+    path = packed_or_not(os.path.join(folder, "dir"))
+    if path is None:
+        return []
+    try:
+        return directory_entries(_text(path))
+    except Unreadable:
+        return []
 
 
 def directory_entries(text: str) -> list[DirEntry]:
