@@ -67,7 +67,7 @@ def main() -> int:
     bad = 0
     for name in dict.fromkeys([*COREUTILS, *OTHERS]):
         subject = catalogue.subject_of(name, None, store, settings, ask=True)
-        usage = next(iter(catalogue.holdings_of(subject, "usage")))
+        usage = next(iter(catalogue.availability_of(subject, "usage")))
         if not subject.executables:
             continue
         asked += 1
@@ -84,7 +84,7 @@ def main() -> int:
             bad += gold != flags
             print(f"{name:<14} gold {len(gold)}, read {len(flags)}; missing {gold - flags or 'none'}, "
                   f"too many {flags - gold or 'none'}")  # fmt: skip
-        pages = [h for h in catalogue.holdings_of(subject, "manual") if h.present and h.detail[-2:-1] in "168"]
+        pages = [h for h in catalogue.availability_of(subject, "manual") if h.present and h.detail[-2:-1] in "168"]
         if not pages:
             continue
         page = catalogue.read(subject, pages[0])

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dowsing.comparing.differences import differences, wordings
-from dowsing.comparing.source_table import Compared, Row
+from dowsing.comparing.source_table import Compared, SourceRow
 from dowsing.facts import with_facts
 from dowsing.model.document import Document
 from dowsing.readers.roff.page import read_page
@@ -75,7 +75,7 @@ def documents() -> dict[str, Document]:
 
 def compared(**same: str) -> Compared:
     found = documents()
-    rows = [Row(source, True, "", 1, 1, same.get(source), "") for source in found]
+    rows = [SourceRow(source, True, "", 1, 1, same.get(source), "") for source in found]
     return Compared(rows, list(found.items()))
 
 

@@ -7,10 +7,10 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.knowledge.lexicon import EQUAL, NEAR, Group, Lexicon, faults, lexicon, singular
+from dowsing.knowledge.lexicon import EQUAL, NEAR, Lexicon, WordGroup, faults, lexicon, singular
 from dowsing.knowledge.phrases import purposes
 from dowsing.knowledge.stems import EMPTY, stem, stems, words
-from dowsing.knowledge.verbs_and_nouns import Meaning, meaning
+from dowsing.knowledge.verbs_and_nouns import VerbsAndNouns, meaning
 from dowsing.model.names import SECTION_ORDER
 
 
@@ -19,8 +19,8 @@ def test_the_lexicon_is_consistent() -> None:
 
 
 def test_what_is_not_consistent_is_told() -> None:
-    verbs = [Group("mow", ["cut", "trim"], []), Group("trim", ["mow"], ["trim"])]
-    told = faults(Lexicon(verbs, [Group("Bed", [], [])], {"a b": "a-b"}))
+    verbs = [WordGroup("mow", ["cut", "trim"], []), WordGroup("trim", ["mow"], ["trim"])]
+    told = faults(Lexicon(verbs, [WordGroup("Bed", [], [])], {"a b": "a-b"}))
     assert "verb trim: in mow and in trim" in told
     assert "verb mow: in mow and in trim" in told
     assert "verb trim: trim is near and equal" in told
@@ -86,7 +86,7 @@ def test_words_and_stems() -> None:
     ],
 )
 def test_summaries(summary: str, verbs: list[str], nouns: list[str]) -> None:
-    assert meaning(summary, "x", "1") == Meaning(verbs, nouns)
+    assert meaning(summary, "x", "1") == VerbsAndNouns(verbs, nouns)
 
 
 def test_a_subcommand_without_a_verb_has_that_of_its_name() -> None:

@@ -12,7 +12,7 @@ from dowsing.knowledge.recipes import make_recipe, parse_recipes
 from dowsing.knowledge.toml_blocks import blocks_of, parsed
 from dowsing.model.errors import CannotKeep
 from dowsing.userdata.reading_progress import forget, read_labels
-from dowsing.userdata.remarks import Note, add_note, drop_note, read_notes
+from dowsing.userdata.remarks import Remark, add_note, drop_note, read_notes
 from dowsing.userdata.saved_lines import drop, save
 
 NOTES = """# my own head
@@ -55,7 +55,7 @@ def test_a_damaged_remark_hides_no_other_and_stays(tmp_path: Path) -> None:
     notes, faults = read_notes(str(tmp_path))
     assert [note.name for note in notes] == ["a(1)", "c(1)"]
     assert [(fault.line, fault.says) for fault in faults] == [(6, "is not TOML: illegal character '\\n'")]
-    add_note(str(tmp_path), Note("d(1)", "four", "2026-01-01"))
+    add_note(str(tmp_path), Remark("d(1)", "four", "2026-01-01"))
     drop_note(str(tmp_path), notes[0])
     left = (tmp_path / "notes.toml").read_text()
     assert left.startswith('[[note]]\nname = "b(1)\ntext = oops\n\n[[note]]\nname = "c(1)"')

@@ -8,11 +8,11 @@ from conftest import Make
 from dowsing.index.store import Store
 from dowsing.ingest.static_rank import MIDDLE, share, static_rank
 from dowsing.render.search_words import relaxed_words, score_words
-from dowsing.search.searching import Answer, make_query, search
+from dowsing.search.searching import SearchAnswer, make_query, search
 from dowsing.search.weights import WEIGHTS, Weights, section_costs
 
 
-def ask(store: Store, words: str, **more: object) -> Answer:
+def ask(store: Store, words: str, **more: object) -> SearchAnswer:
     return search(store, make_query([words], **more), why=True)  # type: ignore[arg-type]
 
 

@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from dowsing.machine.file_kind import file_kind
-from dowsing.machine.links import Step, follow
+from dowsing.machine.links import LinkStep, follow
 from dowsing.machine.search_path import commands, executables, folder_problems
 
 
@@ -27,9 +27,9 @@ def test_links_are_followed_step_by_step(tmp_path: Path) -> None:
     (tmp_path / "usr/bin/vi").symlink_to("../../etc/vi")
     steps, file = follow(str(tmp_path / "bin/vi"))
     assert steps == [
-        Step(str(tmp_path / "bin"), "usr/bin", True),
-        Step(str(tmp_path / "usr/bin/vi"), "../../etc/vi", False),
-        Step(str(tmp_path / "etc/vi"), end, False),
+        LinkStep(str(tmp_path / "bin"), "usr/bin", True),
+        LinkStep(str(tmp_path / "usr/bin/vi"), "../../etc/vi", False),
+        LinkStep(str(tmp_path / "etc/vi"), end, False),
     ]
     assert file == end
     assert follow(end) == ([], end)

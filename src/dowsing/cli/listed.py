@@ -6,19 +6,17 @@ import argparse
 import shlex
 
 from dowsing.session.session import Session
-from dowsing.tasks.remembered import Remembered, remember
+from dowsing.tasks.remembered import ListKind, Remembered, remember
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from types import ModuleType
 
-OWN = "own"  # the kind of such a list
-
 
 def remember_own(session: Session, calls: list[list[str]]) -> None:
     """Note a list; each call is the arguments of the program."""
     demo = ["--demo"] if session.settings.demo else []
-    remember(session.settings.data, Remembered(OWN, "", [], [shlex.join([*demo, *call]) for call in calls]))
+    remember(session.settings.data, Remembered(ListKind.OWN, "", [], [shlex.join([*demo, *call]) for call in calls]))
 
 
 def make_call(line: str) -> int:

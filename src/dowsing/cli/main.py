@@ -70,7 +70,7 @@ class Parser(argparse.ArgumentParser):
         raise wrong_usage(self, text)
 
 
-class Layout(argparse.HelpFormatter):
+class HelpLayout(argparse.HelpFormatter):
     """How help is laid out: the form of the command comes first, without a word before it."""
 
     def __init__(self, prog: str) -> None:
@@ -200,7 +200,7 @@ def run(arguments: list[str]) -> int:
         prog=f"dowsing {name}".strip(),
         description=getattr(module, "DESCRIPTION", COMMANDS.get(name, "")),
         allow_abbrev=False,
-        formatter_class=Layout,
+        formatter_class=HelpLayout,
     )
     module.add_arguments(parser)
     add_global_options(parser, getattr(module, "FORMATS", ("text", "json")))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dowsing.commandline.exclusion import excluded, missing
 from dowsing.commandline.form_facts import is_command_place, operand_of
 from dowsing.commandline.line import LineReader
-from dowsing.commandline.option_words import State
+from dowsing.commandline.option_words import CommandState
 from dowsing.commandline.pieces import LineProblem
 from dowsing.commandline.repairs import open_at_end
 from dowsing.commandline.sayings import UNFINISHED, Lack
@@ -114,7 +114,7 @@ def _word_at_end(text: str) -> Word | None:
     return word if word.end == len(text) and not (text[-1:].isspace() and not word.quoted) else None
 
 
-def _state_of(text: str, tables: Tables) -> tuple[State | None, bool]:
+def _state_of(text: str, tables: Tables) -> tuple[CommandState | None, bool]:
     """What the command before is left in; and whether a command is to come."""
     items = parse_shell(text).items
     if not text.strip() or not items or not isinstance(items[-1], Command):
@@ -151,7 +151,7 @@ def _elements(texts: list[str]) -> list[Told]:
 class _Asker:
     """Collects what may come, for a word that begins as typed."""
 
-    def __init__(self, tables: Tables, state: State | None, typed: str, home: str) -> None:
+    def __init__(self, tables: Tables, state: CommandState | None, typed: str, home: str) -> None:
         self.tables, self.state, self.typed, self.home = tables, state, typed, home
 
     def commands(self) -> list[Expected]:

@@ -13,7 +13,7 @@ from dowsing.model.value_kinds import value_kind
 _LETTERS = re.compile(r"-[A-Za-z0-9?]{2,}\Z")
 
 
-class Part(Record):
+class FormPart(Record):
     """An element of a form with what is known of it. `what` is command, option, operand, literal, choice or group."""
 
     text: str
@@ -22,14 +22,14 @@ class Part(Record):
     repeats: bool
     value_kind: str
     says: str
-    elements: list[Part] = []  # noqa: RUF012 - a record is immutable
+    elements: list[FormPart] = []  # noqa: RUF012 - a record is immutable
 
 
 class Spelled(Record):
     """A form in words. `defines`: the placeholder that it spells out; `problem`: what could not be read of it."""
 
     line: str
-    elements: list[Part]
+    elements: list[FormPart]
     defines: str = ""
     problem: str = ""
 
@@ -57,8 +57,8 @@ def syntax_of(known: Known, name: str) -> Syntax:
     )
 
 
-def _parts(known: Known, elements: list[Element]) -> list[Part]:
-    parts: list[Part] = []
+def _parts(known: Known, elements: list[Element]) -> list[FormPart]:
+    parts: list[FormPart] = []
     for element in elements:
         spelled = _spelled(known, element)
         if spelled is not None:
@@ -87,7 +87,7 @@ def _spelled(known: Known, element: Element) -> Element | None:
     return Element(text, ElementKind.OPTION, element.required, element.repeats, first.elements)
 
 
-def _letters(known: Known, element: Element) -> list[Part]:
+def _letters(known: Known, element: Element) -> list[FormPart]:
     """Options of one letter that a form writes together, `[-abc]`, each for itself."""
     flag = element.text
     if element.what != ElementKind.OPTION or not _LETTERS.match(flag) or known.spelling(flag) is not None:
@@ -96,13 +96,13 @@ def _letters(known: Known, element: Element) -> list[Part]:
     if not all(found):
         return []
     return [
-        Part("-" + letter, ElementKind.OPTION, element.required, False, "", one.option.text)
+        FormPart("-" + letter, ElementKind.OPTION, element.required, False, "", one.option.text)
         for letter, one in zip(flag[1:], found, strict=True)
         if one is not None
     ]
 
 
-def _part(known: Known, element: Element) -> Part:
+def _part(known: Known, element: Element) -> FormPart:
     says = kind = ""
     if element.what == ElementKind.OPTION:
         spelling = known.spelling(flag_of(element))
@@ -120,7 +120,7 @@ def _part(known: Known, element: Element) -> Part:
         says = known.subcommands.get(element.text, "")
         spelling = known.spelling(element.text)
         says = says or (spelling.option.text if spelling else "")
-    return Part(
+    return FormPart(
         element.text, element.what, element.required, element.repeats, kind, says, _parts(known, element.elements)
     )
 

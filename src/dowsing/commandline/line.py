@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dowsing.commandline.annotate import annotate
 from dowsing.commandline.effects import effects
-from dowsing.commandline.option_words import PieceMaker, State
+from dowsing.commandline.option_words import CommandState, PieceMaker
 from dowsing.commandline.pieces import Piece, Unpicked
 from dowsing.commandline.sayings import Manner, Meaning
-from dowsing.commandline.shell_grammar import Command, Item, Mark, Shell, Word, parse_shell
+from dowsing.commandline.shell_grammar import Command, Item, Mark, ShellLine, Word, parse_shell
 from dowsing.commandline.tables import Tables
 from dowsing.commandline.word_roles import WordReader, assignment_meaning
 from dowsing.index.conventions import conventions_of
@@ -39,7 +39,7 @@ class LineReader:
     def __init__(self, tables: Tables, aliases: dict[str, str] | None = None) -> None:
         self.aliases = aliases or {}
         self.pieces: list[Piece] = []
-        self.states: list[tuple[Command, State | None]] = []
+        self.states: list[tuple[Command, CommandState | None]] = []
         self.words = WordReader(PieceMaker(tables, self.pieces.append, self._line_within))
 
     def read(self, line: str) -> Unpicked:
@@ -49,7 +49,7 @@ class LineReader:
         self.pieces.sort(key=lambda piece: piece.start)
         return Unpicked(line, self.pieces, problem=shell.problem)
 
-    def last_state(self) -> State | None:
+    def last_state(self) -> CommandState | None:
         """What the last command was left in: the innermost, of those that carry another; None if there is none."""
         state = self.states[-1][1] if self.states else None
         while state is not None and state.inner is not None:
@@ -135,7 +135,7 @@ class LineReader:
             return
         offset = word.start + max(word.text.find(word.value[:20]), 0) if word.value else word.start
         exact = word.text[offset - word.start : offset - word.start + len(word.value)] == word.value
-        shell: Shell = parse_shell(word.value)
+        shell: ShellLine = parse_shell(word.value)
         start = len(self.pieces)
         self._items(shell.items, depth)
         for n in range(start, len(self.pieces)):

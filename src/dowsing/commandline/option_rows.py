@@ -8,6 +8,7 @@ import re
 from dowsing.facts.command_table import form_options
 from dowsing.knowledge.stems import stems
 from dowsing.model.document import Document, Option
+from dowsing.model.entry import SourceName
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
 
@@ -43,7 +44,7 @@ class Options(Record):
 def options_in(document: Document) -> list[Option]:
     """The options of a document, those that only its forms show after the others."""
     options = document.options
-    return options + form_options(document, options) if document.source == "manual" else options
+    return options + form_options(document, options) if document.source == SourceName.MANUAL else options
 
 
 def option_table(

@@ -50,7 +50,7 @@ class PieceMaker:
         return Piece(**fields)  # type: ignore[arg-type]
 
 
-class State:
+class CommandState:
     """What is known of a command while its words are read, for those who ask what may come next."""
 
     def __init__(self, known: Known) -> None:
@@ -59,7 +59,7 @@ class State:
         self.operands: list[Word] = []
         self.wanting: Spelling | None = None  # an option whose value has not come yet
         self.ended = False  # after `--`
-        self.inner: State | None = None  # of the command that it carries
+        self.inner: CommandState | None = None  # of the command that it carries
         self.root = known  # the program, where `known` is a subcommand
         self.wants_inner = False  # a command that this one carries may begin with the next word
         self.needs_inner = False  # and must
@@ -76,7 +76,7 @@ class OptionReader:
     def __init__(self, maker: PieceMaker, known: Known, depth: int) -> None:
         self.maker = maker
         self.depth = depth
-        self.state = State(known)
+        self.state = CommandState(known)
         self.rules = conventions_of(maker.tables.store)
         self.carrier: Carrier | None = None
         self.at = 0

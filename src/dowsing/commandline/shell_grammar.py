@@ -86,7 +86,7 @@ class Mark:
 Item = Command | Mark
 
 
-class Shell:
+class ShellLine:
     """A line taken apart: its items in order, and what is wrong with it."""
 
     def __init__(self, items: list[Item], problem: LineProblem | None) -> None:
@@ -116,17 +116,17 @@ def _compiled(package: str) -> Any:
     return module
 
 
-def parse_shell(line: str) -> Shell:
+def parse_shell(line: str) -> ShellLine:
     """The line as commands and marks. Never raises; what cannot be read is told as the problem."""
     line = with_slots(line[:LONGEST])
     tree, source, problem = repaired(line, lambda text: _parser().parse(text.encode("utf-8", "replace")))
-    reader = _Reader(source, len(line))
+    reader = _ShellReader(source, len(line))
     items: list[Item] = []
     reader.statement(tree.root_node, items)
     problem = problem or reader.left_out
     if problem is None and tree.root_node.has_error:
         problem = reader.first_error(tree.root_node)
-    return Shell([item for item in items if _within(item, len(line))], problem)
+    return ShellLine([item for item in items if _within(item, len(line))], problem)
 
 
 #: A place for a value, `<archive>`, is one word here and no redirection.
@@ -147,7 +147,7 @@ def _within(item: Item, end: int) -> bool:
     return bool(item.words)
 
 
-class _Reader:
+class _ShellReader:
     def __init__(self, source: str, end: int) -> None:
         self.source = source
         self.bytes = source.encode("utf-8", "replace")

@@ -5,13 +5,13 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.facts.command_table import Table, make_table, unpack
+from dowsing.facts.command_table import CommandTable, make_table, unpack
 from dowsing.facts.forms import Element, ElementKind, Form, Notation, parse_form
 from dowsing.index.command_rows import command_table
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
 from dowsing.model.document import Option
-from dowsing.model.entry import Entry
+from dowsing.model.entry import Entry, EntryKind, SourceName
 from dowsing.model.errors import Unreadable
 
 TYPE_CHECKING = False
@@ -59,8 +59,8 @@ class Known:
         self.name = name
         self.words = words
         self.parent = parent
-        self._tables: list[Table] | None = []
-        self._load: Callable[[], list[Table]] | None = None
+        self._tables: list[CommandTable] | None = []
+        self._load: Callable[[], list[CommandTable]] | None = None
         self.page = ""
         self.path = ""
         self.summary = ""
@@ -74,13 +74,13 @@ class Known:
         self._forms: list[Form] | None = None
 
     @property
-    def tables(self) -> list[Table]:
+    def tables(self) -> list[CommandTable]:
         """The tables of its own texts, read when first asked for."""
         if self._tables is None:
             self._tables = self._load() if self._load else []
         return self._tables
 
-    def later(self, load: Callable[[], list[Table]]) -> None:
+    def later(self, load: Callable[[], list[CommandTable]]) -> None:
         """Have the tables read by `load` when they are asked for."""
         self._tables, self._load = None, load
 
@@ -130,7 +130,7 @@ class Known:
     def is_complete(self) -> bool:
         """Whether the tables may be taken to have all options: a usage text is short, and forms alone are no list."""
         own = self if self.tables or self.parent is None else self.parent
-        if not own.tables or own.tables[0].source in ("usage", "builtin-usage"):
+        if not own.tables or own.tables[0].source in (SourceName.USAGE, SourceName.BUILTIN_USAGE):
             return False
         return sum(bool(option.section) for table in own.tables for option in table.options) > 2
 
@@ -204,7 +204,7 @@ class Tables:
             known.exists = True  # a file of the user's own: what it takes is not known
             return known
         entries = self.store.named(name)
-        page = next((e for e in entries if e.section[:1] in ("1", "8", "6") and e.kind != "subcommand"), None)
+        page = next((e for e in entries if e.section[:1] in ("1", "8", "6") and e.kind != EntryKind.SUBCOMMAND), None)
         page = page or next((e for e in entries if e.section[:1] in ("1", "8", "6")), None)
         shell = next((e for e in entries if e.section == "builtin"), None)
         if shell is not None and "/" not in word:
@@ -212,7 +212,7 @@ class Tables:
         if page is not None:
             self._from_page(known, page, name)
         if known.tables:
-            known.tables.sort(key=lambda table: table.source != "manual")
+            known.tables.sort(key=lambda table: table.source != SourceName.MANUAL)
         if page is None and shell is None:
             self._from_usage(known, name, entries)
         if not known.page and known.tables:
@@ -231,7 +231,7 @@ class Tables:
         if table is not None:
             known.tables.append(table)
 
-    def page_table(self, entry: Entry) -> Table | None:
+    def page_table(self, entry: Entry) -> CommandTable | None:
         """The table of a manual page: the one that the index keeps, else worked out now."""
         data = command_table(self.store, entry.path)
         if data:
@@ -255,7 +255,7 @@ class Tables:
         row = next((row for row in rows if row.text), rows[0])
         own = rows[0].shell == row.shell
         known.builtin = own or not rows[0].text
-        known.keyword = row.kind == "keyword"
+        known.keyword = row.kind == EntryKind.KEYWORD
         known.summary = row.summary
         known.page = f"{known.name}(builtin)"
         if row.text:
@@ -268,15 +268,15 @@ class Tables:
         if not executables:
             return
         subject = catalogue.subject_of(name, entries[0] if entries else None, self.store, self.settings, ask=self.ask)
-        for source in ("usage", "info"):
-            for holding in catalogue.holdings_of(subject, source):
-                if holding.present:
+        for source in (SourceName.USAGE, SourceName.INFO):
+            for held in catalogue.availability_of(subject, source):
+                if held.present:
                     try:
-                        document = catalogue.read(subject, holding)
+                        document = catalogue.read(subject, held)
                     except Unreadable:
                         continue
                     known.tables.append(make_table(document))
-                    known.page = known.page or (document.label if source == "info" else f"{name} --help")
+                    known.page = known.page or (document.label if source == SourceName.INFO else f"{name} --help")
                     known.summary = known.summary or document.summary
                     return
 
@@ -296,7 +296,11 @@ class Tables:
             for entry in self.store.named(joined):
                 if entry.section[:1] not in ("1", "8") or joined not in (entry.name, *entry.aliases):
                     continue
-                if entry.kind == "subcommand" or word in known.subcommands or self._shows(entry, known.words, word):
+                if (
+                    entry.kind == EntryKind.SUBCOMMAND
+                    or word in known.subcommands
+                    or self._shows(entry, known.words, word)
+                ):
                     found = Known(joined, key, known)
                     found.path, found.page, found.summary = entry.path, f"{joined}({entry.section})", entry.summary
                     found.later(lambda entry=entry: [t for t in [self.page_table(entry)] if t])  # type: ignore[misc]
@@ -327,12 +331,16 @@ class Tables:
         if not entries:
             return ""
         subject = catalogue.subject_of(known.name, entries[0], self.store, self.settings, ask=False)
-        for source in ("manual", "info", "builtin", "shell-manual", "usage") if everywhere else ("manual", "builtin"):
-            for holding in catalogue.holdings_of(subject, source):
-                if not holding.present:
+        for source in (
+            (SourceName.MANUAL, SourceName.INFO, SourceName.BUILTIN, SourceName.SHELL_MANUAL, SourceName.USAGE)
+            if everywhere
+            else ("manual", "builtin")
+        ):
+            for held in catalogue.availability_of(subject, source):
+                if not held.present:
                     continue
                 try:
-                    document = catalogue.read(subject, holding)
+                    document = catalogue.read(subject, held)
                 except Unreadable:
                     continue
                 if document.section[:1] in ("1", "8", "6", "b", "") and pattern.search(

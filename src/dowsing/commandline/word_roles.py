@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.form_facts import carried_after, operand_of, wants_command
-from dowsing.commandline.option_words import OptionReader, PieceMaker, State
+from dowsing.commandline.option_words import CommandState, OptionReader, PieceMaker
 from dowsing.commandline.pieces import Piece
 from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
 from dowsing.commandline.shell_grammar import Word
@@ -47,7 +47,7 @@ class WordReader:
         self.maker = maker
         self.tables = maker.tables
 
-    def command(self, words: list[Word], depth: int) -> State | None:
+    def command(self, words: list[Word], depth: int) -> CommandState | None:
         """Read a command. The state is what it is left in at its last word; None if the name is not known here."""
         name = words[0]
         if name.dynamic:
@@ -118,7 +118,7 @@ class _CommandReader(OptionReader):
 
     # --- the order of things -------------------------------------------------------------------------
 
-    def read(self, words: list[Word]) -> State:
+    def read(self, words: list[Word]) -> CommandState:
         self.words = words
         self.carrier = self.carrier_of(self.known)
         expression = self.rules.expressions.get(self.known.name)

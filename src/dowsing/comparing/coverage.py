@@ -9,18 +9,19 @@ from dowsing.comparing.differences import Difference, differences
 from dowsing.comparing.source_table import compare
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
+from dowsing.model.entry import SourceName
 from dowsing.model.record import Record
 from dowsing.sources import catalogue
-from dowsing.sources.source import Holding, Subject
+from dowsing.sources.source import Availability, Subject
 
 #: Texts about a whole package are no documentation of one name.
-OF_A_NAME = tuple(source for source in catalogue.SOURCES if source != "package")
+OF_A_NAME = tuple(source for source in catalogue.SOURCES if source != SourceName.PACKAGE)
 WORKERS = 4
 
 Progress = Callable[[int, int], None]
 
 
-class Line(Record):
+class CoverageLine(Record):
     """A name with each source: True there, False not there, None not asked. `notes` say why not, by source."""
 
     name: str
@@ -37,7 +38,7 @@ class Audit(Record):
 
     scope: Scope
     sources: list[str]
-    lines: list[Line]
+    lines: list[CoverageLine]
     counts: dict[str, dict[str, int]]
     undocumented: list[str]
     missing: list[tuple[str, Difference]]
@@ -50,7 +51,7 @@ def audit(
     subjects = [_subject(name, scope, store, settings, ask) for name in scope.names]
     if ask:
         _ask_all(subjects, progress)
-    lines: list[Line] = []
+    lines: list[CoverageLine] = []
     missing: list[tuple[str, Difference]] = []
     for n, subject in enumerate(subjects, 1):
         lines.append(_line(subject))
@@ -105,20 +106,24 @@ def _ask_all(subjects: list[Subject], progress: Progress | None) -> None:
         pool.shutdown(cancel_futures=True)  # an interrupt does not wait for those not yet asked
 
 
-def _line(subject: Subject) -> Line:
+def _line(subject: Subject) -> CoverageLine:
     sources: dict[str, bool | None] = {}
     notes: dict[str, str] = {}
     for source in catalogue.SOURCES:
-        holdings = [h for h in catalogue.holdings_of(subject, source) if not _of_a_function(h)]
-        present = [holding.present for holding in holdings]
+        offered = [h for h in catalogue.availability_of(subject, source) if not _of_a_function(h)]
+        present = [held.present for held in offered]
         sources[source] = True if True in present else None if None in present else False
         if not sources[source]:
-            notes[source] = next((h.note for h in holdings if h.note), "no page of a command")
+            notes[source] = next((h.note for h in offered if h.note), "no page of a command")
     row = subject.in_shells[0] if subject.in_shells else None
     kind = row.kind if row else "command" if subject.executables else next((e.kind for e in subject.entries), "")
-    return Line(subject.name, kind, sources, notes)
+    return CoverageLine(subject.name, kind, sources, notes)
 
 
-def _of_a_function(holding: Holding) -> bool:
+def _of_a_function(held: Availability) -> bool:
     """A page of section 2 or 3 has the name and is about something else."""
-    return holding.source in ("manual", "standard") and holding.detail.rpartition("(")[2][:1] not in ("1", "6", "8")
+    return held.source in (SourceName.MANUAL, SourceName.STANDARD) and held.detail.rpartition("(")[2][:1] not in (
+        "1",
+        "6",
+        "8",
+    )

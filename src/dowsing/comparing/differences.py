@@ -10,6 +10,7 @@ import re
 
 from dowsing.comparing.source_table import Compared
 from dowsing.model.document import Document, Option, block_texts
+from dowsing.model.entry import SourceName
 from dowsing.model.markup import plain
 from dowsing.model.record import Record
 
@@ -57,7 +58,7 @@ def differences(compared: Compared, sources: tuple[str, ...] = ()) -> list[Diffe
         documents: dict[str, Document] = {}
         for source, document in compared.documents:
             if source in group and source not in documents and (sources or source not in same):
-                if source != "manual" or sources or document.section[:1] in ("1", "6", "8"):
+                if source != SourceName.MANUAL or sources or document.section[:1] in ("1", "6", "8"):
                     documents[source] = document
         if len(documents) > 1:
             found += _options(documents)

@@ -6,17 +6,18 @@ import re
 
 from dowsing.machine.packages import dpkg
 from dowsing.model.document import Document, block_texts, document_text
+from dowsing.model.entry import SourceName
 from dowsing.model.errors import Unreadable
 from dowsing.model.markup import plain
 from dowsing.model.record import Record
 from dowsing.sources import catalogue
-from dowsing.sources.source import Holding, Subject
+from dowsing.sources.source import Availability, Subject
 
 USUAL_WIDTH = 80
 SAME = 0.97  # so much of the words in common, in order, makes two texts the same
 
 
-class Row(Record):
+class SourceRow(Record):
     """One text, or a source without one. `present` is None where the program was not asked.
 
     `same_as` is the source of an earlier row that has the same text.
@@ -34,38 +35,38 @@ class Row(Record):
 class Compared:
     """The rows, with the documents of those that are there."""
 
-    def __init__(self, rows: list[Row], documents: list[tuple[str, Document]]) -> None:
+    def __init__(self, rows: list[SourceRow], documents: list[tuple[str, Document]]) -> None:
         self.rows = rows
         self.documents = documents
 
 
 def compare(subject: Subject, sources: tuple[str, ...] = catalogue.SOURCES) -> Compared:
     """Read every source of the subject. What cannot be read is not there, with the reason."""
-    rows: list[Row] = []
+    rows: list[SourceRow] = []
     documents: list[tuple[str, Document]] = []
     texts: list[tuple[str, list[str]]] = []
     for source in sources:
-        for holding in catalogue.holdings_of(subject, source):
-            document, note = _read(subject, holding)
+        for held in catalogue.availability_of(subject, source):
+            document, note = _read(subject, held)
             if document is None:
-                present = None if holding.present is None else False
-                rows.append(Row(source, present, holding.where, 0, 0, None, note))
+                present = None if held.present is None else False
+                rows.append(SourceRow(source, present, held.where, 0, 0, None, note))
                 continue
-            if source == "info" and subject.program_package and not note:
-                note = _of_another_package(subject, holding.path)
+            if source == SourceName.INFO and subject.program_package and not note:
+                note = _of_another_package(subject, held.path)
             words = _words(document)
             same = next((other for other, theirs in texts if _alike(words, theirs)), None)
-            rows.append(Row(source, True, holding.where, len(words), _lines(document), same, note))
+            rows.append(SourceRow(source, True, held.where, len(words), _lines(document), same, note))
             documents.append((source, document))
             texts.append((source, words))
     return Compared(rows, documents)
 
 
-def _read(subject: Subject, holding: Holding) -> tuple[Document | None, str]:
-    if not holding.present:
-        return None, holding.note
+def _read(subject: Subject, held: Availability) -> tuple[Document | None, str]:
+    if not held.present:
+        return None, held.note
     try:
-        return catalogue.read(subject, holding), holding.note
+        return catalogue.read(subject, held), held.note
     except Unreadable as error:
         return None, str(error)
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dowsing.commandline.effects import commands_of
 from dowsing.commandline.exclusion import excluded
 from dowsing.commandline.line import LineReader
-from dowsing.commandline.option_words import State
+from dowsing.commandline.option_words import CommandState
 from dowsing.commandline.pieces import Piece
 from dowsing.commandline.tables import Known, Tables
 from dowsing.commandline.usual import options_by_use, subcommand_words
@@ -20,7 +20,7 @@ from dowsing.composing.form_fields import (
     plan_of,
     tells_only,
 )
-from dowsing.composing.sheet import Fault, Sheet
+from dowsing.composing.sheet import FieldFault, Sheet
 from dowsing.composing.writing import write_command
 from dowsing.facts.forms import Form
 from dowsing.index.conventions import conventions_of
@@ -219,7 +219,7 @@ class CommandSheet(Sheet):
                     found.setdefault(other.key, field.flags[0])
         return found
 
-    def missing(self) -> list[Fault]:
+    def missing(self) -> list[FieldFault]:
         """The fields that lack a value; of options of which one is demanded the first."""
         if self.fixed:
             return []  # it may well stand in what was typed
@@ -230,10 +230,10 @@ class CommandSheet(Sheet):
                 continue
             keys = grouped.get(field.key)
             if keys is None:
-                found.append(Fault(field, "", told(FaultCode.NEEDED, field.label)))
+                found.append(FieldFault(field, "", told(FaultCode.NEEDED, field.label)))
             elif keys[0] == field.key and not any(self.is_on(self.field(key)) for key in keys):
                 flags = [self.field(key).flags[-1] for key in keys]
-                found.append(Fault(field, "", told(FaultCode.NEEDED, *flags)))
+                found.append(FieldFault(field, "", told(FaultCode.NEEDED, *flags)))
         return found
 
     # --- the line ------------------------------------------------------------------------------------
@@ -257,7 +257,9 @@ class CommandSheet(Sheet):
         return write_command(self, spelling)
 
 
-def _at_cursor(reader: LineReader, pieces: list[Piece], at: int) -> tuple[Piece | None, list[Piece], State | None]:
+def _at_cursor(
+    reader: LineReader, pieces: list[Piece], at: int
+) -> tuple[Piece | None, list[Piece], CommandState | None]:
     """The command at a place: its piece, its own pieces, and what is known of it."""
     best: tuple[Piece, list[Piece]] | None = None
     ends = [p for p in pieces if p.role == Role.OPERATOR and p.of and p.end <= at]

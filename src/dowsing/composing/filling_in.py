@@ -8,11 +8,11 @@ from collections import Counter
 from dowsing.commandline.pieces import Piece
 from dowsing.commandline.rewrite import raw_value
 from dowsing.composing.field import SWITCH, Field, FieldKind
-from dowsing.composing.form_fields import Place
+from dowsing.composing.form_fields import FieldPlace
 from dowsing.model.roles import Role
 
 
-class Filled:
+class FilledIn:
     """What was found. `held`: the values by the keys of fields; `raw`: how a value stands in the line, by key and value;
     `spelled`: the spelling that an option was typed in; `joined`: options whose value stands after `=`; `extra`: words that no field is for; `ended`: there is a `--`;
     `bundled`: letters stand together."""
@@ -27,9 +27,9 @@ class Filled:
         self.bundled = False
 
 
-def fill_in(fields: list[Field], places: list[Place], own: list[Piece]) -> Filled:
+def fill_in(fields: list[Field], places: list[FieldPlace], own: list[Piece]) -> FilledIn:
     """Put the pieces of a command into its fields. `places` are those of its form, in order."""
-    filled = Filled()
+    filled = FilledIn()
     operands: list[Piece] = []
     n = 0
     while n < len(own):
@@ -59,7 +59,7 @@ def _waits(option: Piece) -> bool:
     return option.value is not None and not option.word
 
 
-def _option(filled: Filled, fields: list[Field], piece: Piece, values: list[Piece]) -> None:
+def _option(filled: FilledIn, fields: list[Field], piece: Piece, values: list[Piece]) -> None:
     field = next((f for f in fields if f.what == FieldKind.OPTION and set(f.flags) & set(piece.flags or ())), None)
     if field is None:
         filled.extra.append(piece.word or piece.text)
@@ -81,7 +81,7 @@ def _option(filled: Filled, fields: list[Field], piece: Piece, values: list[Piec
     filled.held[field.key] = [*filled.held.get(field.key, []), value] if field.repeats else [value]
 
 
-def _operands(filled: Filled, fields: list[Field], places: list[Place], operands: list[Piece]) -> None:
+def _operands(filled: FilledIn, fields: list[Field], places: list[FieldPlace], operands: list[Piece]) -> None:
     """Give the operands to the fields in order; those that may be left out get what others do not need."""
     known = {field.key: field for field in fields}
     wanted = [

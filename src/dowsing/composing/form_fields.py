@@ -21,7 +21,7 @@ _EXPRESSION = re.compile(r"\W*expression\b", re.IGNORECASE)
 _TELLING = frozenset(("--help", "--version", "-?", "--usage"))
 
 
-class Place(Record):
+class FieldPlace(Record):
     """A place in the line: of a word as it stands (`word`), of a field (`key`), or of all other options."""
 
     word: str = ""
@@ -32,7 +32,7 @@ class Plan(Record):
     """The fields of a form in the order of its places. `one_of`: groups of keys of which one must be filled in."""
 
     fields: list[Field]
-    places: list[Place]
+    places: list[FieldPlace]
     one_of: list[list[str]]
 
 
@@ -89,7 +89,7 @@ class _Planner:
         self.subcommands = subcommands
         self.expression = expression
         self.fields: dict[str, Field] = {}
-        self.places: list[Place] = []
+        self.places: list[FieldPlace] = []
         self.one_of: list[list[str]] = []
         self.operands = 0
         words = {option.section for table in known.tables for option in table.options}
@@ -128,7 +128,7 @@ class _Planner:
         if known is None or (field.required and not known.required):
             self.fields[field.key] = field
         if known is None:
-            self.places.append(Place(key=field.key))
+            self.places.append(FieldPlace(key=field.key))
 
     def option(self, element: Element, required: bool, repeats: bool) -> str:
         """The field of an option that the form shows; its key, "" if the option is not told of."""
@@ -150,21 +150,21 @@ class _Planner:
         if text == self.known.only or text in self.known.words.split()[1:]:
             return
         if _OPTIONS.match(text):
-            self.places.append(Place(key=OPTIONS))
+            self.places.append(FieldPlace(key=OPTIONS))
             return
         if required:
-            self.places.append(Place(word=text))
+            self.places.append(FieldPlace(word=text))
         else:
             self.add(Field(f"word {text}", FieldKind.WORD, text, takes=False, usual=True, page=self.known.page))
 
     def operand(self, element: Element, required: bool, repeats: bool) -> None:
         name = operand_name(element.text)
         if any(name.casefold() in title.casefold().split() for title in self.titles):
-            self.places.append(Place(key=OPTIONS))  # one of the options below such a title
+            self.places.append(FieldPlace(key=OPTIONS))  # one of the options below such a title
             return
         named = self.by_name and re.match(r"\W*operands?\b", element.text, re.IGNORECASE)
         if _OPTIONS.match(element.text) or named or (self.expression and _EXPRESSION.match(element.text)):
-            self.places.append(Place(key=OPTIONS))
+            self.places.append(FieldPlace(key=OPTIONS))
             return
         if self.subcommands and is_command_place(name):
             self.add(self.subcommand(required))
@@ -243,7 +243,7 @@ def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expres
     elif subcommands:
         planner.add(planner.subcommand(True))
     else:
-        planner.places.append(Place(key=OPTIONS))
+        planner.places.append(FieldPlace(key=OPTIONS))
     if subcommands and "subcommand" not in planner.fields and known.parent is None and not planner.operands:
         planner.add(planner.subcommand(False))
     listing = any((one.option.argument or "").endswith("...") for one in known.spellings.values())
@@ -258,7 +258,7 @@ def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expres
             fields[n] = field.changed(exists=must_exist(field.kind, field.label, known.summary, alone))
     places = planner.places
     if not any(place.key == OPTIONS for place in places):
-        places = [Place(key=OPTIONS), *places]
+        places = [FieldPlace(key=OPTIONS), *places]
     return Plan(fields, places, planner.one_of)
 
 

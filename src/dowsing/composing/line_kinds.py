@@ -39,7 +39,7 @@ if TYPE_CHECKING:
 FOLDER = "lines"  # of the user's and the demo library's descriptions
 
 
-class Layout(StrEnum):
+class LineLayout(StrEnum):
     """How the fields of a line are parted."""
 
     BLANKS = "blanks"
@@ -63,7 +63,7 @@ class LineKind(Record):
     pages: list[str]
     file: str
     summary: str
-    layout: Layout
+    layout: LineLayout
     fields: list[Field]
     sections: list[str]
     rest: bool
@@ -111,21 +111,21 @@ def _kind_of(table: dict[str, Any], path: str) -> LineKind:
     name = table.get("name")
     if not isinstance(name, str) or not _NAME.match(name):
         raise ValueError("name must be a word")
-    layout = table.get("layout", Layout.BLANKS)
-    if layout not in set(Layout):
-        raise ValueError(f"layout must be one of {', '.join(Layout)}")
+    layout = table.get("layout", LineLayout.BLANKS)
+    if layout not in set(LineLayout):
+        raise ValueError(f"layout must be one of {', '.join(LineLayout)}")
     rows = table.get("field")
     if not isinstance(rows, list) or not rows or not all(isinstance(row, dict) for row in rows):
         raise ValueError("there is no [[field]]")
     page = str(table.get("page", ""))
     fields = [_field(row, n, page) for n, row in enumerate(rows)]
-    if any(field.repeats for field in fields[:-1]) and layout != Layout.SETTINGS:
+    if any(field.repeats for field in fields[:-1]) and layout != LineLayout.SETTINGS:
         raise ValueError("only the last field may be repeated")
-    if layout == Layout.SETTINGS and not all(row.get("section") for row in rows):
+    if layout == LineLayout.SETTINGS and not all(row.get("section") for row in rows):
         raise ValueError("each setting needs its section")
     return LineKind(
         name, page, [str(one) for one in table.get("pages", [])], str(table.get("file", "")),
-        str(table.get("summary", "")), Layout(layout), fields, [str(row.get("section", "")) for row in rows],
+        str(table.get("summary", "")), LineLayout(layout), fields, [str(row.get("section", "")) for row in rows],
         bool(rows[-1].get("rest")), path,
     )  # fmt: skip
 

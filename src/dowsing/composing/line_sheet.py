@@ -6,8 +6,8 @@ import re
 
 from dowsing.composing.faults import FaultCode
 from dowsing.composing.field import Field
-from dowsing.composing.line_kinds import Layout, LineKind
-from dowsing.composing.sheet import Fault, Sheet
+from dowsing.composing.line_kinds import LineKind, LineLayout
+from dowsing.composing.sheet import FieldFault, Sheet
 from dowsing.model.told import Told, told
 
 
@@ -22,7 +22,7 @@ class LineSheet(Sheet):
         self.page = kind.page
         self.fields = list(kind.fields)
         self.extra: list[str] = []  # settings and words that no field is for
-        if kind.layout == Layout.SETTINGS:
+        if kind.layout == LineLayout.SETTINGS:
             self._read_settings(text)
         else:
             self._read_columns(text)
@@ -35,7 +35,7 @@ class LineSheet(Sheet):
             return
         fields = self.fields
         last = fields[-1]
-        if self.kind.layout == Layout.COLONS:
+        if self.kind.layout == LineLayout.COLONS:
             found = text.split(":", len(fields) - 1)
         else:
             most = len(fields) - 1 if self.kind.rest else -1
@@ -70,12 +70,12 @@ class LineSheet(Sheet):
         """The line as it is written into the file; settings are several lines."""
         if self._typed and self._held == self._initial:
             return self._typed
-        if self.kind.layout == Layout.SETTINGS:
+        if self.kind.layout == LineLayout.SETTINGS:
             return self._settings()
         words: list[list[str]] = [self.values(field) for field in self.fields]
         while words and not words[-1]:
             words.pop()
-        if self.kind.layout == Layout.COLONS:
+        if self.kind.layout == LineLayout.COLONS:
             filled = words + [[]] * (len(self.fields) - len(words)) if words else []
             texts = [held[0] if held else self._filling(n, len(words)) for n, held in enumerate(filled)]
             return ":".join(texts)
@@ -104,18 +104,18 @@ class LineSheet(Sheet):
                 lines += ([""] if lines else []) + ([f"[{section}]"] if section else []) + own
         return "\n".join(lines)
 
-    def missing(self) -> list[Fault]:
+    def missing(self) -> list[FieldFault]:
         """The fields that must be filled in: those that have a default are filled by that."""
         return [fault for fault in super().missing() if fault.field.default is None]
 
     def wrong(self, field: Field) -> Told | None:
         """As of any sheet; parting a value by what parts the fields would make two of it."""
         values = self.values(field)
-        if self.kind.layout == Layout.COLONS and any(":" in value for value in values):
+        if self.kind.layout == LineLayout.COLONS and any(":" in value for value in values):
             return told(FaultCode.COLON)
         rest = self.kind.rest and field is self.fields[-1]
-        if self.kind.layout == Layout.BLANKS and not rest and any(re.search(r"\s", value) for value in values):
+        if self.kind.layout == LineLayout.BLANKS and not rest and any(re.search(r"\s", value) for value in values):
             return told(FaultCode.WANTED, field.wanted) if field.wanted else told(FaultCode.BLANK)
-        if self.extra and field is self.fields[-1] and self.kind.layout != Layout.SETTINGS:
+        if self.extra and field is self.fields[-1] and self.kind.layout != LineLayout.SETTINGS:
             return told(FaultCode.TOO_MANY, " ".join(self.extra))
         return super().wrong(field)

@@ -8,7 +8,7 @@ from dowsing.model.record import Record
 from dowsing.model.told import Told, told
 
 
-class Fault(Record):
+class FieldFault(Record):
     """A value that cannot be right, or a field that lacks one."""
 
     field: Field
@@ -97,19 +97,19 @@ class Sheet:
             return told(FaultCode.WANTED, field.placeholder) if field.placeholder else told(FaultCode.VALUE_WANTED)
         return next((reason for value in values if (reason := wrong(field, value, self.folder))), None)
 
-    def faults(self) -> list[Fault]:
+    def faults(self) -> list[FieldFault]:
         """All that is wrong with the values there are, in the order of the fields."""
         found = []
         for field in self.fields:
             reason = self.wrong(field)
             if reason:
-                found.append(Fault(field, ", ".join(self.values(field)), reason))
+                found.append(FieldFault(field, ", ".join(self.values(field)), reason))
         return found
 
-    def missing(self) -> list[Fault]:
+    def missing(self) -> list[FieldFault]:
         """The fields that must be filled in and are not; of alternatives the first stands for all."""
         return [
-            Fault(field, "", told(FaultCode.NEEDED, field.label))
+            FieldFault(field, "", told(FaultCode.NEEDED, field.label))
             for field in self.fields
             if field.required and not self.is_on(field)
         ]

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dowsing.facts.forms import Form, Notation, parse_form
 from dowsing.model.document import Document, Option, Subcommand
+from dowsing.model.entry import SourceName
 from dowsing.model.record import Record
 
 MOST_TEXT = 420  # characters kept of what is said of an option
 MOST_FORMS = 60
 
 
-class Table(Record):
+class CommandTable(Record):
     """What is known of writing a command. `label` names the text that says so: `tar(1)`.
 
     `notation` tells how its forms are to be read. `text` of an option is its beginning only.
@@ -31,7 +32,7 @@ class Table(Record):
         return [parse_form(line, self.notation) for line in self.lines]
 
 
-def make_table(document: Document) -> Table:
+def make_table(document: Document) -> CommandTable:
     """The table of a document."""
     from dowsing.facts.form_notation import notation_of
     from dowsing.facts.subcommand_tree import subcommands_of
@@ -39,12 +40,12 @@ def make_table(document: Document) -> Table:
     # a shell's page tells of its builtins too; their options are not the shell's
     own = [option for option in document.options if "BUILTIN" not in option.section.upper()]
     options = own or document.options
-    if document.source == "manual":
+    if document.source == SourceName.MANUAL:
         options = options + form_options(document, options)
     notation = notation_of(document, options)
     lines = document.synopsis[:MOST_FORMS]
     forms = [parse_form(line, notation) for line in lines]
-    return Table(
+    return CommandTable(
         document.name,
         document.label,
         document.source,
@@ -75,7 +76,7 @@ def _beginning(text: str) -> str:
     return cut[: end + 1] if end > MOST_TEXT // 2 else cut.rpartition(" ")[0] + " …"
 
 
-def pack(table: Table) -> bytes:
+def pack(table: CommandTable) -> bytes:
     """The table as bytes for the index."""
     import json
     import zlib
@@ -107,7 +108,7 @@ def pack(table: Table) -> bytes:
     return zlib.compress(json.dumps(value, ensure_ascii=False, separators=(",", ":")).encode("utf-8", "replace"), 6)
 
 
-def unpack(data: bytes) -> Table:
+def unpack(data: bytes) -> CommandTable:
     """The table that `pack` made bytes of."""
     import json
     import zlib
@@ -120,6 +121,6 @@ def unpack(data: bytes) -> Table:
         )
     ]
     name, label, source, summary = heads
-    return Table(
+    return CommandTable(
         name, label, source, summary, options, lines, Notation(*notation), [Subcommand(*one) for one in subcommands]
     )

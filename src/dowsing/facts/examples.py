@@ -31,7 +31,7 @@ FEW_WORDS = 3  # of a text that says no more than that an example follows
 
 def read_examples(document: Document) -> list[Example]:
     """The examples of the sections that are headed so, and those that running text announces, in order, each line once."""
-    reader = _Reader(document)
+    reader = _ExampleReader(document)
     inside = False
     for section in document.sections:
         if section.level == 1:
@@ -44,7 +44,7 @@ def read_examples(document: Document) -> list[Example]:
     return list({example.line: example for example in reversed(reader.found)}.values())[::-1]
 
 
-class _Reader:
+class _ExampleReader:
     def __init__(self, document: Document) -> None:
         names = [document.name, *document.names]
         names += [name.replace("-", " ").replace("_", " ") for name in names]

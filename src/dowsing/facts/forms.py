@@ -80,7 +80,7 @@ def parse_form(line: str, notation: Notation) -> Form:
     """The tree of a form. Never raises: what does not fit the grammar is a problem of the form."""
     line = " ".join(line.split())
     defined = re.match(r"<?([A-Z][\w-]*)>? ?(?::=|::=) ?", line)
-    parser = _Parser(line, notation, defined.end() if defined else 0)
+    parser = _FormParser(line, notation, defined.end() if defined else 0)
     if defined:
         parser.names_left = 0
     elements = parser.sequence("")
@@ -114,7 +114,7 @@ def _written_in(element: Element) -> str:
     return _written(element)
 
 
-class _Parser:
+class _FormParser:
     def __init__(self, line: str, notation: Notation, at: int) -> None:
         self.line = line
         self.notation = notation

@@ -16,6 +16,7 @@ from dowsing.model.document import (
     Paragraph,
     document_text,
 )
+from dowsing.model.entry import SourceName
 from dowsing.model.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
 
 _MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
@@ -53,7 +54,7 @@ def _read(document: Document, details: bool) -> list[Option]:
     made = (make_option(*tagged, details) for tagged in tagged_flags(document))
     found = [option for option in made if option is not None]
     found += keyword_options(document, details)
-    if not found and document.source == "manual":
+    if not found and document.source == SourceName.MANUAL:
         found = _in_columns(document, details)
     if document.source in _SHORT_SOURCES:
         from dowsing.facts.form_options import options_of_forms
@@ -100,7 +101,7 @@ def tagged_flags(document: Document) -> list[Tagged]:
     """The items of the text whose tag is a flag, as they are written."""
     found: list[Tagged] = []
     for section in document.sections:
-        _collect(section.blocks, section.title, found, document.source != "info")
+        _collect(section.blocks, section.title, found, document.source != SourceName.INFO)
     return found
 
 

@@ -7,6 +7,7 @@ import re
 from dowsing.facts.forms import Element, ElementKind, Form, Notation
 from dowsing.facts.walk import flatten, items, own_text
 from dowsing.model.document import Document, Item, Section, Subcommand
+from dowsing.model.entry import SourceName
 from dowsing.model.markup import plain
 
 _WORD = re.compile(r"[a-z0-9][\w.:+-]+")
@@ -30,7 +31,7 @@ MOST_WORDS = 400
 
 def subcommands_of(document: Document, forms: list[Form], notation: Notation) -> list[Subcommand]:
     """The subcommands that a document lists, in order, each once, with what is said of them."""
-    if document.source in ("usage", "builtin-usage"):
+    if document.source in (SourceName.USAGE, SourceName.BUILTIN_USAGE):
         return document.subcommands
     if document.section[:1] not in ("1", "8", "6", ""):
         return []

@@ -6,6 +6,7 @@ import re
 
 from dowsing.facts.walk import items, own_text
 from dowsing.model.document import Item, Section, Subcommand
+from dowsing.model.entry import SourceName
 from dowsing.model.markup import plain
 
 TYPE_CHECKING = False
@@ -32,7 +33,7 @@ def _choices(section: Section) -> set[str]:
 
 def read_subcommands(document: Document) -> list[Subcommand]:
     """The subcommands that the document lists, in order, each once; none for a manual page's text."""
-    if document.source not in ("usage", "builtin-usage"):
+    if document.source not in (SourceName.USAGE, SourceName.BUILTIN_USAGE):
         return []
     takes = any(_TAKES_COMMAND.search(form) for form in document.synopsis)
     found: dict[str, Subcommand] = {}

@@ -8,10 +8,11 @@ from collections import Counter
 from dowsing.index.writer import EntryRow
 from dowsing.ingest.page_reading import Reading
 from dowsing.ingest.scan import FoundPage
+from dowsing.model.entry import EntryKind
 
 _KINDS = {
-    "1": "command", "8": "command", "6": "command", "2": "system-call", "3": "function", "4": "device",
-    "5": "file-format", "7": "topic", "9": "function", "n": "function", "l": "command",
+    "1": EntryKind.COMMAND, "8": EntryKind.COMMAND, "6": EntryKind.COMMAND, "2": EntryKind.SYSTEM_CALL, "3": EntryKind.FUNCTION, "4": EntryKind.DEVICE,
+    "5": EntryKind.FILE_FORMAT, "7": EntryKind.TOPIC, "9": EntryKind.FUNCTION, "n": EntryKind.FUNCTION, "l": EntryKind.COMMAND,
 }  # fmt: skip
 _PROGRAM_SECTIONS = ("1", "8", "6")
 _FIRST_PART = re.compile(r"([^-_. ]+)[-_. ]")
@@ -45,7 +46,7 @@ class MadeEntry:
         self.summary = summary
         self.aliases: list[tuple[str, str]] = []
         self.family = ""
-        self.kind = _KINDS.get(self.section[:1], "other")
+        self.kind = _KINDS.get(self.section[:1], EntryKind.OTHER)
         self.package: str | None = None
         self.hidden = False
         self.referring: list[int] = []  # the pages that are only a reference to this one
@@ -88,7 +89,7 @@ def make_entries(readings: dict[int, Reading], pages: list[FoundPage]) -> list[M
             if (name, entry.section) not in files and not name.startswith("-"):
                 entry.add_alias(name, entry.section)
         if reading.subcommand:
-            entry.kind = "subcommand"
+            entry.kind = EntryKind.SUBCOMMAND
         by_path[found.page.path] = entry
         entries.append(entry)
     by_target = {found.page.path: target for _, found, target in redirects}

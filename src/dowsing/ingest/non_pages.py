@@ -9,7 +9,7 @@ from dowsing.ingest.scan import settled
 from dowsing.machine.packages import dpkg
 from dowsing.machine.search_path import commands
 from dowsing.machine.settings import Settings
-from dowsing.model.entry import ShellRow
+from dowsing.model.entry import EntryKind, ShellRow
 from dowsing.model.errors import ShellTrouble, Unreadable
 from dowsing.model.paths import as_text
 from dowsing.model.record import Record
@@ -175,7 +175,7 @@ def _pageless(writer: IndexWriter, places: dict[str, PlaceKind], pages: set[str]
         says = described.get(package or "", "")
         summary = f"no manual page; part of {package}" if package else "no manual page"
         summary = f"{summary}: {says}" if says else summary
-        found.append(Extra(name, "", "command", summary, package, path, says))
+        found.append(Extra(name, "", EntryKind.COMMAND, summary, package, path, says))
     return found
 
 

@@ -19,7 +19,7 @@ _IRREGULAR = {
 }  # fmt: skip
 
 
-class Group(Record):
+class WordGroup(Record):
     """Words of one meaning: the one that stands for all, those that mean the same, those said instead, and nouns of doing."""
 
     head: str
@@ -36,7 +36,7 @@ class Group(Record):
 class Lexicon:
     """The groups, and which group a word belongs to, found by the word or its stem."""
 
-    def __init__(self, verbs: list[Group], nouns: list[Group], joined: dict[str, str]) -> None:
+    def __init__(self, verbs: list[WordGroup], nouns: list[WordGroup], joined: dict[str, str]) -> None:
         self.verbs, self.nouns, self.joined = verbs, nouns, joined
         self.verb_of, self.noun_of = _by_word(verbs, True), _by_word(nouns, False)
         self.verb_of_stem = _by_stem(self.verb_of)
@@ -81,7 +81,7 @@ def _keep(best: dict[tuple[str, str], float], one: str, other: str, weight: floa
     best[one, other] = max(weight, best.get((one, other), 0.0))
 
 
-def _by_word(groups: list[Group], verbs: bool) -> dict[str, str]:
+def _by_word(groups: list[WordGroup], verbs: bool) -> dict[str, str]:
     return {word: group.head for group in groups for word in ([group.head, *group.equal] if verbs else group.members)}
 
 
@@ -106,9 +106,9 @@ def lexicon() -> Lexicon:
     return _read[0]
 
 
-def _groups(table: dict[str, dict[str, str]]) -> list[Group]:
+def _groups(table: dict[str, dict[str, str]]) -> list[WordGroup]:
     return [
-        Group(head, row["equal"].split(), row["near"].split(), row.get("noun", "").split())
+        WordGroup(head, row["equal"].split(), row["near"].split(), row.get("noun", "").split())
         for head, row in table.items()
     ]
 

@@ -76,7 +76,7 @@ class Recipe(Record):
     parts: dict[str, list[str]] = {}  # noqa: RUF012 - a record is immutable
 
 
-class Fault(Record):
+class FileFault(Record):
     """Something wrong in a recipe file: the line it is on (from 1), and why."""
 
     path: str
@@ -84,19 +84,19 @@ class Fault(Record):
     says: str
 
 
-def read_recipes(path: str) -> tuple[list[Recipe], list[Fault]]:
+def read_recipes(path: str) -> tuple[list[Recipe], list[FileFault]]:
     """The recipes of a file, and what is wrong in it; one that is wrong does not keep the others from being read."""
     try:
         with open(path, "rb") as file:
             text = file.read().decode("utf-8")
     except OSError as error:
-        return [], [Fault(path, 0, f"cannot be read: {(error.strerror or 'failed').lower()}")]
+        return [], [FileFault(path, 0, f"cannot be read: {(error.strerror or 'failed').lower()}")]
     except UnicodeDecodeError:
-        return [], [Fault(path, 0, "is not UTF-8 text")]
+        return [], [FileFault(path, 0, "is not UTF-8 text")]
     return parse_recipes(path, text)
 
 
-def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[Fault]]:
+def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[FileFault]]:
     """The recipes of a text, and what is wrong in it; `path` is where it is from."""
     from dowsing.knowledge.toml_blocks import parsed
 
@@ -106,24 +106,24 @@ def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[Fault]]:
         return _as_far_as_possible(path, text, not_toml(path, 1, str(error)))
     rows = table.get("recipe")
     if not isinstance(rows, list):
-        return [], [Fault(path, 1, "has no [[recipe]]")]
+        return [], [FileFault(path, 1, "has no [[recipe]]")]
     lines = [number for number, line in enumerate(text.split("\n"), 1) if line.startswith("[[recipe]]")]
     found: list[Recipe] = []
-    faults: list[Fault] = []
+    faults: list[FileFault] = []
     for number, row in enumerate(rows):
         try:
             found.append(make_recipe(row, str(table.get("command", "")), path))
         except ValueError as error:
-            faults.append(Fault(path, lines[number] if number < len(lines) else 0, str(error)))
+            faults.append(FileFault(path, lines[number] if number < len(lines) else 0, str(error)))
     return found, faults
 
 
-def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe], list[Fault]]:
+def _as_far_as_possible(path: str, text: str, fault: FileFault) -> tuple[list[Recipe], list[FileFault]]:
     """The recipes of a file that is no TOML as a whole: each block is tried for itself."""
     from dowsing.knowledge.toml_blocks import blocks_of
 
     found: list[Recipe] = []
-    faults: list[Fault] = []
+    faults: list[FileFault] = []
     for block in blocks_of(text, "recipe"):
         if block.row is None:
             faults.append(not_toml(path, block.line, block.trouble))
@@ -131,15 +131,15 @@ def _as_far_as_possible(path: str, text: str, fault: Fault) -> tuple[list[Recipe
         try:
             found.append(make_recipe(block.row, "", path))
         except ValueError as error:
-            faults.append(Fault(path, block.line, str(error)))
+            faults.append(FileFault(path, block.line, str(error)))
     return found, faults or [fault]
 
 
-def not_toml(path: str, first: int, trouble: str) -> Fault:
+def not_toml(path: str, first: int, trouble: str) -> FileFault:
     """What the parser says of a text, as a fault of the file whose line `first` it begins on."""
     at = re.search(r"line (\d+)", trouble)
     says = re.sub(r" .at line.*", "", trouble).lower()
-    return Fault(path, first - 1 + (int(at[1]) if at else 1), f"is not TOML: {says}")
+    return FileFault(path, first - 1 + (int(at[1]) if at else 1), f"is not TOML: {says}")
 
 
 def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
@@ -258,11 +258,11 @@ def with_values(line: str, values: dict[str, str | None], parts: frozenset[str] 
     return SLOT.sub(lambda match: values.get(match[1]) or match[0], PART.sub(part, line)).strip()
 
 
-def own_recipes(folder: str = "") -> tuple[list[Recipe], list[Fault]]:
+def own_recipes(folder: str = "") -> tuple[list[Recipe], list[FileFault]]:
     """The recipes of a folder, of that which comes with the program if none is said, in the order of the files."""
     folder = folder or os.path.join(os.path.dirname(os.path.abspath(__file__)), "recipes")
     found: list[Recipe] = []
-    faults: list[Fault] = []
+    faults: list[FileFault] = []
     for name in sorted(os.listdir(folder)):
         if name.endswith(".toml"):
             recipes, wrong = read_recipes(os.path.join(folder, name))

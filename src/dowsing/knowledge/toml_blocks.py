@@ -48,7 +48,7 @@ def parsed(text: str) -> dict[str, Any]:
         raise ValueError(f"a value cannot be read: {str(error)[:60]}") from None
 
 
-def blocks_of(text: str, key: str, holding: tuple[str, ...] = ()) -> list[Block]:
+def blocks_of(text: str, key: str, held: tuple[str, ...] = ()) -> list[Block]:
     """The blocks of that key in the order of the file, each read for itself.
 
     `holding`: only those are read and given that have one of these texts in them.
@@ -61,8 +61,8 @@ def blocks_of(text: str, key: str, holding: tuple[str, ...] = ()) -> list[Block]
         start, taken = ends[number], 1
         line, counted = line + text.count("\n", counted, start), start
         wanted = headers[number][1] == key
-        if wanted and holding:
-            wanted = any(text.find(piece, start, ends[number + 1]) >= 0 for piece in holding)
+        if wanted and held:
+            wanted = any(text.find(piece, start, ends[number + 1]) >= 0 for piece in held)
         if wanted:
             taken, row, trouble = _read(text, ends[number:], key)
             begin, end = _with_comment(text, start), _with_comment(text, ends[number + taken])

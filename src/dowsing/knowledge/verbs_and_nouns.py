@@ -65,24 +65,24 @@ _NAMED_NOUNS = ("4", "5", "7")
 MOST = 4
 
 
-class Meaning(Record):
+class VerbsAndNouns(Record):
     """Verbs (what it does) and nouns (to what), each the word that stands for its group, likeliest first."""
 
     verbs: list[str]
     nouns: list[str]
 
 
-def meaning(summary: str, name: str = "", section: str = "") -> Meaning:
+def meaning(summary: str, name: str = "", section: str = "") -> VerbsAndNouns:
     """The verbs and nouns of an entry. Sections 4, 5 and 7 name things: an ambiguous first word is a noun there."""
     found = _of_summary(summary, section[:1])
     if not found.verbs and section[:1] in ("1", "8", "6", "2"):
         verbs = _of_name(name, lexicon())
-        return Meaning(verbs, found.nouns) if verbs else found
+        return VerbsAndNouns(verbs, found.nouns) if verbs else found
     return found
 
 
 @lru_cache(maxsize=20_000)
-def _of_summary(summary: str, section: str) -> Meaning:
+def _of_summary(summary: str, section: str) -> VerbsAndNouns:
     """What a summary says. Kept, for the pages of one program in several tracks have the same ones."""
     known = lexicon()
     text = _PARENTHESES.sub(" ", summary.replace("/", " / "))
@@ -109,7 +109,7 @@ def _of_summary(summary: str, section: str) -> Meaning:
             if verbs
             else _object(lower, 0, known) or _all_nouns(lower, known)
         )
-    return Meaning(list(dict.fromkeys(verbs))[:MOST], list(dict.fromkeys(nouns))[:MOST])
+    return VerbsAndNouns(list(dict.fromkeys(verbs))[:MOST], list(dict.fromkeys(nouns))[:MOST])
 
 
 def _joined(tokens: list[str], known: Lexicon) -> list[str]:

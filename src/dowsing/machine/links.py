@@ -9,7 +9,7 @@ from dowsing.model.record import Record
 MOST_STEPS = 40
 
 
-class Step(Record):
+class LinkStep(Record):
     """A link on the way to a file: the path that is the link, where it points, whether a folder of the path it is."""
 
     path: str
@@ -17,9 +17,9 @@ class Step(Record):
     folder: bool
 
 
-def follow(path: str) -> tuple[list[Step], str]:
+def follow(path: str) -> tuple[list[LinkStep], str]:
     """The links on the way from `path`, in order, and the file at the end ("" if they lead nowhere or in a circle)."""
-    steps: list[Step] = []
+    steps: list[LinkStep] = []
     current = os.path.normpath(path)
     for _ in range(MOST_STEPS):
         linked = _first_link(current)
@@ -29,7 +29,7 @@ def follow(path: str) -> tuple[list[Step], str]:
             target = os.readlink(linked)
         except OSError:
             return steps, ""
-        steps.append(Step(linked, target, linked != current))
+        steps.append(LinkStep(linked, target, linked != current))
         rest = current[len(linked) :]
         current = os.path.normpath(os.path.join(os.path.dirname(linked), target)) + rest
     return steps, ""

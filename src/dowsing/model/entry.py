@@ -2,7 +2,37 @@
 
 from __future__ import annotations
 
+from enum import StrEnum
+
 from dowsing.model.record import Record
+
+
+class EntryKind(StrEnum):
+    """What an entry is; the values are those of the JSON contract, in the order in which they are offered."""
+
+    COMMAND = "command"
+    SUBCOMMAND = "subcommand"
+    BUILTIN = "builtin"
+    KEYWORD = "keyword"
+    FUNCTION = "function"
+    SYSTEM_CALL = "system-call"
+    FILE_FORMAT = "file-format"
+    DEVICE = "device"
+    TOPIC = "topic"
+    OTHER = "other"
+
+
+class SourceName(StrEnum):
+    """Where documentation comes from; the values are those that people type and of the JSON contract."""
+
+    BUILTIN = "builtin"  # a shell's own help
+    SHELL_MANUAL = "shell-manual"  # the entry in the shell's manual
+    BUILTIN_USAGE = "builtin-usage"  # what a builtin prints when asked for help
+    MANUAL = "manual"
+    USAGE = "usage"  # what a program prints when asked for help
+    INFO = "info"
+    STANDARD = "standard"  # the manual pages of a standard
+    PACKAGE = "package"  # files of a package's documentation
 
 
 class Entry(Record):

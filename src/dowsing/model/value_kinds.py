@@ -77,7 +77,7 @@ class Kind:
         return True
 
 
-class Port(Kind):
+class PortKind(Kind):
     kind = ValueKind.PORT
     words = "port"
 
@@ -87,22 +87,22 @@ class Port(Kind):
         return WrongValue.NO_PORT if value.isalpha() else None
 
 
-class Url(Kind):
+class UrlKind(Kind):
     kind = ValueKind.URL
     words = "url uri"
 
 
-class Host(Kind):
+class HostKind(Kind):
     kind = ValueKind.HOST
     words = "host hostname server destination remotehost domain"
 
 
-class Address(Kind):
+class AddressKind(Kind):
     kind = ValueKind.ADDRESS
     words = "address addr ip ipaddr prefix cidr"
 
 
-class Signal(Kind):
+class SignalKind(Kind):
     kind = ValueKind.SIGNAL
     words = "signal sig"
 
@@ -117,7 +117,7 @@ class Signal(Kind):
         return "/" not in placeholder
 
 
-class Mode(Kind):
+class ModeKind(Kind):
     kind = ValueKind.MODE
     words = "mode modes umask perms permissions"
     _VALUE = r"[-+=/]?[0-7]{1,5}\Z|(?:[ugoa]*[-+=](?:[rwxXst]*|[ugo]))+(?:,[ugoa]*(?:[-+=](?:[rwxXst]*|[ugo]))+)*\Z"
@@ -130,17 +130,17 @@ class Mode(Kind):
         return re.search(self._ABOUT, says, re.IGNORECASE) is not None  # else it is a way of working
 
 
-class User(Kind):
+class UserKind(Kind):
     kind = ValueKind.USER
     words = "user username login uid owner userlist"
 
 
-class Group(Kind):
+class GroupKind(Kind):
     kind = ValueKind.GROUP
     words = "group gid grouplist grplist grp groupname"
 
 
-class Duration(Kind):
+class DurationKind(Kind):
     kind = ValueKind.DURATION
     words = (
         "seconds secs sec duration hours minutes days weeks timeout interval delay milliseconds msec msecs ms "
@@ -153,12 +153,12 @@ class Duration(Kind):
         return None if may_be else WrongValue.NO_DURATION
 
 
-class Date(Kind):
+class DateKind(Kind):
     kind = ValueKind.DATE
     words = "date timestamp datetime expire_date time_t mtime"
 
 
-class Size(Kind):
+class SizeKind(Kind):
     kind = ValueKind.SIZE
     words = "size bytes blocksize limit buffer_size"
     _VALUE = r"[-+<>/%]?\d+(?:\.\d+)?\s?(?:[kmgtpezyw]i?b?|b|c|s|bytes?|%)?\Z|[kmgtpezy]i?b?\Z"
@@ -172,7 +172,7 @@ class Size(Kind):
         return re.search(self._ABOUT, says) is not None
 
 
-class Number(Kind):
+class NumberKind(Kind):
     kind = ValueKind.NUMBER
     words = (
         "n num number count level width height depth int integer lines cols columns column pixels percent threads jobs "
@@ -199,12 +199,12 @@ class Number(Kind):
         return re.search(self._ABOUT, says, re.IGNORECASE) is not None
 
 
-class Folder(Kind):
+class FolderKind(Kind):
     kind = ValueKind.FOLDER
     words = "directory dir folder chroot_dir root prefix_dir dirs exdir workdir directories"
 
 
-class File(Kind):
+class FileKind(Kind):
     kind = ValueKind.FILE
     words = (
         "file filename infile outfile files archive configfile output input image disk device dev source "
@@ -212,27 +212,27 @@ class File(Kind):
     )
 
 
-class Path(Kind):
+class PathKind(Kind):
     kind = ValueKind.PATH
     words = "path pathname pathspec location paths pathnames target dest"
 
 
-class Glob(Kind):
+class GlobKind(Kind):
     kind = ValueKind.GLOB
     words = "glob wildcard shell-pattern glob-pattern"
 
 
-class Pattern(Kind):
+class PatternKind(Kind):
     kind = ValueKind.PATTERN
     words = "pattern patterns regex regexp re expression regular"
 
 
-class Command(Kind):
+class CommandKind(Kind):
     kind = ValueKind.COMMAND
     words = "command cmd utility commands"
 
 
-class Choice(Kind):
+class ChoiceKind(Kind):
     kind = ValueKind.CHOICE
     words = "when"
 
@@ -241,8 +241,8 @@ class Choice(Kind):
 KINDS: dict[ValueKind, Kind] = {
     made.kind: made
     for made in (
-        Port(), Url(), Host(), Address(), Signal(), Mode(), User(), Group(), Duration(), Date(), Size(), Number(),
-        Folder(), File(), Path(), Glob(), Pattern(), Command(), Choice(),
+        PortKind(), UrlKind(), HostKind(), AddressKind(), SignalKind(), ModeKind(), UserKind(), GroupKind(), DurationKind(), DateKind(), SizeKind(), NumberKind(),
+        FolderKind(), FileKind(), PathKind(), GlobKind(), PatternKind(), CommandKind(), ChoiceKind(),
     )
 }  # fmt: skip
 _OF_WORD = {word: kind for kind, rules in KINDS.items() for word in rules.words.split()}

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dowsing.comparing.differences import Difference, Wording
-from dowsing.comparing.source_table import Row
+from dowsing.comparing.source_table import SourceRow
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
 from dowsing.render.cell_width import display_width
 from dowsing.render.layout import title_lines
@@ -16,7 +16,7 @@ GAP = 2
 _MARKS = {True: "yes", False: "no", None: "?"}
 
 
-def source_lines(name: str, runs: str, rows: list[Row], width: int) -> list[str]:
+def source_lines(name: str, runs: str, rows: list[SourceRow], width: int) -> list[str]:
     """The table: source, present, words, lines, and where it is or why it is not."""
     there = list(dict.fromkeys(row.source for row in rows if row.present))
     summary = f"{len(there)} of {len({row.source for row in rows})} sources have a text; {runs}"
@@ -39,7 +39,7 @@ def source_lines(name: str, runs: str, rows: list[Row], width: int) -> list[str]
     return lines
 
 
-def next_lines(name: str, rows: list[Row], width: int, program: str, order: tuple[str, ...]) -> list[str]:
+def next_lines(name: str, rows: list[SourceRow], width: int, program: str, order: tuple[str, ...]) -> list[str]:
     """How to go on from the table. `order`: the sources as they answer for what would run."""
     there = list(dict.fromkeys(row.source for row in rows if row.present))
     shown = typed(name)
@@ -52,7 +52,7 @@ def next_lines(name: str, rows: list[Row], width: int, program: str, order: tupl
     return ["", *(f"{FAINT}{line}" for line in wrap("Next: " + unbroken(steps), width))]
 
 
-def _where(row: Row) -> list[str]:
+def _where(row: SourceRow) -> list[str]:
     said = []
     if row.present:
         said.append(clean_line(row.where))

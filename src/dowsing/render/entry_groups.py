@@ -10,13 +10,13 @@ from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
-from dowsing.search.related import Group
+from dowsing.search.related import RelatedGroup
 
 INDENT = 3
 WIDEST_LABEL = 30
 
 
-def group_lines(entry: Entry, written: str, groups: list[Group], width: int, program: str) -> list[str]:
+def group_lines(entry: Entry, written: str, groups: list[RelatedGroup], width: int, program: str) -> list[str]:
     """Each group under its reason: number, label and summary in columns. `written`: the name as it means the entry."""
     lines = title_lines(clean_line(entry.label), clean_line(entry.summary), [], width)
     labels = [clean_line(other.label) for group in groups for other in group.entries]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.model.entry import EntryKind
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT
@@ -13,14 +14,14 @@ if TYPE_CHECKING:
     from collections.abc import Callable
 
     from dowsing.search.hints import Hint
-    from dowsing.search.searching import Answer, Hit
+    from dowsing.search.searching import Hit, SearchAnswer
 
 WIDEST_LABEL = 30
 NARROWEST_SUMMARY = 24
 MARKED = 0.5  # how much a word counts for the one searched for, at least, to be marked
 
 
-def hit_lines(found: Answer, width: int, program: str, more: list[Hint], rich: bool, why: bool) -> list[str]:
+def hit_lines(found: SearchAnswer, width: int, program: str, more: list[Hint], rich: bool, why: bool) -> list[str]:
     """Numbered hits with their summaries, what was loosened, and how to go on.
 
     `rich`: kind and package of each hit, with the words that were found marked. `why`: the reasons under each.
@@ -60,7 +61,7 @@ def _tail(hit: Hit, rich: bool) -> str:
     """What stands after a summary: kind and package, and what is folded."""
     tail = ""
     if rich:
-        kind = "" if hit.entry.kind in ("command", "other") else hit.entry.kind
+        kind = "" if hit.entry.kind in (EntryKind.COMMAND, EntryKind.OTHER) else hit.entry.kind
         told = " · ".join(part for part in (kind, hit.entry.package or "") if part)
         tail += f"  {FAINT}{clean_line(told)}{ROMAN}".replace(" ·", "\xa0·").replace("· ", "·\xa0") if told else ""
     if hit.folded:
@@ -68,7 +69,7 @@ def _tail(hit: Hit, rich: bool) -> str:
     return tail
 
 
-def _marker(found: Answer) -> Callable[[str], str]:
+def _marker(found: SearchAnswer) -> Callable[[str], str]:
     """A function that marks the words of a text that were searched for, or that stand for them."""
     import re
 
@@ -88,7 +89,7 @@ def _marker(found: Answer) -> Callable[[str], str]:
     return marked
 
 
-def _next(found: Answer, width: int, program: str, more: list[Hint]) -> list[str]:
+def _next(found: SearchAnswer, width: int, program: str, more: list[Hint]) -> list[str]:
     """The last line: how many there are, what would narrow or widen the list, and how to go on."""
     from dowsing.render.typed import typed
 
@@ -111,7 +112,7 @@ def _next(found: Answer, width: int, program: str, more: list[Hint]) -> list[str
     return ["", *lines] if lines else []
 
 
-def _shortest(found: Answer, name: str) -> str:
+def _shortest(found: SearchAnswer, name: str) -> str:
     """The name, with its section where a name alone means another entry."""
     first = found.hits[0].entry
     same = [hit for hit in found.hits if hit.entry.name == name]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.form_words import Part, Spelled, Syntax
+from dowsing.commandline.form_words import FormPart, Spelled, Syntax
 from dowsing.facts.forms import ElementKind
 from dowsing.model.entry import Entry
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
@@ -42,7 +42,7 @@ def syntax_lines(syntax: Syntax, entry: Entry, width: int, program: str) -> list
 def _rows(form: Spelled, told: set[str], width: int) -> list[str]:
     rows: list[tuple[int, str, str]] = []
 
-    def walk(parts: list[Part], depth: int, chosen: bool = False) -> None:
+    def walk(parts: list[FormPart], depth: int, chosen: bool = False) -> None:
         for part in parts:
             if part.what in (ElementKind.GROUP, ElementKind.CHOICE):
                 count = f"one of {len(part.elements)}" if part.what == ElementKind.CHOICE else "together"
@@ -68,7 +68,7 @@ def _rows(form: Spelled, told: set[str], width: int) -> list[str]:
     return lines
 
 
-def _label(part: Part) -> str:
+def _label(part: FormPart) -> str:
     text = clean_line(part.text)
     return (
         f"{BOLD}{text}{ROMAN}"
@@ -77,14 +77,14 @@ def _label(part: Part) -> str:
     )
 
 
-def _duty(part: Part) -> str:
+def _duty(part: FormPart) -> str:
     words = ["required" if part.required else "may be left out"]
     if part.repeats:
         words.append("may be repeated")
     return ", ".join(words)
 
 
-def _says(part: Part, told: set[str], chosen: bool) -> str:
+def _says(part: FormPart, told: set[str], chosen: bool) -> str:
     """Whether it must be given, its kind, and what is said of it: at its first place in full. `chosen`: in a choice."""
     words = [] if chosen and part.required and not part.repeats else [_duty(part)]
     if _ANY.fullmatch(part.text):

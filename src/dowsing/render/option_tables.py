@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.commandline.option_rows import Listed, Options
 from dowsing.model.document import Option
-from dowsing.model.entry import Entry
+from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.render.cards import flags_text, option_lines
 from dowsing.render.line_marks import FAINT, HEADING
@@ -86,6 +86,6 @@ def _next(table: Options, asked: list[str], program: str, entry: Entry) -> str:
     steps = [f"{program} options {name}"] if asked else [f"{program} options {name} WORD"]
     steps += [f"{program} syntax {name}", f"{program} read {name} --part options"]
     above = ""
-    if entry.kind == "subcommand" and entry.family:
+    if entry.kind == EntryKind.SUBCOMMAND and entry.family:
         above = f"Options before the subcommand: {unbroken([f'{program} options {typed(entry.family)}'])}. "
     return f"From {table.page}. {above}Next: {unbroken(steps)}"

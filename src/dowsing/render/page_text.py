@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from dowsing.model.document import Block, Document, Indent, Item, Section, block_texts
+from dowsing.model.entry import SourceName
 from dowsing.model.markup import CODE, ROMAN, clean_line, plain
 from dowsing.render.cards import flags_text, option_lines
 from dowsing.render.layout import STEP, block_lines, section_lines, title_lines
 from dowsing.render.line_marks import FAINT, FOUND, HEADING
 from dowsing.render.wrap import groups_kept, wrap
 from dowsing.search.lookup import Lookup
-from dowsing.search.parts import Part
+from dowsing.search.parts import PagePart
 
 MARGIN = 3
 
@@ -33,13 +34,13 @@ def head_lines(document: Document, found: Lookup | None, width: int, others: lis
 
 def _source_fact(document: Document) -> str:
     """The source in words: what it is of, where that is not plain from the name."""
-    if document.source == "builtin":
+    if document.source == SourceName.BUILTIN:
         return f"builtin of {document.origin}, its own help" if document.origin else "builtin"
-    if document.source == "shell-manual":
+    if document.source == SourceName.SHELL_MANUAL:
         return f"shell-manual, from {document.origin}"
-    if document.source == "usage":
+    if document.source == SourceName.USAGE:
         return "usage, as the program prints it"
-    if document.source == "builtin-usage":
+    if document.source == SourceName.BUILTIN_USAGE:
         return "builtin-usage, as the shell prints it"
     return document.source
 
@@ -53,7 +54,7 @@ def whole_lines(document: Document, width: int) -> list[str]:
     return section_lines(sections, width)
 
 
-def part_lines(part: Part, width: int) -> list[str]:
+def part_lines(part: PagePart, width: int) -> list[str]:
     """One part."""
     if part.sections:
         return section_lines(part.sections, width)

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import os
 
-from dowsing.machine.links import Step
+from dowsing.machine.links import LinkStep
+from dowsing.model.entry import SourceName
 from dowsing.model.markup import BOLD, CODE, ROMAN, clean_line
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
-from dowsing.sources.resolution import Candidate, Resolution
+from dowsing.sources.resolution import Resolution, Resolved, ResolvedKind
 
 INDENT = 3
 SOURCE = 14  # the column of sources
@@ -45,7 +46,7 @@ def _document_lines(documents: list[tuple[str, str]], width: int) -> list[str]:
     lines: list[str] = []
     folders: dict[str, list[str]] = {}
     for path, source in documents:
-        if source != "package":
+        if source != SourceName.PACKAGE:
             lines.append(f"{' ' * INDENT}{source:<{SOURCE}}{clean_line(path)}")
             continue
         above = next((folder for folder in folders if path.startswith(folder + os.sep)), os.path.dirname(path))
@@ -63,28 +64,28 @@ def _more(count: int, program: str, name: str) -> list[str]:
     return [f"{FAINT}{' ' * INDENT}… and {count - MOST_FILES} more: {program} resolve {typed(name)} --format json"]
 
 
-def _runs(first: Candidate | None) -> str:
+def _runs(first: Resolved | None) -> str:
     if first is None:
         return "nothing of that name would run here"
-    if first.kind in ("alias", "function"):
+    if first.kind in (ResolvedKind.ALIAS, ResolvedKind.FUNCTION):
         return f"runs the {first.kind} of the start-up files of {first.shell}"
-    if first.kind in ("keyword", "builtin"):
+    if first.kind in (ResolvedKind.KEYWORD, ResolvedKind.BUILTIN):
         return f"is taken by {first.shell} itself: a {first.kind}"
-    if first.kind == "subcommand":
+    if first.kind == ResolvedKind.SUBCOMMAND:
         return f"is a subcommand: {clean_line(first.path)} runs it"
     return f"runs {clean_line(first.path)}"
 
 
-def _candidate_lines(candidate: Candidate, number: int, width: int) -> list[str]:
+def _candidate_lines(candidate: Resolved, number: int, width: int) -> list[str]:
     where = f"of {candidate.shell} {candidate.path}".strip() if candidate.shell else candidate.path
-    if candidate.kind == "subcommand":
+    if candidate.kind == ResolvedKind.SUBCOMMAND:
         where = f"of {candidate.path}"
     mark = f"{number}  {BOLD}{candidate.kind}{ROMAN} {clean_line(where)}"
     lines = [mark + ("  (this runs)" if number == 1 else "")]
     for step in candidate.links:
         lines += wrap(_step(step), width, INDENT, 2)
     facts = []
-    if candidate.kind in ("command", "subcommand"):
+    if candidate.kind in (ResolvedKind.COMMAND, ResolvedKind.SUBCOMMAND):
         facts.append(candidate.file_kind if candidate.file else "the links lead nowhere")
         if candidate.same_as:
             facts.append(f"the same file as {clean_line(candidate.same_as)}")
@@ -102,6 +103,6 @@ def _candidate_lines(candidate: Candidate, number: int, width: int) -> list[str]
     return lines
 
 
-def _step(step: Step) -> str:
+def _step(step: LinkStep) -> str:
     kind = "the folder is a link: " if step.folder else "a link: "
     return f"{kind}{clean_line(step.path)} → {clean_line(step.target)}"

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from dowsing.search.breakdown import Breakdown, WordShare
-from dowsing.search.loosening import Note, NoteCode
-from dowsing.search.searching import Answer
+from dowsing.search.loosening import NoteCode, SearchNote
+from dowsing.search.searching import SearchAnswer
 
 MOST_TOLD = 6  # words left out
 LEAST_TOLD = 0.05  # a part of a score that is smaller is not told
@@ -30,12 +30,12 @@ _PLACES = {
 }
 
 
-def relaxed_words(found: Answer) -> str:
+def relaxed_words(found: SearchAnswer) -> str:
     """What was loosened to find something, "" for nothing."""
     return "; ".join(map(_note, found.notes))
 
 
-def _note(note: Note) -> str:
+def _note(note: SearchNote) -> str:
     if note.code is not NoteCode.LEFT_OUT:
         return _NOTES[note.code].format(*note.about)
     rest = f" and {len(note.about) - MOST_TOLD} more" if len(note.about) > MOST_TOLD else ""

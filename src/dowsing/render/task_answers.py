@@ -12,6 +12,7 @@ from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
 from dowsing.tasks.answers import Answer, Task
 from dowsing.tasks.examples import Shown
+from dowsing.tasks.origin import OriginKind
 
 INDENT = 3
 MOST_SAID = 400  # characters of a sentence that are shown again
@@ -90,11 +91,11 @@ def _notes(answer: Answer, width: int) -> list[str]:
         lines += wrap(f"{ITALIC}careful{ROMAN}: {clean_line(caution + look)}", width, INDENT)
     missing = [slot.name for slot in answer.slots if slot.value is None and f"<{slot.name}>" in answer.line]
     told = [f"say {', '.join(missing)}"] if missing else []
-    if answer.origin.kind == "option":
+    if answer.origin.kind == OriginKind.OPTION:
         told.append(f"no recipe: put together from the forms and options of {answer.origin.where}")
-    elif answer.origin.kind == "manual":
+    elif answer.origin.kind == OriginKind.MANUAL:
         told.append(f"an example of {answer.origin.where}")
-    elif answer.origin.kind == "saved":
+    elif answer.origin.kind == OriginKind.SAVED:
         told.append("kept by you")
     if answer.checked:
         told.append(f"every option found in {answer.origin.page}" if answer.origin.page else "")
@@ -125,7 +126,9 @@ def example_lines(shown: list[Shown], entry: Entry, limit: int, width: int, prog
     for number, one in enumerate(shown[:limit], 1):
         if one.origin.kind != kind:
             kind = one.origin.kind
-            head = {"recipe": "our recipes", "saved": "kept by you"}.get(kind, f"from {one.origin.page}")
+            head = {OriginKind.RECIPE: "our recipes", OriginKind.SAVED: "kept by you"}.get(
+                kind, f"from {one.origin.page}"
+            )
             lines += ["", f"{FAINT}{head}"]
         task = clean_line(one.task)
         lines += (

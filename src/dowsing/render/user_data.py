@@ -8,13 +8,13 @@ from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.task_answers import numbered
 from dowsing.render.wrap import unbroken, wrap
 from dowsing.userdata.matches import KeptMatches
-from dowsing.userdata.remarks import Note
+from dowsing.userdata.remarks import Remark
 
 INDENT = 3
 MOST_SHOWN = 5  # kept lines below a search
 
 
-def note_lines(notes: list[Note], width: int) -> list[str]:
+def note_lines(notes: list[Remark], width: int) -> list[str]:
     """Remarks on one name."""
     lines: list[str] = []
     for one in notes:

@@ -7,7 +7,7 @@ from dowsing.index.store import Store
 from dowsing.index.word_reader import EntryTexts, postings, static_ranks
 from dowsing.model.entry import Candidate
 from dowsing.model.record import Record
-from dowsing.search.matching import Matches, Term
+from dowsing.search.matching import Matches, QueryTerm
 from dowsing.search.ranking import Phrase, coverage, summary_boost, task_boost
 from dowsing.search.weights import Weights, field_boosts, section_cost, section_costs
 
@@ -89,11 +89,11 @@ class Explainer:
             summary_boost=summary_boost(self.phrase, texts, self.weights),
         )
 
-    def _there(self, number: int) -> list[tuple[Term, dict[int, float]]]:
+    def _there(self, number: int) -> list[tuple[QueryTerm, dict[int, float]]]:
         pairs = zip(self.matches.terms, self.matches.gains, strict=True)
         return [(term, gain) for term, gain in pairs if number in gain]
 
-    def _share(self, term: Term, gain: float, number: int) -> WordShare:
+    def _share(self, term: QueryTerm, gain: float, number: int) -> WordShare:
         """Which variant of a term, in which fields, is worth most."""
         best: tuple[float, str, list[str]] = (0.0, term.term, [])
         for variant, weight in term.variants:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.model.document import Document, Example, Option, Reference, document_text
-from dowsing.model.entry import Entry
+from dowsing.model.entry import Entry, SourceName
 from dowsing.model.record import Record
 
 FEW_OPTIONS = 6
@@ -55,7 +55,7 @@ def make_card(
     return Card(
         entry=entry,
         typed=typed,
-        summary=(document.summary if document.source != "package" else "") or entry.summary,
+        summary=(document.summary if document.source != SourceName.PACKAGE else "") or entry.summary,
         page=document.label,
         form=next((form for form in forms if not form.startswith("#include")), forms[0] if forms else ""),
         forms_in_all=len(forms),

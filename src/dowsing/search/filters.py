@@ -3,21 +3,11 @@
 from __future__ import annotations
 
 from dowsing.index.store import Narrowing, Store, narrowing
+from dowsing.model.entry import EntryKind
 from dowsing.model.record import Record
 
 #: Kinds of entries, in the order in which they are offered.
-KINDS = (
-    "command",
-    "subcommand",
-    "builtin",
-    "keyword",
-    "function",
-    "system-call",
-    "file-format",
-    "device",
-    "topic",
-    "other",
-)
+KINDS = tuple(EntryKind)
 
 
 #: Filters by a value of entries, and the column that it is kept in.

@@ -7,7 +7,7 @@ from dowsing.index.word_reader import spelled_words, terms_beginning
 from dowsing.model.nearness import nearest
 from dowsing.model.record import Record
 from dowsing.model.told import Code
-from dowsing.search.matching import Matches, Term
+from dowsing.search.matching import Matches, QueryTerm
 
 SHORTEST_MISSPELLED = 4
 LIKE_ENOUGH = 0.74
@@ -25,7 +25,7 @@ class NoteCode(Code):
     LEFT_OUT = "left out"  # words
 
 
-class Note(Record):
+class SearchNote(Record):
     """What was done to find something, and the words or numbers that go into it."""
 
     code: NoteCode
@@ -35,22 +35,22 @@ class Note(Record):
 class Settled(Record):
     """The terms as they are searched for, notes on what was changed, and words that no entry has."""
 
-    terms: list[Term]
-    notes: list[Note]
+    terms: list[QueryTerm]
+    notes: list[SearchNote]
     missing: list[str]
 
 
-def and_beginnings(store: Store, term: Term) -> Term:
+def and_beginnings(store: Store, term: QueryTerm) -> QueryTerm:
     """The term with what begins as it does: a word that stands alone may be the beginning of another."""
     known = {variant for variant, _ in term.variants}
     begun = [(one, OF_BEGINNING) for one in terms_beginning(store, term.term) if one not in known]
-    return Term(term.word, term.term, [*term.variants, *begun])
+    return QueryTerm(term.word, term.term, [*term.variants, *begun])
 
 
 def settle(store: Store, matches: Matches) -> Settled:
     """Terms that nothing has are taken as beginnings of words, then as misspelled ones; what is left is missing."""
-    settled: list[Term] = []
-    notes: list[Note] = []
+    settled: list[QueryTerm] = []
+    notes: list[SearchNote] = []
     missing: list[str] = []
     for term, gain in zip(matches.terms, matches.gains, strict=True):
         if gain:
@@ -58,12 +58,12 @@ def settle(store: Store, matches: Matches) -> Settled:
             continue
         begun = terms_beginning(store, term.word) or terms_beginning(store, term.term)
         if begun:
-            settled.append(Term(term.word, term.term, [*term.variants, *((one, OF_BEGINNING) for one in begun)]))
+            settled.append(QueryTerm(term.word, term.term, [*term.variants, *((one, OF_BEGINNING) for one in begun)]))
             continue
         spelled = nearest_word(store, term.word)
         if spelled:
-            notes.append(Note(NoteCode.TAKEN_AS, [term.word, spelled[0]]))
-            settled.append(Term(spelled[0], spelled[1], [(spelled[1], 1.0)]))
+            notes.append(SearchNote(NoteCode.TAKEN_AS, [term.word, spelled[0]]))
+            settled.append(QueryTerm(spelled[0], spelled[1], [(spelled[1], 1.0)]))
             continue
         settled.append(term)
         missing.append(term.word)

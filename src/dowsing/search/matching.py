@@ -24,7 +24,7 @@ PART_OF_WORD = 0.5  # how much a word counts that was said as a part of another
 OWN_ONLY = 0.85  # a word that counts no more than that for another is looked for in the heads only
 
 
-class Term(Record):
+class QueryTerm(Record):
     """A word of the query: its stem, and the terms that may stand for it with how much each counts (itself first)."""
 
     word: str
@@ -32,7 +32,7 @@ class Term(Record):
     variants: list[tuple[str, float]]
 
 
-def terms_of(store: Store, words: list[str], weights: Weights = WEIGHTS) -> list[Term]:
+def terms_of(store: Store, words: list[str], weights: Weights = WEIGHTS) -> list[QueryTerm]:
     """The terms of the words of a query that say something, with what may stand for each."""
     roots = stems_of(store, words)
     chosen = _chosen(store, words, roots)
@@ -44,7 +44,7 @@ def terms_of(store: Store, words: list[str], weights: Weights = WEIGHTS) -> list
         for other, weight in related.get(one.term, ()):
             variants[other] = max(variants.get(other, 0.0), weight * weights.synonym)
         variants |= {term: GLUED for term, pair in glued if one.word in pair}
-        found.append(Term(one.word, one.term, list(variants.items())))
+        found.append(QueryTerm(one.word, one.term, list(variants.items())))
     return found
 
 
@@ -92,12 +92,12 @@ def _glued(store: Store, words: list[str]) -> list[tuple[str, list[str]]]:
 class Matches(Record):
     """What a search among terms gave: for each term how rare it is and what each entry gets for it."""
 
-    terms: list[Term]
+    terms: list[QueryTerm]
     idf: list[float]
     gains: list[dict[int, float]]
 
 
-def match(store: Store, terms: list[Term], weights: Weights = WEIGHTS) -> Matches:
+def match(store: Store, terms: list[QueryTerm], weights: Weights = WEIGHTS) -> Matches:
     """What each entry gets for each term."""
     own = {variant for term in terms for variant, weight in term.variants if weight > OWN_ONLY}
     others = {variant for term in terms for variant, _ in term.variants} - own

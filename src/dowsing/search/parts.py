@@ -10,7 +10,7 @@ from dowsing.model.record import Record
 USUAL = ("summary", "synopsis", "options", "examples", "see-also")
 
 
-class Part(Record):
+class PagePart(Record):
     """What was asked for: sections, or options, or examples, or a few lines."""
 
     title: str
@@ -20,7 +20,7 @@ class Part(Record):
     lines: list[str] = []  # noqa: RUF012
 
 
-def choose_part(document: Document, wanted: str) -> Part:
+def choose_part(document: Document, wanted: str) -> PagePart:
     """The part of that title, unique beginning, or usual name. Raises UnknownPart."""
     key = " ".join(wanted.casefold().split())
     titles = [section.title for section in document.sections if section.title]
@@ -28,23 +28,23 @@ def choose_part(document: Document, wanted: str) -> Part:
     if not key:
         raise UnknownPart("has no part without a name; its sections are", sections)
     if key == "summary":
-        return Part("summary", lines=[f"{', '.join(document.names)} - {document.summary}"])
+        return PagePart("summary", lines=[f"{', '.join(document.names)} - {document.summary}"])
     exact = _with_subsections(document, [t for t in titles if t.casefold() == key])
     if not exact:
         exact = _with_subsections(document, [s.title for s in document.sections if s.anchor.casefold() == key])
     if exact:
-        return Part(exact[0].title, sections=exact)
+        return PagePart(exact[0].title, sections=exact)
     if key in ("synopsis", "syntax") and document.synopsis:
-        return Part("synopsis", lines=document.synopsis)
+        return PagePart("synopsis", lines=document.synopsis)
     if key in ("option", "options") and document.options:
-        return Part("options", options=document.options)
+        return PagePart("options", options=document.options)
     if key in ("example", "examples"):
         if document.examples:
-            return Part("examples", examples=document.examples)
+            return PagePart("examples", examples=document.examples)
         raise UnknownPart("gives no examples; its sections are", sections)
     if key in ("see-also", "see also") and document.see_also:
         lines = [f"{reference.name}({reference.section})" for reference in document.see_also]
-        return Part("see also", lines=[", ".join(lines)])
+        return PagePart("see also", lines=[", ".join(lines)])
     for matches in (
         [t for t in titles if t.casefold().startswith(key)],
         [t for t in titles if key in t.casefold()],
@@ -52,7 +52,7 @@ def choose_part(document: Document, wanted: str) -> Part:
         distinct = list(dict.fromkeys(t.casefold() for t in matches))
         if len(distinct) == 1:
             found = _with_subsections(document, matches)
-            return Part(found[0].title, sections=found)
+            return PagePart(found[0].title, sections=found)
         if distinct:
             raise UnknownPart(f"has several parts that “{wanted}” may mean; say more of it", matches)
     from dowsing.model.nearness import nearest_words

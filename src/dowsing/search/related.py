@@ -11,7 +11,7 @@ from dowsing.model.record import Record
 MOST_ALIKE = 500
 
 
-class Group(Record):
+class RelatedGroup(Record):
     """Related entries with the reason; `total` how many there are in all."""
 
     why: str
@@ -19,7 +19,7 @@ class Group(Record):
     entries: list[Entry]
 
 
-def related(store: Store, entry: Entry, document: Document | None, limit: int = 8) -> list[Group]:
+def related(store: Store, entry: Entry, document: Document | None, limit: int = 8) -> list[RelatedGroup]:
     """Groups of related entries, the strongest reason first; no entry stands in two groups."""
     does, to = entry.verbs[:2], entry.nouns[:2]
     meant = f"{', '.join(does)} · {', '.join(to)}"
@@ -45,7 +45,7 @@ def related(store: Store, entry: Entry, document: Document | None, limit: int = 
         if fresh:
             seen |= {other.label for other in fresh}
             in_order = "page" in why or why.startswith("same verb") or why.startswith("same noun")
-            groups.append(Group(why, len(fresh), (fresh if in_order else sorted(fresh, key=_usual))[:limit]))
+            groups.append(RelatedGroup(why, len(fresh), (fresh if in_order else sorted(fresh, key=_usual))[:limit]))
     return groups
 
 

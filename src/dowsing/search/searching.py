@@ -9,8 +9,8 @@ from dowsing.model.entry import Candidate, Entry
 from dowsing.model.record import Record
 from dowsing.search.filters import meant, narrowed
 from dowsing.search.loosening import (
-    Note,
     NoteCode,
+    SearchNote,
     add_texts,
     and_beginnings,
     having_all,
@@ -18,7 +18,7 @@ from dowsing.search.loosening import (
     lacking,
     settle,
 )
-from dowsing.search.matching import Matches, Term, match, terms_of
+from dowsing.search.matching import Matches, QueryTerm, match, terms_of
 from dowsing.search.query import MOST_PATTERN, MOST_WORDS, Query, make_query
 from dowsing.search.ranking import Phrase, score, summary_boost, task_boost
 from dowsing.search.weights import WEIGHTS, Weights, section_cost, section_costs
@@ -28,7 +28,7 @@ if TYPE_CHECKING:
     from dowsing.search.breakdown import Breakdown
     from dowsing.search.facet import Taken
 
-__all__ = ["Answer", "Hit", "make_query", "search"]
+__all__ = ["Hit", "SearchAnswer", "make_query", "search"]
 
 LOOKED_AT = 150  # entries that are fetched, at least
 LOOKED_AT_TWICE = 40  # entries whose summaries and tasks are looked at, at least
@@ -52,7 +52,7 @@ class Hit(Record):
     options: list[Taken] = []  # noqa: RUF012 - a record is immutable
 
 
-class Answer(Record):
+class SearchAnswer(Record):
     """The hits, the number of matching entries and their numbers, and what was loosened to find them.
 
     `terms`: what was searched for, with what may stand for it.
@@ -60,13 +60,13 @@ class Answer(Record):
 
     query: Query
     total: int
-    notes: list[Note]
+    notes: list[SearchNote]
     hits: list[Hit]
     numbers: list[int]
-    terms: list[Term]
+    terms: list[QueryTerm]
 
 
-def search(store: Store, query: Query, why: bool = False, weights: Weights = WEIGHTS) -> Answer:
+def search(store: Store, query: Query, why: bool = False, weights: Weights = WEIGHTS) -> SearchAnswer:
     """The entries that match the query, best first. Loosens where nothing has every word, and says so.
 
     `why`: give what each score is made of. `weights`: what things are worth, to be changed by measurements only.
@@ -81,13 +81,13 @@ class _Search:
         self.store = store
         self.query = query
         self.weights = weights
-        self.notes: list[Note] = []
+        self.notes: list[SearchNote] = []
         self.words = query.words[:MOST_WORDS]
         if len(query.words) > MOST_WORDS:
-            self.notes.append(Note(NoteCode.ONLY_FIRST, [str(MOST_WORDS)]))
+            self.notes.append(SearchNote(NoteCode.ONLY_FIRST, [str(MOST_WORDS)]))
         self.patterns = [pattern[:MOST_PATTERN] for pattern in query.patterns]
         if self.patterns != query.patterns:
-            self.notes.append(Note(NoteCode.PATTERNS_CUT, [str(MOST_PATTERN)]))
+            self.notes.append(SearchNote(NoteCode.PATTERNS_CUT, [str(MOST_PATTERN)]))
         self.within: Narrowing = narrowed(store, query.filters)
         self.of_option: dict[int, float] = {}
         self.of_name: dict[int, float] = {}
@@ -98,7 +98,7 @@ class _Search:
         self.scores: dict[int, float] = {}
         self.texts: dict[int, EntryTexts] = {}
 
-    def answer(self, why: bool) -> Answer:
+    def answer(self, why: bool) -> SearchAnswer:
         """What is found."""
         limit = self.query.limit
         scored = self._scored(max(LOOKED_AT, limit * 3))
@@ -112,7 +112,9 @@ class _Search:
         if hits:
             self._note_what_is_left_out(shown[0].number)
         terms = [*self.matches.terms, *self._filter_terms()]
-        return Answer(self.query, len(self.numbers), self.notes if hits else [], hits, list(self.numbers), terms)
+        return SearchAnswer(
+            self.query, len(self.numbers), self.notes if hits else [], hits, list(self.numbers), terms
+        )
 
     # --- what matches --------------------------------------------------------------------------------
 
@@ -138,7 +140,7 @@ class _Search:
             numbers = self._numbers_like(f"*{pattern.strip('*')}*")
             inside = inside & numbers if inside else numbers
         if inside:
-            self.notes.append(Note(NoteCode.NAMES_INSIDE))
+            self.notes.append(SearchNote(NoteCode.NAMES_INSIDE))
         return inside
 
     def _numbers_like(self, pattern: str) -> set[int]:
@@ -304,14 +306,14 @@ class _Search:
     def _note_what_is_left_out(self, best: int) -> None:
         without = lacking(self.matches, best)
         if 0 < len(without) < len(self.matches.terms) and not having_all(self.matches, set()):
-            self.notes.append(Note(NoteCode.LEFT_OUT, [self.matches.terms[n].word for n in without]))
+            self.notes.append(SearchNote(NoteCode.LEFT_OUT, [self.matches.terms[n].word for n in without]))
 
-    def _filter_terms(self) -> list[Term]:
+    def _filter_terms(self) -> list[QueryTerm]:
         """The verb and the noun that are narrowed to, with the words that mean the same."""
         found = []
         for kind, word in (("verbs", self.query.filters.does), ("nouns", self.query.filters.what)):
             if word:
                 heads = meant(self.store, kind, word)
                 same = [(term, 1.0) for term in (*terms_meant(self.store, kind, heads), *heads)]
-                found.append(Term(word, heads[0], same))
+                found.append(QueryTerm(word, heads[0], same))
         return found

@@ -10,7 +10,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.knowledge.recipes import Recipe
     from dowsing.userdata.kept_lines import KeptLines
-    from dowsing.userdata.remarks import Note
+    from dowsing.userdata.remarks import Remark
 
 
 MOST_SHARING = 400  # kept lines that are compared with a sentence
@@ -68,7 +68,7 @@ def own_lines(session: Session) -> KeptLines | None:
     return kept
 
 
-def notes_on(session: Session, names: list[str] | None) -> list[Note]:
+def notes_on(session: Session, names: list[str] | None) -> list[Remark]:
     """The user's remarks on any of these labels; all of them for None."""
     import os
 

@@ -6,20 +6,20 @@ import re
 
 from dowsing.facts import with_facts
 from dowsing.model.document import Document, Paragraph, Section
-from dowsing.model.entry import ShellRow
+from dowsing.model.entry import EntryKind, ShellRow, SourceName
 from dowsing.model.errors import Unreadable
 from dowsing.readers.usage.cleaning import indentation
 from dowsing.readers.usage.usage_text import read_help
-from dowsing.sources.source import Holding, Subject, nothing
+from dowsing.sources.source import Availability, Subject, nothing
 
-NAME = "builtin"
+NAME = SourceName.BUILTIN
 
 
-def holdings(subject: Subject) -> list[Holding]:
+def availability(subject: Subject) -> list[Availability]:
     """One for each shell that has help for the name."""
     rows = subject.in_shells
     found = [
-        Holding(NAME, True, where=f"{row.shell}: {row.kind}", path=row.path, detail=row.shell)
+        Availability(NAME, True, where=f"{row.shell}: {row.kind}", path=row.path, detail=row.shell)
         for row in rows
         if row.text
     ]
@@ -35,7 +35,7 @@ def holdings(subject: Subject) -> list[Holding]:
 
 def holder_of(subject: Subject, row: ShellRow) -> str:
     """The keyword whose form has this one in it (`then` is part of `if`), "" if there is none."""
-    if row.kind != "keyword" or row.text:
+    if row.kind != EntryKind.KEYWORD or row.text:
         return ""
     for other in subject.store.shell_keywords(row.shell):
         if other.text and other.name != row.name and row.name in other.text.split("\n")[0].replace(";", " ").split():
@@ -43,11 +43,11 @@ def holder_of(subject: Subject, row: ShellRow) -> str:
     return ""
 
 
-def read(subject: Subject, holding: Holding) -> Document:
+def read(subject: Subject, held: Availability) -> Document:
     """The help as a Document. Raises Unreadable if the shell does not know the name any more."""
-    row = next((row for row in subject.in_shells if row.shell == holding.detail and row.text), None)
+    row = next((row for row in subject.in_shells if row.shell == held.detail and row.text), None)
     if row is None:
-        raise Unreadable(f"{holding.detail} has no help for it")
+        raise Unreadable(f"{held.detail} has no help for it")
     return help_document(row)
 
 

@@ -6,30 +6,53 @@ from importlib import import_module
 
 from dowsing.machine.settings import Settings
 from dowsing.model.document import Document
-from dowsing.model.entry import Entry
+from dowsing.model.entry import Entry, SourceName
 from dowsing.model.errors import Unreadable
-from dowsing.sources.source import Holding, Subject
+from dowsing.readers.usage.verdict import UsageKind
+from dowsing.sources.source import Availability, Subject
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.sources.source import Names
 
 #: Source -> the module that knows it and the function there that says what it has.
-_MODULES = {
-    "builtin": ("builtin", "holdings"),
-    "shell-manual": ("shell_manual", "holdings"),
-    "builtin-usage": ("usage", "builtin_holdings"),
-    "manual": ("manual", "holdings"),
-    "usage": ("usage", "holdings"),
-    "info": ("info", "holdings"),
-    "standard": ("manual", "holdings"),
-    "package": ("package", "holdings"),
+_MODULES: dict[str, tuple[str, str]] = {
+    SourceName.BUILTIN: ("builtin", "availability"),
+    SourceName.SHELL_MANUAL: ("shell_manual", "availability"),
+    SourceName.BUILTIN_USAGE: ("usage", "builtin_availability"),
+    SourceName.MANUAL: ("manual", "availability"),
+    SourceName.USAGE: ("usage", "availability"),
+    SourceName.INFO: ("info", "availability"),
+    SourceName.STANDARD: ("manual", "availability"),
+    SourceName.PACKAGE: ("package", "availability"),
 }
 SOURCES = tuple(_MODULES)
 
 #: What to read first, by what would run.
-_FOR_SHELL = ("builtin", "shell-manual", "standard", "manual", "info", "builtin-usage", "usage", "package")
-_FOR_COMMAND = ("manual", "info", "usage", "standard", "package", "builtin", "shell-manual", "builtin-usage")
+_FOR_SHELL = (
+    SourceName.BUILTIN,
+    SourceName.SHELL_MANUAL,
+    SourceName.STANDARD,
+    SourceName.MANUAL,
+    SourceName.INFO,
+    SourceName.BUILTIN_USAGE,
+    SourceName.USAGE,
+    SourceName.PACKAGE,
+)
+_FOR_COMMAND = (
+    SourceName.MANUAL,
+    SourceName.INFO,
+    SourceName.USAGE,
+    SourceName.STANDARD,
+    SourceName.PACKAGE,
+    SourceName.BUILTIN,
+    SourceName.SHELL_MANUAL,
+    SourceName.BUILTIN_USAGE,
+)
+
+
+#: A program that may have a usage text and was not asked.
+UNASKED = "usage?"
 
 
 def subject_of(
@@ -46,7 +69,7 @@ def subject_of(
     return Subject(name, entries, store, settings, section=section, ask=ask)
 
 
-def holdings_of(subject: Subject, source: str) -> list[Holding]:
+def availability_of(subject: Subject, source: str) -> list[Availability]:
     """What one source has of the subject, or why it has nothing. Found out once for a subject."""
     if source not in subject.held:
         module_name, function = _MODULES[source]
@@ -56,10 +79,10 @@ def holdings_of(subject: Subject, source: str) -> list[Holding]:
     return subject.held[source]
 
 
-def read(subject: Subject, holding: Holding) -> Document:
+def read(subject: Subject, held: Availability) -> Document:
     """What a source holds, as a Document. Raises Unreadable."""
-    module = import_module(f"dowsing.sources.{_MODULES[holding.source][0]}")
-    document: Document = module.read(subject, holding)
+    module = import_module(f"dowsing.sources.{_MODULES[held.source][0]}")
+    document: Document = module.read(subject, held)
     return document
 
 
@@ -88,14 +111,14 @@ def best(subject: Subject) -> Document:
     """The first source that has a text, as a Document. Raises Unreadable with the first reason if none has."""
     reasons: list[str] = []
     for source in order_for(subject):
-        for holding in holdings_of(subject, source):
-            if holding.present:
+        for held in availability_of(subject, source):
+            if held.present:
                 try:
-                    return read(subject, holding)
+                    return read(subject, held)
                 except Unreadable as error:
-                    reasons.append(f"{holding.where}: {error}")
-            elif holding.note and source in ("usage", "builtin-usage"):
-                reasons.append(holding.note)
+                    reasons.append(f"{held.where}: {error}")
+            elif held.note and source in (SourceName.USAGE, SourceName.BUILTIN_USAGE):
+                reasons.append(held.note)
     raise Unreadable("; ".join(reasons[:2]) or "no source has a text for it")
 
 
@@ -108,20 +131,20 @@ def others(subject: Subject, taken: str) -> list[str]:
 
     rows = subject.in_shells
     pages = [entry for entry in subject.entries if entry.section not in ("", "builtin")]
-    found = {
-        "builtin": any(row.text for row in rows),
-        "shell-manual": bool(rows) and _shell_page(subject),
-        "manual": any(not is_standard(entry) for entry in pages),
-        "usage": False,
-        "info": bool(subject.store.info_places(subject.name)),
-        "standard": any(is_standard(entry) for entry in pages),
-        "package": bool(holdings_of(subject, "package")[0].present),
+    found: dict[str, bool] = {
+        SourceName.BUILTIN: any(row.text for row in rows),
+        SourceName.SHELL_MANUAL: bool(rows) and _shell_page(subject),
+        SourceName.MANUAL: any(not is_standard(entry) for entry in pages),
+        SourceName.USAGE: False,
+        SourceName.INFO: bool(subject.store.info_places(subject.name)),
+        SourceName.STANDARD: any(is_standard(entry) for entry in pages),
+        SourceName.PACKAGE: bool(availability_of(subject, SourceName.PACKAGE)[0].present),
     }
     if subject.executables:
         known = _usage_text(subject)
-        found["usage"] = known is not False
-        if known is None and taken != "usage":
-            found = {source if source != "usage" else "usage?": there for source, there in found.items()}
+        found[SourceName.USAGE] = known is not False
+        if known is None and taken != SourceName.USAGE:
+            found = {UNASKED if source == SourceName.USAGE else source: there for source, there in found.items()}
     return [source for source, there in found.items() if there and source != taken]
 
 
@@ -144,5 +167,5 @@ def _usage_text(subject: Subject) -> bool | None:
         from dowsing.sources.usage import ask_program
 
         usage = ask_program(path, subject.name, settings, True)
-        return usage is not None and usage.kind == "usage"
+        return usage is not None and usage.kind == UsageKind.USAGE
     return known

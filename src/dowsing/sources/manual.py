@@ -5,11 +5,11 @@ from __future__ import annotations
 import re
 
 from dowsing.model.document import Document
-from dowsing.model.entry import Entry
+from dowsing.model.entry import Entry, SourceName
 from dowsing.model.errors import Unreadable
 from dowsing.readers.decoding import read_text
 from dowsing.sources import page_files
-from dowsing.sources.source import Holding, Subject, nothing
+from dowsing.sources.source import Availability, Subject, nothing
 
 _STANDARD = r"[0-9](?:p|posix|x|susv[0-9])\Z"
 _SAYS_STANDARD = r"POSIX|IEEE|Open Group|Single UNIX|ISO/IEC"
@@ -27,23 +27,25 @@ def is_standard(entry: Entry) -> bool:
         return False
 
 
-def holdings(subject: Subject, source: str = "manual") -> list[Holding]:
+def availability(subject: Subject, source: str = "manual") -> list[Availability]:
     """The pages of the name that belong to the source."""
     found = [
-        Holding(source, True, where=f"{entry.label} {entry.path}", path=entry.path, detail=entry.label)
+        Availability(source, True, where=f"{entry.label} {entry.path}", path=entry.path, detail=entry.label)
         for entry in subject.entries
-        if entry.path and entry.section not in ("", "builtin") and is_standard(entry) == (source == "standard")
+        if entry.path
+        and entry.section not in ("", "builtin")
+        and is_standard(entry) == (source == SourceName.STANDARD)
     ]
-    if source == "standard":
+    if source == SourceName.STANDARD:
         return found or nothing(source, "no page of a standard")
     return found or nothing(source, "no manual page")
 
 
-def read(subject: Subject, holding: Holding) -> Document:
+def read(subject: Subject, held: Availability) -> Document:
     """The page."""
     for entry in subject.entries:
-        if entry.label == holding.detail:
+        if entry.label == held.detail:
             page = page_files.read_page_file(entry.path, entry.name, entry.section, package=entry.package)
-            page.source = holding.source
+            page.source = held.source
             return page
     raise Unreadable("the page is not in the index any more")

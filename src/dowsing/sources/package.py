@@ -7,12 +7,13 @@ import re
 
 from dowsing.facts import with_facts
 from dowsing.model.document import Block, Document, Item, Literal, Paragraph, Section
+from dowsing.model.entry import SourceName
 from dowsing.model.errors import Unreadable
 from dowsing.model.markup import clean, clean_line
 from dowsing.readers.decoding import read_text, unpacked_name
-from dowsing.sources.source import Holding, Subject, nothing
+from dowsing.sources.source import Availability, Subject, nothing
 
-NAME = "package"
+NAME = SourceName.PACKAGE
 MOST_FILES = 400
 MOST_TEXT = 200_000  # characters that are shown of all texts together; the others are listed
 _TEXT = re.compile(
@@ -33,11 +34,11 @@ _LAST = (
 )
 
 
-def holdings(subject: Subject) -> list[Holding]:
+def availability(subject: Subject) -> list[Availability]:
     """The folders of the packages that the name comes from, if they hold texts that say more than who made it."""
     if not subject.packages:
         return nothing(NAME, "no package is known to own it")
-    found: list[Holding] = []
+    found: list[Availability] = []
     notes: list[str] = []
     for package in subject.packages:
         place = os.path.join(subject.settings.doc_folder, package.split(":")[0])
@@ -47,20 +48,20 @@ def holdings(subject: Subject) -> list[Holding]:
         telling = [file for file in doc_files(place) if _rank(file)[0] != 3]
         if telling:
             listed = ", ".join(telling[:4]) + (f" and {len(telling) - 4} more" if len(telling) > 4 else "")
-            found.append(Holding(NAME, True, where=place, path=place, detail=package, note=listed))
+            found.append(Availability(NAME, True, where=place, path=place, detail=package, note=listed))
         else:
             notes.append(f"{place} has only licences and change logs")
     return found or nothing(NAME, "; ".join(notes))
 
 
-def read(subject: Subject, holding: Holding) -> Document:
+def read(subject: Subject, held: Availability) -> Document:
     """The texts, each a section of its own; those beyond the limit are only listed."""
     sections: list[Section] = []
     left = MOST_TEXT
     unread: list[str] = []
-    for file in doc_files(holding.path):
+    for file in doc_files(held.path):
         try:
-            text = read_text(os.path.join(holding.path, file))
+            text = read_text(os.path.join(held.path, file))
         except Unreadable as error:
             unread.append(f"{file} ({error})")
             continue
@@ -76,24 +77,24 @@ def read(subject: Subject, holding: Holding) -> Document:
         sections.append(listing)
     if not sections:
         raise Unreadable("there is no text in it")
-    return _document(subject, holding, sections)
+    return _document(subject, held, sections)
 
 
-def read_file(subject: Subject, holding: Holding, wanted: str) -> Document | None:
+def read_file(subject: Subject, held: Availability, wanted: str) -> Document | None:
     """One file of the folder by its name or a part of it; None if there is none."""
     key = wanted.casefold()
-    files = doc_files(holding.path)
+    files = doc_files(held.path)
     chosen = [f for f in files if f.casefold() == key] or [f for f in files if key in f.casefold()]
     if not chosen:
         return None
-    sections = text_sections(read_text(os.path.join(holding.path, chosen[0])), chosen[0])
-    return _document(subject, holding, sections)
+    sections = text_sections(read_text(os.path.join(held.path, chosen[0])), chosen[0])
+    return _document(subject, held, sections)
 
 
-def _document(subject: Subject, holding: Holding, sections: list[Section]) -> Document:
+def _document(subject: Subject, held: Availability, sections: list[Section]) -> Document:
     document = Document(
-        holding.detail, "package", NAME, sections, summary=f"texts of the package {holding.detail}",
-        path=holding.path, package=holding.detail,
+        held.detail, "package", NAME, sections, summary=f"texts of the package {held.detail}",
+        path=held.path, package=held.detail,
     )  # fmt: skip
     return with_facts(document)
 

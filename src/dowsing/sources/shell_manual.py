@@ -12,33 +12,35 @@ import re
 
 from dowsing.facts import with_facts
 from dowsing.model.document import Block, Document, Indent, Item, Literal, Paragraph, Section
-from dowsing.model.entry import ShellRow
+from dowsing.model.entry import ShellRow, SourceName
 from dowsing.model.errors import Unreadable
 from dowsing.model.markup import ITALIC, ROMAN, plain
 from dowsing.readers.decoding import packed_or_not
 from dowsing.sources import page_files
-from dowsing.sources.source import Holding, Subject, nothing
+from dowsing.sources.source import Availability, Subject, nothing
 
-NAME = "shell-manual"
+NAME = SourceName.SHELL_MANUAL
 _ABOUT_BUILTINS = r"(?i)built-?ins?\b"
 _NOT_ABOUT = r"(?i)reserved words|aliases|synopsis|options|invocation|^name$|see also|readline|completion|history"
 _ITALIC = f"{ITALIC}[^{ROMAN}]*{ROMAN}?"
 MOST_PAGES = 6
 
 
-def holdings(subject: Subject) -> list[Holding]:
+def availability(subject: Subject) -> list[Availability]:
     """One for each shell whose manual has an entry for the name."""
     found = []
     for row in subject.in_shells:
         own = own_page(row)
         if own is not None:
-            found.append(Holding(NAME, True, where=own, path=own, detail=f"{row.shell}\n{own}"))
+            found.append(Availability(NAME, True, where=own, path=own, detail=f"{row.shell}\n{own}"))
             continue
         for page in shell_pages(subject, row):
             entry = find_entry(page, row.name, row.kind)
             if entry is not None:
                 where = f"{page.label} {page.path}"
-                found.append(Holding(NAME, True, where=where, path=page.path, detail=f"{row.shell}\n{page.label}"))
+                found.append(
+                    Availability(NAME, True, where=where, path=page.path, detail=f"{row.shell}\n{page.label}")
+                )
                 break
     if found:
         return found
@@ -82,9 +84,9 @@ def shell_pages(subject: Subject, row: ShellRow) -> list[Document]:
     return cache[row.shell]
 
 
-def read(subject: Subject, holding: Holding) -> Document:
+def read(subject: Subject, held: Availability) -> Document:
     """The entry as a Document of its own. Raises Unreadable if it is not there."""
-    shell, _, label = holding.detail.partition("\n")
+    shell, _, label = held.detail.partition("\n")
     for row in subject.in_shells:
         if row.shell == shell and os.path.isabs(label):
             page = page_files.read_page_file(label, row.name, "builtin")

@@ -1,11 +1,12 @@
 """What every source of documentation offers: what it holds of a name, and that as a Document.
 
-A source is a module with two functions: `holdings(subject)` gives what it has, or one Holding that says why it
-has nothing; `read(subject, holding)` gives the Document, and raises Unreadable.
+A source is a module with two functions: `availability(subject)` gives what it has, or one Holding that says why it
+has nothing; `read(subject, held)` gives the Document, and raises Unreadable.
 """
 
 from __future__ import annotations
 
+from dowsing.model.entry import EntryKind
 from dowsing.model.record import Record
 
 TYPE_CHECKING = False
@@ -36,12 +37,12 @@ if TYPE_CHECKING:
     class Source(Protocol):
         """A module of a source."""
 
-        def holdings(self, subject: Subject) -> list[Holding]: ...
+        def availability(self, subject: Subject) -> list[Availability]: ...
 
-        def read(self, subject: Subject, holding: Holding) -> Document: ...
+        def read(self, subject: Subject, held: Availability) -> Document: ...
 
 
-class Holding(Record):
+class Availability(Record):
     """What one source has of a name.
 
     `where` is the place in words, `path` the file it is read from, `detail` what the source needs to find it
@@ -82,7 +83,7 @@ class Subject:
         self.section = section
         self.ask = ask
         self.shell = shell
-        self.held: dict[str, list[Holding]] = {}  # what sources were found to have
+        self.held: dict[str, list[Availability]] = {}  # what sources were found to have
         self._shells: list[ShellRow] | None = None
         self._executables: list[str] | None = None
 
@@ -117,7 +118,7 @@ class Subject:
     def program(self) -> str:
         """The program that is run for the name: of a subcommand the one that it belongs to."""
         entry = self.entries[0] if self.entries else None
-        if entry is not None and entry.kind == "subcommand" and entry.family:
+        if entry is not None and entry.kind == EntryKind.SUBCOMMAND and entry.family:
             return entry.family
         return self.name
 
@@ -146,6 +147,6 @@ class Subject:
         return self.store.package_of(self.executables[0]) if self.executables else None
 
 
-def nothing(source: str, note: str) -> list[Holding]:
+def nothing(source: str, note: str) -> list[Availability]:
     """The answer of a source that has nothing."""
-    return [Holding(source, False, note=note)]
+    return [Availability(source, False, note=note)]

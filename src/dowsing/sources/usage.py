@@ -11,51 +11,52 @@ from collections.abc import Callable
 from dowsing.facts import with_facts
 from dowsing.machine.settings import Settings
 from dowsing.model.document import Document
-from dowsing.model.entry import ShellRow
+from dowsing.model.entry import EntryKind, ShellRow, SourceName
 from dowsing.model.errors import Unreadable
-from dowsing.sources.source import Holding, Subject, nothing
+from dowsing.readers.usage.verdict import UsageKind
+from dowsing.sources.source import Availability, Subject, nothing
 from dowsing.sources.usage_cache import FLAG, Usage, keep, kept, key_of, may_ask
 
 
-def holdings(subject: Subject) -> list[Holding]:
+def availability(subject: Subject) -> list[Availability]:
     """Of the first executable of that name on PATH."""
     files = subject.executables
     if not files:
-        return nothing("usage", "no program of that name on PATH")
+        return nothing(SourceName.USAGE, "no program of that name on PATH")
     usage = ask_program(files[0], subject.name, subject.settings, subject.ask)
-    return [_holding("usage", f"{files[0]} {FLAG}", files[0], usage)]
+    return [_availability(SourceName.USAGE, f"{files[0]} {FLAG}", files[0], usage)]
 
 
-def builtin_holdings(subject: Subject) -> list[Holding]:
+def builtin_availability(subject: Subject) -> list[Availability]:
     """Of the builtin of the user's own shell, else of the first shell that has one."""
     rows = subject.in_shells[:1]
     if not rows:
-        return nothing("builtin-usage", "no shell here has a builtin of that name")
+        return nothing(SourceName.BUILTIN_USAGE, "no shell here has a builtin of that name")
     usage = ask_builtin(rows[0], subject.settings, subject.ask)
-    return [_holding("builtin-usage", f"{rows[0].shell}: {subject.name} {FLAG}", rows[0].path, usage)]
+    return [_availability(SourceName.BUILTIN_USAGE, f"{rows[0].shell}: {subject.name} {FLAG}", rows[0].path, usage)]
 
 
-def _holding(source: str, where: str, path: str, usage: Usage | None) -> Holding:
+def _availability(source: str, where: str, path: str, usage: Usage | None) -> Availability:
     if usage is None:
-        return Holding(source, None, where=where, path=path, note="not asked")
-    return Holding(source, usage.kind == "usage", where=where, path=path, note=usage.says)
+        return Availability(source, None, where=where, path=path, note="not asked")
+    return Availability(source, usage.kind == UsageKind.USAGE, where=where, path=path, note=usage.says)
 
 
-def read(subject: Subject, holding: Holding) -> Document:
+def read(subject: Subject, held: Availability) -> Document:
     """The usage text as a Document. Raises Unreadable with what came back instead."""
     row = subject.in_shells[0] if subject.in_shells else None
-    if holding.source == "builtin-usage":
+    if held.source == SourceName.BUILTIN_USAGE:
         usage = ask_builtin(row, subject.settings, True) if row else None
     else:
-        usage = ask_program(holding.path, subject.name, subject.settings, True)
-    if usage is None or usage.kind != "usage":
+        usage = ask_program(held.path, subject.name, subject.settings, True)
+    if usage is None or usage.kind != UsageKind.USAGE:
         raise Unreadable(usage.says if usage else "it was not asked")
-    if holding.source == "builtin-usage" and row:
+    if held.source == SourceName.BUILTIN_USAGE and row:
         return _builtin_document(row, usage)
     from dowsing.readers.usage.usage_text import read_usage
 
     package = subject.program_package
-    return with_facts(read_usage(usage.text, subject.name, "usage", path=holding.path, package=package))
+    return with_facts(read_usage(usage.text, subject.name, "usage", path=held.path, package=package))
 
 
 def _builtin_document(row: ShellRow, usage: Usage) -> Document:
@@ -69,7 +70,7 @@ def _builtin_document(row: ShellRow, usage: Usage) -> Document:
         document = help_document(row)
         document.source = "builtin-usage"
         return document
-    return with_facts(read_usage(usage.text, row.name, "builtin", source="builtin-usage", path=row.path))
+    return with_facts(read_usage(usage.text, row.name, "builtin", source=SourceName.BUILTIN_USAGE, path=row.path))
 
 
 def ask_program(path: str, name: str, settings: Settings, ask: bool) -> Usage | None:
@@ -78,14 +79,14 @@ def ask_program(path: str, name: str, settings: Settings, ask: bool) -> Usage | 
 
     reason = refusal(path, settings.search_path)
     if reason and may_ask(settings):
-        return Usage("refused", f"not asked: {reason}", "")
+        return Usage(UsageKind.REFUSED, f"not asked: {reason}", "")
 
     def answer() -> Usage:
         from dowsing.machine.sandbox.flag_check import knows_flag
         from dowsing.machine.sandbox.guard import run_guarded
 
         if not knows_flag(path, FLAG):
-            return Usage("refused", f"not asked: {name} does not know {FLAG} (its file does not hold it)", "")
+            return Usage(UsageKind.REFUSED, f"not asked: {name} does not know {FLAG} (its file does not hold it)", "")
         return _judged(run_guarded([path, FLAG], settings.search_path), name)
 
     return _answered(key_of(path, FLAG), settings, ask, answer)
@@ -98,16 +99,18 @@ def ask_builtin(row: ShellRow, settings: Settings, ask: bool) -> Usage | None:
         from dowsing.machine.shells.installed import installed_shells
         from dowsing.readers.usage.cleaning import clean_lines
 
-        if row.kind == "keyword":
-            return Usage("refused", f"not asked: {row.name} is a keyword, {FLAG} after it would be a command", "")
+        if row.kind == EntryKind.KEYWORD:
+            return Usage(
+                UsageKind.REFUSED, f"not asked: {row.name} is a keyword, {FLAG} after it would be a command", ""
+            )
         shell = next((one for one in installed_shells(settings) if one.name == row.shell), None)
         if shell is None:
-            return Usage("start", f"the shell {row.shell} is not there any more", "")
+            return Usage(UsageKind.START, f"the shell {row.shell} is not there any more", "")
         outcome = shell.help_for(row.name)
         if outcome is None:
-            return Usage("refused", "the shell cannot be asked that", "")
+            return Usage(UsageKind.REFUSED, "the shell cannot be asked that", "")
         if row.text and not outcome.trouble and clean_lines(outcome.out) == row.text.split("\n"):
-            return Usage("usage", "", outcome.out)  # the shell's own help is usage, however it is laid out
+            return Usage(UsageKind.USAGE, "", outcome.out)  # the shell's own help is usage, however it is laid out
         return _judged(outcome, row.name)
 
     return _answered(key_of(row.path, f"{row.name} {FLAG}"), settings, ask, answer)
@@ -116,12 +119,12 @@ def ask_builtin(row: ShellRow, settings: Settings, ask: bool) -> Usage | None:
 def _answered(key: str, settings: Settings, ask: bool, answer: Callable[[], Usage]) -> Usage | None:
     """The answer that is kept under the key; if there is none and it may be asked for, a new one, which is kept."""
     if not may_ask(settings):
-        return Usage("refused", "programs are not asked here: the settings say usage = never", "")
+        return Usage(UsageKind.REFUSED, "programs are not asked here: the settings say usage = never", "")
     known = kept(settings, key)
     if known is not None or not ask:
         return known
     usage = answer()
-    if usage.kind != "start":  # what did not even start may do so next time
+    if usage.kind != UsageKind.START:  # what did not even start may do so next time
         keep(settings, key, usage)
     return usage
 
@@ -132,14 +135,18 @@ def _judged(outcome, name: str) -> Usage:  # type: ignore[no-untyped-def]
 
     if outcome.trouble:
         verdict = judge(outcome.out, FLAG, name, None)
-        if verdict.kind != "usage" or outcome.ended == "output":
-            return Usage("start" if outcome.ended == "start" else "trouble", f"{name} {FLAG}: {outcome.trouble}", "")
+        if verdict.kind != UsageKind.USAGE or outcome.ended == "output":
+            return Usage(
+                UsageKind.START if outcome.ended == "start" else UsageKind.TROUBLE,
+                f"{name} {FLAG}: {outcome.trouble}",
+                "",
+            )
     code = outcome.code if outcome.ended == "exit" else None
     verdicts = [(judge(text, FLAG, name, code), text) for text in (outcome.out, outcome.err) if text.strip()]
     for verdict, text in verdicts:
-        if verdict.kind == "usage":
-            return Usage("usage", "", text)
+        if verdict.kind == UsageKind.USAGE:
+            return Usage(UsageKind.USAGE, "", text)
     if verdicts:
-        chosen = next((v for v, _ in verdicts if v.kind == "error"), verdicts[0][0])
+        chosen = next((v for v, _ in verdicts if v.kind == UsageKind.ERROR), verdicts[0][0])
         return Usage(chosen.kind, chosen.says, "")
-    return Usage("nothing", f"{name} {FLAG} prints nothing", "")
+    return Usage(UsageKind.NOTHING, f"{name} {FLAG} prints nothing", "")

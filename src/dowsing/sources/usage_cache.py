@@ -13,6 +13,7 @@ from dowsing.machine.settings import Settings
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
 from dowsing.model.replacing import replace_text
+from dowsing.readers.usage.verdict import UsageKind
 
 FLAG = "--help"
 VERSION = 4
@@ -20,9 +21,9 @@ MOST_KEPT = 4000
 
 
 class Usage(Record):
-    """What was asked and what came back. `kind` is that of usage.verdict, or `refused`, `trouble`, or `start`."""
+    """What was asked and what came back. `kind` says which it is."""
 
-    kind: str
+    kind: UsageKind
     says: str
     text: str
 
@@ -65,7 +66,7 @@ def kept(settings: Settings, key: str) -> Usage | None:
         except (OSError, ValueError):
             continue
         if isinstance(found, dict) and found.get("key") == key:
-            return Usage(str(found.get("kind")), str(found.get("says")), str(found.get("text")))
+            return Usage(UsageKind(str(found.get("kind"))), str(found.get("says")), str(found.get("text")))
     return None
 
 
@@ -73,7 +74,7 @@ def keep(settings: Settings, key: str, usage: Usage) -> None:
     """Keep an answer; where that cannot be written the program is asked again next time."""
     import json
 
-    place = _place(settings, key, usage.kind == "usage")
+    place = _place(settings, key, usage.kind == UsageKind.USAGE)
     folder = os.path.dirname(place)
     entry = {"key": key, "kind": usage.kind, "says": usage.says, "text": usage.text}
     try:

@@ -11,11 +11,11 @@ from dowsing.index.schema import Meta
 from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
-from dowsing.tasks.filling import Filled
-from dowsing.tasks.origin import Origin
+from dowsing.tasks.filling import FilledRecipe
+from dowsing.tasks.origin import Origin, OriginKind
 from dowsing.tasks.recipe_ranking import ranked
 from dowsing.tasks.retrieval import corpus_of, ordinary_of
-from dowsing.tasks.sentence import Said, understand, understood
+from dowsing.tasks.sentence import ParsedSentence, understand, understood
 
 MOST_ANSWERS = 5
 LEAST_SCORE = 0.3
@@ -91,7 +91,7 @@ def lines_for(
     return Task(sentence, again, answers, understood(said, answers[0].line if answers else ""), near)
 
 
-def as_root(filled: Filled) -> Filled:
+def as_root(filled: FilledRecipe) -> FilledRecipe:
     """The line run by sudo, where that is enough: a command of its own, without a file that the user's shell would write."""
     first = filled.line.split(" ")[0]
     plain = re.fullmatch(r"[\w./+-]+", first) and not re.search(r"[;&|]|[<>](?![a-z])(?<![a-z]>)", filled.line)
@@ -100,24 +100,28 @@ def as_root(filled: Filled) -> Filled:
     return filled.changed(line=f"sudo {filled.line}")
 
 
-def _from_pages(said: Said, tables: Tables) -> list[Answer]:
+def _from_pages(said: ParsedSentence, tables: Tables) -> list[Answer]:
     """Examples of pages that answer, if every option of them is documented here."""
     found = ranked(said, corpus_of(tables.store, Meta.EXAMPLES), tables)[:LOOKED_AT]
     answers = [
         answer_of(one.filled, tables, one.score - OF_PAGES) for one in found if one.score - OF_PAGES >= LEAST_SCORE
     ]
-    return [one.changed(origin=Origin("manual", one.origin.page, one.origin.where)) for one in answers if one.checked]
+    return [
+        one.changed(origin=Origin(OriginKind.MANUAL, one.origin.page, one.origin.where))
+        for one in answers
+        if one.checked
+    ]
 
 
-def _built(said: Said, tables: Tables) -> list[Answer]:
+def _built(said: ParsedSentence, tables: Tables) -> list[Answer]:
     """Lines put together from the forms of commands."""
     from dowsing.tasks.building import built_lines
 
     answers = [(answer_of(one.filled, tables, LEAST_SCORE), one.page) for one in built_lines(said, tables)]
-    return [one.changed(origin=Origin("option", page, page)) for one, page in answers]
+    return [one.changed(origin=Origin(OriginKind.OPTION, page, page)) for one, page in answers]
 
 
-def answer_of(filled: Filled, tables: Tables, score: float) -> Answer:
+def answer_of(filled: FilledRecipe, tables: Tables, score: float) -> Answer:
     """A filled recipe as an answer, checked."""
     recipe = filled.recipe
     found = unpick(filled.line, tables)
@@ -127,7 +131,7 @@ def answer_of(filled: Filled, tables: Tables, score: float) -> Answer:
         if filled.values[slot.name] is not None or f"<{slot.name}>" in filled.line
     ]
     return Answer(
-        filled.line, recipe.task, slots, found.pieces, Origin("saved" if recipe.where == "saved" else "recipe", _page_of(found), recipe.where),
+        filled.line, recipe.task, slots, found.pieces, Origin(OriginKind.SAVED if recipe.where == "saved" else OriginKind.RECIPE, _page_of(found), recipe.where),
         found.changes, with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
     )  # fmt: skip
 

@@ -6,12 +6,12 @@ from dowsing.commandline.form_facts import operands_in
 from dowsing.commandline.tables import Known, Tables
 from dowsing.knowledge.recipes import KINDS, Recipe, Slot
 from dowsing.knowledge.stems import telling_stems
-from dowsing.model.entry import Entry
+from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.record import Record
 from dowsing.model.value_kinds import kind_of_placeholder
 from dowsing.search.searching import make_query, search
-from dowsing.tasks.filling import Filled, fill
-from dowsing.tasks.sentence import Said
+from dowsing.tasks.filling import FilledRecipe, fill
+from dowsing.tasks.sentence import ParsedSentence
 
 COMMANDS = 2  # that lines are built of
 MOST_OPTIONS = 2
@@ -24,18 +24,20 @@ LEAST_SAID = 0.34
 class Built(Record):
     """A line put together, and the page that it was put together from."""
 
-    filled: Filled
+    filled: FilledRecipe
     page: str
 
 
-def built_lines(said: Said, tables: Tables) -> list[Built]:
+def built_lines(said: ParsedSentence, tables: Tables) -> list[Built]:
     """Lines for what is said, of the commands that a search finds first. Only the words of what is said are searched for."""
     words = [word.text for word in said.words]
     if not words:
         return []
     found = search(tables.store, make_query(words, limit=8))
     commands = [
-        hit.entry for hit in found.hits if hit.entry.kind in ("command", "builtin") and not hit.entry.aliases[9:]
+        hit.entry
+        for hit in found.hits
+        if hit.entry.kind in (EntryKind.COMMAND, EntryKind.BUILTIN) and not hit.entry.aliases[9:]
     ]
     built = []
     for entry in commands[:COMMANDS]:
@@ -45,7 +47,7 @@ def built_lines(said: Said, tables: Tables) -> list[Built]:
     return built
 
 
-def _line(said: Said, known: Known, entry: Entry) -> Filled:
+def _line(said: ParsedSentence, known: Known, entry: Entry) -> FilledRecipe:
     stems = {word.stem for word in said.words} - set(telling_stems(f"{entry.summary} {entry.name}"))
     slots: list[Slot] = []
     line = [known.words or entry.name]

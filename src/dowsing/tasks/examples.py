@@ -8,7 +8,7 @@ from dowsing.knowledge.recipes import CONDITIONS, Recipe, with_values
 from dowsing.knowledge.stems import stems
 from dowsing.model.document import Document
 from dowsing.model.record import Record
-from dowsing.tasks.origin import Origin
+from dowsing.tasks.origin import Origin, OriginKind
 from dowsing.tasks.retrieval import recipe_of, rows_of
 
 MOST = 60
@@ -63,14 +63,15 @@ def examples_of(
     `own` are recipes of the user's, those that are about the name are among the examples.
     """
     found = [
-        Shown(recipe.task, as_shown(recipe), Origin("recipe", document.label, recipe.where))
+        Shown(recipe.task, as_shown(recipe), Origin(OriginKind.RECIPE, document.label, recipe.where))
         for recipe in recipes_for(store, names)
     ]
     found += [
-        Shown(one.task, one.line, Origin("manual", document.label, document.source)) for one in document.examples
+        Shown(one.task, one.line, Origin(OriginKind.MANUAL, document.label, document.source))
+        for one in document.examples
     ]
     found += [
-        Shown(one.task, as_shown(one), Origin("saved", document.label, "saved"))
+        Shown(one.task, as_shown(one), Origin(OriginKind.SAVED, document.label, "saved"))
         for one in own
         if one.command in names or set(names) & set(one.line.split())
     ]

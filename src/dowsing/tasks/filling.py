@@ -104,7 +104,7 @@ _FILES = frozenset(("file", "folder", "path", "glob"))
 _SAFE = re.compile(r"[A-Za-z0-9_@%+=:,./^~-]+\Z")
 
 
-class Filled(Record):
+class FilledRecipe(Record):
     """A recipe with values: the line, and what stands in each slot (None where nothing does); how well they fit on the average."""
 
     recipe: Recipe
@@ -154,7 +154,9 @@ def _in_place(word: str | None, slot: Slot, line: str) -> str | None:
     return word
 
 
-def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(), conditions: str = "") -> Filled:
+def fill(
+    recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(), conditions: str = ""
+) -> FilledRecipe:
     """The recipe's line with the values that fit; `parts` are the named parts that are wanted.
 
     `conditions` are the tests for its `<conditions>`.
@@ -205,7 +207,7 @@ def fill(recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(
     if CONDITIONS in chosen:
         chosen[CONDITIONS] = conditions or None
     taken = sum(value is not None for value in chosen.values()) or 1
-    return Filled(recipe, with_values(line, chosen, parts), chosen, left, fit / taken)
+    return FilledRecipe(recipe, with_values(line, chosen, parts), chosen, left, fit / taken)
 
 
 def _with_neighbours(chosen: dict[str, str | None], places: dict[str, Value], left: list[Value]) -> list[Value]:

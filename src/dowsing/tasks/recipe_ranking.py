@@ -9,20 +9,20 @@ from dowsing.knowledge.recipes import CONDITIONS, Recipe
 from dowsing.knowledge.stems import stem
 from dowsing.model.record import Record
 from dowsing.tasks.conditions import tests_of
-from dowsing.tasks.filling import Filled, fill
+from dowsing.tasks.filling import FilledRecipe, fill
 from dowsing.tasks.part_phrases import parts_called_for
 from dowsing.tasks.patterns import Pattern
 from dowsing.tasks.retrieval import (
     LEAST_RELATED,
     OF_SENTENCE,
     Corpus,
-    Match,
-    Term,
+    RecipeMatch,
+    WordingTerm,
     compare,
     matches,
     terms_for,
 )
-from dowsing.tasks.sentence import Said
+from dowsing.tasks.sentence import ParsedSentence
 from dowsing.tasks.values import Value
 
 UNION = 0.15  # how much counts what all wordings of a recipe have together
@@ -71,12 +71,12 @@ class Ranked(Record):
     telling word of the sentence is nowhere in it."""
 
     score: float
-    filled: Filled
+    filled: FilledRecipe
     covers: float = 1.0
     missed: bool = False
 
 
-def ranked(said: Said, corpus: Corpus, tables: Tables) -> list[Ranked]:
+def ranked(said: ParsedSentence, corpus: Corpus, tables: Tables) -> list[Ranked]:
     """The recipes for what is said, filled with its values, the best first."""
     terms = terms_for(tables.store, corpus, said.words)
     # `empty` is said of things more often than to do something, unless it comes first
@@ -97,7 +97,9 @@ def ranked(said: Said, corpus: Corpus, tables: Tables) -> list[Ranked]:
     return sorted([*front, *found[NEAR_TOP:]], key=lambda one: -one.score)
 
 
-def _rate(match: Match, said: Said, terms: list[Term], corpus: Corpus, harmful: bool) -> Ranked | None:
+def _rate(
+    match: RecipeMatch, said: ParsedSentence, terms: list[WordingTerm], corpus: Corpus, harmful: bool
+) -> Ranked | None:
     recipe = match.recipe
     filters = CONDITIONS in {slot.name for slot in recipe.slots}
     if filters and not said.conditions:
@@ -174,7 +176,7 @@ def _has(line: str, tool: str) -> bool:
     return bool(re.search(rf"(?<![\w./-])(?:--)?{re.escape(tool)}(?![\w.-])", line))
 
 
-def _wanted(said: Said, recipe: Recipe, corpus: Corpus) -> bool:
+def _wanted(said: ParsedSentence, recipe: Recipe, corpus: Corpus) -> bool:
     """Whether a recipe has a tool that was asked for."""
     return any(_has(recipe.line, tool) for tool in said.with_tools if tool in corpus.tools)
 

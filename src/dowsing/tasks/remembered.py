@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+from enum import StrEnum
 
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
@@ -11,11 +12,20 @@ from dowsing.model.replacing import replace_text
 KEEP = 20  # files
 
 
-class Remembered(Record):
-    """The last list: `kind` is task, examples or saved, whose `lines` are command lines, or names, whose lines are labels
-    of entries; `task` and `again` what was asked; `tasks` what each line is for."""
+class ListKind(StrEnum):
+    """What the lines of a list are."""
 
-    kind: str
+    TASK = "task"
+    EXAMPLES = "examples"
+    SAVED = "saved"
+    NAMES = "names"  # labels of entries
+    OWN = "own"  # look-ups of ours
+
+
+class Remembered(Record):
+    """The last list and its lines; `task` and `again` are what was asked, `tasks` what each line is for."""
+
+    kind: ListKind
     task: str
     again: list[str]
     lines: list[str]
@@ -70,6 +80,6 @@ def recall(folder: str) -> Remembered | None:
         with open(_path(folder), encoding="utf-8", errors="surrogateescape", newline="", opener=plain_only) as file:
             kind, task, *several = file.read().split(_FIELDS)
         again, lines, tasks = ([_as_it_was(one) for one in text.split(_TEXTS)] if text else [] for text in several)
-        return Remembered(kind, _as_it_was(task), again, lines, tasks)
+        return Remembered(ListKind(kind), _as_it_was(task), again, lines, tasks)
     except (OSError, ValueError):
         return None

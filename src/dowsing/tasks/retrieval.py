@@ -31,7 +31,7 @@ FEW_TERMS = 2  # where so few words tell anything, what the values imply is look
 COMPARED = 150  # wordings that are looked at closely
 
 
-class Term(Record):
+class WordingTerm(Record):
     """A term of the sentence: its weight, and the terms of wordings that may stand for it with how much each counts."""
 
     stem: str
@@ -39,7 +39,7 @@ class Term(Record):
     variants: list[tuple[str, float]]
 
 
-class Match(Record):
+class RecipeMatch(Record):
     """A recipe with the wording of it that is nearest, and how much of each term that wording has.
 
     `also` is how much all its wordings have together.
@@ -123,7 +123,7 @@ def ordinary_of(store: Store, text: str, own: list[Recipe]) -> Ordinary:
     )
 
 
-def terms_for(store: Store, corpus: Corpus, words: list[Token]) -> list[Term]:
+def terms_for(store: Store, corpus: Corpus, words: list[Token]) -> list[WordingTerm]:
     """The terms of the words of a sentence, one for each word, with what may stand for them."""
     related = related_terms(store, list({word.stem for word in words})) if words else {}
     weights = corpus.weights
@@ -137,11 +137,11 @@ def terms_for(store: Store, corpus: Corpus, words: list[Token]) -> list[Term]:
         if own is None:  # as telling as what stands for it, if anything does
             own = max((weights[other] * much for other, much in variants.items()), default=corpus.unknown)
         own *= LIGHT if word.text in _LIGHT else 1.0
-        found.append(Term(word.stem, own, list(variants.items())))
+        found.append(WordingTerm(word.stem, own, list(variants.items())))
     return found
 
 
-def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: int = 44) -> list[Match]:
+def matches(corpus: Corpus, terms: list[WordingTerm], implied: frozenset[str], most: int = 44) -> list[RecipeMatch]:
     """The recipes that have most of these terms, the best first. `implied`: stems that are as good as said."""
     total = sum(term.weight for term in terms) or 1.0
     gains: dict[int, float] = {}
@@ -172,13 +172,13 @@ def matches(corpus: Corpus, terms: list[Term], implied: frozenset[str], most: in
         union[number] = [max(pair) for pair in zip(union.get(number, cover), cover, strict=True)]
     chosen = sorted(nearest, key=lambda number: -nearest[number][0])[:most]
     return [
-        Match(recipe_of(corpus.rows[number]), nearest[number][1], union[number], nearest[number][2])
+        RecipeMatch(recipe_of(corpus.rows[number]), nearest[number][1], union[number], nearest[number][2])
         for number in chosen
     ]
 
 
 def compare(
-    corpus: Corpus, terms: list[Term], implied: frozenset[str], wording: list[str], command: str
+    corpus: Corpus, terms: list[WordingTerm], implied: frozenset[str], wording: list[str], command: str
 ) -> tuple[list[float], float]:
     """How much of each term a wording has, and how much of the wording is said.
 

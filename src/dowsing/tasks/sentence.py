@@ -70,7 +70,7 @@ _BY_ENDING = (
 _UNITS = {"column": "column field", "ordinal": "column", "line": "line", "percent": "percent", "char": "character"}
 
 
-class Said(Record):
+class ParsedSentence(Record):
     """What a sentence with its revisions says. `text` is all of it, `tokens` are its words, `words` those
     that tell; the values of later revisions come first.
 
@@ -89,7 +89,7 @@ class Said(Record):
     as_root: bool
 
 
-def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
+def understand(sentence: str, again: list[str], ordinary: Ordinary) -> ParsedSentence:
     """What is said; a long sentence is cut."""
     parts = [" ".join(_NOT.sub(" not", one).split()[:MOST_WORDS]) for one in [sentence, *again]]
     text = ", ".join(parts)
@@ -118,13 +118,13 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> Said:
         if token.text in _BEFORE_A_NAME and any(0 < start - token.end <= 2 for start, _ in taken):
             continue
         words.append(token)
-    return Said(
+    return ParsedSentence(
         text, tokens, words, values, conditions, _implied(values), [m[1].lower() for m in _TOOL.finditer(text)],
         [m[1].lower() for m in _NO_TOOL.finditer(text)], root,
     )  # fmt: skip
 
 
-def understood(said: Said, line: str) -> list[str]:
+def understood(said: ParsedSentence, line: str) -> list[str]:
     """What of a sentence was taken for a condition that the line has, a value, or something to leave out, in words."""
     conditions = [one for one in said.conditions if one.end and one.test in line]
     found = [(one.start, f"{said.text[one.start : one.end].strip(' ,')} ({one.test})") for one in conditions]

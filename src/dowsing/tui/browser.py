@@ -21,7 +21,7 @@ from dowsing.tui.browse_state import BrowseState
 from dowsing.tui.lines_view import LinesView
 from dowsing.tui.program import Program, key_bar
 from dowsing.tui.reader import ReaderKeys
-from dowsing.tui.rows import Row, Rows
+from dowsing.tui.rows import ListRow, Rows
 from dowsing.tui.searching import FACETS, Results, results_for
 
 NAME, FAINT, HEAD = Style(bold=True), Style(dim=True), Style(bold=True, color="cyan")
@@ -156,25 +156,25 @@ class Browser(ReaderKeys):
         for entry in results.entries:
             says = clean_line(entry.summary) or "(no summary)"
             pieces = [(fit(clean_line(entry.label), labels) + "  ", NAME), (fit(says, width - labels - 3), Style())]
-            rows.append(Row(pieces, entry))
+            rows.append(ListRow(pieces, entry))
         if not rows:
             empty = "nothing found; try other or fewer words" if self.asked.strip() or filters.any else ""
             hints = ["Type what you look for:", "  words, a sentence, a name, a pattern such as *zip*", "",
                      "Tab goes to what narrows the list at the left, Enter opens."]  # fmt: skip
-            rows = [Row([(text, FAINT)]) for text in ([empty] if empty else hints)]
+            rows = [ListRow([(text, FAINT)]) for text in ([empty] if empty else hints)]
         self.found.show(rows, row)
-        sides: list[Row] = []
+        sides: list[ListRow] = []
         for name, title in FACETS.items():
             values = results.facets.get(name, [])
             if not values:
                 continue
             chosen = getattr(filters, name)
-            sides.append(Row([(title, HEAD)]))
+            sides.append(ListRow([(title, HEAD)]))
             for value, count in values:
                 room = max(self.facets.size.width - 9, 8)
                 mark = "✓" if chosen == value else " "
                 text = [(mark + fit(clean_line(value), room), NAME if chosen else Style()), (f"{count:>6}", FAINT)]
-                sides.append(Row(text, (name, value)))
+                sides.append(ListRow(text, (name, value)))
         self.facets.show(sides, self.facets.at)
         told = f"{results.total} found" if results.total else ""
         if filters.any:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.model.document import Document, block_texts
+from dowsing.model.entry import SourceName
 from dowsing.model.errors import Failure, Unreadable
 from dowsing.model.markup import CODE, ROMAN, clean_line, plain, spans
 from dowsing.render.line_marks import FAINT, HEADING
@@ -15,6 +16,7 @@ from dowsing.session.session import Session
 from dowsing.session.user_data import notes_on, own_about
 from dowsing.sources import catalogue
 from dowsing.tasks.examples import examples_of
+from dowsing.tasks.origin import OriginKind
 from dowsing.tui.lines_view import Spot
 
 _PAGE = re.compile(r"[A-Za-z0-9_][\w.+:@-]*\([1-9n][a-z0-9]{0,8}\)")
@@ -41,7 +43,7 @@ class Opened:
         plain_name = source.rstrip("?")
         if plain_name not in self._shown:
             subject = subject_of(self.session, self.found, ask=True)
-            held = next((one for one in catalogue.holdings_of(subject, plain_name) if one.present), None)
+            held = next((one for one in catalogue.availability_of(subject, plain_name) if one.present), None)
             if held is None:
                 self.sources = [one for one in self.sources if one != source]
                 raise Failure(f"{self.entry.name} has no text in the source {plain_name}")
@@ -58,8 +60,8 @@ class Opened:
         from dowsing.sources import info
 
         subject = subject_of(self.session, self.found, ask=False)
-        held = next((one for one in catalogue.holdings_of(subject, "info") if one.present), None)
-        if self.source != "info" or held is None:
+        held = next((one for one in catalogue.availability_of(subject, SourceName.INFO) if one.present), None)
+        if self.source != SourceName.INFO or held is None:
             return False
         try:
             self.document = info.read_node(subject, held, target)
@@ -67,12 +69,12 @@ class Opened:
             return False
         return True
 
-    def lay_out(self, width: int) -> Sheet:
+    def lay_out(self, width: int) -> LaidOut:
         """The document as lines of that width."""
-        return Sheet(self, width)
+        return LaidOut(self, width)
 
 
-class Sheet:
+class LaidOut:
     """The lines of a document, its headings as (line, level, title), and its spots: links and lines to be run."""
 
     def __init__(self, opened: Opened, width: int) -> None:
@@ -102,7 +104,7 @@ class Sheet:
         names = [entry.name, *(alias.partition("(")[0] for alias in entry.aliases)]
         session = opened.session
         shown = examples_of(session.store, opened.document, names, [], own_about(session, names))
-        own = [one for one in shown if one.origin.kind in ("recipe", "saved")][:30]
+        own = [one for one in shown if one.origin.kind in (OriginKind.RECIPE, OriginKind.SAVED)][:30]
         found: dict[int, str] = {}
         if not own:
             return found

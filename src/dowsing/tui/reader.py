@@ -11,6 +11,7 @@ from textual.containers import Container, Horizontal, Vertical
 from textual.events import Key
 from textual.widgets import ContentSwitcher, Input, Static
 
+from dowsing.model.entry import EntryKind
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line
 from dowsing.render.cell_width import fit
@@ -19,9 +20,9 @@ from dowsing.session.user_data import note_read
 from dowsing.tui.above import Above
 from dowsing.tui.browse_state import BrowseState
 from dowsing.tui.lines_view import LinesView, Spot
-from dowsing.tui.opened import Opened, Sheet, anchors_of
+from dowsing.tui.opened import LaidOut, Opened, anchors_of
 from dowsing.tui.program import Program
-from dowsing.tui.rows import Row, Rows
+from dowsing.tui.rows import ListRow, Rows
 
 NARROWEST, WIDEST = 30, 100  # columns of text
 
@@ -58,7 +59,7 @@ class ReaderKeys(Program):
     contents: Rows
     sought: Input
     opened: Opened | None = None
-    sheet: Sheet | None = None
+    sheet: LaidOut | None = None
     on_contents = False
 
     @property
@@ -132,7 +133,7 @@ class ReaderKeys(Program):
             self.page.go_to_line(line)
         room = max(self.contents.size.width - 2, 10)
         rows = [
-            Row([(fit("  " * min(level, 3) + clean_line(title), room), Style(bold=not level))], number)
+            ListRow([(fit("  " * min(level, 3) + clean_line(title), room), Style(bold=not level))], number)
             for number, level, title in self.sheet.headings
         ]
         self.contents.show(rows)
@@ -390,9 +391,9 @@ class ReaderKeys(Program):
         """Compose the line that is chosen, the command that the text is about, or a line of the file that it is about."""
         assert self.opened is not None
         entry = self.opened.entry
-        spoken = entry.name.replace("-", " ", 1) if entry.kind == "subcommand" else entry.name
+        spoken = entry.name.replace("-", " ", 1) if entry.kind == EntryKind.SUBCOMMAND else entry.name
         self.state.compose = self.chosen_line() or spoken
-        self.state.of_file = entry.kind == "file-format" and not self.chosen_line()
+        self.state.of_file = entry.kind == EntryKind.FILE_FORMAT and not self.chosen_line()
         self.state.now = self.here()
         self.exit(None)
 

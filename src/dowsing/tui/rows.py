@@ -14,7 +14,7 @@ from dowsing.model.markup import clean_line
 HERE = Style(reverse=True)
 
 
-class Row:
+class ListRow:
     """A row: styled pieces, and what it stands for (None for one that cannot be chosen)."""
 
     __slots__ = ("pieces", "value")
@@ -39,11 +39,11 @@ class Rows(ScrollView, can_focus=False):
 
     def __init__(self, lit: bool = True, **named: object) -> None:
         super().__init__(**named)  # type: ignore[arg-type]
-        self.rows: list[Row] = []
+        self.rows: list[ListRow] = []
         self.at = 0
         self.lit = lit
 
-    def show(self, rows: list[Row], at: int = 0) -> None:
+    def show(self, rows: list[ListRow], at: int = 0) -> None:
         """Show these rows with that one chosen."""
         self.rows = rows
         self.virtual_size = Size(self.size.width, len(rows))

@@ -6,7 +6,7 @@ from dowsing.index.store import Store
 from dowsing.model.entry import Entry
 from dowsing.render.search_words import relaxed_words
 from dowsing.search.filters import COLUMNS, Filters
-from dowsing.search.searching import Answer, make_query, search
+from dowsing.search.searching import SearchAnswer, make_query, search
 
 MOST = 60  # results
 MOST_COUNTED = 4000  # entries that are counted for facets
@@ -35,7 +35,7 @@ def results_for(store: Store, typed: str, filters: Filters, each: int, whole: bo
     query = make_query(words, MOST, filters).changed(texts=whole)
     if not query.words and not query.patterns and not filters.any:
         return Results([], 0, "", {name: [] for name in FACETS})
-    found: Answer = search(store, query)
+    found: SearchAnswer = search(store, query)
     numbers = found.numbers if len(found.numbers) <= MOST_COUNTED else []
     facets = {}
     for name in FACETS:

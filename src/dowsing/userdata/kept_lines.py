@@ -12,7 +12,7 @@ import sqlite3
 import zlib
 
 from dowsing.knowledge.recipe_terms import packed_row
-from dowsing.knowledge.recipes import Fault, Recipe, parse_recipes, with_values
+from dowsing.knowledge.recipes import FileFault, Recipe, parse_recipes, with_values
 from dowsing.knowledge.stems import stems
 from dowsing.model.errors import CannotKeep
 from dowsing.tasks.retrieval import recipe_of
@@ -42,7 +42,7 @@ class KeptLines:
 
     def __init__(self, folder: str, cache: str) -> None:
         self.path = os.path.join(folder, SAVED)
-        self.faults: list[Fault] = []
+        self.faults: list[FileFault] = []
         self._db: sqlite3.Connection | None = None
         self._lines: list[Recipe] = []
         size = os.path.getsize(self.path) if os.path.isfile(self.path) else 0
@@ -51,7 +51,7 @@ class KeptLines:
             self._db = _opened(self.path, self._place)
         if self._db is not None:
             rows = self._db.execute("SELECT line, says FROM faults ORDER BY line")
-            self.faults = [Fault(self.path, line, says) for line, says in rows]
+            self.faults = [FileFault(self.path, line, says) for line, says in rows]
         elif size:
             self._lines, self.faults = _parsed(self.path, read_text(self.path))
 
@@ -102,7 +102,7 @@ class KeptLines:
         self._lines, self.faults = _parsed(self.path, read_text(self.path))
 
 
-def _parsed(path: str, text: str) -> tuple[list[Recipe], list[Fault]]:
+def _parsed(path: str, text: str) -> tuple[list[Recipe], list[FileFault]]:
     if "[[recipe]]" not in text:
         return [], []
     recipes, faults = parse_recipes(path, text)

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from dowsing.knowledge.recipes import Recipe
 from dowsing.model.record import Record
-from dowsing.userdata.remarks import Note
+from dowsing.userdata.remarks import Remark
 
 
 class KeptMatches(Record):
     """Lines and remarks that have all the words of a search."""
 
     lines: list[Recipe]
-    notes: list[Note]
+    notes: list[Remark]
 
     @property
     def any(self) -> bool:

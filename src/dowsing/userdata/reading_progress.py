@@ -22,7 +22,7 @@ class Share(Record):
     total: int
 
 
-class Place(Record):
+class StrollPlace(Record):
     """An entry as a stroll sees it."""
 
     label: str
@@ -93,7 +93,7 @@ def forget(folder: str, labels: set[str] | None) -> int:
     return len(forgotten)
 
 
-def pick(places: list[Place], read: dict[str, str], chance: Random | None = None) -> Place | None:
+def pick(places: list[StrollPlace], read: dict[str, str], chance: Random | None = None) -> StrollPlace | None:
     """One that was not read yet, each as likely as the other; None if all were."""
     from random import Random  # takes its time to load, and most look-ups only note what was read
 
@@ -101,7 +101,7 @@ def pick(places: list[Place], read: dict[str, str], chance: Random | None = None
     return (chance or Random()).choice(left) if left else None
 
 
-def shares(places: list[Place], read: dict[str, str], by: str) -> list[Share]:
+def shares(places: list[StrollPlace], read: dict[str, str], by: str) -> list[Share]:
     """How much was read of each package or family (`by`): those that were begun first, the most read first; then the
     largest."""
     totals: dict[str, list[int]] = {}

@@ -11,7 +11,7 @@ from dowsing.session.cards import card_of
 from dowsing.session.naming import find_entry
 from dowsing.session.session import Session
 from dowsing.session.user_data import note_read, notes_on
-from dowsing.tasks.remembered import Remembered, remember
+from dowsing.tasks.remembered import ListKind, Remembered, remember
 
 DESCRIPTION = "What a name is, its form, the options most used, examples, and where to go on."
 
@@ -34,7 +34,7 @@ def show(session: Session, found: Lookup) -> int:
     notes = notes_on(session, [found.entry.label])
     if card.examples:
         listed = [one.line for one in card.examples], [one.task for one in card.examples]
-        remember(session.settings.data, Remembered("examples", card.typed, [], *listed))
+        remember(session.settings.data, Remembered(ListKind.EXAMPLES, card.typed, [], *listed))
     if session.json:
         session.print_json({**dump(card), "notes": dump(notes)})
         return 0

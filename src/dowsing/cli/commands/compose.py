@@ -9,6 +9,7 @@ import sys
 from dowsing.cli.commands.given_line import given_line
 from dowsing.model.errors import Failure
 from dowsing.session.session import Session, from_shell
+from dowsing.tasks.remembered import ListKind
 from dowsing.terminal.screen import message, write
 
 TYPE_CHECKING = False
@@ -107,7 +108,7 @@ def hand_out(session: Session, line: str, task: str) -> int:
     """Print the line that came of it, and note it for `take`."""
     from dowsing.tasks.remembered import Remembered, remember
 
-    remember(session.settings.data, Remembered("task", task, [], [line], [task]))
+    remember(session.settings.data, Remembered(ListKind.TASK, task, [], [line], [task]))
     write(line + "\n")
     if sys.stdout.isatty() and not from_shell() and "\n" not in line:
         message(f"next: {session.program} take --run · take --copy · take --save · take --unpick")

@@ -11,7 +11,7 @@ from dowsing.session.naming import open_found
 from dowsing.session.session import Session
 from dowsing.session.user_data import note_read, own_about
 from dowsing.tasks.examples import examples_of
-from dowsing.tasks.remembered import Remembered, remember
+from dowsing.tasks.remembered import ListKind, Remembered, remember
 
 DESCRIPTION = "Lines for the usual uses of a name: recipes, then the examples that its own page gives."
 
@@ -39,7 +39,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
             f"its forms in words: {session.program} syntax {typed(found.entry.name)}"
         )
     lines, tasks = [one.line for one in shown], [one.task for one in shown]
-    remember(session.settings.data, Remembered("examples", found.entry.name, [], lines, tasks))
+    remember(session.settings.data, Remembered(ListKind.EXAMPLES, found.entry.name, [], lines, tasks))
     if session.json:
         from dowsing.commandline.tables import Tables
         from dowsing.render.line_json import answer_json

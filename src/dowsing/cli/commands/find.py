@@ -8,10 +8,10 @@ from dowsing.model.errors import Failure
 from dowsing.render.entry_list import hit_lines
 from dowsing.render.typed import typed
 from dowsing.search.filters import KINDS, Filters
-from dowsing.search.searching import Answer, make_query, search
+from dowsing.search.searching import SearchAnswer, make_query, search
 from dowsing.session.session import Session
 from dowsing.session.user_data import own_matching
-from dowsing.tasks.remembered import Remembered, remember
+from dowsing.tasks.remembered import ListKind, Remembered, remember
 from dowsing.userdata.matches import KeptMatches
 
 DESCRIPTION = (
@@ -85,7 +85,7 @@ def answer(
     own = _kept(session, words)
     if found.hits and not count:
         labels = [hit.entry.label for hit in found.hits]
-        remember(session.settings.data, Remembered("names", " ".join(words), [], labels))
+        remember(session.settings.data, Remembered(ListKind.NAMES, " ".join(words), [], labels))
     if session.json:
         session.print_json({**as_json(found), "kept": own})
         return 0 if found.total else 1
@@ -135,7 +135,7 @@ def _wider(session: Session, words: list[str], filters: Filters | None) -> str:
     return f"what there is: {session.program} words {which or 'verbs'}"
 
 
-def as_json(found: Answer) -> dict[str, object]:
+def as_json(found: SearchAnswer) -> dict[str, object]:
     """The answer in the form of the JSON contract."""
     from dowsing.render.search_words import relaxed_words, score_words
 

@@ -9,7 +9,7 @@ from dowsing.render.entry_groups import group_lines
 from dowsing.search.related import related
 from dowsing.session.naming import find_entry, open_document
 from dowsing.session.session import Session
-from dowsing.tasks.remembered import Remembered, remember
+from dowsing.tasks.remembered import ListKind, Remembered, remember
 
 DESCRIPTION = "What is near a name: what its page refers to, its family, what does the same, its package."
 
@@ -35,7 +35,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if not groups:
         raise Failure(f"nothing is known to be near {found.entry.label}; search with: {session.program} find WORDS")
     listed = [other.label for group in groups for other in group.entries]
-    remember(session.settings.data, Remembered("names", found.entry.label, [], listed))
+    remember(session.settings.data, Remembered(ListKind.NAMES, found.entry.label, [], listed))
     written = found.entry.label if found.name.section else found.entry.name
     session.screen.show(group_lines(found.entry, written, groups, session.screen.width, session.program))
     return 0

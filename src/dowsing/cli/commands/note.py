@@ -11,7 +11,7 @@ from dowsing.session.naming import find_entry
 from dowsing.session.session import Session
 from dowsing.session.user_data import notes_on
 from dowsing.userdata import remarks
-from dowsing.userdata.remarks import Note
+from dowsing.userdata.remarks import Remark
 
 DESCRIPTION = (
     "Keeps a remark on a name: a page that is wrong, a trap, what to remember. It stands on the name's card and above its "
@@ -49,14 +49,14 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
         if len(text) > MOST:
             raise Failure(f"a remark has at most {MOST} characters", status=2)
-        remarks.add_note(folder, Note(label, text, date.today().isoformat()))
+        remarks.add_note(folder, Remark(label, text, date.today().isoformat()))
     except CannotKeep as error:
         raise Failure(str(error), status=3) from None
     session.screen.show([f"noted on {label}: {clean_line(text)}"])
     return 0
 
 
-def _show(session: Session, found: list[Note], label: str) -> int:
+def _show(session: Session, found: list[Remark], label: str) -> int:
     if session.json:
         session.print_json({"name": label or None, "notes": found})
         return 0 if found else 1

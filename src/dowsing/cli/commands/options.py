@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 
 from dowsing.commandline.option_rows import option_table, options_in
-from dowsing.facts.command_table import Table, unpack
+from dowsing.facts.command_table import CommandTable, unpack
 from dowsing.index.command_rows import command_table
 from dowsing.model.entry import Entry
 from dowsing.model.errors import Failure
@@ -61,7 +61,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     return 0
 
 
-def kept_table(session: Session, entry: Entry) -> Table | None:
+def kept_table(session: Session, entry: Entry) -> CommandTable | None:
     """The table of an entry's page that the index keeps; None if it keeps none, or a translation is wanted."""
     if entry.section in ("", "builtin") or session.settings.language not in ("", "en"):
         return None

@@ -6,6 +6,7 @@ import argparse
 
 from dowsing.cli.files import write_file
 from dowsing.model.document import Document
+from dowsing.model.entry import SourceName
 from dowsing.model.errors import Failure, UnknownPart, Unreadable
 from dowsing.model.markup import clean
 from dowsing.render import page_text
@@ -15,7 +16,7 @@ from dowsing.session.naming import find_entry, open_found, subject_of
 from dowsing.session.session import Session
 from dowsing.session.user_data import note_read, notes_on
 from dowsing.sources import catalogue
-from dowsing.sources.source import Holding, Subject
+from dowsing.sources.source import Availability, Subject
 from dowsing.terminal.screen import message, write
 
 DESCRIPTION = (
@@ -58,7 +59,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     else:
         documents = [open_found(session, found, options.lang)]
     for document in documents:
-        if document.source == "info" and document.origin:
+        if document.source == SourceName.INFO and document.origin:
             message(f"{document.path}: {document.origin}")
     if session.format == "json":
         parts = [_part_json(document, options) for document in documents]
@@ -117,12 +118,12 @@ def _beside(session: Session, options: argparse.Namespace, found: Lookup) -> int
 def _from_source(session: Session, found: Lookup, options: argparse.Namespace) -> Document:
     """What the chosen source has; if it has nothing, those that have something are said."""
     subject = subject_of(session, found, ask=True)
-    holdings = catalogue.holdings_of(subject, options.source)
-    held = next((holding for holding in holdings if holding.present), None)
+    offered = catalogue.availability_of(subject, options.source)
+    held = next((one for one in offered if one.present), None)
     if held is None:
         there = catalogue.others(subject, options.source)
         others = f"; it is in: {', '.join(there)}" if there else ""
-        why = holdings[0].note or "nothing is there"
+        why = offered[0].note or "nothing is there"
         raise Failure(f"{subject.name} has no text in the source {options.source}: {why}{others}")
     try:
         document, options.part = _with_part(subject, held, options.part)
@@ -131,19 +132,19 @@ def _from_source(session: Session, found: Lookup, options: argparse.Namespace) -
         raise Failure(f"{held.where} cannot be read: {error}", status=3) from None
 
 
-def _with_part(subject: Subject, held: Holding, part: str | None) -> tuple[Document, str | None]:
+def _with_part(subject: Subject, held: Availability, part: str | None) -> tuple[Document, str | None]:
     """The document that has the part in it, and what is left to choose in it.
 
     A part may lie outside the document of the name: another node of an Info manual, one file of a package.
     """
-    if held.source == "package" and part is not None:
+    if held.source == SourceName.PACKAGE and part is not None:
         from dowsing.sources import package
 
         file = package.read_file(subject, held, part)
         if file is not None:
             return file, None
     document = catalogue.read(subject, held)
-    if held.source == "info" and part is not None:
+    if held.source == SourceName.INFO and part is not None:
         from dowsing.sources import info
 
         key = " ".join(part.casefold().split())
@@ -160,7 +161,7 @@ def _all_documents(session: Session, found: Lookup) -> list[Document]:
     subject = subject_of(session, found, ask=True)
     documents = []
     for source in catalogue.order_for(subject):
-        for held in catalogue.holdings_of(subject, source):
+        for held in catalogue.availability_of(subject, source):
             if held.present:
                 try:
                     documents.append(catalogue.read(subject, held))

@@ -13,7 +13,7 @@ from dowsing.model.errors import CannotKeep, Failure
 from dowsing.model.markup import escaped
 from dowsing.session.session import Session
 from dowsing.session.user_data import own_lines
-from dowsing.tasks.remembered import Remembered, recall, remember
+from dowsing.tasks.remembered import ListKind, Remembered, recall, remember
 from dowsing.terminal.screen import message, write
 from dowsing.userdata import DROPPED, saved_lines
 from dowsing.userdata.saved_script import script_of
@@ -49,7 +49,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
         return 0
     shown = [with_values(one.line, {}) for one in lines]
     remember(
-        session.settings.data, Remembered("saved", " ".join(options.words), [], shown, [one.task for one in lines])
+        session.settings.data,
+        Remembered(ListKind.SAVED, " ".join(options.words), [], shown, [one.task for one in lines]),
     )
     if session.json:
         _print_json(session, lines, " ".join(options.words))
@@ -109,7 +110,7 @@ def _take_in(session: Session, path: str) -> int:
 
 def _drop(session: Session, number: int) -> int:
     last = recall(session.settings.data)
-    if last is None or last.kind != "saved":
+    if last is None or last.kind != ListKind.SAVED:
         raise Failure(
             "--drop N means the last list of saved in this terminal; list them first: dowsing saved", status=2
         )

@@ -7,6 +7,7 @@ import argparse
 from dowsing.cli.commands import card
 from dowsing.cli.commands.find import add_filters, filters_of
 from dowsing.cli.listed import remember_own
+from dowsing.model.entry import EntryKind
 from dowsing.model.errors import CannotKeep, Failure
 from dowsing.render.typed import typed
 from dowsing.search.filters import Filters, narrowed
@@ -14,14 +15,14 @@ from dowsing.session.naming import find_entry
 from dowsing.session.session import Session
 from dowsing.terminal.asking import agreed, can_ask
 from dowsing.terminal.screen import message
-from dowsing.userdata.reading_progress import Place, forget, pick, read_labels, shares
+from dowsing.userdata.reading_progress import StrollPlace, forget, pick, read_labels, shares
 
 DESCRIPTION = (
     "The card of an entry that you have not read yet, picked at random: of all commands, builtins, file formats and "
     "topics, or of what the filters leave. What was shown by card, read or examples counts as read."
 )
 #: What is picked from where nothing narrows: functions and subcommands would leave little chance to all else.
-KINDS = frozenset(("command", "builtin", "file-format", "topic"))
+KINDS = frozenset((EntryKind.COMMAND, EntryKind.BUILTIN, EntryKind.FILE_FORMAT, EntryKind.TOPIC))
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
@@ -48,7 +49,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if options.yes and not options.reset:
         raise Failure("--yes goes with --reset", status=2)
     within = narrowed(session.store, filters, options=True)
-    everything = [Place(*row) for row in session.store.places(within)]
+    everything = [StrollPlace(*row) for row in session.store.places(within)]
     places = [place for place in everything if filters.any or place.kind in KINDS]
     if not places:
         raise Failure(f"nothing is in {filters.described()}; what there is: {session.program} words packages")
@@ -63,7 +64,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     return _stroll(session, filters, places, read)
 
 
-def _stroll(session: Session, filters: Filters, places: list[Place], read: dict[str, str]) -> int:
+def _stroll(session: Session, filters: Filters, places: list[StrollPlace], read: dict[str, str]) -> int:
     place = pick(places, read)
     again = " ".join(f"--{name} {typed(value)}" for name in Filters._fields if (value := getattr(filters, name)))
     if place is None:
@@ -83,7 +84,11 @@ def _stroll(session: Session, filters: Filters, places: list[Place], read: dict[
 
 
 def _progress(
-    session: Session, options: argparse.Namespace, places: list[Place], everything: list[Place], read: dict[str, str]
+    session: Session,
+    options: argparse.Namespace,
+    places: list[StrollPlace],
+    everything: list[StrollPlace],
+    read: dict[str, str],
 ) -> int:
     """`places` are what a stroll picks from, `everything` all that packages and families have."""
     done = sum(place.label in read for place in places)
@@ -104,7 +109,7 @@ def _progress(
 
 
 def _reset(
-    session: Session, options: argparse.Namespace, filters: Filters, places: list[Place], read: dict[str, str]
+    session: Session, options: argparse.Namespace, filters: Filters, places: list[StrollPlace], read: dict[str, str]
 ) -> int:
     """Forget what was read, after asking."""
     labels = {place.label for place in places} if filters.any else None

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.cli.listed import OWN, as_given, make_call
+from dowsing.cli.listed import as_given, make_call
 from dowsing.model.errors import Failure
 from dowsing.model.markup import escaped, has_unsafe
 from dowsing.session.session import Session
-from dowsing.tasks.remembered import Remembered, recall
+from dowsing.tasks.remembered import ListKind, Remembered, recall
 from dowsing.terminal.screen import message, write
 
 DESCRIPTION = (
@@ -41,10 +41,10 @@ def run(session: Session, options: argparse.Namespace) -> int:
         raise Failure("--yes goes with --run", status=2)
     if options.task and not options.save:
         raise Failure("--for goes with --save", status=2)
-    if last.kind == OWN:
+    if last.kind == ListKind.OWN:
         _only_taken(options, last)
         return make_call(chosen(last, options.number))
-    if last.kind == "names":
+    if last.kind == ListKind.NAMES:
         return _read(session, options, line)
     return _act(session, options, last, line)
 
@@ -70,7 +70,7 @@ def _act(session: Session, options: argparse.Namespace, last: Remembered, line: 
         from dowsing.cli.commands.save import keep
 
         told = last.tasks[options.number - 1] if options.number <= len(last.tasks) else ""
-        said = "; ".join([last.task, *last.again]) if last.kind == "task" and options.number == 1 else told
+        said = "; ".join([last.task, *last.again]) if last.kind == ListKind.TASK and options.number == 1 else told
         return keep(session, line, options.task or said)
     if options.run:
         from dowsing.cli.running import run_line

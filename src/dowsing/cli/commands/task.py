@@ -10,7 +10,7 @@ from dowsing.render.typed import typed_words
 from dowsing.session.session import Session
 from dowsing.session.user_data import own_for
 from dowsing.tasks.answers import lines_for
-from dowsing.tasks.remembered import Remembered, recall, remember
+from dowsing.tasks.remembered import ListKind, Remembered, recall, remember
 
 DESCRIPTION = (
     "Command lines for a task said in plain words, with the values that the sentence holds. --again says what to do "
@@ -37,7 +37,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     folder = session.settings.data
     if not sentence and again:
         last = recall(folder)
-        if last is None or last.kind != "task":
+        if last is None or last.kind != ListKind.TASK:
             raise Failure("there was no task in this terminal yet; say it first: dowsing task SENTENCE", status=2)
         sentence, again = last.task, [*last.again, *again]
     if not sentence:
@@ -49,7 +49,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if not found.answers:
         raise Failure(f"no recipe is for that; look for a command: {session.program} find {typed_words(sentence)}")
     lines, tasks = [answer.line for answer in found.answers], [answer.task for answer in found.answers]
-    remember(folder, Remembered("task", sentence, again, lines, tasks))
+    remember(folder, Remembered(ListKind.TASK, sentence, again, lines, tasks))
     if session.json:
         from dowsing.render.line_json import answer_json
 

@@ -15,6 +15,7 @@ import re
 from dowsing.machine.sandbox.guard import Outcome, run_guarded
 from dowsing.machine.shells.records import bare
 from dowsing.machine.shells.shell import Shell, ShellName
+from dowsing.model.entry import EntryKind
 from dowsing.model.errors import ShellTrouble
 
 
@@ -36,7 +37,7 @@ class DescribedShell(Shell):
         for line in self.ask([self.path, *self._list]).split("\n"):
             fields = [bare(field) for field in line.split("\t")]
             if fields[0]:
-                kind = "keyword" if len(fields) > 1 and fields[1] == "keyword" else "builtin"
+                kind = EntryKind.KEYWORD if len(fields) > 1 and fields[1] == EntryKind.KEYWORD else "builtin"
                 found.append(ShellName(fields[0], kind, fields[2] if len(fields) > 2 else "", self._text(fields[0])))
         return found
 

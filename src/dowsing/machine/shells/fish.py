@@ -6,6 +6,7 @@ import os
 
 from dowsing.machine.sandbox.guard import Outcome
 from dowsing.machine.shells.shell import Shell, ShellName
+from dowsing.model.entry import EntryKind
 from dowsing.model.quoting import fish_quoted
 
 #: Names that the shell lists as builtins and that its language takes as keywords.
@@ -40,4 +41,8 @@ class Fish(Shell):
     def names(self) -> list[ShellName]:
         """Its builtins; those that are part of the language are keywords."""
         names = self.ask(self.line("builtin --names")).split("\n")
-        return [ShellName(n, "keyword" if n in _KEYWORDS else "builtin") for n in names if n.strip() and n != "_"]
+        return [
+            ShellName(n, EntryKind.KEYWORD if n in _KEYWORDS else EntryKind.BUILTIN)
+            for n in names
+            if n.strip() and n != "_"
+        ]

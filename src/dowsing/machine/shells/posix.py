@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dowsing.machine.shells.records import records
 from dowsing.machine.shells.shell import POSIX_BUILTINS, POSIX_KEYWORDS, Shell, ShellName
+from dowsing.model.entry import EntryKind
 from dowsing.model.quoting import quoted
 
 
@@ -27,7 +28,7 @@ class PosixShell(Shell):
                 continue
             says = fields[1].strip().removeprefix(fields[0])
             if "keyword" in says or "reserved word" in says:
-                found.append(ShellName(fields[0], "keyword"))
+                found.append(ShellName(fields[0], EntryKind.KEYWORD))
             elif "builtin" in says:
-                found.append(ShellName(fields[0], "builtin"))
+                found.append(ShellName(fields[0], EntryKind.BUILTIN))
         return found

@@ -7,7 +7,7 @@ from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, plain
 from dowsing.readers.roff import preprocessors
 from dowsing.readers.roff.machine import Handler, Machine
 from dowsing.readers.roff.marks import JOIN
-from dowsing.readers.roff.mdoc_inline import CALLABLE, CELL, Line, emit, evaluate, words
+from dowsing.readers.roff.mdoc_inline import CALLABLE, CELL, MacroLine, emit, evaluate, words
 
 _LIST_KINDS = frozenset(
     ("-bullet", "-dash", "-hyphen", "-item", "-enum", "-tag", "-diag", "-hang", "-ohang", "-inset", "-column")
@@ -15,7 +15,7 @@ _LIST_KINDS = frozenset(
 _REFERENCE_ORDER = ["A", "T", "B", "I", "J", "R", "N", "V", "U", "P", "Q", "C", "D", "O"]
 
 
-class State:
+class MdocState:
     """What the mdoc macros remember between lines."""
 
     def __init__(self) -> None:
@@ -42,9 +42,9 @@ class _List:
         self.open_row = False
 
 
-def _state(machine: Machine) -> State:
-    if not isinstance(machine.mdoc, State):
-        machine.mdoc = State()
+def _state(machine: Machine) -> MdocState:
+    if not isinstance(machine.mdoc, MdocState):
+        machine.mdoc = MdocState()
     return machine.mdoc
 
 
@@ -76,7 +76,7 @@ def subsection(machine: Machine, rest: str) -> None:
     section(machine, rest, 2)
 
 
-def _close_all(machine: Machine, state: State) -> None:
+def _close_all(machine: Machine, state: MdocState) -> None:
     while state.lists:
         list_end(machine, "")
     state.displays.clear()
@@ -92,7 +92,7 @@ def paragraph(machine: Machine, rest: str) -> None:
 
 def description(machine: Machine, rest: str) -> None:
     """`.Nd`: the summary after the names."""
-    line = Line()
+    line = MacroLine()
     line.add("–")
     inner = evaluate(machine, words(rest))
     line.add(inner.text)
@@ -111,7 +111,7 @@ def _inline(name: str) -> Handler:
             return
         if state.section == "SYNOPSIS" and name in ("Nm", "Ft", "Fn", "Fo", "Vt", "In", "Fd", "Cd"):
             _synopsis_break(machine, state, name)
-        line = Line(state.spacing)
+        line = MacroLine(state.spacing)
         if name == "An" and "AUTHOR" in state.section and items[:1] != ["-split"]:
             machine.builder.line_break()
         if name in CALLABLE:
@@ -125,7 +125,7 @@ def _inline(name: str) -> Handler:
     return run
 
 
-def _synopsis_break(machine: Machine, state: State, name: str) -> None:
+def _synopsis_break(machine: Machine, state: MdocState, name: str) -> None:
     builder = machine.builder
     if builder.waiting is not None or not builder.fill or state.lists:
         return
@@ -162,7 +162,7 @@ def function_close(machine: Machine, rest: str) -> None:
     state = _state(machine)
     text = ", ".join(state.arguments or []) + ")"
     state.arguments = None
-    line = Line()
+    line = MacroLine()
     line.add(text)
     for word in words(rest):
         line.word(word)
@@ -285,7 +285,7 @@ def extended_end(machine: Machine, rest: str) -> None:
         builder.open_item(tag)
 
 
-def _finish_row(machine: Machine, state: State) -> None:
+def _finish_row(machine: Machine, state: MdocState) -> None:
     current = state.lists[-1] if state.lists else None
     builder = machine.builder
     if current is None or not current.open_row:

@@ -45,7 +45,7 @@ _SPECIAL = """
 CALLABLE = frozenset((*FONTS, *ENCLOSED, *OPENERS, *CLOSERS, *SYSTEMS, *_SPECIAL)) - {"Fd", "Fr", "Nd"}
 
 
-class Line:
+class MacroLine:
     """Text being put together from words."""
 
     def __init__(self, spacing: bool = True) -> None:
@@ -97,7 +97,7 @@ def words(rest: str) -> list[str]:
 class Inline:
     """Evaluates the words of one line."""
 
-    def __init__(self, machine: Machine, items: list[str], line: Line) -> None:
+    def __init__(self, machine: Machine, items: list[str], line: MacroLine) -> None:
         self.machine = machine
         self.items = items
         self.at = 0
@@ -360,7 +360,7 @@ _HANDLERS: dict[str, Callable[[Inline], None]] = {
 }  # fmt: skip
 
 
-def emit(machine: Machine, line: Line) -> None:
+def emit(machine: Machine, line: MacroLine) -> None:
     """Hand a finished line to the builder."""
     builder = machine.builder
     parts = builder.buffer if builder.waiting is None else builder.tag_parts
@@ -376,8 +376,8 @@ def emit(machine: Machine, line: Line) -> None:
     builder.text(text)
 
 
-def evaluate(machine: Machine, items: list[str]) -> Line:
+def evaluate(machine: Machine, items: list[str]) -> MacroLine:
     """The line that `items` make."""
-    line = Line(getattr(machine.mdoc, "spacing", True))
+    line = MacroLine(getattr(machine.mdoc, "spacing", True))
     Inline(machine, items, line).run()
     return line

@@ -18,7 +18,7 @@ _OPERATOR = re.compile(r"\s*(<=|>=|==|<\?|>\?|<>|[-+*/%<>=&:])")
 _DEEPEST = 20
 
 
-class _Parser:
+class _NumberParser:
     def __init__(self, text: str, unit: str) -> None:
         self.text, self.unit, self.at = text, unit, 0
 
@@ -85,7 +85,7 @@ def evaluate(text: str, unit: str = "u") -> tuple[int | None, int]:
     A number without a unit is taken in `unit`. The value is None if there is no number; values are held
     within 32 bits, as the language has them.
     """
-    parser = _Parser(text, unit)
+    parser = _NumberParser(text, unit)
     value = parser.expression()
     if value is None:
         return None, parser.at

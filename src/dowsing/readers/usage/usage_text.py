@@ -46,13 +46,13 @@ def read_usage(
         lead = Section("DESCRIPTION")
         rest: list[Section] = []
         for text in (before, after):
-            parts = _Reader(text).sections() if any(text) else []
+            parts = _UsageReader(text).sections() if any(text) else []
             if parts and parts[0].title == "DESCRIPTION":
                 lead.blocks += parts.pop(0).blocks
             rest += parts
         sections = [synopsis, *([lead] if lead.blocks else []), *rest]
     else:
-        sections = _Reader(lines).sections()
+        sections = _UsageReader(lines).sections()
     for part in sections[:2]:
         if part.title == "DESCRIPTION" and part.blocks and isinstance(part.blocks[0], Paragraph):
             summary = _first_sentence(part.blocks[0].text)
@@ -61,7 +61,7 @@ def read_usage(
 
 def read_help(lines: list[str]) -> list[Section]:
     """The sections of help that has its forms told apart already, such as a shell's for a builtin."""
-    return _Reader(lines).sections()
+    return _UsageReader(lines).sections()
 
 
 def _first_sentence(text: str) -> str:
@@ -69,7 +69,7 @@ def _first_sentence(text: str) -> str:
     return "" if len(sentence) > 300 or sentence.endswith(":") else sentence.rstrip(".").strip()
 
 
-class _Reader:
+class _UsageReader:
     def __init__(self, lines: list[str]) -> None:
         self.lines = lines
 
@@ -80,13 +80,13 @@ class _Reader:
         first = starts[0] if starts else len(self.lines)
         if any(self.lines[:first]):
             lead = Section("DESCRIPTION")
-            lead.blocks = _Reader(self.lines[:first]).blocks()
+            lead.blocks = _UsageReader(self.lines[:first]).blocks()
             found.append(lead)
         for n, start in enumerate(starts):
             end = starts[n + 1] if n + 1 < len(starts) else len(self.lines)
             heading = self.lines[start].strip()
             section = Section(heading.rstrip(":").strip())
-            section.blocks = _Reader(self.lines[start + 1 : end]).blocks(literal="example" in heading.lower())
+            section.blocks = _UsageReader(self.lines[start + 1 : end]).blocks(literal="example" in heading.lower())
             found.append(section)
         return found
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from enum import StrEnum
 
 from dowsing.model.record import Record
 from dowsing.readers.usage.cleaning import clean_lines
@@ -19,10 +20,23 @@ _REFUSAL = re.compile(
 )
 
 
-class Verdict(Record):
-    """What an output is: `usage`, `echo`, `error`, `effect` or `nothing`; `says` is one line about it."""
+class UsageKind(StrEnum):
+    """What came of asking a program for its usage."""
 
-    kind: str
+    USAGE = "usage"
+    ECHO = "echo"  # what it was given, printed again
+    ERROR = "error"
+    EFFECT = "effect"  # it did something else
+    NOTHING = "nothing"
+    REFUSED = "refused"  # it is not asked
+    TROUBLE = "trouble"  # it was ended
+    START = "start"  # it did not even start
+
+
+class Verdict(Record):
+    """What an output is; `says` is one line about it."""
+
+    kind: UsageKind
     says: str
 
 
@@ -31,16 +45,16 @@ def judge(output: str, flag: str, name: str, status: int | None) -> Verdict:
     lines = clean_lines(output)
     filled = [line for line in lines if line.strip()]
     if not filled:
-        return Verdict("nothing", f"{name} {flag} prints nothing")
+        return Verdict(UsageKind.NOTHING, f"{name} {flag} prints nothing")
     first = filled[0].strip()
     if len(filled) <= 2 and all(_bare(line) in ("", flag, flag.lstrip("-"), f"{name} {flag}") for line in filled):
-        return Verdict("echo", f"{name} {flag} prints the words it is given")
+        return Verdict(UsageKind.ECHO, f"{name} {flag} prints the words it is given")
     if looks_like_usage(filled, name):
-        return Verdict("usage", "")
+        return Verdict(UsageKind.USAGE, "")
     refused = _REFUSAL.search(" ".join(filled[:3])) is not None
     if refused or (status and len(filled) <= 4):
-        return Verdict("error", f"{name} {flag} ends with an error: {first[:120]}")
-    return Verdict("effect", f"{name} {flag} prints something that is no usage text: {first[:80]}")
+        return Verdict(UsageKind.ERROR, f"{name} {flag} ends with an error: {first[:120]}")
+    return Verdict(UsageKind.EFFECT, f"{name} {flag} prints something that is no usage text: {first[:80]}")
 
 
 def _bare(line: str) -> str:
