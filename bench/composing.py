@@ -2,8 +2,9 @@
 
     python bench/composing.py
 
-The lines are those of all recipes, with the names of their slots as values, on the machine's pages. A line must come out letter
-for letter when nothing is changed; it is told apart if its fields make a line of the same words.
+The lines are those of all recipes, with the names of their slots as values, on the machine's pages.
+A line must come out letter for letter when nothing is changed; it is told apart if its fields make
+a line of the same words.
 """
 
 from __future__ import annotations
@@ -37,9 +38,13 @@ def main() -> None:
         whole += 1
         apart += not sheet.fixed
     print(
-        f"lines of recipes: {whole} come back letter for letter, {apart} ({apart / whole:.1%}) are told apart into fields"
+        f"lines of recipes: {whole} come back letter for letter, {apart} ({apart / whole:.1%}) are "
+        "told apart into fields"
     )
-    names = "SELECT name FROM entries WHERE NOT hidden AND kind='command' AND substr(section,1,1) IN ('1','8')"
+    names = (
+        "SELECT name FROM entries WHERE NOT hidden AND kind='command' AND substr(section,1,1) "
+        "IN ('1','8')"
+    )
     times = []
     for (name,) in store.rows(names):
         start = time.perf_counter()
@@ -50,7 +55,8 @@ def main() -> None:
             continue
         times.append(1000 * (time.perf_counter() - start))
     print(
-        f"commands: {len(times)} forms, {statistics.median(times):.1f} ms in the middle, {max(times):.0f} ms at most"
+        f"commands: {len(times)} forms, {statistics.median(times):.1f} ms in the middle, "
+        f"{max(times):.0f} ms at most"
     )
 
 

@@ -1,10 +1,12 @@
-"""Checks `audit --shell bash` cell by cell against a ground truth that shares nothing with the program.
+"""Checks `audit --shell bash` cell by cell against a ground truth that shares nothing with the
+program.
 
     python bench/coverage.py
 
-What the truth is made of: the shell asked for its names and for the help of each, one process a question; each
-executable and builtin run with `--help`; the manual's file names and NAME lines; the raw source of the shell's own
-page; the raw text of the Info files. Names on which both are of one mind are counted; all others are printed.
+What the truth is made of: the shell asked for its names and for the help of each, one process a
+question; each executable and builtin run with `--help`; the manual's file names and NAME lines; the
+raw source of the shell's own page; the raw text of the Info files. Names on which both are of one
+mind are counted; all others are printed.
 """
 
 from __future__ import annotations
@@ -27,10 +29,19 @@ def run(command: list[str]) -> tuple[int, str, str]:
     """Exit status and output of a command in an empty folder, without input."""
     with tempfile.TemporaryDirectory() as folder:
         done = subprocess.run(
-            command, stdin=subprocess.DEVNULL, capture_output=True, timeout=10, cwd=folder, check=False,
+            command,
+            stdin=subprocess.DEVNULL,
+            capture_output=True,
+            timeout=10,
+            cwd=folder,
+            check=False,
             env={"PATH": os.environ["PATH"], "HOME": folder, "LC_ALL": "C.UTF-8"},
-        )  # fmt: skip
-    return done.returncode, done.stdout.decode("utf-8", "replace"), done.stderr.decode("utf-8", "replace")
+        )
+    return (
+        done.returncode,
+        done.stdout.decode("utf-8", "replace"),
+        done.stderr.decode("utf-8", "replace"),
+    )
 
 
 def names() -> list[tuple[str, str]]:
@@ -57,18 +68,25 @@ def manual_names() -> set[str]:
             for path in glob.glob(f"{root}/man{section}/*"):
                 file = os.path.basename(path).removesuffix(".gz")
                 found.add(file.rpartition(".")[0])
-                if "builtins" in file or "test" in file:  # pages whose NAME line has names that are no file's
+                if (
+                    "builtins" in file or "test" in file
+                ):  # pages whose NAME line has names that are no file's
                     match = re.search(r'\.SH "?NAME"?\n(.*?)\s\\?-', opened(path), re.DOTALL)
                     found |= {name.strip() for name in (match[1] if match else "").split(",")}
     return found
 
 
 def shell_page() -> tuple[str, str]:
-    """The raw source of the shell's own page: what is about builtins, and what is about the grammar."""
+    """The raw source of the shell's own page: what is about builtins, and what is about the
+    grammar.
+    """
     for path in glob.glob("/usr/share/man/man1/bash.1*"):
         text = opened(path)
-        builtins = text[text.index('.SH "SHELL BUILTIN COMMANDS"') if '.SH "SHELL BUILTIN COMMANDS"' in text else
-                        text.index(".SH SHELL BUILTIN COMMANDS") :]  # fmt: skip
+        builtins = text[
+            text.index('.SH "SHELL BUILTIN COMMANDS"')
+            if '.SH "SHELL BUILTIN COMMANDS"' in text
+            else text.index(".SH SHELL BUILTIN COMMANDS") :
+        ]
         start = re.search(r'\.SH "?SHELL GRAMMAR', text)
         end = re.search(r"\.SH COMMENTS", text)
         return builtins, text[start.start() : end.start()] if start and end else ""
@@ -76,12 +94,16 @@ def shell_page() -> tuple[str, str]:
 
 
 def in_shell_page(name: str, kind: str, builtins: str, grammar: str) -> bool:
-    """Whether a tag of the page begins with the builtin, or a display or tag of the grammar has the keyword."""
+    """Whether a tag of the page begins with the builtin, or a display or tag of the grammar has the
+    keyword.
+    """
     if kind == "builtin":
         bare = re.sub(r"\\f.|\\[&| -]", "", builtins)
         tags = re.findall(r"^\.TP.*\n(?:\.PD.*\n)?(.*)", bare, re.MULTILINE)
         return any(re.sub(r"^\.[BI]+ ", "", tag).split()[:1] == [name] for tag in tags)
-    tags = re.findall(r"^\.(?:TP|RS|PP)\n(?:\.PP\n)?(.*)", grammar.replace("\\\n", " "), re.MULTILINE)
+    tags = re.findall(
+        r"^\.(?:TP|RS|PP)\n(?:\.PP\n)?(.*)", grammar.replace("\\\n", " "), re.MULTILINE
+    )
     bare_tags = [re.sub(r"\\f.|\\&|^\.[BI]+ ", "", tag) for tag in tags]
     return any(
         name in re.findall(r"\[\[|\]\]|[!{}]|\w+", tag)
@@ -93,18 +115,23 @@ def in_shell_page(name: str, kind: str, builtins: str, grammar: str) -> bool:
 def info_text() -> str:
     """All Info files in one text."""
     return "\n".join(
-        opened(path) for path in glob.glob("/usr/share/info/*") if re.search(r"\.info(-\d+)?(\.gz)?$", path)
+        opened(path)
+        for path in glob.glob("/usr/share/info/*")
+        if re.search(r"\.info(-\d+)?(\.gz)?$", path)
     )
 
 
 def is_usage(name: str, output: tuple[int, str, str], help_text: str) -> bool:
-    """Whether what came back for `--help` is a usage text: the shell's own help, or one that says so."""
+    """Whether what came back for `--help` is a usage text: the shell's own help, or one that says
+    so.
+    """
     text = output[1].strip() or output[2].strip()
     if help_text.strip() and text.split() == help_text.split():
         return True
     return bool(
         re.search(
-            rf"\A(?:.*\n)?\s*usage:?\s+(?:.*\n\s+or: +)*\S*{re.escape(name)}(?:\s|\Z)|(?m:^{re.escape(name)}: usage:)",
+            rf"\A(?:.*\n)?\s*usage:?\s+(?:.*\n\s+or: +)*\S*{re.escape(name)}(?:\s|\Z)"
+            rf"|(?m:^{re.escape(name)}: usage:)",
             text,
             re.I,
         )
@@ -115,12 +142,16 @@ def truth() -> dict[str, dict[str, bool]]:
     """For every name what each source has."""
     pages, info = manual_names(), info_text()
     builtins, grammar = shell_page()
-    documents = [f for f in os.listdir("/usr/share/doc/bash") if re.match("README|NEWS|INTRO|POSIX", f)]
+    documents = [
+        f for f in os.listdir("/usr/share/doc/bash") if re.match("README|NEWS|INTRO|POSIX", f)
+    ]
     found = {}
     for name, kind in names():
         status, help_text, _ = run([BASH, "--norc", "-c", 'help -- "$1"', "-", name])
         executable = shutil.which(name)
-        asked = run([BASH, "--norc", "-c", f"'{name}' --help"]) if kind == "builtin" else (1, "", "")
+        asked = (
+            run([BASH, "--norc", "-c", f"'{name}' --help"]) if kind == "builtin" else (1, "", "")
+        )
         found[name] = {
             "builtin": status == 0 and bool(help_text.strip()),
             "shell-manual": in_shell_page(name, kind, builtins, grammar),
@@ -128,7 +159,11 @@ def truth() -> dict[str, dict[str, bool]]:
             "manual": name in pages,
             "usage": executable is not None and is_usage(name, run([executable, "--help"]), ""),
             "info": f"* {name}: (" in info
-            or bool(re.search(rf"Node: (?:Invoking {re.escape(name)}|{re.escape(name)} invocation),", info)),
+            or bool(
+                re.search(
+                    rf"Node: (?:Invoking {re.escape(name)}|{re.escape(name)} invocation),", info
+                )
+            ),
             "standard": bool(glob.glob(f"/usr/share/man/man1*/{glob.escape(name)}.1p*")),
             "package": bool(documents),
         }
@@ -140,7 +175,9 @@ def main() -> int:
     right = truth()
     said = json.loads(
         subprocess.run(
-            [PROGRAM, "audit", "--shell", "bash", "--format", "json"], capture_output=True, check=True
+            [PROGRAM, "audit", "--shell", "bash", "--format", "json"],
+            capture_output=True,
+            check=True,
         ).stdout
     )
     answers = {line["name"]: line["sources"] for line in said["names"]}

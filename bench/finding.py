@@ -1,13 +1,15 @@
-"""Success at 1 and at 5 and mean reciprocal rank on judged queries, by style, ours and plain full-text ranking.
+"""Success at 1 and at 5 and mean reciprocal rank on judged queries, by style, ours and plain
+full-text ranking.
 
     python bench/finding.py FILE.tsv [FILE.tsv …] [--misses] [--without] [--folds N [--trials N]]
 
-FILE has query TAB accepted names (best first, comma separated) TAB style. A hit is right if its name or an alias of it,
-with its section, is accepted. Plain ranking is SQLite's bm25 over names and summaries, all words or any.
+FILE has query TAB accepted names (best first, comma separated) TAB style. A hit is right if its
+name or an alias of it, with its section, is accepted. Plain ranking is SQLite's bm25 over names and
+summaries, all words or any.
 
---without: a line for each part of the ranking, with the figures without it.
---folds N: the weights are chosen anew on all folds but one, among `--trials` sets drawn at random around those in use,
-and judged on the fold that was left out.
+--without: a line for each part of the ranking, with the figures without it. --folds N: the weights
+are chosen anew on all folds but one, among `--trials` sets drawn at random around those in use, and
+judged on the fold that was left out.
 """
 
 from __future__ import annotations
@@ -62,7 +64,10 @@ def rank(entries: list[Entry], accepted: set[str]) -> int:
 
 def ours(store: Store, query: Query, weights: Weights = WEIGHTS) -> int:
     """The place of the first right entry in our ranking."""
-    return rank([hit.entry for hit in search(store, make_query([query.text]), weights=weights).hits], query.accepted)
+    return rank(
+        [hit.entry for hit in search(store, make_query([query.text]), weights=weights).hits],
+        query.accepted,
+    )
 
 
 class Plain:
@@ -71,9 +76,12 @@ class Plain:
     def __init__(self, store: Store) -> None:
         self.store = store
         self.db = sqlite3.connect(":memory:")
-        self.db.execute("CREATE VIRTUAL TABLE heads USING fts5(names, summary, tokenize='porter unicode61')")
+        self.db.execute(
+            "CREATE VIRTUAL TABLE heads USING fts5(names, summary, tokenize='porter unicode61')"
+        )
         rows = store.rows(
-            "SELECT id, name||' '||replace(aliases, char(10), ' '), summary FROM entries WHERE NOT hidden"
+            "SELECT id, name||' '||replace(aliases, char(10), ' '), summary FROM entries WHERE NOT "
+            "hidden"
         )
         self.db.executemany("INSERT INTO heads(rowid, names, summary) VALUES(?,?,?)", rows)
 
@@ -120,7 +128,10 @@ def by_style(queries: list[Query], store: Store, misses: bool) -> None:
             theirs.setdefault(key, []).append(plain.rank(query))
         if misses and place != 1:
             found = [hit.entry.label for hit in search(store, make_query([query.text])).hits[:5]]
-            print(f"{place:>2} {query.text} | {','.join(sorted(query.accepted))[:60]} | {', '.join(found)}")
+            print(
+                f"{place:>2} {query.text} | {','.join(sorted(query.accepted))[:60]} | "
+                f"{', '.join(found)}"
+            )
     print(f"{'style':<10} {'queries':>7}   ours: at 1, at 5, mrr      plain: at 1, at 5, mrr")
     for key, ranks in sorted(mine.items(), key=lambda pair: pair[0] == "all"):
         print(f"{key:<10} {len(ranks):>7}   {figures(ranks)}        {figures(theirs[key])}")
@@ -141,7 +152,10 @@ def cross_validate(queries: list[Query], store: Store, folds: int, trials: int) 
     while len(sets) < trials:
         names = draw.sample(WEIGHTS._fields, 6)
         sets.append(
-            changed(WEIGHTS, **{name: getattr(WEIGHTS, name) * math.exp(draw.gauss(0, 0.5)) for name in names})
+            changed(
+                WEIGHTS,
+                **{name: getattr(WEIGHTS, name) * math.exp(draw.gauss(0, 0.5)) for name in names},
+            )
         )
     order = list(range(len(queries)))
     draw.shuffle(order)
@@ -149,7 +163,9 @@ def cross_validate(queries: list[Query], store: Store, folds: int, trials: int) 
     judged: list[int] = []
     for fold in range(folds):
         left_out = set(order[fold::folds])
-        best = max(places, key=lambda ranks: worth([r for n, r in enumerate(ranks) if n not in left_out]))
+        best = max(
+            places, key=lambda ranks: worth([r for n, r in enumerate(ranks) if n not in left_out])
+        )
         judged += [best[n] for n in left_out]
     print(f"\ncross-validated, {folds} folds, {trials} sets of weights: {figures(judged)}")
 
@@ -167,7 +183,9 @@ def main() -> int:
     queries = []
     for name in options.files:
         with open(name, encoding="utf-8") as file:
-            queries += [Query(line) for line in file if line.count("\t") >= 2 and not line.startswith("#")]
+            queries += [
+                Query(line) for line in file if line.count("\t") >= 2 and not line.startswith("#")
+            ]
     by_style(queries, store, options.misses)
     if options.without:
         without(queries, store)

@@ -2,9 +2,9 @@
 
     python bench/info.py
 
-Words are counted in the raw text by code of this file that shares nothing with the reader: runs of two and more
-letters and digits outside the headers, tag tables and `Local Variables`, without `*note` and `(line N)`. A word
-counts as kept if it occurs in what was read at least as often.
+Words are counted in the raw text by code of this file that shares nothing with the reader: runs of
+two and more letters and digits outside the headers, tag tables and `Local Variables`, without
+`*note` and `(line N)`. A word counts as kept if it occurs in what was read at least as often.
 """
 
 from __future__ import annotations
@@ -30,7 +30,9 @@ WORD = re.compile(r"[^\W_]{2,}")
 def raw_text(path: str) -> str:
     """The text of a manual with all its pieces, as it is in the files."""
     stem = path.removesuffix(".gz")
-    pieces = sorted(glob.glob(glob.escape(stem) + "-[0-9]*"), key=lambda p: int(re.findall(r"-(\d+)", p)[-1]))
+    pieces = sorted(
+        glob.glob(glob.escape(stem) + "-[0-9]*"), key=lambda p: int(re.findall(r"-(\d+)", p)[-1])
+    )
     texts = []
     for file in pieces or [path]:
         with gzip.open(file) if file.endswith(".gz") else open(file, "rb") as opened:
@@ -45,7 +47,10 @@ def raw_words(text: str) -> collections.Counter[str]:
         if part.startswith("File:"):
             body = part.partition("\n")[2]
             body = re.sub(
-                r"\0\x08\[index\0\x08\]|\(line\s+\d+\)|^\* Menu:|\*[Nn]ote\b", " ", body, flags=re.MULTILINE
+                r"\0\x08\[index\0\x08\]|\(line\s+\d+\)|^\* Menu:|\*[Nn]ote\b",
+                " ",
+                body,
+                flags=re.MULTILINE,
             )
             body = re.sub(r"\0\x08\[image(.*?)\0\x08\]", _picture, body, flags=re.DOTALL)
             counted.update(WORD.findall(body))
@@ -68,7 +73,9 @@ def main() -> int:
                 failures += 1
                 print(f"{path}: {error}")
                 continue
-            top = node_document(info, "Top" if "Top" in info.nodes else next(iter(info.nodes)), "top")
+            top = node_document(
+                info, "Top" if "Top" in info.nodes else next(iter(info.nodes)), "top"
+            )
             reached = 0
             for name in info.nodes:
                 sections = choose_part(top, name).sections
@@ -79,7 +86,8 @@ def main() -> int:
             lost = [word for word, count in (raw - read).items() for _ in range(count)]
             total = sum(raw.values())
             print(
-                f"{os.path.basename(path):<22} {len(info.nodes):>4} nodes {reached:>4} reached {total:>7} words "
+                f"{os.path.basename(path):<22} {len(info.nodes):>4} nodes {reached:>4} reached "
+                f"{total:>7} words "
                 f"{100 * kept / total:8.3f} %  {' '.join(lost[:8])} {'; '.join(info.problems)}"
             )
             kept_in_all += kept

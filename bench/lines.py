@@ -1,12 +1,14 @@
-"""Command lines taken apart, against pieces told by hand; and the false alarms on lines that are right.
+"""Command lines taken apart, against pieces told by hand; and the false alarms on lines that are
+right.
 
     python bench/lines.py FILE.jsonl… [--misses]
     python bench/lines.py --examples [--misses] [--limit N]
 
-A line of a file has `line`, `pieces` (text, role, start; flags, page and value of options) and `kind: mistake` where
-it has one. A piece is right if its role, all its spellings and its page are; pieces of values that stand apart are not
-counted, for the option has them. `--examples` reads every example that the machine's own manual pages give, which
-should all be right, and prints the share that is called mistaken.
+A line of a file has `line`, `pieces` (text, role, start; flags, page and value of options) and
+`kind: mistake` where it has one. A piece is right if its role, all its spellings and its page are;
+pieces of values that stand apart are not counted, for the option has them. `--examples` reads every
+example that the machine's own manual pages give, which should all be right, and prints the share
+that is called mistaken.
 """
 
 from __future__ import annotations
@@ -24,20 +26,34 @@ from dowsing.machine.settings import read_settings
 
 def is_right(gold: dict, piece: Piece) -> bool:  # type: ignore[type-arg]
     """Whether our piece says what the one told by hand says."""
-    roles = {gold["role"], *(word for word in ("keyword", "operator") if word in gold.get("doubtful", ""))}
+    roles = {
+        gold["role"],
+        *(word for word in ("keyword", "operator") if word in gold.get("doubtful", "")),
+    }
     if gold.get("doubtful") and "option" in gold["doubtful"]:
         roles.add("option")
     if piece.role not in roles:
         return False
-    if "flags" in gold and gold["role"] == "option" and set(gold["flags"]) != set(piece.flags or []):
+    if (
+        "flags" in gold
+        and gold["role"] == "option"
+        and set(gold["flags"]) != set(piece.flags or [])
+    ):
         return False
     if "value" in gold and gold["value"] != piece.value:
         return False
-    return "page" not in gold or gold["page"] == piece.page or "builtin" in gold or gold["role"] == "operator"
+    return (
+        "page" not in gold
+        or gold["page"] == piece.page
+        or "builtin" in gold
+        or gold["role"] == "operator"
+    )
 
 
 def compare(row: dict, tables: Tables, misses: bool) -> tuple[int, int, int, int, int]:  # type: ignore[type-arg]
-    """Pieces right and in all, mistakes found and in all, and whether a right line is called mistaken."""
+    """Pieces right and in all, mistakes found and in all, and whether a right line is called
+    mistaken.
+    """
     found = unpick(row["line"], tables)
     ours = list(found.pieces)
     right = total = caught = wrong = 0
@@ -56,7 +72,11 @@ def compare(row: dict, tables: Tables, misses: bool) -> tuple[int, int, int, int
             good = piece is not None and is_right(gold, piece)
             right += good
         if misses and not good:
-            told = f"{piece.role} {piece.flags} {piece.value} {piece.page}" if piece else "no such piece"
+            told = (
+                f"{piece.role} {piece.flags} {piece.value} {piece.page}"
+                if piece
+                else "no such piece"
+            )
             print(f"  {row['line']}\n      {gold['text']}: {told}; by hand {gold}")
     extra = [p for p in ours if p.role != "value"]
     if misses and extra:
@@ -64,7 +84,8 @@ def compare(row: dict, tables: Tables, misses: bool) -> tuple[int, int, int, int
     alarm = int(found.mistaken and row.get("kind") != "mistake")
     if misses and alarm:
         print(
-            f"  {row['line']}\n      called wrong: {[p.problem for p in found.pieces if p.problem]} {found.problem}"
+            f"  {row['line']}\n      called wrong: "
+            f"{[p.problem for p in found.pieces if p.problem]} {found.problem}"
         )
     return right, total, caught, wrong, alarm
 
@@ -76,9 +97,12 @@ def examples(tables: Tables, misses: bool, limit: int) -> None:
 
     store = tables.store
     rows = store.rows(
-        "SELECT path, name, section, family FROM entries WHERE substr(section,1,1) IN ('1','8') AND path<>''"
+        "SELECT path, name, section, family FROM entries WHERE substr(section,1,1) IN ('1','8') "
+        "AND path<>''"
     )
-    crowded = {f for (f,) in store.rows("SELECT family FROM entries GROUP BY family HAVING count(*)>1000")}
+    crowded = {
+        f for (f,) in store.rows("SELECT family FROM entries GROUP BY family HAVING count(*)>1000")
+    }
     lines = alarms = unreadable = 0
     for path, name, section, family in rows:
         if family in crowded and zlib.crc32(name.encode()) % 50:
@@ -94,21 +118,28 @@ def examples(tables: Tables, misses: bool, limit: int) -> None:
                 alarms += 1
                 unreadable += found.problem is not None
                 if misses:
-                    said = [f"{p.text}: {p.problem}" for p in found.pieces if p.problem] or [str(found.problem)]
+                    said = [f"{p.text}: {p.problem}" for p in found.pieces if p.problem] or [
+                        str(found.problem)
+                    ]
                     print(f"  {name}({section})  {example.line[:150]}\n      {said[0]}")
     own = alarms - unreadable
     print(f"{lines} examples, {alarms} called mistaken ({alarms / max(1, lines):.2%})")
     print(
-        f"  {unreadable} because the shell cannot read them as one line; {own} for their words ({own / max(1, lines):.2%})"
+        f"  {unreadable} because the shell cannot read them as one line; {own} for their words "
+        f"({own / max(1, lines):.2%})"
     )
 
 
 def main() -> int:
     """Print the shares."""
-    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser = argparse.ArgumentParser(
+        description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter
+    )
     parser.add_argument("files", nargs="*")
     parser.add_argument("--misses", action="store_true", help="print what is not right")
-    parser.add_argument("--examples", action="store_true", help="read the examples of the manual pages")
+    parser.add_argument(
+        "--examples", action="store_true", help="read the examples of the manual pages"
+    )
     parser.add_argument("--limit", type=int, default=1000, help="examples of a page")
     asked = parser.parse_args()
     settings = read_settings()
@@ -116,7 +147,10 @@ def main() -> int:
     for path in asked.files:
         with open(path, encoding="utf-8") as file:
             rows = [json.loads(line) for line in file if line.strip()]
-        sums = [sum(column) for column in zip(*(compare(row, tables, asked.misses) for row in rows), strict=True)]
+        sums = [
+            sum(column)
+            for column in zip(*(compare(row, tables, asked.misses) for row in rows), strict=True)
+        ]
         right, total, caught, wrong, alarms = sums
         fine = sum(row.get("kind") != "mistake" for row in rows)
         print(f"{path}")

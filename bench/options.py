@@ -1,12 +1,14 @@
-"""Options read from manual pages, against lists made by hand: precision, recall and F1 of flags and of arguments.
+"""Options read from manual pages, against lists made by hand: precision, recall and F1 of flags and
+of arguments.
 
     python bench/options.py FILE.jsonl [--misses]
     python bench/options.py --machine [--misses]
 
-A line of the file is a page: `page`, `origin`, `options` (each with `flags` and `arg`). Flags count once a page.
-An argument counts for every spelling that it stands with; entries marked doubtful count in neither, and where a list
-covers part of a page (`partial`, `scope`) what it lacks is not held against the reading. `--machine` counts, over all
-commands of the machine's sections 1 and 8, those with an option table, and the synopses that are read whole.
+A line of the file is a page: `page`, `origin`, `options` (each with `flags` and `arg`). Flags count
+once a page. An argument counts for every spelling that it stands with; entries marked doubtful
+count in neither, and where a list covers part of a page (`partial`, `scope`) what it lacks is not
+held against the reading. `--machine` counts, over all commands of the machine's sections 1 and 8,
+those with an option table, and the synopses that are read whole.
 """
 
 from __future__ import annotations
@@ -30,7 +32,9 @@ def same(argument: str) -> str:
 
 
 def gold_of(page: dict) -> tuple[set[str], Pairs, set[str], set[str]]:  # type: ignore[type-arg]
-    """The flags, the pairs of flag and argument, and the flags and those of them that do not count."""
+    """The flags, the pairs of flag and argument, and the flags and those of them that do not
+    count.
+    """
     flags: set[str] = set()
     pairs: Pairs = set()
     loose: set[str] = set()
@@ -55,7 +59,9 @@ def read_of(document: Document) -> tuple[set[str], Pairs]:
     for option in document.options:
         flags.update(option.flags)
         if option.argument is not None:
-            pairs |= {(flag, same(option.argument)) for flag in option.flags if flag not in option.bare}
+            pairs |= {
+                (flag, same(option.argument)) for flag in option.flags if flag not in option.bare
+            }
     return flags, pairs
 
 
@@ -79,13 +85,15 @@ class Tally:
 
 
 def machine(misses: bool) -> None:
-    """The share of commands with an option table, and of synopses read whole; the others by reason."""
+    """The share of commands with an option table, and of synopses read whole; the others by
+    reason.
+    """
     from dowsing.facts.command_table import unpack
 
     store = open_index(read_settings())[0]
     rows = store.rows(
-        "SELECT e.name, e.section, e.kind, o.command FROM entries e LEFT JOIN options o ON o.entry=e.id "
-        "WHERE substr(e.section,1,1) IN ('1','8') AND NOT e.hidden"
+        "SELECT e.name, e.section, e.kind, o.command FROM entries e LEFT JOIN options o ON "
+        "o.entry=e.id WHERE substr(e.section,1,1) IN ('1','8') AND NOT e.hidden"
     )
     kept = commands = tables = synopses = whole = 0
     reasons: dict[str, list[str]] = {}
@@ -111,10 +119,16 @@ def machine(misses: bool) -> None:
 
 def main() -> int:
     """Print a line for each page, each origin and all."""
-    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser = argparse.ArgumentParser(
+        description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter
+    )
     parser.add_argument("file", nargs="?")
-    parser.add_argument("--machine", action="store_true", help="count over all commands of the machine")
-    parser.add_argument("--misses", action="store_true", help="print what was missed and what was false")
+    parser.add_argument(
+        "--machine", action="store_true", help="count over all commands of the machine"
+    )
+    parser.add_argument(
+        "--misses", action="store_true", help="print what was missed and what was false"
+    )
     asked = parser.parse_args()
     if asked.machine:
         machine(asked.misses)
@@ -143,7 +157,10 @@ def main() -> int:
         pairs = {pair for pair in pairs if pair[0] not in doubtful}
         result = (
             (flag_tallies, (len(ours & flags), len(ours - flags), len(flags - ours))),
-            (argument_tallies, (len(our_pairs & pairs), len(our_pairs - pairs), len(pairs - our_pairs))),
+            (
+                argument_tallies,
+                (len(our_pairs & pairs), len(our_pairs - pairs), len(pairs - our_pairs)),
+            ),
         )
         own = []
         for tallies, counts in result:
@@ -155,7 +172,10 @@ def main() -> int:
         print(f"{page['page']:28}{own[0]}          {own[1]}")
         if asked.misses:
             for label, extra in (("false", ours - flags), ("missed", flags - ours)):
-                print(f"    {label}: {' '.join(sorted(extra))}" if extra else "", end="\n" if extra else "")
+                print(
+                    f"    {label}: {' '.join(sorted(extra))}" if extra else "",
+                    end="\n" if extra else "",
+                )
             for label, extra_pairs in (("false", our_pairs - pairs), ("missed", pairs - our_pairs)):
                 for flag, argument in sorted(extra_pairs):
                     print(f"    {label} argument: {flag} {argument}")

@@ -1,10 +1,12 @@
-"""Whether our phrases for commands are our own: none of them is the summary of the page that it stands for, or a part of it.
+"""Whether our phrases for commands are our own: none of them is the summary of the page that it
+stands for, or a part of it.
 
     python bench/own_words.py [--write]
 
-Compares the phrases of `purposes/*.toml` with the summaries of the pages in this machine's index, prints those that are taken from
-there, and is wrong (exit status 1) if there are any. `--write` writes the digests of the summaries of those pages to
-tests/knowledge/summaries.digests, with which a test checks the same on machines that have none of the pages.
+Compares the phrases of `purposes/*.toml` with the summaries of the pages in this machine's index,
+prints those that are taken from there, and is wrong (exit status 1) if there are any. `--write`
+writes the digests of the summaries of those pages to tests/knowledge/summaries.digests, with which
+a test checks the same on machines that have none of the pages.
 """
 
 from __future__ import annotations
@@ -19,11 +21,16 @@ from dowsing.knowledge.stems import EMPTY, stem, words
 from dowsing.machine.settings import read_settings
 
 DIGESTS = Path(__file__).parent.parent / "tests/knowledge/summaries.digests"
-SHORTEST, SHORTEST_PART = 3, 4  # words of a phrase that is the summary, and of one that is a part of it
+SHORTEST, SHORTEST_PART = (
+    3,
+    4,
+)  # words of a phrase that is the summary, and of one that is a part of it
 
 
 def told(text: str) -> str:
-    """A text by the stems of its telling words: what makes it the same text in other small words."""
+    """A text by the stems of its telling words: what makes it the same text in other small
+    words.
+    """
     return " ".join(stem(word) for word in words(text) if word not in EMPTY)
 
 
@@ -36,12 +43,16 @@ def taken(label: str, phrase: str, summary: str) -> bool:
     """Whether the phrase for that page is its summary, or stands in it word for word."""
     count = len(words(phrase))
     same = count >= SHORTEST and told(phrase) == told(summary) != ""
-    return same or (count >= SHORTEST_PART and f" {' '.join(words(phrase))} " in f" {' '.join(words(summary))} ")
+    return same or (
+        count >= SHORTEST_PART and f" {' '.join(words(phrase))} " in f" {' '.join(words(summary))} "
+    )
 
 
 def main() -> int:
     """Compare, and write the digests."""
-    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser = argparse.ArgumentParser(
+        description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter
+    )
     parser.add_argument("--write", action="store_true")
     asked = parser.parse_args()
     store = open_index(read_settings())[0]
@@ -51,8 +62,13 @@ def main() -> int:
         name, _, section = label.rstrip(")").rpartition("(")
         for entry in store.named(name, section):
             digests.add(digest(label, entry.summary))
-            found += [f"{label}: {phrase}" for phrase in phrases if taken(label, phrase, entry.summary)]
-    print(f"{sum(map(len, purposes().values()))} phrases, {len(digests)} summaries, {len(found)} taken from them")
+            found += [
+                f"{label}: {phrase}" for phrase in phrases if taken(label, phrase, entry.summary)
+            ]
+    print(
+        f"{sum(map(len, purposes().values()))} phrases, {len(digests)} summaries, {len(found)} "
+        "taken from them"
+    )
     print("\n".join(found))
     if asked.write:
         DIGESTS.write_text("\n".join(sorted(digests)) + "\n")

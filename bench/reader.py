@@ -1,11 +1,13 @@
-"""Reads every manual page of the machine and checks that nothing of it is lost and no markup is left.
+"""Reads every manual page of the machine and checks that nothing of it is lost and no markup is
+left.
 
     python bench/reader.py [--every N] [--show N] [FOLDER...]
 
-Words are counted in the source by code of this file that shares nothing with the reader: it strips requests
-and escapes with a few substitutions and takes runs of two and more ASCII letters. A word counts as kept if it
-occurs in the text that was read at least as often as in the source (words that fonts glue together are looked
-for inside words). Lines that a condition or a definition governs are left out of the count.
+Words are counted in the source by code of this file that shares nothing with the reader: it strips
+requests and escapes with a few substitutions and takes runs of two and more ASCII letters. A word
+counts as kept if it occurs in the text that was read at least as often as in the source (words that
+fonts glue together are looked for inside words). Lines that a condition or a definition governs are
+left out of the count.
 """
 
 from __future__ import annotations
@@ -26,24 +28,25 @@ from dowsing.sources import manual_folders, page_files
 
 COMMENT = re.compile(r"""\\["#].*""")
 ESCAPES = re.compile(
-    r"\\(?:f(?:\[[^\]]*\]|\(..|.)|[FgkmMV](?:\[[^\]]*\]|\(..|.)|s(?:[-+]?\d\d?|\[[^\]]*\]|[-+]?\(..|'[^']*')"
-    r"|n[-+]?(?:\[[^\]]*\]|\(..|.)|[hvwlLDXZRSHBNCobxA](?:'[^']*'|\"[^\"]*\"|(.).*?\1)"
+    r"\\(?:f(?:\[[^\]]*\]|\(..|.)|[FgkmMV](?:\[[^\]]*\]|\(..|.)|s(?:[-+]?\d\d?|\[[^\]]*\]|[-+]?\(.."
+    r"|'[^']*')|n[-+]?(?:\[[^\]]*\]|\(..|.)|[hvwlLDXZRSHBNCobxA](?:'[^']*'|\"[^\"]*\"|(.).*?\1)"
     r"|[&%/,:)cpdu^|z0{}]|\$.)"
 )
 GLYPH = re.compile(r"\\(?:\*?\(..|\*?\[[^\]]*\]|\*?.)")
 WORD = re.compile(r"[A-Za-z]{2,}")
 SILENT = frozenset(
     """
-    UN IMG TH Dd Dt Os so mso nr rr ds as de de1 am am1 ig ta in ti ll ps vs ne sp ft fam hy nh ad na tr it wh ch rm
-    rn als do cc c2 ec eo lf PD RS RE AT UC DT UR MT URL MTO FT ZN IX Bl Bd Sm Bf St Lb An nx hw ev di da po
-    lt pl char while shift return break nop cp hla hpf TS TE EQ EN PS PE if ie el tm ab pm pso sy pi br bp ss
-    ce ul cu Tg Bk Ek Fo Es Ex Rv INDENT UNINDENT BS BE LINKSTYLE color bd rj tl warn af rnn length chop pc
-    mk rt
+        UN IMG TH Dd Dt Os so mso nr rr ds as de de1 am am1 ig ta in ti ll ps vs ne sp ft fam hy
+        nh ad na tr it wh ch rm rn als do cc c2 ec eo lf PD RS RE AT UC DT UR MT URL MTO FT ZN IX
+        Bl Bd Sm Bf St Lb An nx hw ev di da po lt pl char while shift return break nop cp hla hpf
+        TS TE EQ EN PS PE if ie el tm ab pm pso sy pi br bp ss ce ul cu Tg Bk Ek Fo Es Ex Rv
+        INDENT UNINDENT BS BE LINKSTYLE color bd rj tl warn af rnn length chop pc mk rt
     """.split()
 )
 MARKUP = re.compile(r"\\(?:f[BIRPC1-5(\[]|\([a-z]{2}\b|\*[(\[]|s[-+]?\d|n[(\[]|&)")
 REQUEST = re.compile(
-    r"^\s*[.'](?:SH|SS|TP|PP|IP|LP|BR|IR|BI|RS|RE|nf|fi|br|sp|in|ft|de|ds|nr|ie|el|Sh|Ss|It|Bl|El|Bd|Ed|Xr|Pp)\b",
+    r"^\s*[.'](?:SH|SS|TP|PP|IP|LP|BR|IR|BI|RS|RE|nf|fi|br|sp|in|ft|de|ds|nr|ie|el|Sh|Ss|It|Bl|El"
+    r"|Bd|Ed|Xr|Pp)\b",
     re.MULTILINE,
 )
 LITERAL_BACKSLASH = re.compile(r"\\e|\\\\|\\\(rs|\[rs\]|\\E|u005C|\\\(bs|char92|N'92'|Bs\b")
@@ -55,9 +58,16 @@ def source_words(source: str) -> collections.Counter[str]:
     skip_to = ""
     depth = 0
     source = source.replace("\\\n", "")
-    source = re.sub(r"^\.TS.*\n(?:.*;[ \t]*\n)?(?:.*[^.\s][ \t]*\n)*?.*\.[ \t]*$", "", source, flags=re.MULTILINE)
+    source = re.sub(
+        r"^\.TS.*\n(?:.*;[ \t]*\n)?(?:.*[^.\s][ \t]*\n)*?.*\.[ \t]*$",
+        "",
+        source,
+        flags=re.MULTILINE,
+    )
     source = re.sub(r"^\.T&.*\n(?:.*[^.\s][ \t]*\n)*?.*\.[ \t]*$", "", source, flags=re.MULTILINE)
-    redefined = {m.split()[0] for m in re.findall(r"^[.']\s*(?:de1?|am)[ \t]+(\S+.*)$", source, re.MULTILINE)}
+    redefined = {
+        m.split()[0] for m in re.findall(r"^[.']\s*(?:de1?|am)[ \t]+(\S+.*)$", source, re.MULTILINE)
+    }
     for line in source.split("\n"):
         if skip_to:
             if line.replace(" ", "") == skip_to:
@@ -80,13 +90,19 @@ def source_words(source: str) -> collections.Counter[str]:
             if name in SILENT or name in redefined or (not name[:1].isalpha() and name[:1] != "%"):
                 continue
             if name == "IP" or name == "TP":
-                text = text.split('"')[1] if text.startswith('"') and text.count('"') > 1 else text.split(" ")[0]
+                text = (
+                    text.split('"')[1]
+                    if text.startswith('"') and text.count('"') > 1
+                    else text.split(" ")[0]
+                )
                 if name == "TP":
                     continue
             if name in ("D1", "Dl") or (
                 len(name) == 2 and name[0].isupper() and name[1].islower()
             ):  # mdoc: words that are macros
-                text = re.sub(r"(?:^|(?<=\s))[A-Z][a-z]c?(?=\s|$)|-(?:std|nosplit|split)\b", " ", text)
+                text = re.sub(
+                    r"(?:^|(?<=\s))[A-Z][a-z]c?(?=\s|$)|-(?:std|nosplit|split)\b", " ", text
+                )
         text = GLYPH.sub(" ", ESCAPES.sub("", text.replace("\\-", "-")))
         counts.update(WORD.findall(text))
     return counts
@@ -119,14 +135,23 @@ def check(page: tuple[str, str, str]) -> tuple[str, str, int, int, list[str], li
     backslashes = text.count("\\")
     if backslashes and backslashes > len(LITERAL_BACKSLASH.findall(source)):
         left += [match[0] for match in MARKUP.finditer(text)]
-    protected = source.count("\\&.") + source.count("\\&'") + source.count("\\.") + source.count("\\&\\.")
+    protected = (
+        source.count("\\&.") + source.count("\\&'") + source.count("\\.") + source.count("\\&\\.")
+    )
     # a request set in by blanks is text: the page shows it on purpose, or by mistake
     protected += len(re.findall(r"^[ \t]+[.'][A-Za-z]{2}", source, re.MULTILINE))
     requests = REQUEST.findall(text)
     if len(requests) > protected:
         left += requests
     left += re.findall(r"[\x00-\x08\x0b-\x1f\x7f]", text)
-    return path, "", sum(words.values()), sum(lost.values()), sorted(lost, key=lost.get)[-8:], left[:5]
+    return (
+        path,
+        "",
+        sum(words.values()),
+        sum(lost.values()),
+        sorted(lost, key=lost.get)[-8:],
+        left[:5],
+    )
 
 
 def pages(roots: list[str]) -> list[tuple[str, str, str]]:

@@ -1,10 +1,14 @@
-"""Tries to break the program, in numbers: hostile values, kills, damage, mutated documents, random lines.
+"""Tries to break the program, in numbers: hostile values, kills, damage, mutated documents, random
+lines.
 
-    python bench/safety.py [values|kills|saves|damage|pages|info|usage|lines|escapes ...] [--seed N] [--share F]
+    python bench/safety.py [PART ...] [--seed N] [--share F]
 
-Each part prints one line: how many tries, and how many of them went wrong in which way. `--share 0.1` makes a tenth of the
-tries. Pages and Info files are those of this machine and of the demo library; everything is written below a temporary
-folder. A part that finds something wrong prints the first few cases and makes the exit status 1.
+PART is values, kills, saves, damage, pages, info, usage, lines or escapes.
+
+Each part prints one line: how many tries, and how many of them went wrong in which way. `--share
+0.1` makes a tenth of the tries. Pages and Info files are those of this machine and of the demo
+library; everything is written below a temporary folder. A part that finds something wrong prints
+the first few cases and makes the exit status 1.
 """
 
 from __future__ import annotations
@@ -43,7 +47,9 @@ class Count:
     def told(self, note: str = "") -> bool:
         """Print the line; whether all went well."""
         print(
-            f"{self.name:<8} {self.tries:>6} tries, {len(self.wrong)} wrong{f'; {note}' if note else ''}", flush=True
+            f"{self.name:<8} {self.tries:>6} tries, {len(self.wrong)} "
+            f"wrong{f'; {note}' if note else ''}",
+            flush=True,
         )
         for one in self.wrong[:MOST_SHOWN]:
             print(f"         {one[:200]!r}")
@@ -69,13 +75,41 @@ class Bench:
 
     def text(self, most: int) -> str:
         """Odd text: what shells, terminals and parsers take for themselves among letters."""
-        odd = ["'", '"', "\\", "$(touch x)", "`id`", ";", "\n", "\t", "*", "~", "-", "--", "é", "\x1b", "\u202e", "#", "!", "&", "|", "{a,b}", "<x>", " "]  # fmt: skip
-        return "".join(self.chance.choice([*odd, "a", "b7"]) for _ in range(self.chance.randrange(1, most)))
+        odd = [
+            "'",
+            '"',
+            "\\",
+            "$(touch x)",
+            "`id`",
+            ";",
+            "\n",
+            "\t",
+            "*",
+            "~",
+            "-",
+            "--",
+            "é",
+            "\x1b",
+            "\u202e",
+            "#",
+            "!",
+            "&",
+            "|",
+            "{a,b}",
+            "<x>",
+            " ",
+        ]
+        return "".join(
+            self.chance.choice([*odd, "a", "b7"]) for _ in range(self.chance.randrange(1, most))
+        )
 
-    # --- values and lines --------------------------------------------------------------------------------
+    # --- values and lines
+    # --------------------------------------------------------------------------------
 
     def values(self) -> bool:
-        """Values into slots of every kind, names of files into fields: each is one argument, and nothing of it is run."""
+        """Values into slots of every kind, names of files into fields: each is one argument, and
+        nothing of it is run.
+        """
         from dowsing.composing.value_quoting import shell_word
         from dowsing.knowledge.recipes import KINDS, make_recipe
         from dowsing.model.quoting import file_word
@@ -84,12 +118,16 @@ class Bench:
 
         count = Count("values")
         kinds = sorted(KINDS - {"command", "conditions"})
-        said = "file path name glob text extension host url remote number size date time separator".split()
+        said = (
+            "file path name glob text extension host url remote number size date time separator"
+        ).split()
         words: list[tuple[str, str]] = []
         for _ in self.tries(10_000):
             value = self.text(8)
             kind = self.chance.choice(kinds)
-            recipe = make_recipe({"task": "t", "line": "printf <slot>", "slots": {"slot": {"kind": kind}}}, "", "")
+            recipe = make_recipe(
+                {"task": "t", "line": "printf <slot>", "slots": {"slot": {"kind": kind}}}, "", ""
+            )
             filled = fill(recipe, [Value(value, self.chance.choice(said), 0, 1)]).values["slot"]
             if filled is not None:
                 words.append((value, filled))
@@ -99,8 +137,12 @@ class Bench:
         place.mkdir()
         for start in range(0, len(words), 200):
             part = words[start : start + 200]
-            script = "set -f\n" + "\n".join(f"printf '%s\\0' {word}; printf '\\1'" for _, word in part)
-            done = subprocess.run(["bash", "-c", script], cwd=place, capture_output=True, check=False)
+            script = "set -f\n" + "\n".join(
+                f"printf '%s\\0' {word}; printf '\\1'" for _, word in part
+            )
+            done = subprocess.run(
+                ["bash", "-c", script], cwd=place, capture_output=True, check=False
+            )
             groups = done.stdout.split(b"\x01")
             for (value, word), group in zip(part, groups, strict=False):
                 count.tries += 1
@@ -112,7 +154,9 @@ class Bench:
         return count.told("each one argument in a real bash, nothing run")
 
     def lines(self) -> bool:
-        """Random lines through unpick and next: no exception, pieces within the line, within two seconds."""
+        """Random lines through unpick and next: no exception, pieces within the line, within two
+        seconds.
+        """
         from dowsing.commandline.expecting import what_next
         from dowsing.commandline.line import unpick
         from dowsing.commandline.tables import Tables
@@ -121,7 +165,17 @@ class Bench:
         shutil.rmtree(program.man)
         store, settings = _store_of(program)
         tables = Tables(store, settings)
-        names = ["vent", "glasshouse water", "sow", "mulch", "sudo", "xargs", "find . -exec", "sh -c", "nosuch"]
+        names = [
+            "vent",
+            "glasshouse water",
+            "sow",
+            "mulch",
+            "sudo",
+            "xargs",
+            "find . -exec",
+            "sh -c",
+            "nosuch",
+        ]
         joints = [
             " ",
             "; ",
@@ -142,16 +196,22 @@ class Bench:
         ]
         count = Count("lines")
         for _ in self.tries(2000):
-            parts = [self.chance.choice([*names, self.text(5)]) + self.chance.choice(joints) for _ in range(self.chance.randrange(1, 30))]  # fmt: skip
+            parts = [
+                self.chance.choice([*names, self.text(5)]) + self.chance.choice(joints)
+                for _ in range(self.chance.randrange(1, 30))
+            ]
             line = "".join(parts)
             _tried(count, line, lambda line=line: [unpick(line, tables), what_next(line, tables)])  # type: ignore[misc]
         store.close()
         return count.told()
 
-    # --- documents ---------------------------------------------------------------------------------------
+    # --- documents
+    # ---------------------------------------------------------------------------------------
 
     def pages(self) -> bool:
-        """Mutated manual pages: no exception, not over two seconds, no control character in what was read."""
+        """Mutated manual pages: no exception, not over two seconds, no control character in what
+        was read.
+        """
         from dowsing.facts.command_table import make_table
         from dowsing.model.document import document_text
         from dowsing.model.errors import Unreadable
@@ -159,7 +219,8 @@ class Bench:
         from dowsing.sources import page_files
 
         sources = _files(
-            (HERE.parent / "src/dowsing/demo/library/man", "**/*.[1-9]*"), ("/usr/share/man", "man[1-9]/*")
+            (HERE.parent / "src/dowsing/demo/library/man", "**/*.[1-9]*"),
+            ("/usr/share/man", "man[1-9]/*"),
         )
         count = Count("pages")
         for _ in self.tries(3000):
@@ -186,7 +247,10 @@ class Bench:
         from dowsing.readers.info.node_document import node_document
         from dowsing.readers.info.node_names import names_of
 
-        sources = _files((HERE.parent / "src/dowsing/demo/library/info", "*.info*"), ("/usr/share/info", "*.info*"))
+        sources = _files(
+            (HERE.parent / "src/dowsing/demo/library/info", "*.info*"),
+            ("/usr/share/info", "*.info*"),
+        )
         count = Count("info")
         place = self.folder / "mutated.info"
         for _ in self.tries(400):
@@ -199,7 +263,9 @@ class Bench:
                 try:
                     info = read_info_file(str(place))
                     nodes = list(info.nodes)[:40]
-                    texts = [document_text(node_document(info, node, "x").sections) for node in nodes]
+                    texts = [
+                        document_text(node_document(info, node, "x").sections) for node in nodes
+                    ]
                 except Unreadable:
                     return
                 texts += [f"{name} {node}" for name, node, _ in names_of(info, "x")] + info.problems
@@ -209,31 +275,45 @@ class Bench:
         return count.told()
 
     def usage(self) -> bool:
-        """Mutated usage texts: those of the demo library's programs and of pages' options written like one."""
+        """Mutated usage texts: those of the demo library's programs and of pages' options written
+        like one.
+        """
         from dowsing.model.document import document_text
         from dowsing.readers.usage.usage_text import read_usage
         from dowsing.readers.usage.verdict import judge
 
         seeds = [
-            "usage: vent [-a] [--open=N] HOUSE...\n\nOptions:\n  -a, --all   all of them\n      --open=N\tso far\n",
-            "Usage:\n  glasshouse [command]\n\nAvailable Commands:\n  water   water the beds\n  open    open it\n",
-            "sow 1.2\nSow seeds.\n\nsow [OPTION]... BED\n\n-n NUM  so many\n-h --help   this\n\nExamples:\n  sow -n 3 north\n",
+            "usage: vent [-a] [--open=N] HOUSE...\n\nOptions:\n  -a, --all   all of them\n      "
+            "--open=N\tso far\n",
+            "Usage:\n  glasshouse [command]\n\nAvailable Commands:\n  water   water the beds\n  "
+            "open    open it\n",
+            "sow 1.2\nSow seeds.\n\nsow [OPTION]... BED\n\n-n NUM  so many\n-h --help   "
+            "this\n\nExamples:\n  sow -n 3 north\n",
         ]
         count = Count("usage")
         for _ in self.tries(1500):
-            data = self.mutated("".join(self.chance.choices(seeds, k=self.chance.randrange(1, 20))).encode())
+            data = self.mutated(
+                "".join(self.chance.choices(seeds, k=self.chance.randrange(1, 20))).encode()
+            )
             text = data.decode("utf-8", "replace")
 
             def read(text: str = text) -> None:
                 judge(text, "--help", "vent", 0)
                 page = read_usage(text, "vent", "usage", source="usage")
-                _no_controls(document_text(page.sections) + page.summary + "".join(page.synopsis) + str(page.options))
+                _no_controls(
+                    document_text(page.sections)
+                    + page.summary
+                    + "".join(page.synopsis)
+                    + str(page.options)
+                )
 
             _tried(count, text[:80], read)
         return count.told()
 
     def mutated(self, data: bytes) -> bytes:
-        """The data with a few changes: bytes flipped, parts cut, doubled, moved, odd text put in."""
+        """The data with a few changes: bytes flipped, parts cut, doubled, moved, odd text put
+        in.
+        """
         changed = bytearray(data)
         for _ in range(self.chance.randrange(1, 12)):
             at = self.chance.randrange(len(changed) + 1)
@@ -247,19 +327,34 @@ class Bench:
                 changed[at:to] = bytes(self.chance.randrange(256) for _ in range(to - at))
             elif way == 3:
                 changed[at:at] = self.chance.choice(
-                    [PAYLOAD.encode(), b"\\", b"\n.", b"[" * 300, b'"', b"\x1f\n", b"\\*[", b"\t" * 50]
+                    [
+                        PAYLOAD.encode(),
+                        b"\\",
+                        b"\n.",
+                        b"[" * 300,
+                        b'"',
+                        b"\x1f\n",
+                        b"\\*[",
+                        b"\t" * 50,
+                    ]
                 )
             else:
                 changed[at:at] = changed[: self.chance.randrange(1, 400)]
         return bytes(changed)
 
-    # --- kills, damage, at once --------------------------------------------------------------------------
+    # --- kills, damage, at once
+    # --------------------------------------------------------------------------
 
     def kills(self) -> bool:
-        """Builds and saves that are killed at any time: the index answers afterwards, no kept line is lost or cut."""
+        """Builds and saves that are killed at any time: the index answers afterwards, no kept line
+        is lost or cut.
+        """
         program = self.program("kills")
         for n in range(400):
-            program.page(f"rill{n}.1", f".TH R 1\n.SH NAME\nrill{n} \\- waters bed {n}\n.SH D\n{'word ' * 300}\n")
+            program.page(
+                f"rill{n}.1",
+                f".TH R 1\n.SH NAME\nrill{n} \\- waters bed {n}\n.SH D\n{'word ' * 300}\n",
+            )
         count = Count("kills")
         builds, saves = self.tries(30), self.tries(90)
         call = [os.path.join(os.path.dirname(sys.executable), "dowsing")]
@@ -279,14 +374,19 @@ class Bench:
             if lost or "is not TOML" in done.stderr:
                 count.wrong.append(f"lost {lost}: {done.stderr}")
             kept = now
-        return count.told(f"{len(builds)} builds, {len(saves)} saves of which {len(kept)} were done before the kill")
+        return count.told(
+            f"{len(builds)} builds, {len(saves)} saves of which {len(kept)} were done before the "
+            "kill"
+        )
 
     def killed(self, command: list[str], program: Program) -> None:
         process = subprocess.Popen(
             command, env=program.environment(), stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
         )
         time.sleep(self.chance.random() * (1.5 if "index" in command else 0.25))
-        process.send_signal(self.chance.choice([signal.SIGKILL, signal.SIGTERM, signal.SIGINT, signal.SIGHUP]))
+        process.send_signal(
+            self.chance.choice([signal.SIGKILL, signal.SIGTERM, signal.SIGINT, signal.SIGHUP])
+        )
         process.wait()
 
     def saves(self) -> bool:
@@ -306,17 +406,26 @@ class Bench:
         return count.told("at once, 16 at a time")
 
     def damage(self) -> bool:
-        """Indexes with flipped bytes and cut ends: an answer or a new index, never a trace of code."""
+        """Indexes with flipped bytes and cut ends: an answer or a new index, never a trace of
+        code.
+        """
         program = self.program("damage")
         for n in range(20):
             program.page(
-                f"rill{n}.1", f".TH R 1\n.SH NAME\nrill{n} \\- waters bed {n}\n.SH OPTIONS\n.TP\n\\-a\nall\n"
+                f"rill{n}.1",
+                f".TH R 1\n.SH NAME\nrill{n} \\- waters bed {n}\n.SH OPTIONS\n.TP\n\\-a\nall\n",
             )
         program.run("index")
         (index,) = program.cache.glob("index-*.sqlite")
         whole = index.read_bytes()
         count = Count("damage")
-        calls = [["rill3"], ["find", "waters"], ["unpick", "rill3 -a"], ["options", "rill3"], ["near", "rill3"]]
+        calls = [
+            ["rill3"],
+            ["find", "waters"],
+            ["unpick", "rill3 -a"],
+            ["options", "rill3"],
+            ["near", "rill3"],
+        ]
         for _ in self.tries(300):
             damaged = bytearray(whole)
             for _ in range(self.chance.choice([1, 10, 100, 1000])):
@@ -336,13 +445,23 @@ class Bench:
         make_library(program)
         program.run("index")
         count = Count("escapes")
-        calls: list[list[str]] = [call.split() + more for call in CALLS for more in ([], ["--color", "always"], ["--format", "json"])]  # fmt: skip
+        calls: list[list[str]] = [
+            call.split() + more
+            for call in CALLS
+            for more in ([], ["--color", "always"], ["--format", "json"])
+        ]
         calls += [list(call) for call in WITH_PAYLOAD]
-        calls += [[*call.split(), "--format", form] for call in EXPORTS for form in ("html", "markdown")]
+        calls += [
+            [*call.split(), "--format", form] for call in EXPORTS for form in ("html", "markdown")
+        ]
         for call in calls:
             done = program.run(*call)
             count.tries += 1
-            if unsafe_in(done.stdout, "always" in call) or unsafe_in(done.stderr) or "Traceback" in done.stderr:
+            if (
+                unsafe_in(done.stdout, "always" in call)
+                or unsafe_in(done.stderr)
+                or "Traceback" in done.stderr
+            ):
                 count.wrong.append(shlex.join(call))
         return count.told("calls on a library whose every text tries to act")
 
@@ -361,7 +480,12 @@ def _store_of(program: Program):  # type: ignore[no-untyped-def]
 
 
 def _files(*places: tuple[str | Path, str]) -> list[str]:
-    return [str(path) for folder, pattern in places for path in sorted(Path(folder).glob(pattern)) if path.is_file()]
+    return [
+        str(path)
+        for folder, pattern in places
+        for path in sorted(Path(folder).glob(pattern))
+        if path.is_file()
+    ]
 
 
 def _no_controls(text: str) -> None:
@@ -386,7 +510,9 @@ PARTS = ["values", "kills", "saves", "damage", "pages", "info", "usage", "lines"
 
 def main() -> int:
     """Run the parts."""
-    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser = argparse.ArgumentParser(
+        description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter
+    )
     parser.add_argument("parts", nargs="*", metavar="PART")
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--share", type=float, default=1.0)

@@ -1,10 +1,12 @@
-"""Measures the full-screen parts and the shell's keys on a terminal, as ratios to a floor measured in the same run.
+"""Measures the full-screen parts and the shell's keys on a terminal, as ratios to a floor measured
+in the same run.
 
     python bench/screens.py [--runs N] [--demo]
 
-F is the wall time of `python -c "import argparse, sqlite3"`, taken in turn with each measured thing. A screen is ready
-when what it waits for the user with has been drawn; a key is answered when its answer has reached the terminal. Shells
-that are not there are left out. --demo takes the demo library in place of the machine's pages.
+F is the wall time of `python -c "import argparse, sqlite3"`, taken in turn with each measured
+thing. A screen is ready when what it waits for the user with has been drawn; a key is answered when
+its answer has reached the terminal. Shells that are not there are left out. --demo takes the demo
+library in place of the machine's pages.
 """
 
 from __future__ import annotations
@@ -95,7 +97,9 @@ def screen_ready(arguments: list[str], text: str, environment: dict[str, str]) -
 
 
 def keystrokes(environment: dict[str, str], demo: list[str], sentence: str) -> list[float]:
-    """Seconds from each key of a sentence to the first change of the list's head or rows that it brings."""
+    """Seconds from each key of a sentence to the first change of the list's head or rows that it
+    brings.
+    """
     terminal = Terminal([PROGRAM, *demo, "browse"], environment)
     found = []
     try:
@@ -117,9 +121,15 @@ def keystrokes(environment: dict[str, str], demo: list[str], sentence: str) -> l
     return found
 
 
-def key_answer(shell: str, key: str, line: str, text: str, environment: dict[str, str], snippet: str) -> float:
+def key_answer(
+    shell: str, key: str, line: str, text: str, environment: dict[str, str], snippet: str
+) -> float:
     """Seconds from the key in a shell's line to its answer below it."""
-    commands = {"bash": ["bash", "--norc", "-i"], "zsh": ["zsh", "-f", "-i"], "fish": ["fish", "--no-config", "-i"]}
+    commands = {
+        "bash": ["bash", "--norc", "-i"],
+        "zsh": ["zsh", "-f", "-i"],
+        "fish": ["fish", "--no-config", "-i"],
+    }
     terminal = Terminal(commands[shell], environment)
     try:
         terminal.rest(0.8)
@@ -136,13 +146,19 @@ def key_answer(shell: str, key: str, line: str, text: str, environment: dict[str
 
 def startup(shell: str, snippet: str, environment: dict[str, str]) -> float:
     """Seconds that sourcing the snippet adds to the start of an interactive shell."""
-    commands = {"bash": ["bash", "--norc", "-i"], "zsh": ["zsh", "-f", "-i"], "fish": ["fish", "--no-config", "-i"]}
+    commands = {
+        "bash": ["bash", "--norc", "-i"],
+        "zsh": ["zsh", "-f", "-i"],
+        "fish": ["fish", "--no-config", "-i"],
+    }
     times: dict[bool, list[float]] = {True: [], False: []}
     for _ in range(15):
         for with_it in (True, False):
             call = [*commands[shell], "-c", f"source {snippet}" if with_it else ":"]
             start = time.perf_counter()
-            subprocess.run(call, env=environment, capture_output=True, stdin=subprocess.DEVNULL, check=False)
+            subprocess.run(
+                call, env=environment, capture_output=True, stdin=subprocess.DEVNULL, check=False
+            )
             times[with_it].append(time.perf_counter() - start)
     return statistics.median(times[True]) - statistics.median(times[False])
 
@@ -172,12 +188,16 @@ def main() -> None:
             ("browse ready", ["browse"], "Type what you look for", 12.0),
             (f"compose {name} ready", ["compose", name], "Enter take the line", None),
         ):
-            ratios = [screen_ready([*demo, *arguments], text, environment) / floor() for _ in range(options.runs)]
+            ratios = [
+                screen_ready([*demo, *arguments], text, environment) / floor()
+                for _ in range(options.runs)
+            ]
             told(title, ratios, target)
         times = keystrokes(environment, demo, words)
         print(
             f"{'browse, a key to its results':<34} {statistics.median(times) * 1000:6.1f} ms "
-            f"(up to {max(times) * 1000:.1f}, {len(times)} keys)  target 100 ms  {'met' if max(times) <= 0.1 else 'MISSED'}"
+            f"(up to {max(times) * 1000:.1f}, {len(times)} keys)  target 100 ms  "
+            f"{'met' if max(times) <= 0.1 else 'MISSED'}"
         )
         for shell in () if options.screens else ("bash", "zsh", "fish"):
             if not shutil.which(shell):
@@ -192,11 +212,15 @@ def main() -> None:
                 ("\x1bk", f"{name} -v", "Enter take the line", "compose"),
             ):
                 ratios = [
-                    key_answer(shell, key, line, text, environment, snippet) / floor() for _ in range(options.runs)
+                    key_answer(shell, key, line, text, environment, snippet) / floor()
+                    for _ in range(options.runs)
                 ]
-                told(f"{shell}: key to answer of {what}", ratios, 3.0 if what != "compose" else None)
+                told(
+                    f"{shell}: key to answer of {what}", ratios, 3.0 if what != "compose" else None
+                )
             print(
-                f"{shell + ': the snippet at its start':<34} {startup(shell, snippet, environment) * 1000:6.1f} ms  target 5 ms"
+                f"{shell + ': the snippet at its start':<34} "
+                f"{startup(shell, snippet, environment) * 1000:6.1f} ms  target 5 ms"
             )
 
 

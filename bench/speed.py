@@ -2,10 +2,11 @@
 
     python bench/speed.py [--runs N] [--builds N] [--ten]
 
-F is the wall time of `python -c "import argparse, sqlite3"`. Commands and floor are run in turn, and the
-ratio is the median of the ratios of neighbours. Builds are compared with one process that decompresses and
-decodes the same files. --ten adds look-ups in an index ten times as large, made of the machine's pages with
-altered names. Run it with the program installed, byte-compiled as pip installs it.
+F is the wall time of `python -c "import argparse, sqlite3"`. Commands and floor are run in turn,
+and the ratio is the median of the ratios of neighbours. Builds are compared with one process that
+decompresses and decodes the same files. --ten adds look-ups in an index ten times as large, made of
+the machine's pages with altered names. Run it with the program installed, byte-compiled as pip
+installs it.
 """
 
 from __future__ import annotations
@@ -40,7 +41,8 @@ import bz2, gzip, lzma, sys
 for path in sys.stdin.read().split("\\n"):
     with open(path, "rb") as file:
         data = file.read()
-    unpack = {"gz": gzip.decompress, "bz2": bz2.decompress, "xz": lzma.decompress}.get(path.rsplit(".", 1)[-1], bytes)
+    unpackers = {"gz": gzip.decompress, "bz2": bz2.decompress, "xz": lzma.decompress}
+    unpack = unpackers.get(path.rsplit(".", 1)[-1], bytes)
     data = unpack(data)
     try:
         data.decode()
@@ -56,7 +58,9 @@ def seconds(command: list[str], terminal: bool = False, **more: object) -> float
         subprocess.run(command, capture_output=True, check=False, **more)
         return time.perf_counter() - start
     ours, theirs = pty.openpty()
-    run = subprocess.Popen(command, stdin=theirs, stdout=theirs, stderr=theirs, close_fds=True, **more)
+    run = subprocess.Popen(
+        command, stdin=theirs, stdout=theirs, stderr=theirs, close_fds=True, **more
+    )
     os.close(theirs)
     while True:
         try:
@@ -69,7 +73,9 @@ def seconds(command: list[str], terminal: bool = False, **more: object) -> float
     return time.perf_counter() - start
 
 
-def ratio(command: list[str], runs: int, terminal: bool = False, **more: object) -> tuple[float, float, float]:
+def ratio(
+    command: list[str], runs: int, terminal: bool = False, **more: object
+) -> tuple[float, float, float]:
     """Median ratio of a command to the floor run beside it, and both medians."""
     pairs = []
     seconds(command, terminal, **more)
@@ -111,8 +117,13 @@ def timed_build(cache: str) -> tuple[float, int]:
     shutil.rmtree(cache, ignore_errors=True)
     start = time.perf_counter()
     environment = {**os.environ, "DOWSING_CACHE": cache}
-    run = subprocess.Popen([PROGRAM, "index"], env=environment, stdout=subprocess.PIPE, stderr=subprocess.PIPE,
-                           start_new_session=True)  # fmt: skip
+    run = subprocess.Popen(
+        [PROGRAM, "index"],
+        env=environment,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        start_new_session=True,
+    )
     memory = Memory(run.pid)
     memory.start()
     run.communicate()
@@ -140,22 +151,28 @@ def tenfold(source: str, target: str, paths: list[str]) -> None:
     size = max(numbers.values()) + 1
     for copy in range(1, 10):
         db.execute(
-            "INSERT INTO entries SELECT id+?, name||?, section, aliases, kind, summary, package, family||?, path, "
-            "place, hidden, verbs, nouns, referred FROM entries WHERE id<?",
+            "INSERT INTO entries SELECT id+?, name||?, section, aliases, kind, summary, package, "
+            "family||?, path, place, hidden, verbs, nouns, referred FROM entries WHERE id<?",
             (copy * size, f"x{copy}", f"x{copy}", size),
         )
         db.execute(
-            "INSERT INTO names SELECT key||?, name||?, section, entry+?, alias FROM names WHERE entry<?",
+            "INSERT INTO names SELECT key||?, name||?, section, entry+?, alias FROM names WHERE "
+            "entry<?",
             (f"x{copy}", f"x{copy}", copy * size, size),
         )
         db.execute(
-            "INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE entry>=? AND entry<?",
+            "INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE entry>=? AND "
+            "entry<?",
             (copy * size, (copy + 1) * size),
         )
         db.execute(
-            "INSERT INTO said SELECT entry+?, terms, tasks, task_terms FROM said WHERE entry<?", (copy * size, size)
+            "INSERT INTO said SELECT entry+?, terms, tasks, task_terms FROM said WHERE entry<?",
+            (copy * size, size),
         )
-        db.execute("INSERT INTO options SELECT entry+?, lines FROM options WHERE entry<?", (copy * size, size))
+        db.execute(
+            "INSERT INTO options SELECT entry+?, lines FROM options WHERE entry<?",
+            (copy * size, size),
+        )
     tenfold_terms(db, size)
     for path in paths:
         try:
@@ -165,15 +182,20 @@ def tenfold(source: str, target: str, paths: list[str]) -> None:
         number = numbers.get(path)
         if number is not None:
             db.executemany(
-                "INSERT INTO bodies(rowid, text) VALUES(?,?)", ((number + c * size, text) for c in range(1, 10))
+                "INSERT INTO bodies(rowid, text) VALUES(?,?)",
+                ((number + c * size, text) for c in range(1, 10)),
             )
     db.commit()
     db.close()
 
 
 def tenfold_terms(db: sqlite3.Connection, size: int) -> None:
-    """Ten times the postings and static ranks; `size` is how far the numbers of one copy are from those of the next."""
-    for row, numbers, fields in db.execute("SELECT rowid, entries, fields FROM postings").fetchall():
+    """Ten times the postings and static ranks; `size` is how far the numbers of one copy are from
+    those of the next.
+    """
+    for row, numbers, fields in db.execute(
+        "SELECT rowid, entries, fields FROM postings"
+    ).fetchall():
         ours = array("I", numbers)
         every = array("I", (number + copy * size for copy in range(10) for number in ours))
         db.execute(
@@ -181,13 +203,17 @@ def tenfold_terms(db: sqlite3.Connection, size: int) -> None:
             (every.tobytes(), fields * 10, row),
         )
     marks, families = bytearray(size), array("I", bytes(4 * size))
-    for first, some, codes in db.execute("SELECT first, marks, families FROM static_ranks").fetchall():
+    for first, some, codes in db.execute(
+        "SELECT first, marks, families FROM static_ranks"
+    ).fetchall():
         marks[first : first + len(some)] = some
         families[first : first + len(some)] = array("I", codes)
     weight = db.execute("SELECT sum(weight) FROM static_ranks").fetchone()[0] * 10
     every = array("I", (code and code ^ copy for copy in range(10) for code in families))
     db.execute("DELETE FROM static_ranks")
-    db.execute("INSERT INTO static_ranks VALUES(0,?,?,?)", (bytes(marks * 10), every.tobytes(), weight))
+    db.execute(
+        "INSERT INTO static_ranks VALUES(0,?,?,?)", (bytes(marks * 10), every.tobytes(), weight)
+    )
     db.execute("UPDATE words SET count=count*10")
 
 
@@ -217,8 +243,19 @@ def main() -> int:
             wall, peak = timed_build(cache)
             found.append((wall / floor, wall, floor, peak))
         middle = sorted(found)[len(found) // 2]
-        add("first index / reading the same files", middle[0], 12, f"{middle[1]:.1f} s / {middle[2]:.2f} s")
-        add("first index, peak memory of all processes", max(f[3] for f in found) / 1e6, 600, "", " MB")
+        add(
+            "first index / reading the same files",
+            middle[0],
+            12,
+            f"{middle[1]:.1f} s / {middle[2]:.2f} s",
+        )
+        add(
+            "first index, peak memory of all processes",
+            max(f[3] for f in found) / 1e6,
+            600,
+            "",
+            " MB",
+        )
         index = index_path(cache, roots)
         add(
             "index size / compressed pages",
@@ -254,20 +291,42 @@ def main() -> int:
             ("card tar", ["card", "tar"], 2.5, None),
             ("card git commit", ["git", "commit"], 2.5, None),
             ("unpick, one command", ["unpick", "tar -xzf a.tgz -C attic"], 2.5, None),
-            ("unpick, four commands", ["unpick", "ps aux | grep -E '^a+' | sort -k2n | head -5 > x"], 2.5, None),
+            (
+                "unpick, four commands",
+                ["unpick", "ps aux | grep -E '^a+' | sort -k2n | head -5 > x"],
+                2.5,
+                None,
+            ),
             ("unpick, a mistake", ["unpick", "ls --colour=auto"], 2.5, None),
             ("next, options", ["next", "tar -"], 2.5, None),
             ("next, a command's name", ["next", "ta"], 2.5, None),
-            ("task, a folder and an archive", ["task", *"pack the notes folder into notes.tgz".split()], 3, None),
-            ("task, two conditions", ["task", *"pack every picture older than a month under the attic folder".split()], 3, None),
+            (
+                "task, a folder and an archive",
+                ["task", *"pack the notes folder into notes.tgz".split()],
+                3,
+                None,
+            ),
+            (
+                "task, two conditions",
+                ["task", *"pack every picture older than a month under the attic folder".split()],
+                3,
+                None,
+            ),
             ("examples tar", ["examples", "tar"], 3, None),
-        ]  # fmt: skip
+        ]
         for what, arguments, piped, terminal in commands:
             value, mine, floor = ratio([PROGRAM, *arguments], options.runs, env=environment)
             add(f"{what}, piped / F", value, piped, f"{mine * 1e3:.0f} ms / {floor * 1e3:.0f} ms")
             if terminal:
-                value, mine, floor = ratio([PROGRAM, *arguments], options.runs, terminal=True, env=environment)
-                add(f"{what}, on a terminal / F", value, terminal, f"{mine * 1e3:.0f} ms / {floor * 1e3:.0f} ms")
+                value, mine, floor = ratio(
+                    [PROGRAM, *arguments], options.runs, terminal=True, env=environment
+                )
+                add(
+                    f"{what}, on a terminal / F",
+                    value,
+                    terminal,
+                    f"{mine * 1e3:.0f} ms / {floor * 1e3:.0f} ms",
+                )
         if options.ten:
             large = os.path.join(work, "large")
             os.makedirs(large)
@@ -275,7 +334,9 @@ def main() -> int:
             environment["DOWSING_CACHE"] = large
             for what, arguments, *_ in commands[:4]:
                 for terminal, target in ((False, 2.5), (True, 3.5)):
-                    value, mine, floor = ratio([PROGRAM, *arguments], options.runs, terminal, env=environment)
+                    value, mine, floor = ratio(
+                        [PROGRAM, *arguments], options.runs, terminal, env=environment
+                    )
                     where = "on a terminal" if terminal else "piped"
                     add(
                         f"{what}, ten times the pages, {where} / F",

@@ -2,8 +2,9 @@
 
     python bench/tasks.py FILE.jsonl [--misses]
 
-A line of the file has `task`, `again` (null, or what was said after the first answer) and `accept`, patterns of which
-any one has to be found in a line that is right. Printed are the shares with a right line first and among the first three.
+A line of the file has `task`, `again` (null, or what was said after the first answer) and `accept`,
+patterns of which any one has to be found in a line that is right. Printed are the shares with a
+right line first and among the first three.
 """
 
 from __future__ import annotations
@@ -20,9 +21,13 @@ from dowsing.tasks.answers import lines_for
 
 def main() -> int:
     """Print the shares."""
-    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser = argparse.ArgumentParser(
+        description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter
+    )
     parser.add_argument("file")
-    parser.add_argument("--misses", action="store_true", help="print the tasks without a right line first")
+    parser.add_argument(
+        "--misses", action="store_true", help="print the tasks without a right line first"
+    )
     asked = parser.parse_args()
     settings = read_settings()
     tables = Tables(open_index(settings)[0], settings)
@@ -31,8 +36,12 @@ def main() -> int:
         rows = [json.loads(line) for line in file if line.strip()]
     for row in rows:
         again = row.get("again") or []
-        answers = lines_for(row["task"], [again] if isinstance(again, str) else again, tables).answers
-        right = [any(re.search(pattern, answer.line) for pattern in row["accept"]) for answer in answers]
+        answers = lines_for(
+            row["task"], [again] if isinstance(again, str) else again, tables
+        ).answers
+        right = [
+            any(re.search(pattern, answer.line) for pattern in row["accept"]) for answer in answers
+        ]
         total += 1
         first += right[:1] == [True]
         third += any(right[:3])
@@ -41,7 +50,11 @@ def main() -> int:
             print(f"{row['task']} {again or ''}\n    {row.get('note', '')}")
             for answer in answers[:3]:
                 print(f"      {answer.score:.2f}  {answer.line}")
-    print(f"{total} tasks: right line first {first / total:.3f}, among the first three {third / total:.3f}; ", end="")
+    print(
+        f"{total} tasks: right line first {first / total:.3f}, among the first three "
+        f"{third / total:.3f}; ",
+        end="",
+    )
     print(f"every option of the first line documented here {checked / total:.3f}")
     return 0
 

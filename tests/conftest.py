@@ -25,11 +25,15 @@ def shown(source: str, width: int = 60) -> str:
     from dowsing.readers.roff.page import read_page
     from dowsing.render.layout import section_lines
 
-    return "\n".join(plain(line).rstrip() for line in section_lines(read_page(source).sections, width))
+    return "\n".join(
+        plain(line).rstrip() for line in section_lines(read_page(source).sections, width)
+    )
 
 
 def body(source: str, head: str = ".TH T 1\n.SH D\n", width: int = 60) -> str:
-    """The text of a page's last section, which is D, without its margin; `head` stands before `source`."""
+    """The text of a page's last section, which is D, without its margin; `head` stands before
+    `source`.
+    """
     before, heading, text = f"\n{shown(head + source, width)}".partition("\nD\n")
     assert heading, before
     return "\n".join(line.removeprefix("   ") for line in text.split("\n"))
@@ -91,12 +95,15 @@ class Program:
         )
 
     def out(self, *arguments: str, **more: str) -> str:
-        """What a run prints, which must end well and say nothing on stderr but that the index was built."""
+        """What a run prints, which must end well and say nothing on stderr but that the index was
+        built.
+        """
         done = self.run(*arguments, **more)
         said = [
             line
             for line in done.stderr.splitlines()
-            if "building the index" not in line and not line.endswith((" pages read", " names read", " names"))
+            if "building the index" not in line
+            and not line.endswith((" pages read", " names read", " names"))
         ]
         assert (done.returncode, said) == (0, []), done.stderr
         return done.stdout
@@ -129,10 +136,16 @@ def make_store(tmp_path: Path) -> Make:
             name, _, section = file.rpartition(".")
             folder = root / f"man{section[0]}"
             folder.mkdir(parents=True, exist_ok=True)
-            source = text if text.startswith(".TH") else f".TH X {section}\n.SH NAME\n{name} \\- {text}\n.SH D\nx\n"
+            source = (
+                text
+                if text.startswith(".TH")
+                else f".TH X {section}\n.SH NAME\n{name} \\- {text}\n.SH D\nx\n"
+            )
             (folder / file).write_text(source)
         path = str(tmp_path / "cache" / "index.sqlite")
-        build_index(path, Settings("", "", "", str(root), [], info_path=str(root / "none")), [str(root)])
+        build_index(
+            path, Settings("", "", "", str(root), [], info_path=str(root / "none")), [str(root)]
+        )
         return Store(path)
 
     return make

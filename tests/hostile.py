@@ -1,4 +1,6 @@
-"""A library whose every text tries to act on the terminal: what is said of it must be text and nothing else."""
+"""A library whose every text tries to act on the terminal: what is said of it must be text and
+nothing else.
+"""
 
 from __future__ import annotations
 
@@ -7,10 +9,14 @@ import sys
 
 from conftest import Program
 
-#: A window title, a text for the clipboard, a colour, the same in 8-bit controls, directions that reorder, a bell.
-PAYLOAD = "\x1b]0;title\x07\x1b]52;c;eA==\x07\x1b[31m\x9b31m\x9d0;t\x9c\u202e\u2066\u061c\u200f\x07\x7f"
+#: A window title, a text for the clipboard, a colour, the same in 8-bit controls, directions that
+#: reorder, a bell.
+PAYLOAD = (
+    "\x1b]0;title\x07\x1b]52;c;eA==\x07\x1b[31m\x9b31m\x9d0;t\x9c\u202e\u2066\u061c\u200f\x07\x7f"
+)
 UNSAFE = re.compile(
-    "[\x00-\x08\x0b-\x1f\x7f-\x9f\u061c\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u206f\ufeff\U000e0000-\U000e007f\ud800-\udfff]"
+    "[\x00-\x08\x0b-\x1f\x7f-\x9f\u061c\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u206f\ufeff"
+    "\U000e0000-\U000e007f\ud800-\udfff]"
 )
 #: What the program itself writes where colours are wanted.
 OWN = re.compile(r"\x1b\[(?:0|1|2|3|7|27|36|33|1;36|3;33|1;3;33|4)?m")
@@ -68,7 +74,8 @@ MDOC = f""".Dd {PAYLOAD}
 .Lk http://x/{PAYLOAD} {PAYLOAD}
 """
 FORMATTED = (
-    f"N\bNA\bAM\bM\nE\bE\n     typed - wreck {PAYLOAD} typed pages\n\nO\bOP\bP{PAYLOAD}\n     -a  {PAYLOAD}all\n"
+    f"N\bNA\bAM\bM\nE\bE\n     typed - wreck {PAYLOAD} typed pages\n\nO\bOP\bP{PAYLOAD}\n "
+    f"    -a  {PAYLOAD}all\n"
 )
 INFO = f"""This is plague.info, produced by hand {PAYLOAD}.
 
@@ -114,7 +121,9 @@ Ref: Anchor{PAYLOAD}\x7f100
 \x1f
 End Tag Table
 """
-_PRINTED = f"usage: evil [-a] {PAYLOAD} FILE\n\nOptions:\n  -a, --all{PAYLOAD}   does {PAYLOAD} all\n"
+_PRINTED = (
+    f"usage: evil [-a] {PAYLOAD} FILE\n\nOptions:\n  -a, --all{PAYLOAD}   does {PAYLOAD} all\n"
+)
 USAGE = f"#!{sys.executable} -IS\n'--help'\nprint({_PRINTED!r})\n"
 _NAMES = f"furrow{PAYLOAD}\tbuiltin\tDig {PAYLOAD} holes\nfill\tbuiltin\tFill {PAYLOAD} holes"
 _HELP = f"fill: fill [-d{PAYLOAD}] {PAYLOAD}\n    Fill holes."
@@ -162,26 +171,84 @@ def make_library(program: Program) -> None:
     data = program.folder / "data"
     data.mkdir()
     (data / "saved.toml").write_text(KEPT.replace("{0}", escaped(PAYLOAD)))
-    note = f'[[note]]\nname = "evil(1)"\ntext = "note {escaped(PAYLOAD)}"\nday = "{escaped(PAYLOAD)}"\n'
+    note = (
+        f'[[note]]\nname = "evil(1)"\ntext = "note {escaped(PAYLOAD)}"\nday = '
+        f'"{escaped(PAYLOAD)}"\n'
+    )
     (data / "notes.toml").write_text(note)
     for name in (f"file{PAYLOAD.replace('/', '')}", "plain.txt"):
         (program.folder / name).write_text("x")
 
 
 CALLS = [
-    "find wreck", "find wreck --why", "find odd", "find *odd*", "find holes", "near evil", "words verbs", "words packages",
-    "evil", "card worse", "card typed", "card fill", "card bare", "read evil", "read worse", "read typed", "read fill",
-    "read bare", "read evil --from info", "read evil --from usage", "read evil --from all", "read evil --brief",
-    "read evil --part options", "read evil --around wreck", "options evil", "options evil -a", "options evil --from info",
-    "examples evil", "syntax evil", "syntax worse", "sources evil", "sources evil --differences", "resolve evil",
-    "task wreck terminals", "saved", "saved --script", "note", "note evil", "audit --shell loam", "index --status",
-    "compose evil --plain", "shell complete -- read ev", "shell complete -- read odd", "read broken", "stroll --progress",
-]  # fmt: skip
+    "find wreck",
+    "find wreck --why",
+    "find odd",
+    "find *odd*",
+    "find holes",
+    "near evil",
+    "words verbs",
+    "words packages",
+    "evil",
+    "card worse",
+    "card typed",
+    "card fill",
+    "card bare",
+    "read evil",
+    "read worse",
+    "read typed",
+    "read fill",
+    "read bare",
+    "read evil --from info",
+    "read evil --from usage",
+    "read evil --from all",
+    "read evil --brief",
+    "read evil --part options",
+    "read evil --around wreck",
+    "options evil",
+    "options evil -a",
+    "options evil --from info",
+    "examples evil",
+    "syntax evil",
+    "syntax worse",
+    "sources evil",
+    "sources evil --differences",
+    "resolve evil",
+    "task wreck terminals",
+    "saved",
+    "saved --script",
+    "note",
+    "note evil",
+    "audit --shell loam",
+    "index --status",
+    "compose evil --plain",
+    "shell complete -- read ev",
+    "shell complete -- read odd",
+    "read broken",
+    "stroll --progress",
+]
 WITH_PAYLOAD = [
-    ("unpick", f"evil -a {PAYLOAD}"), ("unpick", f"evil --{PAYLOAD}=x | nosuch{PAYLOAD}"), ("next", f"evil {PAYLOAD}"),
-    ("find", f"wreck{PAYLOAD}"), ("read", f"evil{PAYLOAD}"), ("task", f"wreck '{PAYLOAD}' terminals"),
-    ("save", f"evil '{PAYLOAD}'"), ("options", "evil", f"-{PAYLOAD}"), ("resolve", f"x{PAYLOAD}"), (f"evil{PAYLOAD}",),
-    ("words", f"{PAYLOAD}"), ("compose", "--format", "json", f"evil -a {PAYLOAD}"), ("read", "evil", "--part", PAYLOAD),
-    ("find", "--package", PAYLOAD, "x"), ("--width", PAYLOAD, "evil"), ("take", "1"),
-]  # fmt: skip
-EXPORTS = ["read evil --from manual", "read evil --from info", "read evil --from usage", "read worse", "read fill"]
+    ("unpick", f"evil -a {PAYLOAD}"),
+    ("unpick", f"evil --{PAYLOAD}=x | nosuch{PAYLOAD}"),
+    ("next", f"evil {PAYLOAD}"),
+    ("find", f"wreck{PAYLOAD}"),
+    ("read", f"evil{PAYLOAD}"),
+    ("task", f"wreck '{PAYLOAD}' terminals"),
+    ("save", f"evil '{PAYLOAD}'"),
+    ("options", "evil", f"-{PAYLOAD}"),
+    ("resolve", f"x{PAYLOAD}"),
+    (f"evil{PAYLOAD}",),
+    ("words", f"{PAYLOAD}"),
+    ("compose", "--format", "json", f"evil -a {PAYLOAD}"),
+    ("read", "evil", "--part", PAYLOAD),
+    ("find", "--package", PAYLOAD, "x"),
+    ("--width", PAYLOAD, "evil"),
+    ("take", "1"),
+]
+EXPORTS = [
+    "read evil --from manual",
+    "read evil --from info",
+    "read evil --from usage",
+    "read worse",
+    "read fill",
+]

@@ -1,4 +1,6 @@
-"""Where the installed program begins: nothing is loaded here before an interrupt is provided for."""
+"""Where the installed program begins: nothing is loaded here before an interrupt is provided
+for.
+"""
 
 from __future__ import annotations
 
@@ -28,7 +30,9 @@ def program() -> None:
 
 
 def _interrupted(number: int, frame: FrameType | None) -> None:
-    """Ctrl-C: an exception, but at once the end while modules load: the interpreter's locks on them would never open."""
+    """Ctrl-C: an exception, but at once the end while modules load: the interpreter's locks on them
+    would never open.
+    """
     while frame is not None:
         if frame.f_code.co_filename.startswith("<frozen importlib"):
             _leave()

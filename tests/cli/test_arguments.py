@@ -26,9 +26,17 @@ PROGRAM = os.path.join(os.path.dirname(sys.executable), "dowsing")
             "dowsing find has no option --nonsense; see dowsing find --help; a name that",
         ),
         (["find", "x", "--format", "html"], 2, "this command prints text or json, not html"),
-        (["find", "x", "--format", "yaml"], 2, "--format is one of text, json, html, markdown, csv, not “yaml”"),
+        (
+            ["find", "x", "--format", "yaml"],
+            2,
+            "--format is one of text, json, html, markdown, csv, not “yaml”",
+        ),
         (["index", "--sttus"], 2, "dowsing index has no option --sttus; nearest: --status"),
-        (["words", "verb"], 2, "is one of verbs, nouns, packages, families, kinds, not “verb”; nearest: verbs"),
+        (
+            ["words", "verb"],
+            2,
+            "is one of verbs, nouns, packages, families, kinds, not “verb”; nearest: verbs",
+        ),
         (["take", "x"], 2, "N is a number, not “x”; see dowsing take --help"),
         (["near", "vent", "mist", "--limit", "0"], 2, "--limit is a number from 1 to"),
         (["index", "--status=x"], 2, "--status takes no value"),
@@ -51,7 +59,9 @@ PROGRAM = os.path.join(os.path.dirname(sys.executable), "dowsing")
         (["demo", "--format", "html"], 2, "this command prints text, not html"),
     ],
 )
-def test_bad_input_is_one_clear_line(garden: Program, arguments: list[str], status: int, says: str) -> None:
+def test_bad_input_is_one_clear_line(
+    garden: Program, arguments: list[str], status: int, says: str
+) -> None:
     garden.run("index")
     done = garden.run(*arguments)
     assert done.returncode == status, done.stderr
@@ -102,8 +112,16 @@ def test_help(program: Program) -> None:
 @pytest.mark.parametrize("columns", ["1", "7", "0", "-3", "x", "100000"])
 def test_any_width_of_the_terminal(garden: Program, columns: str) -> None:
     garden.run("index")
-    for arguments in (["read", "seedbank"], ["vent"], ["find", "water"], ["index", "--status"], ["near", "vent"],
-                      ["words", "kinds"], ["sources", "vent", "--differences"], ["resolve", "vent"]):  # fmt: skip
+    for arguments in (
+        ["read", "seedbank"],
+        ["vent"],
+        ["find", "water"],
+        ["index", "--status"],
+        ["near", "vent"],
+        ["words", "kinds"],
+        ["sources", "vent", "--differences"],
+        ["resolve", "vent"],
+    ):
         done = garden.run(*arguments, COLUMNS=columns)
         assert (done.returncode, done.stderr) == (0, "")
         assert done.stdout
@@ -130,16 +148,25 @@ def test_an_encoding_that_cannot_show_it_all(garden: Program) -> None:
 
 def test_control_sequences_in_pages_and_file_names_do_not_get_out(program: Program) -> None:
     program.page(
-        "evil.1", ".TH E 1\n.SH NAME\nevil \\- \x1b[31mred\x07 \\N'27'[0m\n.SH \x1b[2JD\n\x9b31m text \x1b]0;x\x07\n"
+        "evil.1",
+        ".TH E 1\n.SH NAME\nevil \\- \x1b[31mred\x07 \\N'27'[0m\n.SH \x1b[2JD\n\x9b31m text "
+        "\x1b]0;x\x07\n",
     )
     program.page("na\x1b[31mme.1", ".TH E 1\n.SH NAME\nname \\- odd\n.SH D\nx\n")
     outputs = [
-        program.out("read", "evil"), program.out("evil"), program.out("find", "*"), program.out("index", "--status"),
-        program.out("read", "evil", "--format", "html"), program.out("read", "evil", "--format", "markdown"),
-        program.run("read", "evill").stderr, program.out("read", "evil", "--format", "json"),
-    ]  # fmt: skip
+        program.out("read", "evil"),
+        program.out("evil"),
+        program.out("find", "*"),
+        program.out("index", "--status"),
+        program.out("read", "evil", "--format", "html"),
+        program.out("read", "evil", "--format", "markdown"),
+        program.run("read", "evill").stderr,
+        program.out("read", "evil", "--format", "json"),
+    ]
     for text in outputs:
-        assert not any((char < " " and char != "\n") or "\x7f" <= char < "\xa0" for char in text), repr(text)
+        assert not any((char < " " and char != "\n") or "\x7f" <= char < "\xa0" for char in text), (
+            repr(text)
+        )
 
 
 def test_the_demo_runs_through(program: Program) -> None:
@@ -158,6 +185,8 @@ def test_the_pager_gets_what_does_not_fit(garden: Program) -> None:
     paged = garden.run("read", "vent", "--pager", "always", PAGER=str(pager))
     assert paged.stdout.startswith("PAGED\nvent(1)")
     assert not garden.out("read", "vent", PAGER=str(pager)).startswith("PAGED")
-    missing = garden.run("read", "vent", "--pager", "always", PAGER="no-such-pager", PATH=str(garden.folder))
+    missing = garden.run(
+        "read", "vent", "--pager", "always", PAGER="no-such-pager", PATH=str(garden.folder)
+    )
     assert missing.stdout.startswith("vent(1)")
     assert "the pager no-such-pager is not there" in missing.stderr

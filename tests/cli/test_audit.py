@@ -11,7 +11,14 @@ from conftest import Program
 def test_the_builtins_of_a_shell(program: Program) -> None:
     found = json.loads(program.out("--demo", "audit", "--shell", "loam", "--format", "json"))
     assert found["scope"] == {"kind": "shell", "name": "loam"}
-    assert [line["name"] for line in found["names"]] == ["row", "endrow", "hollo", "mulch", "note", "walk"]
+    assert [line["name"] for line in found["names"]] == [
+        "row",
+        "endrow",
+        "hollo",
+        "mulch",
+        "note",
+        "walk",
+    ]
     assert found["counts"]["builtin"] == {"present": 5, "absent": 1, "not_asked": 0}
     mulch = next(line for line in found["names"] if line["name"] == "mulch")
     assert [source for source, there in mulch["sources"].items() if there] == [
@@ -20,7 +27,9 @@ def test_the_builtins_of_a_shell(program: Program) -> None:
     hollo = next(line for line in found["names"] if line["name"] == "hollo")
     assert hollo["notes"]["usage"] == "hollo --help prints the words it is given"
     assert found["undocumented"] == []
-    assert [(one["name"], one["item"], one["not_said_by"]) for one in found["missing_options"]][:2] == [
+    assert [(one["name"], one["item"], one["not_said_by"]) for one in found["missing_options"]][
+        :2
+    ] == [
         ("mulch", "-r", ["builtin", "builtin-usage"]),
         ("mulch", "-q", ["builtin", "shell-manual"]),
     ]
@@ -40,7 +49,9 @@ def test_a_package_and_a_family(program: Program) -> None:
     package = json.loads(program.out("--demo", "audit", "--package", "dibble", "--format", "json"))
     assert [line["name"] for line in package["names"]] == ["dibble"]
     assert package["names"][0]["sources"]["usage"] is True
-    family = json.loads(program.out("--demo", "audit", "--family", "glasshouse", "--format", "json"))
+    family = json.loads(
+        program.out("--demo", "audit", "--family", "glasshouse", "--format", "json")
+    )
     assert family["counts"]["manual"]["present"] == len(family["names"]) == 6
 
 
@@ -49,35 +60,57 @@ def test_everything_on_path_is_not_asked(program: Program) -> None:
     program.command("tine", "#!/bin/sh\n: --help\necho 'Usage: tine [-x]'\n")
     program.command("mute", "#!/bin/sh\n: nothing\n")
     found = json.loads(program.out("audit", "--format", "json"))
-    assert [(line["name"], line["sources"]["usage"]) for line in found["names"]] == [("mute", None), ("tine", None)]
+    assert [(line["name"], line["sources"]["usage"]) for line in found["names"]] == [
+        ("mute", None),
+        ("tine", None),
+    ]
     assert found["undocumented"] == ["mute", "tine"]
     asked = json.loads(program.out("audit", "--usage", "--format", "json"))
-    assert [(line["name"], line["sources"]["usage"]) for line in asked["names"]] == [("mute", False), ("tine", True)]
+    assert [(line["name"], line["sources"]["usage"]) for line in asked["names"]] == [
+        ("mute", False),
+        ("tine", True),
+    ]
     assert asked["undocumented"] == ["mute"]
 
 
 def test_comma_separated_values(program: Program) -> None:
     lines = program.out("--demo", "audit", "--shell", "loam", "--format", "csv").split("\n")
-    assert lines[0] == "name,kind,builtin,shell-manual,builtin-usage,manual,usage,info,standard,package"
+    assert (
+        lines[0]
+        == "name,kind,builtin,shell-manual,builtin-usage,manual,usage,info,standard,package"
+    )
     assert lines[1] == "row,keyword,yes,yes,no,no,no,no,no,yes"
     assert program.run("--demo", "find", "mulch", "--format", "csv").returncode == 2
 
 
-@pytest.mark.parametrize(("name", "magic"), [("coverage.png", b"\x89PNG"), ("coverage.svg", b"<?xml")])
+@pytest.mark.parametrize(
+    ("name", "magic"), [("coverage.png", b"\x89PNG"), ("coverage.svg", b"<?xml")]
+)
 def test_charts(program: Program, name: str, magic: bytes) -> None:
     pytest.importorskip("matplotlib")
     program.out("--demo", "audit", "--shell", "loam", "--chart", name)
     data = (program.folder / name).read_bytes()
     assert data.startswith(magic)
     if name.endswith("svg"):
-        assert b"Documentation of the builtins and keywords of loam: 6 names" in data or b"<path" in data
+        assert (
+            b"Documentation of the builtins and keywords of loam: 6 names" in data
+            or b"<path" in data
+        )
 
 
 @pytest.mark.parametrize(
     ("arguments", "status", "says"),
     [
-        (["--shell", "zzsh"], 1, "the shell zzsh is not here or could not be asked; shells here: loam"),
-        (["--package", "nothing"], 1, "the package nothing is not known here; find one with: dowsing find nothing"),
+        (
+            ["--shell", "zzsh"],
+            1,
+            "the shell zzsh is not here or could not be asked; shells here: loam",
+        ),
+        (
+            ["--package", "nothing"],
+            1,
+            "the package nothing is not known here; find one with: dowsing find nothing",
+        ),
         (["--family", "sprout"], 1, "the family sprout is not known here"),
         (["--shell", "loam", "--package", "x"], 2, "--package does not go together with --shell"),
         (["--shell", "loam", "--chart", "x.pdf"], 2, "a chart is a .png or an .svg, not x.pdf"),

@@ -1,4 +1,6 @@
-"""compose without a screen: questions in plain lines, JSON, and what is said where nothing can be drawn."""
+"""compose without a screen: questions in plain lines, JSON, and what is said where nothing can be
+drawn.
+"""
 
 from __future__ import annotations
 
@@ -12,12 +14,20 @@ from conftest import Program
 DOWSING = os.path.join(os.path.dirname(sys.executable), "dowsing")
 
 
-def answered(program: Program, answers: list[str], *arguments: str) -> subprocess.CompletedProcess[str]:
+def answered(
+    program: Program, answers: list[str], *arguments: str
+) -> subprocess.CompletedProcess[str]:
     """A run of `compose --plain` with these answers."""
     return subprocess.run(
-        [DOWSING, "--demo", "compose", "--plain", *arguments], cwd=program.folder, env=program.environment(),
-        input="".join(f"{answer}\n" for answer in answers), capture_output=True, text=True, check=False, timeout=60,
-    )  # fmt: skip
+        [DOWSING, "--demo", "compose", "--plain", *arguments],
+        cwd=program.folder,
+        env=program.environment(),
+        input="".join(f"{answer}\n" for answer in answers),
+        capture_output=True,
+        text=True,
+        check=False,
+        timeout=60,
+    )
 
 
 def test_required_fields_are_asked_for_and_options_looked_for(program: Program) -> None:
@@ -28,7 +38,9 @@ def test_required_fields_are_asked_for_and_options_looked_for(program: Program) 
 
 
 def test_what_is_typed_is_kept_and_help_is_the_text_of_the_page(program: Program) -> None:
-    done = answered(program, ["?", "south", "", "side", "?", "", ""], "vent", "--side=north", "palmhouse")
+    done = answered(
+        program, ["?", "south", "", "side", "?", "", ""], "vent", "--side=north", "palmhouse"
+    )
     assert done.stdout == "vent --side=north palmhouse south\n"
     assert "HOUSE [palmhouse]: " in done.stderr
     assert "SIDE [north]: " in done.stderr and "From vent(1)." in done.stderr
@@ -73,7 +85,9 @@ def test_as_json(program: Program) -> None:
     assert sheet["missing"] == ["needs HOUSE"]
     side = next(field for field in sheet["fields"] if field["label"] == "--side")
     assert (side["holds"], side["default"], side["step"]) == (["north"], "both", "often used")
-    line = json.loads(program.out("--demo", "compose", "--line", "bedplan", "fern3 palms 41", "--format", "json"))
+    line = json.loads(
+        program.out("--demo", "compose", "--line", "bedplan", "fern3 palms 41", "--format", "json")
+    )
     assert line["faults"] == [{"field": "row", "value": "41", "says": "it must be from 1 to 40"}]
     long = json.loads(program.out("--demo", "compose", "vent -c x", "--long", "--format", "json"))
     assert long["line"] == "vent --close x"
@@ -84,7 +98,9 @@ def test_the_kinds_of_lines(program: Program) -> None:
     assert text.startswith(" 1  bedplan       which bed is where  bedplan(5)\n")
     kinds = json.loads(program.out("compose", "--kinds", "--format", "json"))["kinds"]
     names = [kind["name"] for kind in kinds]
-    assert {"fstab", "crontab", "passwd", "group", "hosts", "services", "service-unit"} <= set(names)
+    assert {"fstab", "crontab", "passwd", "group", "hosts", "services", "service-unit"} <= set(
+        names
+    )
     assert "bedplan" not in names, "that is the demo library's"
 
 
@@ -94,9 +110,14 @@ def test_without_a_terminal_plain_lines_are_offered(program: Program) -> None:
         assert (dumb.returncode, dumb.stdout) == (3, "")
         assert "a terminal that can be drawn on is needed, and TERM is dumb" in dumb.stderr
     alone = subprocess.run(
-        [DOWSING, "--demo", "compose", "vent"], env=program.environment(TERM="xterm"), stdin=subprocess.DEVNULL,
-        capture_output=True, text=True, check=False, start_new_session=True,
-    )  # fmt: skip
+        [DOWSING, "--demo", "compose", "vent"],
+        env=program.environment(TERM="xterm"),
+        stdin=subprocess.DEVNULL,
+        capture_output=True,
+        text=True,
+        check=False,
+        start_new_session=True,
+    )
     assert (alone.returncode, alone.stderr) == (
         3,
         "dowsing: there is no terminal to draw on; --plain asks field by field instead\n",
@@ -106,7 +127,10 @@ def test_without_a_terminal_plain_lines_are_offered(program: Program) -> None:
 def test_what_cannot_be_composed(program: Program) -> None:
     cases = {
         ("compose",): (2, "say what to compose"),
-        ("compose", "nosuchthing"): (1, "nothing here documents nosuchthing, so there is nothing to fill in"),
+        ("compose", "nosuchthing"): (
+            1,
+            "nothing here documents nosuchthing, so there is nothing to fill in",
+        ),
         ("compose", "vnet"): (1, "nearest names: vent"),
         ("compose", "--line", "fstap"): (2, "there is no kind of line named fstap; there are: "),
         ("compose", "--at", "99", "vent"): (2, "--at is a place in the line, 0 to 4"),
@@ -123,5 +147,8 @@ def test_a_description_that_is_broken_is_named(program: Program) -> None:
     folder.mkdir(parents=True)
     (folder / "visits.toml").write_text("name = ")
     done = program.run("--demo", "compose", "--line", "visits", "x", "--format", "json")
-    assert done.returncode == 3 and "visits.toml is not TOML" in json.loads(done.stdout)["error"]["says"]
+    assert (
+        done.returncode == 3
+        and "visits.toml is not TOML" in json.loads(done.stdout)["error"]["says"]
+    )
     assert "visits.toml" in program.run("--demo", "compose", "--kinds").stderr

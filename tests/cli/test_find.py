@@ -9,7 +9,9 @@ from conftest import Program
 
 def names(text: str) -> list[str]:
     return [
-        line.split()[1] for line in text.splitlines() if line[:3].strip().isdigit() and line[:1].strip()[:1] != "─"
+        line.split()[1]
+        for line in text.splitlines()
+        if line[:3].strip().isdigit() and line[:1].strip()[:1] != "─"
     ]
 
 
@@ -39,7 +41,9 @@ def test_the_list_on_a_pipe(garden: Program) -> None:
 
 
 def test_patterns_match_whole_names(garden: Program) -> None:
-    assert {e["name"] for e in json.loads(garden.out("find", "gr*", "--format", "json"))["entries"]} == {"graft"}
+    assert {
+        e["name"] for e in json.loads(garden.out("find", "gr*", "--format", "json"))["entries"]
+    } == {"graft"}
     found = json.loads(garden.out("find", "glasshouse-[rw]*", "--format", "json"))
     assert {e["name"] for e in found["entries"]} == {"glasshouse-report", "glasshouse-water"}
     assert found["query"]["patterns"] == ["glasshouse-[rw]*"]
@@ -68,7 +72,9 @@ def test_a_family_that_floods_the_list_is_folded(program: Program) -> None:
     for n in range(12):
         program.page(f"kit-{n}.1", f".TH K 1\n.SH NAME\nkit-{n} \\- mend a rope, way {n}\n.SH D\nx")
     program.page("splice.1", ".TH S 1\n.SH NAME\nsplice \\- mend a rope by hand\n.SH D\nx")
-    entries = json.loads(program.out("find", "mend", "rope", "--format", "json", "--limit", "4"))["entries"]
+    entries = json.loads(program.out("find", "mend", "rope", "--format", "json", "--limit", "4"))[
+        "entries"
+    ]
     assert sorted((e["name"].split("-")[0], e["folded"]) for e in entries) == [
         ("kit", 0),
         ("kit", 0),
@@ -79,12 +85,16 @@ def test_a_family_that_floods_the_list_is_folded(program: Program) -> None:
     assert "… and 9 more in this family" in " ".join(text.split())
     assert "--family kit shows that family" in text
     assert len(json.loads(program.out("find", "mend", "rope", "--format", "json"))["entries"]) == 13
-    named = json.loads(program.out("find", "kit", "mend", "rope", "--format", "json", "--limit", "4"))["entries"]
+    named = json.loads(
+        program.out("find", "kit", "mend", "rope", "--format", "json", "--limit", "4")
+    )["entries"]
     assert [e["name"].split("-")[0] for e in named] == ["kit"] * 4
 
 
 def test_limit_and_count(garden: Program) -> None:
-    assert len(json.loads(garden.out("find", "*", "--limit", "3", "--format", "json"))["entries"]) == 3
+    assert (
+        len(json.loads(garden.out("find", "*", "--limit", "3", "--format", "json"))["entries"]) == 3
+    )
     assert int(garden.out("find", "*", "--count")) == 34
     assert int(garden.out("find", "--count", "compost")) == 4
 
@@ -100,7 +110,9 @@ def test_nothing_found_is_one_line_and_status_1(garden: Program) -> None:
 
 def test_the_front_door(garden: Program) -> None:
     assert garden.out("vent").startswith("vent(1)  open and close the roof vents")
-    assert garden.out("glasshouse", "water").startswith("glasshouse-water(1)  water the beds of a house")
+    assert garden.out("glasshouse", "water").startswith(
+        "glasshouse-water(1)  water the beds of a house"
+    )
     assert "1  irrigate(8)" in garden.out("beds", "timetable")
     done = garden.run("moths")
     assert done.returncode == 0
@@ -113,12 +125,23 @@ def test_the_shape_of_an_entry(garden: Program) -> None:
     assert entry.pop("why")[0] == "its name matches thermo*"
     del entry["path"], entry["score"]
     assert entry == {
-        "name": "thermo", "section": "1", "aliases": ["hygro"], "kind": "command",
-        "summary": "read the thermometers and hygrometers", "package": None, "family": None, "verbs": ["read"],
-        "nouns": ["thermometer", "hygrometer"], "sources": ["manual"],
-        "folded": 0, "options": [],
-    }  # fmt: skip
-    assert json.loads(garden.out("find", "glasshouse-open", "--format", "json"))["entries"][0]["kind"] == "subcommand"
+        "name": "thermo",
+        "section": "1",
+        "aliases": ["hygro"],
+        "kind": "command",
+        "summary": "read the thermometers and hygrometers",
+        "package": None,
+        "family": None,
+        "verbs": ["read"],
+        "nouns": ["thermometer", "hygrometer"],
+        "sources": ["manual"],
+        "folded": 0,
+        "options": [],
+    }
+    assert (
+        json.loads(garden.out("find", "glasshouse-open", "--format", "json"))["entries"][0]["kind"]
+        == "subcommand"
+    )
 
 
 def test_odd_words(garden: Program) -> None:

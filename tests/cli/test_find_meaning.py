@@ -14,11 +14,19 @@ def found(program: Program, *words: str) -> list[str]:
 
 
 def test_verbs_and_nouns(program: Program) -> None:
-    assert found(program, "--does", "open") == ["vent(1)", "glasshouse-shade(1)", "glasshouse-open(1)"]
+    assert found(program, "--does", "open") == [
+        "vent(1)",
+        "glasshouse-shade(1)",
+        "glasshouse-open(1)",
+    ]
     assert found(program, "--does", "show") == found(program, "--does", "display") != []
     assert found(program, "--does", "op*n", "--what", "v*nt") == ["vent(1)"]
     entry = json.loads(program.out("--demo", "find", "vent.1", "--format", "json"))["entries"][0]
-    assert (entry["name"], entry["verbs"], entry["nouns"]) == ("vent", ["open", "close"], ["vent", "glasshouse"])
+    assert (entry["name"], entry["verbs"], entry["nouns"]) == (
+        "vent",
+        ["open", "close"],
+        ["vent", "glasshouse"],
+    )
 
 
 def test_options_are_a_facet(program: Program) -> None:
@@ -28,8 +36,12 @@ def test_options_are_a_facet(program: Program) -> None:
     assert found(program, "beds", "--takes", "dry run")[0] == "mulch(1)"
     assert found(program, "--takes=-n", "--kind", "builtin") == ["mulch(builtin)"]
     text = program.out("--demo", "find", "vents", "--takes=-n")
-    assert "-n, --dry-run  say what would be moved, move nothing" in " ".join(text.split(" " * 11)).replace("\n", " ")
-    options = json.loads(program.out("--demo", "find", "--takes=-n", "--format", "json"))["entries"][0]["options"]
+    assert "-n, --dry-run  say what would be moved, move nothing" in " ".join(
+        text.split(" " * 11)
+    ).replace("\n", " ")
+    options = json.loads(program.out("--demo", "find", "--takes=-n", "--format", "json"))[
+        "entries"
+    ][0]["options"]
     assert options and "-n" in options[0]["flags"]
     by_name = found(program, "--takes", "from")
     assert by_name[0] == "glasshouse-open(1)"  # the flag itself before texts that have the word
@@ -40,10 +52,15 @@ def test_words_of_verbs_and_nouns(program: Program) -> None:
     counts = {word["word"]: (word["count"], word["equal"]) for word in verbs["words"]}
     assert counts["open"][0] == len(found(program, "--does", "open"))
     assert "show" in counts["display"][1]
-    nouns = json.loads(program.out("--demo", "words", "nouns", "--does", "open", "--format", "json"))
+    nouns = json.loads(
+        program.out("--demo", "words", "nouns", "--does", "open", "--format", "json")
+    )
     assert "vent" in {word["word"] for word in nouns["words"]}
     narrowed = json.loads(program.out("--demo", "words", "kinds", "--takes=-n", "--format", "json"))
-    assert {word["word"]: word["count"] for word in narrowed["words"]} == {"command": 4, "builtin": 1}
+    assert {word["word"]: word["count"] for word in narrowed["words"]} == {
+        "command": 4,
+        "builtin": 1,
+    }
     assert "open" in program.out("--demo", "words", "verbs")
 
 
@@ -65,7 +82,11 @@ def test_on_a_terminal_words_are_marked_and_the_last_line_narrows(program: Progr
 @pytest.mark.parametrize(
     ("arguments", "status", "says"),
     [
-        (["--does", "fly"], 1, "nothing found in verb fly; what there is: dowsing --demo words verbs"),
+        (
+            ["--does", "fly"],
+            1,
+            "nothing found in verb fly; what there is: dowsing --demo words verbs",
+        ),
         (["--what", "["], 1, "nothing found in noun ["),
         (["vent", "--takes", "--teleport"], 2, "--takes wants a value after it"),
         (["vent", "--takes=--teleport"], 1, "without that: dowsing --demo find vent"),
@@ -83,10 +104,24 @@ def test_bad_input(program: Program, arguments: list[str], status: int, says: st
 @pytest.mark.parametrize(
     "words",
     [
-        ["["], ["***"], ["?" * 10_000], ['"'], ["NEAR(a b)"], ["a:b"], ["-"], ["--", "-x"], ["☂"], ["שלום"], ["'; DROP TABLE entries"],
-        ["a" * 5_000], ["bed"] * 10_000, [f"w{n}" for n in range(10_000)], ["\x1b[31mred"], ["日本語", "bed"],
+        ["["],
+        ["***"],
+        ["?" * 10_000],
+        ['"'],
+        ["NEAR(a b)"],
+        ["a:b"],
+        ["-"],
+        ["--", "-x"],
+        ["☂"],
+        ["שלום"],
+        ["'; DROP TABLE entries"],
+        ["a" * 5_000],
+        ["bed"] * 10_000,
+        [f"w{n}" for n in range(10_000)],
+        ["\x1b[31mred"],
+        ["日本語", "bed"],
     ],
-)  # fmt: skip
+)
 def test_odd_words_get_an_answer_or_one_line(program: Program, words: list[str]) -> None:
     done = program.run("--demo", "find", *words)
     assert done.returncode in (0, 1, 2), done.stderr

@@ -1,4 +1,6 @@
-"""The index through the program: building, refreshing, and everything that can be wrong with files."""
+"""The index through the program: building, refreshing, and everything that can be wrong with
+files.
+"""
 
 from __future__ import annotations
 
@@ -42,7 +44,9 @@ def index_file(program: Program) -> Path:
 def test_the_first_look_up_builds_and_says_so(program: Program) -> None:
     program.page("tie.1", page("tie"))
     done = program.run("find", "tie")
-    assert done.stderr == "dowsing: building the index: there is no index yet\ndowsing: 1 pages read\n"
+    assert (
+        done.stderr == "dowsing: building the index: there is no index yet\ndowsing: 1 pages read\n"
+    )
     assert program.run("find", "tie").stderr == ""
 
 
@@ -64,7 +68,11 @@ def test_every_packing_is_read(program: Program) -> None:
     program.page("b.1.bz2", bz2.compress(page("b").encode()), "man1")
     program.page("c.1.xz", lzma.compress(page("c").encode()), "man1")
     program.page("d.1.zst", zstandard.compress(page("d").encode()), "man1")
-    program.page("e.1.gz", gzip.compress(page("e").encode()[:20]) + gzip.compress(page("e").encode()[20:]), "man1")
+    program.page(
+        "e.1.gz",
+        gzip.compress(page("e").encode()[:20]) + gzip.compress(page("e").encode()[20:]),
+        "man1",
+    )
     assert entries(program, "?") == ["a", "b", "c", "d", "e"]
     assert "Text of d." in program.out("read", "d")
 
@@ -92,7 +100,9 @@ def test_one_entry_for_all_names_of_a_file(program: Program) -> None:
     (program.man / "man1" / "squeeze.1").symlink_to("zip.1")
     program.page("wrap.3", ".so man1/zip.1\n")
     found = json.loads(program.out("find", "press", "--format", "json"))["entries"]
-    assert [(e["name"], sorted(e["aliases"])) for e in found] == [("zip", ["pack", "squeeze", "wrap(3)"])]
+    assert [(e["name"], sorted(e["aliases"])) for e in found] == [
+        ("zip", ["pack", "squeeze", "wrap(3)"])
+    ]
     assert program.out("read", "wrap.3").startswith("zip(1)")
 
 
@@ -106,15 +116,24 @@ def test_the_first_of_two_manual_folders_wins(program: Program) -> None:
 
 
 BROKEN = {
-    "cut.1.gz": (gzip.compress(page("cut").encode() * 50)[:60], "its compressed data end too early"),
+    "cut.1.gz": (
+        gzip.compress(page("cut").encode() * 50)[:60],
+        "its compressed data end too early",
+    ),
     "noise.1.gz": (b"\x1f\x8b" + bytes(range(40)), "its compressed data are damaged"),
     "lie.1.gz": (b"plain text", "its name says compressed, its contents are not"),
     "binary.1": (b"\x7fELF\x00\x00\x01", "it holds binary data, not text"),
     "empty.1": (b"", "there is no text in it"),
     "self.1": (b".so man1/self.1\n", "it refers to itself"),
-    "gone.1": (b".so man1/nowhere.1\n", "it refers to man1/nowhere.1, which is not in its manual folder"),
+    "gone.1": (
+        b".so man1/nowhere.1\n",
+        "it refers to man1/nowhere.1, which is not in its manual folder",
+    ),
     "out.1": (b".so ../../../../../../etc/passwd\n", "which is not in its manual folder"),
-    "old.1.Z": (b"\x1f\x9d\x90abc", "it is packed with the old compress format, which is not supported"),
+    "old.1.Z": (
+        b"\x1f\x9d\x90abc",
+        "it is packed with the old compress format, which is not supported",
+    ),
 }
 
 
@@ -139,7 +158,9 @@ def test_broken_pages_are_listed_with_the_reason(program: Program) -> None:
     assert entries(program, "*") == ["good"]
     done = program.run("read", "cut")
     assert done.returncode == 3
-    assert done.stderr.startswith("dowsing: the page of cut cannot be read: its compressed data end too early")
+    assert done.stderr.startswith(
+        "dowsing: the page of cut cannot be read: its compressed data end too early"
+    )
 
 
 def test_a_page_that_includes_itself_in_its_text(program: Program) -> None:
@@ -160,7 +181,9 @@ def test_a_page_of_ten_megabytes(program: Program) -> None:
     assert len(program.out("read", "huge", "--part", "desc")) > 10_000_000
 
 
-def test_a_folder_without_permission_is_a_problem(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_folder_without_permission_is_a_problem(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     from dowsing.ingest import scan as module
 
     (tmp_path / "man1").mkdir()
@@ -229,10 +252,20 @@ def test_a_cache_that_cannot_be_made(program: Program) -> None:
 def test_two_builds_at_once(program: Program) -> None:
     for n in range(300):
         program.page(f"tie{n}.1", page(f"tie{n}"))
-    command = [os.path.join(os.path.dirname(sys.executable), "dowsing"), "find", "tie7", "--format", "json"]
+    command = [
+        os.path.join(os.path.dirname(sys.executable), "dowsing"),
+        "find",
+        "tie7",
+        "--format",
+        "json",
+    ]
     runs = [
         subprocess.Popen(
-            command, env=program.environment(), stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True
+            command,
+            env=program.environment(),
+            stdout=subprocess.PIPE,
+            stderr=subprocess.PIPE,
+            text=True,
         )
         for _ in range(3)
     ]
@@ -285,5 +318,7 @@ def test_a_bad_settings_file_is_named(program: Program) -> None:
 def test_settings_are_used(program: Program) -> None:
     program.page("tie.1", page("tie"))
     (program.folder / "config").mkdir()
-    (program.folder / "config" / "config.toml").write_text(f'color = "always"\nman_path = ["{program.man}"]\n')
+    (program.folder / "config" / "config.toml").write_text(
+        f'color = "always"\nman_path = ["{program.man}"]\n'
+    )
     assert "\x1b[1m" in program.out("read", "tie", MANPATH="/nowhere")

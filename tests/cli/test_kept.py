@@ -28,9 +28,15 @@ def in_one_terminal(program: Program, script: str, **more: str) -> subprocess.Co
     """A shell script, in a session of its own, in which `d` is the program on the demo library."""
     return subprocess.run(
         ["bash", "-c", f'd() {{ "{DOWSING}" --demo "$@"; }}\n{script}'],
-        env=program.environment(PATH=os.environ["PATH"], **more), cwd=program.folder, stdin=subprocess.DEVNULL,
-        capture_output=True, text=True, start_new_session=True, check=False, timeout=120,
-    )  # fmt: skip
+        env=program.environment(PATH=os.environ["PATH"], **more),
+        cwd=program.folder,
+        stdin=subprocess.DEVNULL,
+        capture_output=True,
+        text=True,
+        start_new_session=True,
+        check=False,
+        timeout=120,
+    )
 
 
 def kept_file(program: Program, name: str = "saved.toml") -> Path:
@@ -39,7 +45,9 @@ def kept_file(program: Program, name: str = "saved.toml") -> Path:
 
 
 def test_a_saved_line_is_found_by_saved_task_examples_and_find(program: Program) -> None:
-    assert demo(program, "save", LINE, "--for", "the week's fruit for the kitchen").split("\n")[:2] == [
+    assert demo(program, "save", LINE, "--for", "the week's fruit for the kitchen").split("\n")[
+        :2
+    ] == [
         "saved: the week's fruit for the kitchen",
         f"   {LINE}",
     ]
@@ -48,7 +56,9 @@ def test_a_saved_line_is_found_by_saved_task_examples_and_find(program: Program)
         f" 1 {LINE}",
         "   say bed, file",
     ]
-    task = json.loads(demo(program, "task", "fruit for the kitchen", "--format", "json"))["answers"][0]
+    task = json.loads(demo(program, "task", "fruit for the kitchen", "--format", "json"))[
+        "answers"
+    ][0]
     assert (task["line"], task["from"]["kind"], task["checked"]) == (LINE, "saved", True)
     assert "kept by you" in demo(program, "examples", "harvest", "kitchen")
     assert LINE in demo(program, "find", "kitchen")
@@ -57,13 +67,19 @@ def test_a_saved_line_is_found_by_saved_task_examples_and_find(program: Program)
 
 def test_values_go_into_the_places_of_a_saved_line(program: Program) -> None:
     demo(program, "save", LINE, "--for", "fruit for the kitchen")
-    answer = json.loads(demo(program, "task", "fruit for the kitchen from tomato1 into week.csv", "--format", "json"))
+    answer = json.loads(
+        demo(
+            program, "task", "fruit for the kitchen from tomato1 into week.csv", "--format", "json"
+        )
+    )
     assert answer["answers"][0]["line"] == "harvest --format csv tomato1 > week.csv"
 
 
 def test_the_same_line_is_kept_once_and_may_get_another_task(program: Program) -> None:
     demo(program, "save", LINE, "--for", "one")
-    assert demo(program, "save", LINE, "--for", "two").startswith("saved already; it is now for: two")
+    assert demo(program, "save", LINE, "--for", "two").startswith(
+        "saved already; it is now for: two"
+    )
     rows = tomllib.loads(kept_file(program).read_text())["recipe"]
     assert [(row["task"], row["line"]) for row in rows] == [("two", LINE)]
 
@@ -105,7 +121,8 @@ def test_as_a_script_with_places_as_arguments(program: Program) -> None:
     demo(program, "save", "echo <first>", "--for", "again the first")
     program.out("--demo", "saved", "--script", "--format", "text")
     done = in_one_terminal(
-        program, "d saved --script -o both.sh 2>/dev/null && ./both.sh 'a b' c && ./both.sh; echo $?"
+        program,
+        "d saved --script -o both.sh 2>/dev/null && ./both.sh 'a b' c && ./both.sh; echo $?",
     )
     assert done.stdout == "a b-cx\na b\n1\n"
     assert "say the first" in done.stderr
@@ -115,7 +132,9 @@ def test_as_a_script_with_places_as_arguments(program: Program) -> None:
 def test_to_a_file_and_back(program: Program) -> None:
     demo(program, "save", LINE, "--for", "kitchen")
     done = in_one_terminal(
-        program, "d saved --export out.toml; rm -r data; d saved --import out.toml; d saved --import out.toml"
+        program,
+        "d saved --export out.toml; rm -r data; d saved --import out.toml; d saved --import "
+        "out.toml",
     )
     assert done.stdout == "1 of 1 lines taken in\n0 of 1 lines taken in; 1 were there already\n"
     assert LINE in demo(program, "saved")
@@ -123,25 +142,38 @@ def test_to_a_file_and_back(program: Program) -> None:
 
 def test_dropped_lines_are_put_elsewhere(program: Program) -> None:
     demo(program, "save", LINE, "--for", "kitchen")
-    done = in_one_terminal(program, "d saved >/dev/null; d saved --drop 2; d saved --drop 1; d saved --drop 1")
+    done = in_one_terminal(
+        program, "d saved >/dev/null; d saved --drop 2; d saved --drop 1; d saved --drop 1"
+    )
     assert done.stdout.startswith(f"kept no longer: {LINE}\nIt is in ")
     assert done.stderr.count("dowsing:") == 2
-    assert LINE in tomllib.loads(kept_file(program, "dropped.toml").read_text())["recipe"][0]["line"]
+    assert (
+        LINE in tomllib.loads(kept_file(program, "dropped.toml").read_text())["recipe"][0]["line"]
+    )
     assert program.run("--demo", "saved").returncode == 1
 
 
 def test_notes_stand_on_the_card_above_the_page_and_are_found(program: Program) -> None:
-    assert demo(program, "note", "harvest", "wash", "it", "at", "home") == "noted on harvest(1): wash it at home\n"
+    assert (
+        demo(program, "note", "harvest", "wash", "it", "at", "home")
+        == "noted on harvest(1): wash it at home\n"
+    )
     assert demo(program, "harvest").startswith("your note: wash it at home\n")
     assert demo(program, "read", "harvest").startswith("your note: wash it at home\n")
-    assert json.loads(demo(program, "card", "harvest", "--format", "json"))["notes"][0]["text"] == "wash it at home"
+    assert (
+        json.loads(demo(program, "card", "harvest", "--format", "json"))["notes"][0]["text"]
+        == "wash it at home"
+    )
     assert "harvest(1)  wash it at home" in demo(program, "find", "wash", "home")
     demo(program, "note", "harvest", "--drop", "1")
     assert not demo(program, "harvest").startswith("your note")
 
 
 def test_take_saves_with_the_sentence_that_was_said(program: Program) -> None:
-    in_one_terminal(program, "d task harvest a bed in tomato1; d take 1 --save; d take 1 --save --for 'my own words'")
+    in_one_terminal(
+        program,
+        "d task harvest a bed in tomato1; d take 1 --save; d take 1 --save --for 'my own words'",
+    )
     rows = tomllib.loads(kept_file(program).read_text())["recipe"]
     assert [(row["task"], row["line"]) for row in rows] == [("my own words", "harvest tomato1")]
 
@@ -165,9 +197,14 @@ def on_a_terminal(program: Program, script: str, answers: str) -> str:
     leader, follower = pty.openpty()
     process = subprocess.Popen(
         ["bash", "-c", f'd() {{ "{DOWSING}" --demo "$@"; }}\n{script}'],
-        env=program.environment(PATH=os.environ["PATH"], TERM="xterm"), cwd=program.folder, stdin=follower, stdout=follower,
-        stderr=follower, start_new_session=True, preexec_fn=lambda: __import__("fcntl").ioctl(0, __import__("termios").TIOCSCTTY, 0),
-    )  # fmt: skip
+        env=program.environment(PATH=os.environ["PATH"], TERM="xterm"),
+        cwd=program.folder,
+        stdin=follower,
+        stdout=follower,
+        stderr=follower,
+        start_new_session=True,
+        preexec_fn=lambda: __import__("fcntl").ioctl(0, __import__("termios").TIOCSCTTY, 0),
+    )
     os.close(follower)
     shown = b""
     typed = False
@@ -200,16 +237,25 @@ def test_copy_by_a_program_or_by_the_terminal(program: Program) -> None:
     demo(program, "save", "harvest tomato1")
     program.command("xclip", '#!/bin/sh\ncat > "$HOME/clip"\n')
     path = f"{program.bin}:{os.environ['PATH']}"
-    done = in_one_terminal(program, f"PATH={path}; export DISPLAY=:9; d saved >/dev/null; d take 1 --copy")
+    done = in_one_terminal(
+        program, f"PATH={path}; export DISPLAY=:9; d saved >/dev/null; d take 1 --copy"
+    )
     assert (done.stdout, done.stderr) == ("", "dowsing: copied by xclip: harvest tomato1\n")
     assert (program.folder / "clip").read_text() == "harvest tomato1"
-    shown = on_a_terminal(program, "unset DISPLAY WAYLAND_DISPLAY; d saved > /dev/null; d take 1 --copy", "")
+    shown = on_a_terminal(
+        program, "unset DISPLAY WAYLAND_DISPLAY; d saved > /dev/null; d take 1 --copy", ""
+    )
     assert "\x1b]52;c;aGFydmVzdCB0b21hdG8x\x07" in shown
-    assert in_one_terminal(program, "unset DISPLAY; d saved >/dev/null; d take 1 --copy").returncode == 3
+    assert (
+        in_one_terminal(program, "unset DISPLAY; d saved >/dev/null; d take 1 --copy").returncode
+        == 3
+    )
 
 
 def test_after_find_take_reads_the_page(program: Program) -> None:
-    done = in_one_terminal(program, "d find harvest >/dev/null; d take 1 | head -n 1; d take 1 --run; echo $?")
+    done = in_one_terminal(
+        program, "d find harvest >/dev/null; d take 1 | head -n 1; d take 1 --run; echo $?"
+    )
     assert done.stdout.startswith("harvest(1)")
     assert done.stdout.endswith("2\n")
     assert "the last list has no command lines; dowsing take 1 reads that page" in done.stderr
@@ -226,15 +272,22 @@ def test_a_line_with_characters_that_are_not_seen_stays_as_it_was_kept(program: 
     assert json.loads(demo(program, "saved", "--format", "json"))["answers"][0]["line"] == ODD
     assert tomllib.loads(kept_file(program).read_text())["recipe"][0]["line"] == ODD
     program.command("xclip", '#!/bin/sh\ncat > "$HOME/clip"\n')
-    script = f"PATH={program.bin}:$PATH; export DISPLAY=:9; d saved >/dev/null; d take 1 --copy; d take 1; d take 1 --run --yes"
+    script = (
+        f"PATH={program.bin}:$PATH; export DISPLAY=:9; d saved >/dev/null; d take 1 --copy; "
+        "d take 1; d take 1 --run --yes"
+    )
     done = in_one_terminal(program, script)
     assert (program.folder / "clip").read_text() == ODD
     assert done.stdout == f"{SEEN}\na\tb|x\u202ey|c\x1b[31md|e\x1cf\x1eg\x1fh|"
     assert done.stderr.split("\n")[:2] == [
         f"dowsing: copied by xclip: {SEEN}",
-        r"dowsing: the line holds characters that are not seen, shown as \x1b and the like; --copy and --run take it as it is",
+        r"dowsing: the line holds characters that are not seen, shown as \x1b and the like; --copy "
+        r"and --run take it as it is",
     ]
-    assert "careful: it holds characters that are not seen, shown escaped here, run as they are" in done.stderr
+    assert (
+        "careful: it holds characters that are not seen, shown escaped here, run as they are"
+        in done.stderr
+    )
     kept_file(program).unlink()
     in_one_terminal(program, f"d unpick {json.dumps('echo')}; true")
     assert in_one_terminal(program, "d save --last", DOWSING_LAST_LINE=f"  {ODD}\n").returncode == 0
@@ -245,7 +298,9 @@ def test_bytes_that_are_no_text_are_not_kept_as_something_else(program: Program)
     done = program.run("--demo", "save", os.fsdecode(b"rm 'a\xffb'"))
     assert (done.returncode, done.stdout) == (2, "")
     assert (
-        done.stderr == "dowsing: the line holds bytes that are no UTF-8 text; write them as $'\\xff' and keep that\n"
+        done.stderr
+        == "dowsing: the line holds bytes that are no UTF-8 text; write them as $'\\xff' and keep "
+        "that\n"
     )
     assert not kept_file(program).exists()
 
@@ -265,31 +320,49 @@ def test_hints_can_be_typed_as_they_stand(program: Program) -> None:
             for text in (said.stdout + said.stderr).split("dowsing --demo ")[1:]:
                 line = text.split("\n")[0].split(";" if "'" not in text else "\0")[0]
                 done = subprocess.run(
-                    ["bash", "-c", f"printf '%s\\n' {line}"], capture_output=True, text=True, cwd=program.folder
+                    ["bash", "-c", f"printf '%s\\n' {line}"],
+                    capture_output=True,
+                    text=True,
+                    cwd=program.folder,
                 )
                 assert name in done.stdout.split("\n") or name not in line, (call, text)
     assert not (program.folder / "x").exists()
 
 
 def test_a_script_quotes_for_the_shell_that_reads_a_place(program: Program) -> None:
-    """What stands in `sh -c '…'` is read by that shell too; in a program of another language only plain words may stand."""
+    """What stands in `sh -c '…'` is read by that shell too; in a program of another language only
+    plain words may stand.
+    """
     demo(program, "save", "sh -c 'printf %s <text>'", "--for", "say it")
     demo(program, "save", "echo hay | awk '/<word>/'", "--for", "find it")
     (program.folder / "lines.sh").write_text(demo(program, "saved", "--script"))
     value = "$(touch x) 'a' \"b\""
     done = subprocess.run(
-        ["bash", "lines.sh", value, "hay"], cwd=program.folder, capture_output=True, text=True, check=True
+        ["bash", "lines.sh", value, "hay"],
+        cwd=program.folder,
+        capture_output=True,
+        text=True,
+        check=True,
     )
     assert done.stdout == f"{value}hay\n"
     done = subprocess.run(
-        ["bash", "lines.sh", "x", '/; system("touch y")'], cwd=program.folder, capture_output=True, text=True
+        ["bash", "lines.sh", "x", '/; system("touch y")'],
+        cwd=program.folder,
+        capture_output=True,
+        text=True,
     )
-    assert (done.returncode, done.stdout, done.stderr) == (2, "", "word: letters, digits and ._:@%+,- alone\n")
+    assert (done.returncode, done.stdout, done.stderr) == (
+        2,
+        "",
+        "word: letters, digits and ._:@%+,- alone\n",
+    )
     assert not (program.folder / "x").exists() and not (program.folder / "y").exists()
 
 
 def test_very_many_kept_lines(program: Program) -> None:
-    """They are read once; after that a search asks a small database, and a line that is added is added to it."""
+    """They are read once; after that a search asks a small database, and a line that is added is
+    added to it.
+    """
     block = '[[recipe]]\ntask = "{}"\nline = "vent --open {} house{}"\n'
     rows = [block.format(f"open vent number {n}", n % 100, n) for n in range(3000)]
     rows[1500] = block.format("air the orangery", 33, "orange")
@@ -304,8 +377,13 @@ def test_very_many_kept_lines(program: Program) -> None:
     assert "… and 2995 more" in shown and shown.count("house") == 5
     assert demo(program, "task", "air the orangery").startswith("1  vent --open 33 houseorange\n")
     demo(program, "save", "vent --close house9", "--for", "shut vent number nine")
-    assert demo(program, "saved", "nine").split("\n")[:2] == ["   shut vent number nine", " 1 vent --close house9"]
+    assert demo(program, "saved", "nine").split("\n")[:2] == [
+        "   shut vent number nine",
+        " 1 vent --close house9",
+    ]
     assert len(list(program.cache.glob("kept-*.sqlite"))) == 1
     script = "d saved nine >/dev/null; d saved --drop 1"
-    assert in_one_terminal(program, script).stdout.startswith("kept no longer: vent --close house9\n")
+    assert in_one_terminal(program, script).stdout.startswith(
+        "kept no longer: vent --close house9\n"
+    )
     assert kept_file(program).read_text().rstrip("\n") == "\n".join(rows).rstrip("\n")

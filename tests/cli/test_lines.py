@@ -45,10 +45,19 @@ def test_unpick_as_json(garden: Program) -> None:
     answer = json.loads(garden.out("unpick", "harvest -m 60 tomato1", "--format", "json"))
     assert list(answer) == ["line", "says", "pieces", "changes", "problem"]
     command, option, value, operand = answer["pieces"]
-    assert {key: option[key] for key in ("text", "start", "end", "role", "flags", "value", "page", "problem")} == {
-        "text": "-m", "start": 8, "end": 10, "role": "option", "flags": ["-m", "--min-weight"], "value": "60",
-        "page": "harvest(1)", "problem": None,
-    }  # fmt: skip
+    assert {
+        key: option[key]
+        for key in ("text", "start", "end", "role", "flags", "value", "page", "problem")
+    } == {
+        "text": "-m",
+        "start": 8,
+        "end": 10,
+        "role": "option",
+        "flags": ["-m", "--min-weight"],
+        "value": "60",
+        "page": "harvest(1)",
+        "problem": None,
+    }
     assert (command["role"], value["of"], operand["what"]) == ("command", "-m", "bed")
 
 
@@ -57,17 +66,30 @@ def test_the_line_may_come_as_words_or_from_the_standard_input(garden: Program) 
     assert garden.out("unpick", "harvest", "-m", "60", "tomato1") == whole
     done = subprocess.run(
         [os.path.join(os.path.dirname(sys.executable), "dowsing"), "unpick"],
-        input="harvest -m 60 tomato1\n", env=garden.environment(), cwd=garden.folder, capture_output=True, text=True,
+        input="harvest -m 60 tomato1\n",
+        env=garden.environment(),
+        cwd=garden.folder,
+        capture_output=True,
+        text=True,
         check=True,
-    )  # fmt: skip
+    )
     assert done.stdout == whole
 
 
 def test_rewriting(garden: Program) -> None:
-    assert garden.out("unpick", "--long", "harvest -m 60 tomato1") == "harvest --min-weight 60 tomato1\n"
-    assert garden.out("unpick", "--short", "harvest --min-weight 60 tomato1") == "harvest -m 60 tomato1\n"
+    assert (
+        garden.out("unpick", "--long", "harvest -m 60 tomato1")
+        == "harvest --min-weight 60 tomato1\n"
+    )
+    assert (
+        garden.out("unpick", "--short", "harvest --min-weight 60 tomato1")
+        == "harvest -m 60 tomato1\n"
+    )
     done = garden.run("unpick", "--tidy", "harvest -m 40 tomato1")
-    assert (done.stdout, done.stderr) == ("harvest tomato1\n", "dowsing: left out -m 40: that is the default\n")
+    assert (done.stdout, done.stderr) == (
+        "harvest tomato1\n",
+        "dowsing: left out -m 40: that is the default\n",
+    )
 
 
 def test_aliases(garden: Program) -> None:
@@ -76,7 +98,9 @@ def test_aliases(garden: Program) -> None:
     assert garden.run("unpick", "--aliases", "none", "hv").returncode == 3
 
 
-@pytest.mark.parametrize("line", ['harvest "tomato', "harvest |", "harvest $(", "for b in x; do", "harvest <<END"])
+@pytest.mark.parametrize(
+    "line", ['harvest "tomato', "harvest |", "harvest $(", "for b in x; do", "harvest <<END"]
+)
 def test_unfinished_lines_give_their_pieces_and_1(garden: Program, line: str) -> None:
     done = garden.run("unpick", line)
     assert done.returncode == 1
@@ -96,8 +120,13 @@ def test_binary_bytes_and_long_lines(garden: Program) -> None:
     for data in (bytes(range(256)) * 20, b"harvest " + b"-m 1 " * 20_000, b"\xff\xfe'\x1b[31m"):
         done = subprocess.run(
             [os.path.join(os.path.dirname(sys.executable), "dowsing"), "unpick"],
-            input=data, env=garden.environment(), cwd=garden.folder, capture_output=True, timeout=60, check=False,
-        )  # fmt: skip
+            input=data,
+            env=garden.environment(),
+            cwd=garden.folder,
+            capture_output=True,
+            timeout=60,
+            check=False,
+        )
         assert done.returncode in (0, 1)
         assert b"Traceback" not in done.stderr
         assert b"\x1b" not in done.stdout
@@ -125,7 +154,14 @@ def test_wrong_input_gets_one_line(garden: Program, arguments: list[str], says: 
     assert done.stdout == ""
     assert says in done.stderr
     assert (
-        len([line for line in done.stderr.splitlines() if "pages read" not in line and "building" not in line]) == 1
+        len(
+            [
+                line
+                for line in done.stderr.splitlines()
+                if "pages read" not in line and "building" not in line
+            ]
+        )
+        == 1
     )
 
 
@@ -148,10 +184,16 @@ def test_next_as_json(garden: Program) -> None:
     answer = json.loads(garden.out("next", "glasshouse wa", "--format", "json"))
     assert (answer["complete"], answer["problem"], answer["typed"]) == (False, None, "wa")
     [one] = answer["expects"]
-    assert {key: one[key] for key in ("what", "text", "placeholder", "values", "required", "says")} == {
-        "what": "subcommand", "text": "water", "placeholder": "", "values": None, "required": True,
+    assert {
+        key: one[key] for key in ("what", "text", "placeholder", "values", "required", "says")
+    } == {
+        "what": "subcommand",
+        "text": "water",
+        "placeholder": "",
+        "values": None,
+        "required": True,
         "says": "water the beds of a house",
-    }  # fmt: skip
+    }
 
 
 def test_next_marks_where_it_went_wrong(garden: Program) -> None:
@@ -217,9 +259,9 @@ def test_syntax_as_json(garden: Program) -> None:
 
 
 def test_a_number_after_a_letter_whose_long_spelling_takes_one(program: Program) -> None:
-    [_, option, house] = json.loads(program.out("--demo", "unpick", "vent -o33 palmhouse", "--format", "json"))[
-        "pieces"
-    ]
+    [_, option, house] = json.loads(
+        program.out("--demo", "unpick", "vent -o33 palmhouse", "--format", "json")
+    )["pieces"]
     assert (option["text"], option["value"], option["problem"]) == ("-o", "33", None)
     assert house["role"] == "operand"
     assert program.run("--demo", "unpick", "vent -a33 palmhouse").returncode == 1

@@ -11,24 +11,38 @@ from conftest import Program
 def found(program: Program, *words: str) -> list[str]:
     answer = json.loads(program.out("--demo", "find", *words, "--format", "json", "--limit", "100"))
     return [
-        f"{entry['name']}({entry['section']})" if entry["section"] else entry["name"] for entry in answer["entries"]
+        f"{entry['name']}({entry['section']})" if entry["section"] else entry["name"]
+        for entry in answer["entries"]
     ]
 
 
 def test_filters_without_words(program: Program) -> None:
     assert sorted(found(program, "--package", "loam")) == [
-        "endrow(builtin)", "hollo(builtin)", "loam(1)", "mulch(builtin)", "note(builtin)", "row(builtin)",
+        "endrow(builtin)",
+        "hollo(builtin)",
+        "loam(1)",
+        "mulch(builtin)",
+        "note(builtin)",
+        "row(builtin)",
         "walk(builtin)",
-    ]  # fmt: skip
+    ]
     assert found(program, "--kind", "keyword") == ["row(builtin)", "endrow(builtin)"]
-    assert sorted(found(program, "--section", "8")) == ["boiler(8)", "compost(8)", "irrigate(8)", "nightwatch(8)"]
+    assert sorted(found(program, "--section", "8")) == [
+        "boiler(8)",
+        "compost(8)",
+        "irrigate(8)",
+        "nightwatch(8)",
+    ]
     assert len(found(program, "--family", "GLASSHOUSE")) == 6
 
 
 def test_filters_combine_with_words_and_with_each_other(program: Program) -> None:
     assert found(program, "mulch", "--kind", "command")[0] == "mulch(1)"
     assert found(program, "mulch", "--kind", "builtin") == ["mulch(builtin)"]
-    assert found(program, "*o*", "--section", "8", "--package", "fern*") == ["compost(8)", "boiler(8)"]
+    assert found(program, "*o*", "--section", "8", "--package", "fern*") == [
+        "compost(8)",
+        "boiler(8)",
+    ]
     assert program.out("--demo", "find", "--kind", "sub*", "--count") == "5\n"
 
 
@@ -41,18 +55,34 @@ def test_loosening_stays_within_the_filters(program: Program) -> None:
     ("arguments", "status", "says"),
     [
         (["find", "--kind", "tool"], 2, "there is no kind “tool”; kinds are command, subcommand"),
-        (["find", "--package", "nothing"], 1, "nothing found in package nothing; what there is: dowsing --demo words packages"),
-        (["find", "vent", "--family", "x", "--section", "1"], 1, "nothing found for “vent” in family x, section 1"),
+        (
+            ["find", "--package", "nothing"],
+            1,
+            "nothing found in package nothing; what there is: dowsing --demo words packages",
+        ),
+        (
+            ["find", "vent", "--family", "x", "--section", "1"],
+            1,
+            "nothing found for “vent” in family x, section 1",
+        ),
         (["find"], 2, "say what to look for"),
-        (["words", "colours"], 2, "is one of verbs, nouns, packages, families, kinds, not “colours”"),
+        (
+            ["words", "colours"],
+            2,
+            "is one of verbs, nouns, packages, families, kinds, not “colours”",
+        ),
         (["words", "kinds", "--section", "9"], 1, "there are no kinds in section 9"),
         (["near", "nothing"], 1, "there is no page named nothing"),
         (["near"], 2, "say a name"),
         (["near", "vent", "--limit", "0"], 2, "--limit is a number from 1 to"),
         (["find", "--package", "[", "--kind", "*" * 300], 1, "nothing found in package ["),
-        (["find", "--package", "'; DROP TABLE entries; --"], 1, "nothing found in package '; DROP TABLE"),
+        (
+            ["find", "--package", "'; DROP TABLE entries; --"],
+            1,
+            "nothing found in package '; DROP TABLE",
+        ),
     ],
-)  # fmt: skip
+)
 def test_bad_input(program: Program, arguments: list[str], status: int, says: str) -> None:
     done = program.run("--demo", *arguments)
     assert (done.returncode, done.stdout) == (status, "")
@@ -63,7 +93,12 @@ def test_bad_input(program: Program, arguments: list[str], status: int, says: st
 def test_words(program: Program) -> None:
     kinds = json.loads(program.out("--demo", "words", "kinds", "--format", "json"))
     counts = {word["word"]: word["count"] for word in kinds["words"]}
-    assert (kinds["what"], counts["subcommand"], counts["builtin"], counts["keyword"]) == ("kinds", 5, 4, 2)
+    assert (kinds["what"], counts["subcommand"], counts["builtin"], counts["keyword"]) == (
+        "kinds",
+        5,
+        4,
+        2,
+    )
     text = program.out("--demo", "words", "packages", "--kind", "builtin")
     assert text == "packages  1 in all\n\n1  loam  4\n\nnext: dowsing --demo find --package loam\n"
 
@@ -71,7 +106,9 @@ def test_words(program: Program) -> None:
 def test_near(program: Program) -> None:
     answer = json.loads(program.out("--demo", "near", "mulch.1", "--format", "json"))
     assert answer["name"] == "mulch(1)"
-    groups = {group["why"]: [entry["name"] for entry in group["entries"]] for group in answer["groups"]}
+    groups = {
+        group["why"]: [entry["name"] for entry in group["entries"]] for group in answer["groups"]
+    }
     assert groups["the same name"] == ["mulch"]
     assert groups["its page refers to it"] == ["compost", "weed"]
     assert list(groups) == [

@@ -48,7 +48,9 @@ SEE ALSO
 
 
 def below_head(text: str) -> list[str]:
-    """The lines below the head, whose own number of lines depends on how long the page's path is."""
+    """The lines below the head, whose own number of lines depends on how long the page's path
+    is.
+    """
     return text.split("\n\n", 1)[1].splitlines()
 
 
@@ -100,7 +102,11 @@ def test_parts(garden: Program) -> None:
 
 def test_a_part_takes_its_subsections_along(garden: Program) -> None:
     lines = below_head(garden.out("read", "boiler", "--part", "description"))
-    assert [line for line in lines if line and line[:3] != "   "] == ["DESCRIPTION", " Commands", " Temperatures"]
+    assert [line for line in lines if line and line[:3] != "   "] == [
+        "DESCRIPTION",
+        " Commands",
+        " Temperatures",
+    ]
 
 
 def test_an_unknown_part_names_those_there_are(garden: Program) -> None:
@@ -115,9 +121,15 @@ def test_an_unknown_part_names_those_there_are(garden: Program) -> None:
 def test_a_part_with_a_slip_gets_the_nearest(garden: Program) -> None:
     garden.run("index")
     done = garden.run("read", "vent", "--part", "exmaples")
-    assert (done.returncode, done.stderr) == (1, "dowsing: vent(1) has no part “exmaples”; nearest parts: EXAMPLES\n")
+    assert (done.returncode, done.stderr) == (
+        1,
+        "dowsing: vent(1) has no part “exmaples”; nearest parts: EXAMPLES\n",
+    )
     none = garden.run("read", "moth", "--part", "examples")
-    assert none.stderr == "dowsing: moth(6) gives no examples; its sections are: NAME, SYNOPSIS, DESCRIPTION\n"
+    assert (
+        none.stderr
+        == "dowsing: moth(6) gives no examples; its sections are: NAME, SYNOPSIS, DESCRIPTION\n"
+    )
 
 
 def test_brief(garden: Program) -> None:
@@ -130,11 +142,14 @@ def test_brief(garden: Program) -> None:
 def test_around(garden: Program) -> None:
     text = garden.out("read", "nightwatch", "--around", "STOP")
     assert text.split("\n\n", 1)[1] == (
-        "DESCRIPTION\n   Runs until it is stopped. It looks at thermo(1), boiler(8) and the doors.\n\n"
-        "SIGNALS\n   SIGTERM\n        Finish the walk, then stop.\n"
+        "DESCRIPTION\n   Runs until it is stopped. It looks at thermo(1), boiler(8) and the "
+        "doors.\n\nSIGNALS\n   SIGTERM\n        Finish the walk, then stop.\n"
     )
     done = garden.run("read", "nightwatch", "--around", "zeppelin")
-    assert (done.returncode, done.stderr) == (1, "dowsing: “zeppelin” does not occur in nightwatch(8)\n")
+    assert (done.returncode, done.stderr) == (
+        1,
+        "dowsing: “zeppelin” does not occur in nightwatch(8)\n",
+    )
 
 
 def test_translations_only_when_asked_for(garden: Program) -> None:
@@ -153,21 +168,47 @@ def test_latin_1_is_read(garden: Program) -> None:
 def test_json(garden: Program) -> None:
     page = json.loads(garden.out("read", "harvest", "--format", "json"))
     assert list(page) == [
-        "name", "section", "names", "source", "path", "package", "language", "summary", "synopsis", "sections",
-        "options", "examples", "subcommands", "see_also",
-    ]  # fmt: skip
+        "name",
+        "section",
+        "names",
+        "source",
+        "path",
+        "package",
+        "language",
+        "summary",
+        "synopsis",
+        "sections",
+        "options",
+        "examples",
+        "subcommands",
+        "see_also",
+    ]
     assert page["synopsis"] == ["harvest [options] [--] <bed>..."]
     assert page["options"][0] == {
-        "flags": ["-m", "--min-weight"], "argument": "grams", "argument_optional": False,
-        "text": "leave fruit lighter than this on the plant [default: 40]", "section": "OPTIONS", "default": "40",
-        "values": None, "repeatable": False, "bare": [], "assumed": None,
-    }  # fmt: skip
+        "flags": ["-m", "--min-weight"],
+        "argument": "grams",
+        "argument_optional": False,
+        "text": "leave fruit lighter than this on the plant [default: 40]",
+        "section": "OPTIONS",
+        "default": "40",
+        "values": None,
+        "repeatable": False,
+        "bare": [],
+        "assumed": None,
+    }
     assert page["examples"] == [
         {"task": "", "line": "harvest -m 60 tomato1 tomato2"},
-        {"task": "Gather unwashed carrots as JSON", "line": "harvest --no-wash --format json carrot3"},
+        {
+            "task": "Gather unwashed carrots as JSON",
+            "line": "harvest --no-wash --format json carrot3",
+        },
     ]
     assert page["see_also"] == [{"name": "sow", "section": "1"}]
-    assert page["sections"][0] == {"title": "NAME", "level": 1, "text": "harvest - gather what is ripe and weigh it"}
+    assert page["sections"][0] == {
+        "title": "NAME",
+        "level": 1,
+        "text": "harvest - gather what is ripe and weigh it",
+    }
 
 
 def test_html_and_markdown(garden: Program) -> None:
@@ -183,7 +224,9 @@ def test_html_and_markdown(garden: Program) -> None:
 
 def test_html_escapes_what_pages_hold(program: Program) -> None:
     program.page(
-        "bad.1", '.TH B 1\n.SH NAME\nbad \\- <script>alert(1)</script> & "x"\n.SH D\n.UR javascript:alert(1)\nx\n.UE'
+        "bad.1",
+        '.TH B 1\n.SH NAME\nbad \\- <script>alert(1)</script> & "x"\n.SH D\n.UR '
+        "javascript:alert(1)\nx\n.UE",
     )
     html = program.out("read", "bad", "--format", "html")
     assert "<script>" not in html
@@ -209,13 +252,18 @@ def test_colour_only_where_it_is_wanted(garden: Program) -> None:
 def test_card(garden: Program) -> None:
     text = garden.out("card", "vent")
     assert text.startswith(
-        "vent(1)  open and close the roof vents of a glasshouse\ncommand\n\n   vent [OPTION]... HOUSE...\n"
+        "vent(1)  open and close the roof vents of a glasshouse\ncommand\n\n   vent [OPTION]... "
+        "HOUSE...\n"
     )
     assert "OPTIONS (6 of 8)\n   -a, --all " in text
     assert "     vent --all --close --wait=60\n" in text
     assert "Next: dowsing read vent" in text
     card = json.loads(garden.out("card", "vent", "--format", "json"))
-    assert (card["page"], card["form"], card["options_in_all"]) == ("vent(1)", "vent [OPTION]... HOUSE...", 8)
+    assert (card["page"], card["form"], card["options_in_all"]) == (
+        "vent(1)",
+        "vent [OPTION]... HOUSE...",
+        8,
+    )
 
 
 def test_a_card_for_a_name_in_two_sections(program: Program) -> None:
@@ -235,4 +283,7 @@ def test_a_command_name_is_a_name_too(program: Program) -> None:
 
 def test_every_demo_page_is_read(garden: Program) -> None:
     found = json.loads(garden.out("index", "--status", "--format", "json"))
-    assert (found["pages"], found["problems"]) == (sum(1 for p in LIBRARY.glob("*[0-9]/*") if not p.is_symlink()), [])
+    assert (found["pages"], found["problems"]) == (
+        sum(1 for p in LIBRARY.glob("*[0-9]/*") if not p.is_symlink()),
+        [],
+    )

@@ -26,10 +26,19 @@ def test_resolve_says_what_runs(program: Program) -> None:
 
 def test_resolve_in_json(program: Program) -> None:
     found = json.loads(program.out("--demo", "resolve", "mulch", "--format", "json"))
-    assert (found["name"], found["runs"]["kind"], found["runs"]["shell"]) == ("mulch", "builtin", "loam")
+    assert (found["name"], found["runs"]["kind"], found["runs"]["shell"]) == (
+        "mulch",
+        "builtin",
+        "loam",
+    )
     assert [candidate["kind"] for candidate in found["candidates"]] == ["builtin", "command"]
     assert found["candidates"][1]["package"]["version"] == "4.2"
-    assert {document["source"] for document in found["documents"]} == {"manual", "shell-manual", "info", "package"}
+    assert {document["source"] for document in found["documents"]} == {
+        "manual",
+        "shell-manual",
+        "info",
+        "package",
+    }
     assert found["sources"] == [f"{DEMO}/bin/mulch"]
 
 
@@ -76,7 +85,9 @@ def test_start_up_files_are_read_only_when_asked_for(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
     program.bin.mkdir()
     (program.bin / "bash").symlink_to(bash)
-    (program.folder / ".bashrc").write_text("furrow() { echo dug; }\nalias furrow='spade -v'\necho noise\n")
+    (program.folder / ".bashrc").write_text(
+        "furrow() { echo dug; }\nalias furrow='spade -v'\necho noise\n"
+    )
     plain = program.run("resolve", "furrow")
     assert (plain.returncode, "nothing here is named furrow" in plain.stderr) == (1, True)
     text = program.out("resolve", "furrow", "--startup")
@@ -93,8 +104,11 @@ def test_a_subcommand_is_run_by_its_program(program: Program) -> None:
     tie = program.command("tie", "#!/bin/sh\n")
     text = program.out("resolve", "tie", "fast", "--width", "300")
     assert text.split("\n")[:4] == [
-        f"tie-fast  is a subcommand: {tie} runs it", "", f"1  subcommand of {tie}  (this runs)", "   script (sh)",
-    ]  # fmt: skip
+        f"tie-fast  is a subcommand: {tie} runs it",
+        "",
+        f"1  subcommand of {tie}  (this runs)",
+        "   script (sh)",
+    ]
     assert program.out("sources", "tie", "fast").startswith(
         "tie-fast  1 of 8 sources have a text; a subcommand of tie\n"
     )
@@ -107,7 +121,9 @@ def test_pages_of_a_standard(program: Program) -> None:
     program.page("knot.1p", page.format("1p", "a script").replace("tie", "knot"), "man1")
     program.page("bend.1p", page.format("1p", "what POSIX says").replace("tie", "bend"), "man1")
     assert rows(program.out("sources", "tie"))["standard"] == "yes"
-    assert program.out("read", "tie", "--from", "standard").startswith("tie(1posix)  ties by the book\nstandard")
+    assert program.out("read", "tie", "--from", "standard").startswith(
+        "tie(1posix)  ties by the book\nstandard"
+    )
     assert rows(program.out("sources", "knot"))["standard"] == "no"
     assert rows(program.out("sources", "bend"))["standard"] == "yes"
 
@@ -129,7 +145,9 @@ def rows(text: str) -> dict[str, str]:
     told = [match.groups() for match in found if match]
     numbers = [number for number, _, _ in told if number]
     assert numbers == [str(n) for n in range(1, len(numbers) + 1)]
-    assert {source for _, source, there in told if there == "yes"} == {source for number, source, _ in told if number}
+    assert {source for _, source, there in told if there == "yes"} == {
+        source for number, source, _ in told if number
+    }
     return {source: there for _, source, there in told}
 
 
@@ -137,23 +155,34 @@ def test_sources_side_by_side(program: Program) -> None:
     text = program.out("--demo", "sources", "mulch")
     assert text.startswith("mulch  7 of 8 sources have a text; loam takes it itself (builtin)\n")
     assert rows(text) == {
-        "builtin": "yes", "shell-manual": "yes", "builtin-usage": "yes", "manual": "yes", "usage": "yes",
-        "info": "yes", "standard": "no", "package": "yes",
-    }  # fmt: skip
+        "builtin": "yes",
+        "shell-manual": "yes",
+        "builtin-usage": "yes",
+        "manual": "yes",
+        "usage": "yes",
+        "info": "yes",
+        "standard": "no",
+        "package": "yes",
+    }
     hollo = program.out("--demo", "sources", "hollo")
-    assert rows(hollo)["usage"] == "no" and "hollo --help prints the words it is given" in " ".join(hollo.split())
+    assert rows(hollo)["usage"] == "no" and "hollo --help prints the words it is given" in " ".join(
+        hollo.split()
+    )
 
 
 def test_programs_are_not_asked_with_no_usage(program: Program) -> None:
     assert rows(program.out("--demo", "sources", "mulch", "--no-usage"))["usage"] == "?"
     program.out("--demo", "sources", "mulch")
-    assert rows(program.out("--demo", "sources", "mulch", "--no-usage"))["usage"] == "yes"  # it was asked before
+    assert (
+        rows(program.out("--demo", "sources", "mulch", "--no-usage"))["usage"] == "yes"
+    )  # it was asked before
 
 
 def test_differences(program: Program) -> None:
     text = program.out("--demo", "sources", "mulch", "--differences")
     assert (
-        "OPTIONS THAT NOT ALL TEXTS HAVE\n   -r\n     in shell-manual (BUILTIN COMMANDS)\n     not in builtin" in text
+        "OPTIONS THAT NOT ALL TEXTS HAVE\n   -r\n     in shell-manual (BUILTIN COMMANDS)\n     not "
+        "in builtin" in text
     )
     assert "DEFAULTS THAT DIFFER\n   -d, --depth: 6 (manual), 8 (usage), 6 (info)\n" in text
 
@@ -165,18 +194,27 @@ def test_differences_of_two_sources(program: Program) -> None:
     assert "--renew\n   Take away the mulch of last year       not there\n   first." in text
     assert program.run("--demo", "sources", "mulch", "--differences", "manual").returncode == 2
     done = program.run("--demo", "sources", "mulch", "--differences", "manual", "standard")
-    assert (done.returncode, "there is no text in the source standard to compare" in done.stderr) == (1, True)
+    assert (
+        done.returncode,
+        "there is no text in the source standard to compare" in done.stderr,
+    ) == (1, True)
 
 
 def test_sources_in_json(program: Program) -> None:
-    found = json.loads(program.out("--demo", "sources", "mulch", "--differences", "--format", "json"))
+    found = json.loads(
+        program.out("--demo", "sources", "mulch", "--differences", "--format", "json")
+    )
     assert list(found) == ["name", "resolution", "sources", "differences"]
     assert [one["kind"] for one in found["resolution"]] == ["builtin", "command"]
     usage = next(row for row in found["sources"] if row["source"] == "usage")
     assert (usage["present"], usage["words"], usage["same_as"]) == (True, 61, None)
-    assert {"option", "default", "variable", "file"} <= {one["what"] for one in found["differences"]}
+    assert {"option", "default", "variable", "file"} <= {
+        one["what"] for one in found["differences"]
+    }
     both = json.loads(
-        program.out("--demo", "sources", "mulch", "--differences", "manual", "usage", "--format", "json")
+        program.out(
+            "--demo", "sources", "mulch", "--differences", "manual", "usage", "--format", "json"
+        )
     )
     assert both["wordings"][0] == {
         "item": "-d, --depth",

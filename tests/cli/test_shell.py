@@ -46,15 +46,18 @@ def test_keys_can_be_chosen_and_left_out(program: Program) -> None:
 
 def test_wrong_use(program: Program) -> None:
     for arguments, says in (
-        ((), "say which shell: dowsing shell bash|zsh|fish"), (("tcsh",), "say which shell"),
-        (("bash", "--key", "next"), "--key takes WHAT=KEY"), (("bash", "--key", "leap=alt-i"), "there is no key for “leap”"),
-    ):  # fmt: skip
+        ((), "say which shell: dowsing shell bash|zsh|fish"),
+        (("tcsh",), "say which shell"),
+        (("bash", "--key", "next"), "--key takes WHAT=KEY"),
+        (("bash", "--key", "leap=alt-i"), "there is no key for “leap”"),
+    ):
         done = program.run("shell", *arguments)
         assert done.returncode == 2 and says in done.stderr
 
 
 @pytest.mark.parametrize(
-    ("name", "start"), [("bash", ".bashrc"), ("zsh", ".zshrc"), ("fish", ".config/fish/config.fish")]
+    ("name", "start"),
+    [("bash", ".bashrc"), ("zsh", ".zshrc"), ("fish", ".config/fish/config.fish")],
 )
 def test_installing_adds_one_line_once(name: str, start: str, program: Program) -> None:
     path = program.folder / start
@@ -97,7 +100,9 @@ def test_completion_of_commands_options_values_and_names(program: Program) -> No
     assert complete(program, "--form") == ["--format"]
     assert complete(program, "--format", "js") == []
     assert complete(program, "read", "vent", "x") == []
-    described = program.out("--demo", "shell", "complete", "--described", "--", "read", "mul").split("\n")
+    described = program.out(
+        "--demo", "shell", "complete", "--described", "--", "read", "mul"
+    ).split("\n")
     assert "mulch\tcover beds with straw, bark or leaves" in described or any(
         one.startswith("mulch\t") for one in described
     )
@@ -106,16 +111,22 @@ def test_completion_of_commands_options_values_and_names(program: Program) -> No
 def test_the_page_of_the_word_at_a_place(program: Program) -> None:
     page = program.out("--demo", "shell", "page", "--at", "2", "--", "vent --close | mist -f x")
     assert page.startswith("vent(1)")
-    assert program.out("--demo", "shell", "page", "--", "vent --close | mist -f x").startswith("mist(1)")
+    assert program.out("--demo", "shell", "page", "--", "vent --close | mist -f x").startswith(
+        "mist(1)"
+    )
     done = program.run("--demo", "shell", "page", "--", "nosuch")
     assert done.returncode == 1 and "nothing here documents “nosuch”" in done.stderr
-    assert "there is no word at the cursor" in program.run("--demo", "shell", "page", "--", "").stderr
+    assert (
+        "there is no word at the cursor" in program.run("--demo", "shell", "page", "--", "").stderr
+    )
 
 
 def test_save_last_needs_the_shell(program: Program) -> None:
     done = program.run("--demo", "save", "--last")
     assert done.returncode == 3 and "dowsing shell bash --install" in done.stderr
     assert program.run("--demo", "save", "--last", DOWSING_LAST_LINE="").returncode == 1
-    said = program.out("--demo", "save", "--last", "--for", "air", DOWSING_LAST_LINE="\t vent --all ")
+    said = program.out(
+        "--demo", "save", "--last", "--for", "air", DOWSING_LAST_LINE="\t vent --all "
+    )
     assert said.startswith("saved: air\n   vent --all\n")
     assert program.run("--demo", "save", "--last", "vent").returncode == 2

@@ -15,7 +15,11 @@ DOWSING = os.path.join(os.path.dirname(sys.executable), "dowsing")
 def read(program: Program) -> list[str]:
     """The names that were read."""
     path = program.folder / "data" / "demo" / "read.jsonl"
-    return [json.loads(line)["name"] for line in path.read_text().splitlines()] if path.exists() else []
+    return (
+        [json.loads(line)["name"] for line in path.read_text().splitlines()]
+        if path.exists()
+        else []
+    )
 
 
 def test_a_stroll_goes_through_all_that_is_not_read_yet(program: Program) -> None:
@@ -53,8 +57,11 @@ def test_progress_in_bars(program: Program) -> None:
     assert text.split("\n")[0] == "read  1 of 32 entries that a stroll picks from, 3 %"
     rows = [line.split() for line in text.split("\n") if line[:1].isdigit()]
     assert [(row[0], row[1], row[-3], row[-1]) for row in rows] == [
-        ("1", "fernhollow-glasshouse", "2", "33"), ("2", "loam", "0", "7"), ("3", "dibble", "0", "1"), ("4", "glasshouse", "1", "6"),
-    ]  # fmt: skip
+        ("1", "fernhollow-glasshouse", "2", "33"),
+        ("2", "loam", "0", "7"),
+        ("3", "dibble", "0", "1"),
+        ("4", "glasshouse", "1", "6"),
+    ]
     bars = [row[2] for row in rows]
     assert bars[0].startswith("━━·") and bars[1].startswith("·") and bars[3].startswith("━━━━━·")
     told = json.loads(program.out("--demo", "stroll", "--progress", "--format", "json"))
@@ -94,28 +101,42 @@ def test_a_progress_that_cannot_be_noted_is_no_reason_to_fail(program: Program) 
 
 
 def in_one_terminal(program: Program, script: str) -> str:
-    """What a script prints in a session of its own, in which `d` is the program on the demo library."""
+    """What a script prints in a session of its own, in which `d` is the program on the demo
+    library.
+    """
     return subprocess.run(
         ["bash", "-c", f'd() {{ "{DOWSING}" --demo "$@"; }}\n{script}'],
-        env=program.environment(PATH=os.environ["PATH"]), cwd=program.folder, stdin=subprocess.DEVNULL,
-        capture_output=True, text=True, start_new_session=True, check=False, timeout=120,
-    ).stdout  # fmt: skip
+        env=program.environment(PATH=os.environ["PATH"]),
+        cwd=program.folder,
+        stdin=subprocess.DEVNULL,
+        capture_output=True,
+        text=True,
+        start_new_session=True,
+        check=False,
+        timeout=120,
+    ).stdout
 
 
 def test_every_list_has_numbers_for_take(program: Program) -> None:
-    assert in_one_terminal(program, "d near vent >/dev/null; d take 1 | head -n 1").startswith("mist(1)")
+    assert in_one_terminal(program, "d near vent >/dev/null; d take 1 | head -n 1").startswith(
+        "mist(1)"
+    )
     assert in_one_terminal(program, "d words verbs >/dev/null; d take 2").startswith("1  ")
     assert in_one_terminal(program, "d words packages >/dev/null; d take 3") == in_one_terminal(
         program, "d find --package dibble"
     )
-    assert in_one_terminal(program, "d vent >/dev/null; d take 2") == "vent --all --close --wait=<seconds>\n"
+    assert (
+        in_one_terminal(program, "d vent >/dev/null; d take 2")
+        == "vent --all --close --wait=<seconds>\n"
+    )
     usage = in_one_terminal(program, "d sources vent >/dev/null; d take 2")
     assert "usage, as the program prints it" in usage
-    assert in_one_terminal(program, "d stroll --progress >/dev/null; d take 3 2>&1 | tail -n 1").startswith(
-        "dowsing: 0 of 1"
-    )
     assert in_one_terminal(
-        program, "d find vent >/dev/null; d find --count mist >/dev/null; d find zzzz; d take 1 | head -n 1"
+        program, "d stroll --progress >/dev/null; d take 3 2>&1 | tail -n 1"
+    ).startswith("dowsing: 0 of 1")
+    assert in_one_terminal(
+        program,
+        "d find vent >/dev/null; d find --count mist >/dev/null; d find zzzz; d take 1 | head -n 1",
     ).startswith("vent(1)")
     composed = "d compose --kinds >/dev/null; d take 1 2>&1"
     assert "there is no terminal to draw on" in in_one_terminal(program, composed)

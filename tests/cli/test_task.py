@@ -26,7 +26,9 @@ def test_a_sentence_to_a_line_with_its_values(program: Program) -> None:
 
 
 def test_json_carries_slots_pieces_and_origin(program: Program) -> None:
-    answer = json.loads(demo(program, "task", "cut rose1 back hard", "--format", "json"))["answers"][0]
+    answer = json.loads(demo(program, "task", "cut rose1 back hard", "--format", "json"))[
+        "answers"
+    ][0]
     assert (answer["line"], answer["checked"], answer["from"]["kind"], answer["from"]["page"]) == (
         "prune --hard rose1", True, "recipe", "prune(1)",
     )  # fmt: skip
@@ -43,16 +45,25 @@ def test_again_and_take_in_one_terminal(program: Program) -> None:
     dowsing = os.path.join(os.path.dirname(sys.executable), "dowsing")
     script = (
         f"{dowsing} --demo task harvest a bed in tomato1 >/dev/null && "
-        f"{dowsing} --demo task --again 'write it to gathered.csv as a table' >/dev/null && {dowsing} --demo take 1 && "
+        f"{dowsing} --demo task --again 'write it to gathered.csv as a table' >/dev/null && "
+        f"{dowsing} --demo take 1 && "
         f"{dowsing} --demo take 1 --unpick | head -n 1; {dowsing} --demo take 99; echo $?"
     )
     done = subprocess.run(
-        ["bash", "-c", script], env=program.environment(PATH=os.environ["PATH"]), cwd=program.folder,
-        capture_output=True, text=True, start_new_session=True, check=True,
-    )  # fmt: skip
+        ["bash", "-c", script],
+        env=program.environment(PATH=os.environ["PATH"]),
+        cwd=program.folder,
+        capture_output=True,
+        text=True,
+        start_new_session=True,
+        check=True,
+    )
     assert done.stdout.split("\n") == [
-        "harvest --format csv tomato1 > gathered.csv", "   harvest --format csv tomato1 > gathered.csv", "2", "",
-    ]  # fmt: skip
+        "harvest --format csv tomato1 > gathered.csv",
+        "   harvest --format csv tomato1 > gathered.csv",
+        "2",
+        "",
+    ]
 
 
 def test_examples_recipes_first_then_those_of_the_page(program: Program) -> None:
@@ -87,7 +98,9 @@ def test_examples_recipes_first_then_those_of_the_page(program: Program) -> None
         (["take"], 2, "nothing was listed in this terminal yet"),
     ],
 )
-def test_wrong_input_gets_one_line(program: Program, arguments: list[str], status: int, says: str) -> None:
+def test_wrong_input_gets_one_line(
+    program: Program, arguments: list[str], status: int, says: str
+) -> None:
     done = program.run("--demo", *arguments)
     assert done.returncode == status
     assert says in done.stderr

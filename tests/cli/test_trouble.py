@@ -1,4 +1,6 @@
-"""What goes wrong around the program: one line that says what, a status, nothing lost, never a trace of code."""
+"""What goes wrong around the program: one line that says what, a status, nothing lost, never a
+trace of code.
+"""
 
 from __future__ import annotations
 
@@ -32,30 +34,51 @@ def page(name: str, does: str = "waters the beds") -> str:
 def shell(program: Program, script: str, **more: str) -> subprocess.CompletedProcess[str]:
     """A script of bash in which `d` is the program."""
     return subprocess.run(
-        ["bash", "-c", f'd() {{ "{DOWSING}" "$@"; }}\n{script}'], cwd=program.folder, capture_output=True, text=True,
-        env=program.environment(PATH=os.environ["PATH"], **more), timeout=120, check=False, errors="surrogateescape",
-    )  # fmt: skip
+        ["bash", "-c", f'd() {{ "{DOWSING}" "$@"; }}\n{script}'],
+        cwd=program.folder,
+        capture_output=True,
+        text=True,
+        env=program.environment(PATH=os.environ["PATH"], **more),
+        timeout=120,
+        check=False,
+        errors="surrogateescape",
+    )
 
 
 def found(program: Program, word: str) -> list[str]:
-    return [entry["name"] for entry in json.loads(program.run("find", word, "--format", "json").stdout or '{"entries": []}')["entries"]]  # fmt: skip
+    return [
+        entry["name"]
+        for entry in json.loads(
+            program.run("find", word, "--format", "json").stdout or '{"entries": []}'
+        )["entries"]
+    ]
 
 
-# --- output, folders, limits ------------------------------------------------------------------------------
+# --- output, folders, limits
+# ------------------------------------------------------------------------------
 
 
 @pytest.mark.skipif(not os.path.exists("/dev/full"), reason="Linux has it")
 def test_output_that_cannot_be_written(program: Program) -> None:
     program.page("rill.1", page("rill"))
     program.run("index")
-    done = shell(program, "d rill >/dev/full; echo $?; d rill >&-; echo $?; d rill 2>&- >/dev/null; echo $?")
+    done = shell(
+        program, "d rill >/dev/full; echo $?; d rill >&-; echo $?; d rill 2>&- >/dev/null; echo $?"
+    )
     assert done.stdout.split() == ["3", "3", "0"]
     assert done.stderr.splitlines() == [
         "dowsing: the answer cannot be written: no space left on device",
         "dowsing: the answer cannot be written: standard output is closed",
     ]
-    done = shell(program, "d read nosuch --format json >/dev/full; d nosuch --format json >/dev/full; echo $?")
-    assert (done.stdout, done.stderr.count("the answer cannot be written"), len(done.stderr.splitlines())) == (
+    done = shell(
+        program,
+        "d read nosuch --format json >/dev/full; d nosuch --format json >/dev/full; echo $?",
+    )
+    assert (
+        done.stdout,
+        done.stderr.count("the answer cannot be written"),
+        len(done.stderr.splitlines()),
+    ) == (
         "3\n",
         2,
         2,
@@ -75,9 +98,14 @@ def test_a_file_that_cannot_be_written_stays_as_it_was(program: Program) -> None
         signal.signal(signal.SIGXFSZ, signal.SIG_IGN)
 
     done = subprocess.run(
-        [DOWSING, "read", "rill", "--format", "html", "-o", str(kept)], env=program.environment(), capture_output=True,
-        text=True, preexec_fn=small, check=False, cwd=program.folder,
-    )  # fmt: skip
+        [DOWSING, "read", "rill", "--format", "html", "-o", str(kept)],
+        env=program.environment(),
+        capture_output=True,
+        text=True,
+        preexec_fn=small,
+        check=False,
+        cwd=program.folder,
+    )
     assert (done.returncode, done.stderr) == (3, f"dowsing: cannot write {kept}: file too large\n")
     assert kept.read_text() == "as it was"
     assert sorted(one for one in os.listdir(program.folder) if "kept" in one) == ["kept.html"]
@@ -90,24 +118,37 @@ def test_a_file_that_cannot_be_written_stays_as_it_was(program: Program) -> None
 def test_a_working_folder_that_is_gone(program: Program) -> None:
     program.page("rill.1", page("rill"))
     program.run("index")
-    script = "mkdir gone; cd gone; rmdir ../gone; d rill | head -n 1; DOWSING_CACHE=near d rill; echo $?"
+    script = (
+        "mkdir gone; cd gone; rmdir ../gone; d rill | head -n 1; DOWSING_CACHE=near d rill; echo $?"
+    )
     done = shell(program, script)
     assert done.stdout == "rill(1)  waters the beds\n3\n"
     assert done.stderr == (
-        "dowsing: DOWSING_CACHE is near, within a working folder that is gone; set it from the root, or cd to another folder\n"
+        "dowsing: DOWSING_CACHE is near, within a working folder that is gone; set it from the "
+        "root, or cd to another folder\n"
     )
 
 
-@pytest.mark.parametrize(("limit", "most"), [("RLIMIT_NOFILE", n) for n in range(3, 9)] + [("RLIMIT_AS", 30_000_000)])
+@pytest.mark.parametrize(
+    ("limit", "most"), [("RLIMIT_NOFILE", n) for n in range(3, 9)] + [("RLIMIT_AS", 30_000_000)]
+)
 def test_few_files_and_little_memory(program: Program, limit: str, most: int) -> None:
     """It works, or says in one line that it cannot."""
     program.page("rill.1", page("rill"))
     program.run("index")
     done = subprocess.run(
-        [DOWSING, "rill"], env=program.environment(), capture_output=True, text=True, check=False,
-        preexec_fn=lambda: resource.setrlimit(getattr(resource, limit), (most, most)), cwd=program.folder,
-    )  # fmt: skip
-    assert "Traceback" not in done.stderr.replace("Fatal Python error", "") or "init_import_site" in done.stderr
+        [DOWSING, "rill"],
+        env=program.environment(),
+        capture_output=True,
+        text=True,
+        check=False,
+        preexec_fn=lambda: resource.setrlimit(getattr(resource, limit), (most, most)),
+        cwd=program.folder,
+    )
+    assert (
+        "Traceback" not in done.stderr.replace("Fatal Python error", "")
+        or "init_import_site" in done.stderr
+    )
     assert done.returncode == 0 or done.returncode in (1, 3, 127)
     if done.returncode == 3:
         assert len(done.stderr.splitlines()) == 1 and done.stderr.startswith("dowsing: ")
@@ -119,25 +160,33 @@ def test_an_interrupt_at_any_time_is_one_line(program: Program) -> None:
     program.run("index")
     script = (
         "import os, signal, sys\nsys.argv = ['dowsing', 'rill']\ncount = 0\n"
-        "def trace(frame, event, argument):\n    global count\n    count += 1\n    if count == AT:\n"
+        "def trace(frame, event, argument):\n    global count\n    count += 1\n    if count == "
+        "AT:\n"
         "        sys.settrace(None); sys.setprofile(None); os.kill(os.getpid(), signal.SIGINT)\n"
         "from dowsing.start import program\nsys.setprofile(trace)\nprogram()\n"
     )
     for at in range(5, 4000, 200):
         done = subprocess.run(
-            [sys.executable, "-c", script.replace("AT", str(at))], env=program.environment(), capture_output=True,
-            text=True, check=False, cwd=program.folder,
-        )  # fmt: skip
+            [sys.executable, "-c", script.replace("AT", str(at))],
+            env=program.environment(),
+            capture_output=True,
+            text=True,
+            check=False,
+            cwd=program.folder,
+        )
         assert "Traceback" not in done.stderr, (at, done.stderr)
         assert done.returncode in (0, 130), (at, done.returncode, done.stderr)
         assert done.returncode == 0 or done.stderr == "dowsing: interrupted\n", (at, done.stderr)
 
 
-# --- files that are none, paths that are no text ----------------------------------------------------------
+# --- files that are none, paths that are no text
+# ----------------------------------------------------------
 
 
 def test_what_is_no_plain_file_is_told_and_not_waited_for(program: Program) -> None:
-    """A FIFO that nobody writes to, a socket and a device, named like pages and like the settings."""
+    """A FIFO that nobody writes to, a socket and a device, named like pages and like the
+    settings.
+    """
     program.page("rill.1", page("rill"))
     folder = program.man / "man1"
     os.mkfifo(folder / "pipe.1")
@@ -149,8 +198,17 @@ def test_what_is_no_plain_file_is_told_and_not_waited_for(program: Program) -> N
         os.chdir(folder)
         listening.bind("socket.1")
         assert program.run("rill").returncode == 0
-        told = {Path(one["path"]).name: one["says"] for one in json.loads(program.out("index", "--status", "--format", "json"))["problems"]}  # fmt: skip
-        names = ("pipe.1", "packed.1.gz", "device.1", "zero", "socket.1")  # `zero` is what the link leads to
+        told = {
+            Path(one["path"]).name: one["says"]
+            for one in json.loads(program.out("index", "--status", "--format", "json"))["problems"]
+        }
+        names = (
+            "pipe.1",
+            "packed.1.gz",
+            "device.1",
+            "zero",
+            "socket.1",
+        )  # `zero` is what the link leads to
         assert told == dict.fromkeys(names, "it is no plain file")
         assert program.run("read", "pipe").stderr.startswith(
             "dowsing: the page of pipe cannot be read: it is no plain file"
@@ -185,25 +243,32 @@ def test_bytes_that_are_no_text_in_every_kind_of_path(program: Program) -> None:
     )
     assert program.out("alder").startswith("alder(1)  waters the beds\n")
     assert program.out("read", "alder", "--from", "info").split("\n")[0].startswith("alder")
-    assert "?? " not in program.out("read", "alder") and "man??/man1/alder.1" in program.out("read", "alder")
+    assert "?? " not in program.out("read", "alder") and "man??/man1/alder.1" in program.out(
+        "read", "alder"
+    )
     path = json.loads(program.out("read", "alder", "--format", "json"))["path"]
-    assert os.fsencode(path) == os.fsencode(str(program.man / "man1" / "alder.1")), "JSON has the very path"
+    assert os.fsencode(path) == os.fsencode(str(program.man / "man1" / "alder.1")), (
+        "JSON has the very path"
+    )
     assert found(program, "roof") == ["be\ufffd\ufffdta"]
     assert program.out("read", f"be{odd}ta").startswith("be\ufffd\ufffdta(1)  opens the roof")
-    assert json.loads(program.out("resolve", "gamma", "--format", "json"))["candidates"][0]["path"] == str(
-        program.bin / "gamma"
-    )
+    assert json.loads(program.out("resolve", "gamma", "--format", "json"))["candidates"][0][
+        "path"
+    ] == str(program.bin / "gamma")
     program.page(f"zeta{odd}.1", page("zeta", "reaps trees"))
     (program.man / "man1" / "alder.1").unlink()
     assert found(program, "trees") == ["zeta\ufffd\ufffd"], "what came is taken up"
     assert program.run("read", "alder", "--from", "manual").returncode != 0, "what went is gone"
 
 
-# --- the index --------------------------------------------------------------------------------------------
+# --- the index
+# --------------------------------------------------------------------------------------------
 
 
 def test_look_ups_at_once_take_up_a_page_once(program: Program) -> None:
-    """What is new is worked out when nobody else can write: no entry twice, no ghost of a page that went."""
+    """What is new is worked out when nobody else can write: no entry twice, no ghost of a page that
+    went.
+    """
     for n in range(6):
         program.page(f"old{n}.1", page(f"old{n}", "reaps hay"))
     program.run("index")
@@ -213,7 +278,9 @@ def test_look_ups_at_once_take_up_a_page_once(program: Program) -> None:
         (program.man / "man1" / f"old{turn}.1").unlink()
         with ThreadPoolExecutor(8) as pool:
             list(pool.map(lambda _: program.run("find", "leaves"), range(8)))
-        assert sorted(found(program, "leaves")) == [f"new{t}{n}" for t in range(turn + 1) for n in range(4)]
+        assert sorted(found(program, "leaves")) == [
+            f"new{t}{n}" for t in range(turn + 1) for n in range(4)
+        ]
         assert sorted(found(program, "hay")) == [f"old{n}" for n in range(turn + 1, 6)]
     status = json.loads(program.out("index", "--status", "--format", "json"))
     assert (status["pages"], status["files"], status["problems"]) == (15, 15, [])
@@ -238,7 +305,9 @@ def test_a_page_that_was_hidden_comes_back(program: Program) -> None:
 
 
 def test_pages_that_come_in_one_tick_of_the_clock_are_seen(program: Program) -> None:
-    """The times of folders move by some milliseconds; a page that comes within the same ones is not overlooked."""
+    """The times of folders move by some milliseconds; a page that comes within the same ones is not
+    overlooked.
+    """
     program.page("rill.1", page("rill"))
     program.run("index")
     for n in range(8):
@@ -249,7 +318,9 @@ def test_pages_that_come_in_one_tick_of_the_clock_are_seen(program: Program) -> 
 
 
 def test_a_damaged_index_is_built_anew(program: Program) -> None:
-    """Flipped bytes and rows of rubbish: the answer is right, or the index is made anew; never a trace of code."""
+    """Flipped bytes and rows of rubbish: the answer is right, or the index is made anew; never a
+    trace of code.
+    """
     for n in range(12):
         program.page(f"rill{n}.1", page(f"rill{n}", "waters the beds of roses"))
     program.run("index")
@@ -257,11 +328,17 @@ def test_a_damaged_index_is_built_anew(program: Program) -> None:
     whole = index.read_bytes()
     chance = random.Random(7)
     rubbish = [
-        "UPDATE entries SET aliases=x'ff00', verbs=5", "UPDATE postings SET entries=x'00', fields=NULL",
-        "UPDATE options SET command=x'789c', lines=7", "UPDATE meta SET value='x' WHERE key='conventions'",
-        "UPDATE static_ranks SET marks=x''", "DELETE FROM entries", "UPDATE files SET entry='x'",
-        "DROP TABLE names", "UPDATE folders SET modified=NULL, kind=5", "UPDATE words SET term=NULL",
-    ]  # fmt: skip
+        "UPDATE entries SET aliases=x'ff00', verbs=5",
+        "UPDATE postings SET entries=x'00', fields=NULL",
+        "UPDATE options SET command=x'789c', lines=7",
+        "UPDATE meta SET value='x' WHERE key='conventions'",
+        "UPDATE static_ranks SET marks=x''",
+        "DELETE FROM entries",
+        "UPDATE files SET entry='x'",
+        "DROP TABLE names",
+        "UPDATE folders SET modified=NULL, kind=5",
+        "UPDATE words SET term=NULL",
+    ]
     for turn in range(24):
         index.write_bytes(whole)
         if turn < len(rubbish):
@@ -273,17 +350,25 @@ def test_a_damaged_index_is_built_anew(program: Program) -> None:
             for _ in range(40):
                 damaged[chance.randrange(100, len(damaged))] = chance.randrange(256)
             index.write_bytes(damaged)
-        for call in (["rill3"], ["find", "roses"], ["unpick", "rill3 -x"], ["task", "water the beds"]):
+        for call in (
+            ["rill3"],
+            ["find", "roses"],
+            ["unpick", "rill3 -x"],
+            ["task", "water the beds"],
+        ):
             done = program.run(*call)
             assert "Traceback" not in done.stderr, (turn, call, done.stderr)
             assert done.returncode in (0, 1), (turn, call, done.stderr)
 
 
-# --- bombs ------------------------------------------------------------------------------------------------
+# --- bombs
+# ------------------------------------------------------------------------------------------------
 
 
 def test_bombs_are_told_to_be_too_large(program: Program) -> None:
-    """Small files that unpack or unfold to gigabytes: within seconds and little memory it is said what they are."""
+    """Small files that unpack or unfold to gigabytes: within seconds and little memory it is said
+    what they are.
+    """
     program.page("rill.1", page("rill"))
     zeros = b"\n" * 40_000_000
     huge = zstandard.ZstdCompressor(level=3).compress(zeros)
@@ -291,14 +376,24 @@ def test_bombs_are_told_to_be_too_large(program: Program) -> None:
     program.page("bz.1.bz2", bz2.compress(zeros), "man1")
     program.page("xz.1.xz", lzma.compress(zeros), "man1")
     program.page("gz.1.gz", gzip.compress(zeros), "man1")
-    program.page("loop.1", page("loop") + ".while 1 \\{\\\n.while 1 \\{\\\n" + "words " * 50 + "\n.\\}\n.\\}\n")
-    program.page("items.1.gz", gzip.compress((page("items") + ".TP\nx\n" * 600_000).encode()), "man1")
+    program.page(
+        "loop.1",
+        page("loop") + ".while 1 \\{\\\n.while 1 \\{\\\n" + "words " * 50 + "\n.\\}\n.\\}\n",
+    )
+    program.page(
+        "items.1.gz", gzip.compress((page("items") + ".TP\nx\n" * 600_000).encode()), "man1"
+    )
     program.page("strings.1", page("strings") + ".ds a " + "x" * 150_000 + "\n" + "\\*a\n" * 3000)
     done = program.run("rill")
     assert done.returncode == 0
-    told = {Path(one["path"]).name.split(".")[0]: one["says"] for one in json.loads(program.out("index", "--status", "--format", "json"))["problems"]}  # fmt: skip
+    told = {
+        Path(one["path"]).name.split(".")[0]: one["says"]
+        for one in json.loads(program.out("index", "--status", "--format", "json"))["problems"]
+    }
     assert told == {
-        **dict.fromkeys(("zst", "bz", "xz", "gz"), "it is too large: it unpacks to more than 16 MB"),
+        **dict.fromkeys(
+            ("zst", "bz", "xz", "gz"), "it is too large: it unpacks to more than 16 MB"
+        ),
         "loop": "it is too large: its macros and loops make more than 16 million characters",
         "strings": "it is too large: its macros and loops make more than 16 million characters",
         "items": "it is too large: it has more than 1,000,000 lines",
@@ -306,7 +401,9 @@ def test_bombs_are_told_to_be_too_large(program: Program) -> None:
 
 
 def test_a_worker_that_ends_loses_no_page(program: Program) -> None:
-    """What a process that reads did not give back is read once more, page by page; what ends it again is told."""
+    """What a process that reads did not give back is read once more, page by page; what ends it
+    again is told.
+    """
     from dowsing.ingest import build, workers
     from dowsing.ingest.page_reading import read_many
 
@@ -323,7 +420,9 @@ def test_a_worker_that_ends_loses_no_page(program: Program) -> None:
     before = workers.read_many
     workers.read_many = dying
     try:
-        read = [one for part in build._read_by_workers([tasks[n::6] for n in range(6)]) for one in part]
+        read = [
+            one for part in build._read_by_workers([tasks[n::6] for n in range(6)]) for one in part
+        ]
     finally:
         workers.read_many = before
     assert sorted(one.number for one in read) == list(range(300))

@@ -1,4 +1,6 @@
-"""Text from outside, of every source, through every output: it reaches neither a terminal nor a file as anything but text."""
+"""Text from outside, of every source, through every output: it reaches neither a terminal nor a
+file as anything but text.
+"""
 
 from __future__ import annotations
 
@@ -37,7 +39,11 @@ def test_every_answer_is_text(hostile: Program, call: str) -> None:
 @pytest.mark.parametrize("arguments", WITH_PAYLOAD, ids=lambda one: f"{one[0][:4]}-{len(one)}")
 def test_what_is_typed_comes_back_as_text(hostile: Program, arguments: tuple[str, ...]) -> None:
     done = hostile.run(*arguments)
-    assert not unsafe_in(done.stdout) and not unsafe_in(done.stderr), (arguments, done.stdout, done.stderr)
+    assert not unsafe_in(done.stdout) and not unsafe_in(done.stderr), (
+        arguments,
+        done.stdout,
+        done.stderr,
+    )
     assert "Traceback" not in done.stderr
 
 
@@ -55,7 +61,10 @@ def test_exports_are_text(hostile: Program, call: str, form: str, tmp_path: Path
 def test_json_loses_nothing_of_a_kept_line(hostile: Program) -> None:
     """What is kept is what was kept: JSON has it to the letter, escaped."""
     answers = json.loads(hostile.out("saved", "--format", "json"))["answers"]
-    assert [answer["line"] for answer in answers][-2:] == [f"printf '{PAYLOAD}'", f"evil -a '{PAYLOAD}' <file>"]
+    assert [answer["line"] for answer in answers][-2:] == [
+        f"printf '{PAYLOAD}'",
+        f"evil -a '{PAYLOAD}' <file>",
+    ]
 
 
 def test_a_script_of_kept_lines_does_what_they_do(program: Program) -> None:
@@ -68,6 +77,11 @@ def test_a_script_of_kept_lines_does_what_they_do(program: Program) -> None:
     assert not unsafe_in(script)
     environment = {**os.environ, "LC_ALL": "C.UTF-8"}
     done = subprocess.run(
-        ["bash", "-s", "a b"], input=script, capture_output=True, text=True, env=environment, check=True
+        ["bash", "-s", "a b"],
+        input=script,
+        capture_output=True,
+        text=True,
+        env=environment,
+        check=True,
     )
     assert done.stdout == "a\tb\x1b\u202e\x9b'\\na b"

@@ -76,7 +76,9 @@ def test_the_operand_of_a_listed_subcommand(tables: Tables) -> None:
         ("lamp status |", False, ["a command"]),
     ],
 )
-def test_whether_it_can_be_run(tables: Tables, line: str, complete: bool, missing: list[str]) -> None:
+def test_whether_it_can_be_run(
+    tables: Tables, line: str, complete: bool, missing: list[str]
+) -> None:
     found = what_next(line, tables)
     assert (found.complete, [words(one) for one in found.missing]) == (complete, missing)
 
@@ -116,7 +118,9 @@ def test_files_folders_and_hidden_ones(tmp_path: Path, monkeypatch: pytest.Monke
 def test_hosts_from_the_files_of_ssh(tmp_path: Path) -> None:
     (tmp_path / ".ssh").mkdir()
     (tmp_path / ".ssh" / "config").write_text("Host dome *.garden\n  User fern\nHost dune\n")
-    (tmp_path / ".ssh" / "known_hosts").write_text("dory.garden ssh-ed25519 A\n|1|hidden ssh-rsa B\n")
+    (tmp_path / ".ssh" / "known_hosts").write_text(
+        "dory.garden ssh-ed25519 A\n|1|hidden ssh-rsa B\n"
+    )
     assert values_here("host", "", "do", str(tmp_path)) == ["dome", "dory.garden"]
     assert values_here("host", "", "fern@du", str(tmp_path)) == ["fern@dune"]
 
@@ -129,4 +133,6 @@ def test_signals_and_kinds_without_a_list() -> None:
 def test_names_in_folders_are_words_that_are_just_them(tmp_path: Path) -> None:
     os.mkdir(tmp_path / "a\x1b[31mb")
     os.mkdir(tmp_path / "a c")
-    assert values_here("folder", "", f"{tmp_path}/a") == [f"'{tmp_path}/a c/'"], "what cannot be seen is not offered"
+    assert values_here("folder", "", f"{tmp_path}/a") == [f"'{tmp_path}/a c/'"], (
+        "what cannot be seen is not offered"
+    )

@@ -36,7 +36,10 @@ def pieces(line: str, tables: Tables) -> list[str]:
     ("line", "expected"),
     [
         ("crate -p a", "crate/command -p/option a/operand"),
-        ("crate -pvf x.crate a", "crate/command -p/option -v/option -f/option=x.crate x.crate/value a/operand"),
+        (
+            "crate -pvf x.crate a",
+            "crate/command -p/option -v/option -f/option=x.crate x.crate/value a/operand",
+        ),
         ("crate -pfx.crate", "crate/command -p/option -f/option=x.crate"),
         ("crate --file=x -p", "crate/command --file/option=x -p/option"),
         ("crate --file x -p", "crate/command --file/option=x x/value -p/option"),
@@ -47,11 +50,20 @@ def pieces(line: str, tables: Tables) -> list[str]:
         ("crate -- -p", "crate/command --/option -p/operand"),
         ("crate -", "crate/command -/operand"),
         ("crate --help", "crate/command --help/option"),
-        ("whirl -rotate 90 -flip x", "whirl/command -rotate/option=90 90/value -flip/option x/operand"),
+        (
+            "whirl -rotate 90 -flip x",
+            "whirl/command -rotate/option=90 90/value -flip/option x/operand",
+        ),
         ("whirl -rot 90 x", "whirl/command -rot/option=90 90/value x/operand"),
-        ("lamp --house east light a", "lamp/command --house/option=east east/value light/subcommand a/operand"),
+        (
+            "lamp --house east light a",
+            "lamp/command --house/option=east east/value light/subcommand a/operand",
+        ),
         ("lamp repair -q a", "lamp/command repair/subcommand -q/option a/operand"),
-        ("lamp repair --house east a", "lamp/command repair/subcommand --house/option=east east/value a/operand"),
+        (
+            "lamp repair --house east a",
+            "lamp/command repair/subcommand --house/option=east east/value a/operand",
+        ),
         ("later -q 5m crate -p", "later/command -q/option 5m/operand .crate/command .-p/option"),
         ("test -f x -a -d y", "test/command -f/option x/operand -a/operator -d/option y/operand"),
         ("gdb --args crate -p", "gdb/command --args/option .crate/command .-p/option"),
@@ -71,10 +83,20 @@ def test_words(tables: Tables, line: str, expected: str) -> None:
         ("crate -f", "-f", "missing value: -f needs FILE", []),
         ("crate --level x", "x", "value of a wrong kind: a number is wanted here", []),
         ("crate --level=x", "--level", "value of a wrong kind: a number is wanted here", []),
-        ("crate --color=sometimes", "--color", "value of a wrong kind: one of always, never, auto is wanted", []),
+        (
+            "crate --color=sometimes",
+            "--color",
+            "value of a wrong kind: one of always, never, auto is wanted",
+            [],
+        ),
         ("crate --wrap=1", "--wrap", "value where none is wanted: --wrap takes none", []),
         ("lamp lihgt a", "lihgt", "wrong subcommand: lamp(1) lists no lihgt", ["light"]),
-        ("grant 999 a", "999", "value of a wrong kind: a mode is wanted here, such as 750 or u+rw", []),
+        (
+            "grant 999 a",
+            "999",
+            "value of a wrong kind: a mode is wanted here, such as 750 or u+rw",
+            [],
+        ),
         ("grant --sp 750 a", "--sp", "--sp may mean several options", ["--sparing", "--special"]),
         ("carte a", "carte", "unknown command: nothing here has that name", ["crate"]),
     ],
@@ -82,7 +104,9 @@ def test_words(tables: Tables, line: str, expected: str) -> None:
 def test_mistakes(tables: Tables, line: str, text: str, problem: str, nearest: list[str]) -> None:
     found = unpick(line, tables)
     wrong = [piece for piece in found.pieces if piece.problem]
-    assert [(piece.text, words(piece.problem), piece.nearest) for piece in wrong] == [(text, problem, nearest)]
+    assert [(piece.text, words(piece.problem), piece.nearest) for piece in wrong] == [
+        (text, problem, nearest)
+    ]
     assert found.mistaken
 
 
@@ -108,25 +132,46 @@ def test_an_option_tells_spellings_page_and_meaning(tables: Tables) -> None:
 
 def test_cluster_pieces_share_their_word(tables: Tables) -> None:
     found = [p for p in unpick("crate -pv a", tables).pieces if p.role == "option"]
-    assert [(p.text, p.word, p.start, p.end) for p in found] == [("-p", "-pv", 6, 9), ("-v", "-pv", 6, 9)]
+    assert [(p.text, p.word, p.start, p.end) for p in found] == [
+        ("-p", "-pv", 6, 9),
+        ("-v", "-pv", 6, 9),
+    ]
 
 
 @pytest.mark.parametrize(
     ("line", "expected"),
     [
-        ("crate -p | lamp status", "crate/command -p/option |/operator lamp/command status/subcommand"),
-        ("crate -p > x 2>&1 &", "crate/command -p/option >_x/redirection 2>&1/redirection &/operator"),
-        ("crate $(lamp status)", "crate/command $(lamp_status)/substitution .lamp/command .status/subcommand"),
+        (
+            "crate -p | lamp status",
+            "crate/command -p/option |/operator lamp/command status/subcommand",
+        ),
+        (
+            "crate -p > x 2>&1 &",
+            "crate/command -p/option >_x/redirection 2>&1/redirection &/operator",
+        ),
+        (
+            "crate $(lamp status)",
+            "crate/command $(lamp_status)/substitution .lamp/command .status/subcommand",
+        ),
         ("crate a$(lamp)", "crate/command a$(lamp)/operand .$(lamp)/substitution ..lamp/command"),
-        ("for f in a b; do crate $f; done",
-         "for/keyword f/operand in/keyword a/operand b/operand ;/operator do/keyword crate/command $f/operand "
-         ";/operator done/keyword"),
-        ("[[ -f $x ]] && crate", "[[/keyword -f/operator $x/operand ]]/keyword &&/operator crate/command"),
+        (
+            "for f in a b; do crate $f; done",
+            "for/keyword f/operand in/keyword a/operand b/operand ;/operator do/keyword "
+            "crate/command $f/operand ;/operator done/keyword",
+        ),
+        (
+            "[[ -f $x ]] && crate",
+            "[[/keyword -f/operator $x/operand ]]/keyword &&/operator crate/command",
+        ),
         ("crate <<< $x # note", "crate/command <<<_$x/redirection #_note/comment"),
         ("crate <in> a", "crate/command <in>/operand a/operand"),
-        ("sh -c 'crate -p a'", "sh/command -c/option=crate_-p_a 'crate_-p_a'/value .crate/command .-p/option .a/operand"),
+        (
+            "sh -c 'crate -p a'",
+            "sh/command -c/option=crate_-p_a 'crate_-p_a'/value .crate/command .-p/option "
+            ".a/operand",
+        ),
     ],
-)  # fmt: skip
+)
 def test_the_shell_around_them(tables: Tables, line: str, expected: str) -> None:
     assert [one.replace(" ", "_") for one in pieces(line, tables)] == expected.split(" ")
 
@@ -142,7 +187,9 @@ def test_the_shell_around_them(tables: Tables, line: str, expected: str) -> None
         ("cat <<END", "the here-document needs a line that is END alone", (4, 9)),
     ],
 )
-def test_what_the_shell_cannot_read(tables: Tables, line: str, says: str, place: tuple[int, int]) -> None:
+def test_what_the_shell_cannot_read(
+    tables: Tables, line: str, says: str, place: tuple[int, int]
+) -> None:
     found = unpick(line, tables)
     assert found.problem is not None
     assert (words(found.problem.reason), (found.problem.start, found.problem.end)) == (says, place)
@@ -152,8 +199,11 @@ def test_what_the_shell_cannot_read(tables: Tables, line: str, says: str, place:
 def test_an_alias_is_put_in_the_place_of_its_word(tables: Tables) -> None:
     found = unpick("pk x", tables, {"pk": "crate -p"})
     assert [(p.text, p.role, p.page) for p in found.pieces] == [
-        ("pk", "command", None), ("pk", "command", "crate(1)"), ("-p", "option", "crate(1)"), ("x", "operand", None),
-    ]  # fmt: skip
+        ("pk", "command", None),
+        ("pk", "command", "crate(1)"),
+        ("-p", "option", "crate(1)"),
+        ("x", "operand", None),
+    ]
     assert words(found.pieces[0].meaning) == "stands for: crate -p"
 
 
@@ -173,20 +223,58 @@ def test_what_it_changes(tables: Tables) -> None:
         "crate --purge: Remove files once they are packed",
         "> log: replaces the contents of log, if there is such a file",
     ]
-    assert effects(unpick("rm -r old", tables)) == ["rm: removes files; they do not come back (to look first: ls -d)"]
+    assert effects(unpick("rm -r old", tables)) == [
+        "rm: removes files; they do not come back (to look first: ls -d)"
+    ]
     assert effects(unpick("curl x | sh", tables)) == [
         "curl | sh: runs what comes from elsewhere without a look at it"
     ]
 
 
 _WORDS = st.sampled_from(
-    ["crate", "-p", "-pvf", "--file=x", "--co", "lamp", "light", "'a b'", '"$x', "$(lamp", ")", "|", "&&", ">", "<<E",
-     "later", "5", "{a,b}", "*", "\\", "`", "#", "if", "then", "fi", "for", "[[", "]]", "((", ";", "é", "\t", "\n", "<x>"]
-)  # fmt: skip
+    [
+        "crate",
+        "-p",
+        "-pvf",
+        "--file=x",
+        "--co",
+        "lamp",
+        "light",
+        "'a b'",
+        '"$x',
+        "$(lamp",
+        ")",
+        "|",
+        "&&",
+        ">",
+        "<<E",
+        "later",
+        "5",
+        "{a,b}",
+        "*",
+        "\\",
+        "`",
+        "#",
+        "if",
+        "then",
+        "fi",
+        "for",
+        "[[",
+        "]]",
+        "((",
+        ";",
+        "é",
+        "\t",
+        "\n",
+        "<x>",
+    ]
+)
 
 
 @settings(
-    max_examples=200, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow]
+    max_examples=200,
+    deadline=None,
+    suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
 )
 @given(words=st.lists(_WORDS, max_size=9), odd=st.text(max_size=8))
 def test_any_line_is_covered_and_nothing_raises(tables: Tables, words: list[str], odd: str) -> None:
@@ -197,6 +285,10 @@ def test_any_line_is_covered_and_nothing_raises(tables: Tables, words: list[str]
             assert 0 <= piece.start <= piece.end <= len(line), piece
             covered[piece.start : piece.end] = [True] * (piece.end - piece.start)
         if found.problem is None and "\\" not in line and not odd:
-            missed = [char for char, seen in zip(line, covered, strict=True) if not seen and not char.isspace()]
+            missed = [
+                char
+                for char, seen in zip(line, covered, strict=True)
+                if not seen and not char.isspace()
+            ]
             assert not missed, (line, missed)
         what_next(line, tables)

@@ -1,4 +1,6 @@
-"""Lines that nest or go on without end: they are read as far as it makes sense, and it is said where that ends."""
+"""Lines that nest or go on without end: they are read as far as it makes sense, and it is said
+where that ends.
+"""
 
 from __future__ import annotations
 
@@ -19,8 +21,16 @@ LONG = "from here on it is too long to be taken apart"
 
 
 @pytest.mark.parametrize(
-    "line", ['"$(' * 300, '"$("' * 300, "echo " + "$(" * 300 + "ls" + ")" * 300, "( " * 400, "{ " * 400, "if true; then " * 300]
-)  # fmt: skip
+    "line",
+    [
+        '"$(' * 300,
+        '"$("' * 300,
+        "echo " + "$(" * 300 + "ls" + ")" * 300,
+        "( " * 400,
+        "{ " * 400,
+        "if true; then " * 300,
+    ],
+)
 def test_nesting_without_end(tables: Tables, line: str) -> None:
     found = unpick(line, tables)
     assert len(found.pieces) < 2000
@@ -46,14 +56,19 @@ def test_commands_that_carry_commands_without_end(tables: Tables) -> None:
     assert sum(piece.role == "command" for piece in found.pieces) == MOST_CARRIED + 1
     assert found.pieces[-1].meaning == told(Meaning.TOO_DEEP)
     assert (
-        unpick("nohup " * 5 + "crate -p", tables).pieces[-1].says == "Pack files into a crate. Files may be folders."
+        unpick("nohup " * 5 + "crate -p", tables).pieces[-1].says
+        == "Pack files into a crate. Files may be folders."
     )
 
 
-def test_names_like_unknown_ones_are_looked_for_few_times(tables: Tables, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_names_like_unknown_ones_are_looked_for_few_times(
+    tables: Tables, monkeypatch: pytest.MonkeyPatch
+) -> None:
     asked: list[str] = []
     tables.suggested.clear()
-    monkeypatch.setattr("dowsing.index.nearest_names.nearest_names", lambda store, name: asked.append(name) or [])
+    monkeypatch.setattr(
+        "dowsing.index.nearest_names.nearest_names", lambda store, name: asked.append(name) or []
+    )
     unpick("; ".join(f"cratx{n}" for n in range(50)) + "; cratx0" * 50, tables)
     assert asked == [f"cratx{n}" for n in range(MOST_SUGGESTED)]
     tables.suggested.clear()
@@ -62,7 +77,10 @@ def test_names_like_unknown_ones_are_looked_for_few_times(tables: Tables, monkey
 def test_every_place_of_an_unknown_name_has_its_nearest(tables: Tables) -> None:
     tables.suggested.clear()
     found = unpick("crqte; crqte", tables)
-    assert [piece.nearest for piece in found.pieces if piece.role == "command"] == [["crate"], ["crate"]]
+    assert [piece.nearest for piece in found.pieces if piece.role == "command"] == [
+        ["crate"],
+        ["crate"],
+    ]
 
 
 def test_a_cluster_of_very_many_letters_is_none(tables: Tables) -> None:

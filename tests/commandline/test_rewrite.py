@@ -42,11 +42,16 @@ def test_short(tables: Tables, line: str, expected: str) -> None:
     assert short_form(unpick(line, tables)) == expected
 
 
-@pytest.mark.parametrize("line", ["crate -pv -C attic a", "crate --unpack --file x.crate", "later 5 crate -u a"])
+@pytest.mark.parametrize(
+    "line", ["crate -pv -C attic a", "crate --unpack --file x.crate", "later 5 crate -u a"]
+)
 def test_rewriting_keeps_what_the_line_means(tables: Tables, line: str) -> None:
     def meant(text: str) -> list[tuple[str, list[str] | None, str | None]]:
         found = [p for p in unpick(text, tables).pieces if p.role != "value"]
-        return [(p.role, p.flags, p.value) if p.role == "option" else (p.role, None, p.text) for p in found]
+        return [
+            (p.role, p.flags, p.value) if p.role == "option" else (p.role, None, p.text)
+            for p in found
+        ]
 
     found = unpick(line, tables)
     assert meant(long_form(found)) == meant(line) == meant(short_form(found))
@@ -55,5 +60,9 @@ def test_rewriting_keeps_what_the_line_means(tables: Tables, line: str) -> None:
 def test_tidy_leaves_out_defaults_and_repetitions_and_says_so(tables: Tables) -> None:
     line, said = tidied(unpick("crate -p --fast --level 6 -p --verbose a", tables))
     assert line == "crate -p --verbose a"
-    assert said == [("--fast", Needless.DEFAULT), ("--level 6", Needless.DEFAULT), ("-p", Needless.REPEATED)]
+    assert said == [
+        ("--fast", Needless.DEFAULT),
+        ("--level 6", Needless.DEFAULT),
+        ("-p", Needless.REPEATED),
+    ]
     assert tidied(unpick("crate -p --level 9 -v -v", tables)) == ("crate -p --level 9 -v -v", [])

@@ -99,11 +99,17 @@ def test_where_it_is_said() -> None:
 
 def test_only_the_texts_that_were_chosen() -> None:
     found = differences(compared(), ("usage", "info"))
-    assert [(one.what, one.item) for one in found] == [("option", "--old"), ("argument", "-d, --deep cm")]
+    assert [(one.what, one.item) for one in found] == [
+        ("option", "--old"),
+        ("argument", "-d, --deep cm"),
+    ]
 
 
 def test_the_same_text_is_not_compared() -> None:
-    assert {source for one in differences(compared(info="manual")) for source in one.said_by} == {"manual", "usage"}
+    assert {source for one in differences(compared(info="manual")) for source in one.said_by} == {
+        "manual",
+        "usage",
+    }
 
 
 def test_wording_side_by_side() -> None:

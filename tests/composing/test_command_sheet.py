@@ -1,4 +1,6 @@
-"""A command's forms and options as fields, filled in with what a line has, and written as a line again."""
+"""A command's forms and options as fields, filled in with what a line has, and written as a line
+again.
+"""
 
 from __future__ import annotations
 
@@ -58,16 +60,25 @@ def test_what_a_field_tells(tables: Tables) -> None:
 def test_what_is_typed_is_filled_in(tables: Tables) -> None:
     sheet = CommandSheet("crate -pvf x.crate 'a b' c", tables)
     assert held(sheet) == {
-        "FILE": ["a b", "c"], "-p, --pack": [SWITCH], "-v, --verbose": [SWITCH], "-f, --file": ["x.crate"],
-    }  # fmt: skip
+        "FILE": ["a b", "c"],
+        "-p, --pack": [SWITCH],
+        "-v, --verbose": [SWITCH],
+        "-f, --file": ["x.crate"],
+    }
     assert sheet.line() == "crate -pvf x.crate 'a b' c"
 
 
 def test_a_line_that_nothing_was_changed_in_stays_as_it_was_typed(tables: Tables) -> None:
     for line in (
-        "crate   -p  'a'", "crate --wobble -p a", "crate -p \"$x\"*.txt", "crate -p $(ls) > out", "crate --pack --level=3 -- -x",
-        "sudo crate -u x", "crate -p a; crate", "crate -p 'it'\\''s'",
-    ):  # fmt: skip
+        "crate   -p  'a'",
+        "crate --wobble -p a",
+        'crate -p "$x"*.txt',
+        "crate -p $(ls) > out",
+        "crate --pack --level=3 -- -x",
+        "sudo crate -u x",
+        "crate -p a; crate",
+        "crate -p 'it'\\''s'",
+    ):
         assert CommandSheet(line, tables).line() == line
 
 
@@ -82,7 +93,9 @@ def test_the_command_at_the_cursor_is_composed(tables: Tables) -> None:
     line = "crate -p a | grant 755 b"
     assert CommandSheet(line, tables, at=3).title == "crate"
     assert CommandSheet(line, tables).title == "grant"
-    assert CommandSheet("crate -p $(grant 1 b) c", tables).title == "crate", "the cursor has left the substitution"
+    assert CommandSheet("crate -p $(grant 1 b) c", tables).title == "crate", (
+        "the cursor has left the substitution"
+    )
     assert CommandSheet("later 5 crate -p a", tables).title == "crate"
 
 
@@ -139,7 +152,11 @@ def test_one_of_an_exclusive_group_rules_the_others_out(tables: Tables) -> None:
 def test_faults_are_told_of_the_field(tables: Tables) -> None:
     sheet = CommandSheet("crate -p --level 12 a", tables)
     [fault] = sheet.faults()
-    assert (fault.field.key, fault.value, words(fault.reason)) == ("option -n", "12", "it must be from 1 to 9")
+    assert (fault.field.key, fault.value, words(fault.reason)) == (
+        "option -n",
+        "12",
+        "it must be from 1 to 9",
+    )
     fill(sheet, "option -n", "deep")
     assert [words(one.reason) for one in sheet.faults()] == ["a number is wanted here"]
     fill(sheet, "option -n", SWITCH)
@@ -218,10 +235,19 @@ def test_recipes_stay_whole_on_the_pages_of_this_machine(tmp_path: Path) -> None
     build(path, settings, [str(pages.parent)])
     found = Tables(Store(path), settings)
     lines = (
-        "tar -xzf notes.tgz -C attic", "tar xzf notes.tgz", "cp -r a b c", "ls -la", "grep -rn --include='*.py' word .",
-        "find . -name '*.txt' -mtime -7", "find . -type f -size +2G -exec rm {} \\;", "sort -t: -k3,3n list", "head -5 x",
-        "chmod u+rw,go-w x", "cut -d: -f1,3 /etc/passwd", "dd if=a of=b bs=1M",
-    )  # fmt: skip
+        "tar -xzf notes.tgz -C attic",
+        "tar xzf notes.tgz",
+        "cp -r a b c",
+        "ls -la",
+        "grep -rn --include='*.py' word .",
+        "find . -name '*.txt' -mtime -7",
+        "find . -type f -size +2G -exec rm {} \\;",
+        "sort -t: -k3,3n list",
+        "head -5 x",
+        "chmod u+rw,go-w x",
+        "cut -d: -f1,3 /etc/passwd",
+        "dd if=a of=b bs=1M",
+    )
     told_apart = 0
     for line in lines:
         sheet = CommandSheet(line, found)

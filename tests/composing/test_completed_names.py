@@ -1,4 +1,6 @@
-"""Names of files that a field is completed to: whatever they are called, the line has just that file."""
+"""Names of files that a field is completed to: whatever they are called, the line has just that
+file.
+"""
 
 from __future__ import annotations
 
@@ -17,18 +19,22 @@ from dowsing.render.phrases import words
 
 FILE = Field("f", "operand", "FILE", "FILE", "file")
 FILES = Field("f", "operand", "FILE", "FILE", "file", repeats=True, exists=True)
-NAMES = st.text(alphabet=st.characters(codec="utf-8", exclude_characters="\x00/"), min_size=1, max_size=12).filter(
-    lambda name: name not in (".", "..") and len(name.encode()) < 200
-)
+NAMES = st.text(
+    alphabet=st.characters(codec="utf-8", exclude_characters="\x00/"), min_size=1, max_size=12
+).filter(lambda name: name not in (".", "..") and len(name.encode()) < 200)
 
 
 def arguments_of(line: str, folder: Path) -> list[bytes]:
     """What a real bash makes of the words of a line."""
-    done = subprocess.run(["bash", "-c", f"printf '%s\\0' {line}"], cwd=folder, capture_output=True, check=True)
+    done = subprocess.run(
+        ["bash", "-c", f"printf '%s\\0' {line}"], cwd=folder, capture_output=True, check=True
+    )
     return done.stdout.split(b"\0")[:-1]
 
 
-@settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(
+    max_examples=150, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
 @given(NAMES, st.sampled_from([FILE, FILES]))
 @example("~", FILE)
 @example("*", FILES)
@@ -39,7 +45,9 @@ def arguments_of(line: str, folder: Path) -> list[bytes]:
 @example("~root", FILE)
 @example("+x", FILE)
 @example("[ab]", FILES)
-def test_a_completed_name_is_one_argument_that_is_that_file(tmp_path: Path, name: str, field: Field) -> None:
+def test_a_completed_name_is_one_argument_that_is_that_file(
+    tmp_path: Path, name: str, field: Field
+) -> None:
     folder = tmp_path / "files"
     folder.mkdir()
     try:
@@ -70,7 +78,9 @@ def test_a_completed_name_is_one_argument_that_is_that_file(tmp_path: Path, name
         folder.rmdir()
 
 
-def test_a_beginning_that_needs_quotes_is_not_typed_half(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_beginning_that_needs_quotes_is_not_typed_half(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     """`~` is what two names have in common, and would be the home folder."""
     for name in ("~", "~x", "a b 1", "a b 2"):
         (tmp_path / name).write_text("")
@@ -83,7 +93,9 @@ def test_a_beginning_that_needs_quotes_is_not_typed_half(tmp_path: Path, monkeyp
     assert completed(FILE, "'a b 1'") == "'a b 1'"
 
 
-def test_a_folder_goes_on_behind_its_quotes(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_folder_goes_on_behind_its_quotes(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     (tmp_path / "my beds").mkdir()
     (tmp_path / "my beds" / "north one").write_text("")
     monkeypatch.chdir(tmp_path)
@@ -107,7 +119,9 @@ def test_what_a_list_or_a_file_of_lines_cannot_hold_is_not_offered(
     listed = Field("f", "operand", "FILES", "FILES", "file", separator=",")
     assert completions(listed, "") == ["'c d'", "e"]
     assert completions(listed, "e,") == ["'c d'", "e"]
-    assert completions(Field("f", "column", "device", "device", "path"), "") == ["a,b", "e"], "fstab has no quotes"
+    assert completions(Field("f", "column", "device", "device", "path"), "") == ["a,b", "e"], (
+        "fstab has no quotes"
+    )
 
 
 def test_that_a_quoted_file_is_missing_is_told_of_the_file(tmp_path: Path) -> None:
@@ -119,25 +133,50 @@ def test_that_a_quoted_file_is_missing_is_told_of_the_file(tmp_path: Path) -> No
 @pytest.mark.parametrize(
     ("path", "word"),
     [
-        ("bed.txt", "bed.txt"), ("a b", "'a b'"), ("it's", r"'it'\''s'"), ("-x", "./-x"), ("- x", "'./- x'"),
-         ("~", "'./~'"), ("~/a", "~/a"), ("~/a*", "~/'a*'"), ("~/", "~/"), ("beet/é", "'beet/é'"), ("+1", "./+1"),
+        ("bed.txt", "bed.txt"),
+        ("a b", "'a b'"),
+        ("it's", r"'it'\''s'"),
+        ("-x", "./-x"),
+        ("- x", "'./- x'"),
+        ("~", "'./~'"),
+        ("~/a", "~/a"),
+        ("~/a*", "~/'a*'"),
+        ("~/", "~/"),
+        ("beet/é", "'beet/é'"),
+        ("+1", "./+1"),
     ],
-)  # fmt: skip
+)
 def test_a_path_as_a_word(path: str, word: str) -> None:
     assert file_word(path) == word
 
 
 @pytest.mark.parametrize(
     ("word", "text"),
-    [("a", "a"), ("'a b'", "a b"), ("'a b", "a b"), ('"a b', "a b"), ("'a 'b", "a b"), (r"'it'\''s'", "it's"), ('"\\$x"', "$x")],
-)  # fmt: skip
+    [
+        ("a", "a"),
+        ("'a b'", "a b"),
+        ("'a b", "a b"),
+        ('"a b', "a b"),
+        ("'a 'b", "a b"),
+        (r"'it'\''s'", "it's"),
+        ('"\\$x"', "$x"),
+    ],
+)
 def test_a_typed_word_without_its_quotes(word: str, text: str) -> None:
     assert bare(word) == text
 
 
 def test_words_and_their_quotes() -> None:
     assert items("a 'b c' \"d") == [(0, "a"), (2, "'b c'"), (8, '"d')]
-    assert [is_quoted_word(one) for one in ("'a b'", "a'b'", "'a' b", "'a", "a b", "'a'*", "~/'a b'")] == [
-        True, True, False, False, False, False, True,
-    ]  # fmt: skip
+    assert [
+        is_quoted_word(one) for one in ("'a b'", "a'b'", "'a' b", "'a", "a b", "'a'*", "~/'a b'")
+    ] == [
+        True,
+        True,
+        False,
+        False,
+        False,
+        False,
+        True,
+    ]
     assert fish_quoted("a\\'b") == "'a\\\\\\'b'"

@@ -30,8 +30,16 @@ def field(**more: object) -> Field:
         ({"kind": "number"}, "many", "a number is wanted here"),
         ({"limits": ["1", "9"]}, "10", "it must be from 1 to 9"),
         ({"limits": ["1", "9"]}, "9", ""),
-        ({"values": ["north", "south"], "strict": True}, "nort", "“nort” is none of the allowed values: north"),
-        ({"values": ["north", "south"], "strict": True}, "up", "“up” is none of the allowed values: north, south"),
+        (
+            {"values": ["north", "south"], "strict": True},
+            "nort",
+            "“nort” is none of the allowed values: north",
+        ),
+        (
+            {"values": ["north", "south"], "strict": True},
+            "up",
+            "“up” is none of the allowed values: north, south",
+        ),
         ({"values": ["north"]}, "up", ""),
         ({"kind": "mode"}, "u+q", "a mode is wanted here, such as 750 or u+rw"),
         ({"kind": "number"}, "$n", ""),
@@ -54,12 +62,20 @@ def test_what_can_be_right(more: dict[str, object], value: str, says: str) -> No
 @pytest.mark.parametrize(
     ("value", "says"),
     [
-        ("*", ""), ("*/10", ""), ("1-5", ""), ("1,15,30-40/2", ""), ("60", "60 is not from 0 to 59"),
-        ("1-70", "70 is not from 0 to 59"), ("5-1", "the range 5-1 runs backwards"), ("*/0", "a step of 0 never comes"),
-        ("3/2", "a step goes with * or a range: */2"), ("mon", ""), ("mno", "“mno” is no number: mon?"),
+        ("*", ""),
+        ("*/10", ""),
+        ("1-5", ""),
+        ("1,15,30-40/2", ""),
+        ("60", "60 is not from 0 to 59"),
+        ("1-70", "70 is not from 0 to 59"),
+        ("5-1", "the range 5-1 runs backwards"),
+        ("*/0", "a step of 0 never comes"),
+        ("3/2", "a step goes with * or a range: */2"),
+        ("mon", ""),
+        ("mno", "“mno” is no number: mon?"),
         ("a b", "a number, *, a range 1-5, a list 1,3 or a step */2 is wanted here"),
     ],
-)  # fmt: skip
+)
 def test_times_of_a_crontab(value: str, says: str) -> None:
     minute = field(what="column", kind="schedule", limits=["0", "59"], values=["mon", "tue"])
     assert words(wrong(minute, value)) == says
@@ -89,11 +105,19 @@ def test_which_files_must_be_there_is_told_by_words() -> None:
 @pytest.mark.parametrize(
     ("value", "kind", "word"),
     [
-        ("plain-1.txt", "text", "plain-1.txt"), ("two words", "text", "'two words'"), ("it's", "text", "'it'\\''s'"),
-        ("*.txt", "file", "*.txt"), ("*.txt", "pattern", "'*.txt'"), ("$HOME", "folder", '"$HOME"'), ("~/notes", "file", "~/notes"),
-        ("'quoted already'", "text", "'quoted already'"), ('"$a b"', "text", '"$a b"'), ("a;b", "file", "'a;b'"), ("", "text", "''"),
+        ("plain-1.txt", "text", "plain-1.txt"),
+        ("two words", "text", "'two words'"),
+        ("it's", "text", "'it'\\''s'"),
+        ("*.txt", "file", "*.txt"),
+        ("*.txt", "pattern", "'*.txt'"),
+        ("$HOME", "folder", '"$HOME"'),
+        ("~/notes", "file", "~/notes"),
+        ("'quoted already'", "text", "'quoted already'"),
+        ('"$a b"', "text", '"$a b"'),
+        ("a;b", "file", "'a;b'"),
+        ("", "text", "''"),
     ],
-)  # fmt: skip
+)
 def test_a_value_is_one_word_of_the_shell(value: str, kind: str, word: str) -> None:
     assert value_word(value, with_patterns=kind in FILE_KINDS) == word
 
@@ -104,7 +128,11 @@ def test_what_is_typed_runs_nothing(value: str) -> None:
     word = value_word(value)
     script = f"set -f; f() {{ printf '%s' \"$#\"; }}; f {word}"
     done = subprocess.run(
-        [shutil.which("bash") or "bash", "-c", script], capture_output=True, text=True, check=False, env={"PATH": ""}
+        [shutil.which("bash") or "bash", "-c", script],
+        capture_output=True,
+        text=True,
+        check=False,
+        env={"PATH": ""},
     )
     assert (done.stdout, done.stderr) == ("1", ""), word
 

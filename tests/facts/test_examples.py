@@ -9,7 +9,11 @@ from dowsing.readers.roff.page import read_page
 
 
 def examples(body: str, section: str = "1", name: str = "tie") -> list[tuple[str, str]]:
-    page = with_facts(read_page(f".TH X {section}\n.SH NAME\n{name} \\- fasten\n.SH EXAMPLES\n{body}", name, section))
+    page = with_facts(
+        read_page(
+            f".TH X {section}\n.SH NAME\n{name} \\- fasten\n.SH EXAMPLES\n{body}", name, section
+        )
+    )
     return [(example.task, example.line) for example in page.examples]
 
 
@@ -36,7 +40,9 @@ def test_examples(body: str, expected: list[tuple[str, str]]) -> None:
 
 
 def test_subcommands_are_written_as_words() -> None:
-    assert examples("Mend:\n.PP\n.nf\n$ kit mend rope\n.fi", name="kit-mend") == [("Mend", "kit mend rope")]
+    assert examples("Mend:\n.PP\n.nf\n$ kit mend rope\n.fi", name="kit-mend") == [
+        ("Mend", "kit mend rope")
+    ]
 
 
 def test_a_program_text_is_no_command_line() -> None:
@@ -46,7 +52,9 @@ def test_a_program_text_is_no_command_line() -> None:
 
 def test_only_sections_of_examples_count() -> None:
     page = with_facts(
-        read_page(".TH X 1\n.SH NAME\ntie \\- fasten\n.SH DESCRIPTION\n.nf\n$ tie rope\n.fi\n", "tie", "1")
+        read_page(
+            ".TH X 1\n.SH NAME\ntie \\- fasten\n.SH DESCRIPTION\n.nf\n$ tie rope\n.fi\n", "tie", "1"
+        )
     )
     assert page.examples == []
 
@@ -54,14 +62,26 @@ def test_only_sections_of_examples_count() -> None:
 @pytest.mark.parametrize(
     ("body", "expected"),
     [
-        ("The rope holds. For example:\n.PP\n.nf\ntie -l rope\n.fi", [("The rope holds. For example", "tie -l rope")]),
-        ("To loosen it, use:\n.PP\n.RS\n.nf\n$ tie -u rope\n.fi\n.RE", [("To loosen it, use", "tie -u rope")]),
-        (".TP\n.B \\-l\nTies it longer. Not too long.\n.IP\nExample:\n.IP\n.nf\n tie -l rope\n.fi", [("-l: Ties it longer", "tie -l rope")]),
+        (
+            "The rope holds. For example:\n.PP\n.nf\ntie -l rope\n.fi",
+            [("The rope holds. For example", "tie -l rope")],
+        ),
+        (
+            "To loosen it, use:\n.PP\n.RS\n.nf\n$ tie -u rope\n.fi\n.RE",
+            [("To loosen it, use", "tie -u rope")],
+        ),
+        (
+            ".TP\n.B \\-l\nTies it longer. Not too long.\n.IP\nExample:\n.IP\n.nf\n tie -l "
+            "rope\n.fi",
+            [("-l: Ties it longer", "tie -l rope")],
+        ),
         ("It prints what follows.\n.PP\n.nf\ntie -l rope\n.fi", []),
         ("Forms are, for example:\n.PP\n.nf\ntie [-l] rope\ntie rope ...\n.fi", []),
         ("For example:\n.PP\n.nf\nknot rope\n.fi", []),
     ],
-)  # fmt: skip
+)
 def test_examples_in_running_text(body: str, expected: list[tuple[str, str]]) -> None:
-    page = with_facts(read_page(f".TH X 1\n.SH NAME\ntie \\- fasten\n.SH DESCRIPTION\n{body}", "tie", "1"))
+    page = with_facts(
+        read_page(f".TH X 1\n.SH NAME\ntie \\- fasten\n.SH DESCRIPTION\n{body}", "tie", "1")
+    )
     assert [(example.task, example.line) for example in page.examples] == expected

@@ -37,9 +37,15 @@ def shape(element: Element) -> str:
         ("sow [-a | -b]", "command:sow choice?(option:-a option:-b)"),
         ("sow -a | -b bed", "command:sow choice(option:-a option:-b) operand:bed"),
         ("sow {add|remove} bed", "command:sow choice(literal:add literal:remove) operand:bed"),
-        ("sow ( add bed | remove )", "command:sow choice(group(literal:add operand:bed) literal:remove)"),
+        (
+            "sow ( add bed | remove )",
+            "command:sow choice(group(literal:add operand:bed) literal:remove)",
+        ),
         ("sow [[-a] -b]", "command:sow group?(option?:-a option:-b)"),
-        ("sow add <bed> [to <house>]", "command:sow literal:add operand:<bed> group?(literal:to operand:<house>)"),
+        (
+            "sow add <bed> [to <house>]",
+            "command:sow literal:add operand:<bed> group?(literal:to operand:<house>)",
+        ),
         ("sow bed [bed ...]", "command:sow operand:bed operand?+:bed"),
         ("sow [user@]host", "command:sow operand:[user@]host"),
         ("sow [--] <bed>...", "command:sow option?:-- operand+:<bed>"),

@@ -81,13 +81,20 @@ def test_an_optional_argument_belongs_to_the_spelling_that_shows_it() -> None:
     [option] = options_of(".SH OPTIONS\n.TP\n-n, --lines=NUM\nLines.\n")
     assert option.bare == []
     [option] = options_of(".SH OPTIONS\n.TP\n-u, -U NUM, --unified[=NUM]\nLines around.\n")
-    assert (option.argument, option.argument_optional, option.bare) == ("NUM", False, ["-u", "--unified"])
+    assert (option.argument, option.argument_optional, option.bare) == (
+        "NUM",
+        False,
+        ["-u", "--unified"],
+    )
 
 
 def test_tag_and_text_in_one_paragraph() -> None:
-    assert spelled(".SH OPTIONS\n.PP\n--stamp Put the time on it.\n.PP\n-q, --quiet: say nothing\n") == [
-        (["--stamp"], None, "Put the time on it."), (["-q", "--quiet"], None, "say nothing"),
-    ]  # fmt: skip
+    assert spelled(
+        ".SH OPTIONS\n.PP\n--stamp Put the time on it.\n.PP\n-q, --quiet: say nothing\n"
+    ) == [
+        (["--stamp"], None, "Put the time on it."),
+        (["-q", "--quiet"], None, "say nothing"),
+    ]
     assert spelled(".SH NOTES\n.PP\n--stamp Put the time on it.\n") == []
 
 
@@ -98,21 +105,36 @@ def test_a_placeholder_close_to_its_letter_is_told_by_type() -> None:
 
 
 def test_points_of_a_list() -> None:
-    body = '.SH OPTIONS\n.IP "\\[ci]" 4\n\\fB--deep\\fR:\n.IP\nHoe deep.\n.IP "\\(bu" 4\n\\fB--by n\\fR: so far\n'
+    body = (
+        '.SH OPTIONS\n.IP "\\[ci]" 4\n\\fB--deep\\fR:\n.IP\nHoe deep.\n.IP "\\(bu" 4\n\\fB--by '
+        "n\\fR: so far\n"
+    )
     assert spelled(body) == [(["--deep"], None, "Hoe deep."), (["--by"], "n", "so far")]
 
 
 def test_options_without_a_dash() -> None:
-    letters = ".SH OPTIONS\n.TP\n.B a\nAll.\n.TP\n.B x\nMore.\n.TP\n.B -a\nSome.\n.TP\n.B -e\nEvery.\n"
+    letters = (
+        ".SH OPTIONS\n.TP\n.B a\nAll.\n.TP\n.B x\nMore.\n.TP\n.B -a\nSome.\n.TP\n.B -e\nEvery.\n"
+    )
     assert [flags for flags, _, _ in spelled(letters)] == [["-a"], ["-e"], ["a"], ["x"]]
     keyed = ".SH DESCRIPTION\n.TP\nbs=BYTES\nBlocks.\n.TP\nif=FILE\nInput.\n.TP\nof=FILE\nOutput.\n"
-    assert spelled(keyed) == [(["bs"], "BYTES", "Blocks."), (["if"], "FILE", "Input."), (["of"], "FILE", "Output.")]
-    words = '.SH SYNOPSIS\nhoe BED [ depth CM ] [ with TOOL ]\n.SH OPTIONS\n.TP\n.BI depth " CM"\nSo deep.\n'
+    assert spelled(keyed) == [
+        (["bs"], "BYTES", "Blocks."),
+        (["if"], "FILE", "Input."),
+        (["of"], "FILE", "Output."),
+    ]
+    words = (
+        '.SH SYNOPSIS\nhoe BED [ depth CM ] [ with TOOL ]\n.SH OPTIONS\n.TP\n.BI depth " '
+        'CM"\nSo deep.\n'
+    )
     assert spelled(words) == [(["depth"], "CM", "So deep.")]
 
 
 def test_values_told_elsewhere_in_the_page() -> None:
-    body = ".SH OPTIONS\n.TP\n--color[=WHEN]\nColor it.\n.PP\nThe WHEN argument defaults to 'always' and can also be 'auto' or 'never'.\n"
+    body = (
+        ".SH OPTIONS\n.TP\n--color[=WHEN]\nColor it.\n.PP\nThe WHEN argument defaults to "
+        "'always' and can also be 'auto' or 'never'.\n"
+    )
     assert options_of(body)[0].values == ["always", "auto", "never"]
 
 
@@ -146,11 +168,15 @@ def test_values(argument: str, text: str, values: list[str] | None) -> None:
         ("Nothing of the kind.", None, None, False),
     ],
 )
-def test_what_the_text_says_of_a_value(text: str, default: str | None, assumed: str | None, again: bool) -> None:
+def test_what_the_text_says_of_a_value(
+    text: str, default: str | None, assumed: str | None, again: bool
+) -> None:
     assert (default_of(text), assumed_of(text), is_repeatable(text)) == (default, assumed, again)
 
 
 def test_a_tag_of_very_many_blanks() -> None:
-    """Runs of blanks between spellings mean as little as one; trying them in every way would take minutes."""
+    """Runs of blanks between spellings mean as little as one; trying them in every way would take
+    minutes.
+    """
     tag = read_tag("-a" + "\t \xa0" * 3000 + "," + " " * 5000 + "--all" + "\n" * 3000 + "  -A")
     assert tag is not None and tag.flags == ["-a", "--all", "-A"]

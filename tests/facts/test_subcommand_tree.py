@@ -21,19 +21,26 @@ def test_a_section_on_commands_where_a_form_wants_one() -> None:
 
 
 def test_a_choice_of_words_in_the_form() -> None:
-    body = ".SH SYNOPSIS\n.B hoe\n[-q] {add \\fIbed\\fR | remove \\fIbed\\fR | list}\n.SH D\n.TP\nadd\nAdd one.\n"
+    body = (
+        ".SH SYNOPSIS\n.B hoe\n[-q] {add \\fIbed\\fR | remove \\fIbed\\fR | list}\n.SH "
+        "D\n.TP\nadd\nAdd one.\n"
+    )
     assert listed(body) == [("add", "Add one."), ("remove", ""), ("list", "")]
 
 
 def test_words_that_stand_first_in_several_forms() -> None:
     body = (
-        ".SH SYNOPSIS\n.nf\n\\fIhoe row\\fR list [<opts>]\n\\fIhoe row\\fR drop <row>\n.fi\n.SH D\n.TP\nlist\nAll.\n"
+        ".SH SYNOPSIS\n.nf\n\\fIhoe row\\fR list [<opts>]\n\\fIhoe row\\fR drop "
+        "<row>\n.fi\n.SH D\n.TP\nlist\nAll.\n"
     )
     assert listed(body, "hoe-row") == [("list", "All."), ("drop", "")]
 
 
 def test_a_placeholder_spelled_out() -> None:
-    body = ".SH SYNOPSIS\n.B hoe\nOBJECT { COMMAND | help }\n.sp\nOBJECT := { bed | row }\n.SH OBJECTS\n.TP\nbed\n- a bed\n"
+    body = (
+        ".SH SYNOPSIS\n.B hoe\nOBJECT { COMMAND | help }\n.sp\nOBJECT := { bed | row }\n.SH "
+        "OBJECTS\n.TP\nbed\n- a bed\n"
+    )
     assert listed(body) == [("bed", "a bed"), ("row", "")]
 
 
@@ -44,7 +51,8 @@ def test_names_of_what_is_to_be_put_in_are_no_subcommands() -> None:
 
 def test_a_table_comes_back_from_its_bytes() -> None:
     source = (
-        ".TH X 1\n.SH NAME\nhoe \\- hoe beds\n.SH SYNOPSIS\n.B hoe\n[-d \\fIcm\\fR] [-q] COMMAND\n.SH COMMANDS\n.TP\nstart BED\nStart.\n"
+        ".TH X 1\n.SH NAME\nhoe \\- hoe beds\n.SH SYNOPSIS\n.B hoe\n[-d \\fIcm\\fR] [-q] "
+        "COMMAND\n.SH COMMANDS\n.TP\nstart BED\nStart.\n"
         ".SH OPTIONS\n.TP\n-d cm\nSo deep, one of 1, 2, or 3. The default is 2.\n"
     )
     table = make_table(document(source, "hoe.1", "hoe", "1"))

@@ -31,9 +31,16 @@ def test_kinds_follow_sections(tmp_path: Path) -> None:
     sections = ["1", "2", "3", "4", "5", "6", "7", "8", "n"]
     entries = build(tmp_path, {f"x.{section}": page("x") for section in sections})
     assert {label: entry.kind for label, entry in entries.items()} == {
-        "x(1)": "command", "x(2)": "system-call", "x(3)": "function", "x(4)": "device", "x(5)": "file-format",
-        "x(6)": "command", "x(7)": "topic", "x(8)": "command", "x(n)": "function",
-    }  # fmt: skip
+        "x(1)": "command",
+        "x(2)": "system-call",
+        "x(3)": "function",
+        "x(4)": "device",
+        "x(5)": "file-format",
+        "x(6)": "command",
+        "x(7)": "topic",
+        "x(8)": "command",
+        "x(n)": "function",
+    }
 
 
 def test_a_subcommand_is_told_by_its_form(tmp_path: Path) -> None:
@@ -47,17 +54,25 @@ def test_a_subcommand_is_told_by_its_form(tmp_path: Path) -> None:
         },
     )
     assert {label: entry.kind for label, entry in entries.items()} == {
-        "kit(1)": "command", "kit-mend(1)": "subcommand", "kit_cut_all(1)": "subcommand", "kit-daemon(8)": "command",
-    }  # fmt: skip
+        "kit(1)": "command",
+        "kit-mend(1)": "subcommand",
+        "kit_cut_all(1)": "subcommand",
+        "kit-daemon(8)": "command",
+    }
 
 
 def test_families_need_the_program_and_a_member(tmp_path: Path) -> None:
     names = ["kit.1", "kit-mend.1", "kit.conf.5", "kit-lib.3", "lone.1", "no-head.1", "other-x.7"]
     entries = build(tmp_path, {name: page(name) for name in names})
     assert {label: entry.family for label, entry in entries.items()} == {
-        "kit(1)": "kit", "kit-mend(1)": "kit", "kit.conf(5)": "kit", "kit-lib(3)": "kit", "lone(1)": "",
-        "no-head(1)": "", "other-x(7)": "",
-    }  # fmt: skip
+        "kit(1)": "kit",
+        "kit-mend(1)": "kit",
+        "kit.conf(5)": "kit",
+        "kit-lib(3)": "kit",
+        "lone(1)": "",
+        "no-head(1)": "",
+        "other-x(7)": "",
+    }
 
 
 def test_aliases_from_links_includes_and_the_name_line(tmp_path: Path) -> None:
@@ -92,7 +107,8 @@ def test_a_later_folder_is_hidden_behind_an_earlier_one(tmp_path: Path) -> None:
     (two / "man1" / "knot.1").write_text(page("knot"))
     found = scan([str(one), str(two)])
     readings = {
-        n: read_for_index((n, f.page.path, f.page.name, f.page.section, False)) for n, f in enumerate(found.pages)
+        n: read_for_index((n, f.page.path, f.page.name, f.page.section, False))
+        for n, f in enumerate(found.pages)
     }
     hidden = {entry.found.page.path: entry.hidden for entry in make_entries(readings, found.pages)}
     assert hidden == {

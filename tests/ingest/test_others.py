@@ -1,4 +1,6 @@
-"""What the index holds besides pages, and how it stays in step with shells, PATH and Info folders."""
+"""What the index holds besides pages, and how it stays in step with shells, PATH and Info
+folders.
+"""
 
 from __future__ import annotations
 
@@ -13,7 +15,10 @@ from dowsing.ingest.refresh import changed_folders, open_index, refresh
 from dowsing.machine.settings import Settings
 from dowsing.model.entry import InfoPlace
 
-SOD = "#!/bin/sh\ncase $1 in\nnames) printf 'dib\\tbuiltin\\tDig a hole\\n' ;;\nhelp) echo 'dib: dib [-d]' ;;\nesac\n"
+SOD = (
+    "#!/bin/sh\ncase $1 in\nnames) printf 'dib\\tbuiltin\\tDig a hole\\n' ;;\nhelp) echo 'dib: "
+    "dib [-d]' ;;\nesac\n"
+)
 NODE = "\x1f\nFile: knots.info,  Node: Top,  Up: (dir)\n\nKnots\n*****\n\nText.\n"
 
 
@@ -27,7 +32,9 @@ def program(path: Path, text: str = "#!/bin/sh\n") -> Path:
 @pytest.fixture
 def settings(tmp_path: Path) -> Settings:
     (tmp_path / "man" / "man1").mkdir(parents=True)
-    (tmp_path / "man" / "man1" / "tie.1").write_text(".TH T 1\n.SH NAME\ntie \\- fasten\n.SH D\nx\n")
+    (tmp_path / "man" / "man1" / "tie.1").write_text(
+        ".TH T 1\n.SH NAME\ntie \\- fasten\n.SH D\nx\n"
+    )
     program(tmp_path / "bin" / "tie")
     program(tmp_path / "bin" / "sod", SOD)
     (tmp_path / "info").mkdir()
@@ -36,10 +43,21 @@ def settings(tmp_path: Path) -> Settings:
         "* Menu:\n\n* lash: (knots)Top.   Lash.\n* gone: (other)Top.  x\n* odd: (knots)No.  x\n"
     )
     return Settings(
-        str(tmp_path / "cache"), "", "", str(tmp_path / "man"), [str(tmp_path / "bin")],
-        info_path=str(tmp_path / "info"), package_lists=str(tmp_path / "dpkg"),
-        shells={"sod": {"path": str(tmp_path / "bin" / "sod"), "list": ["names"], "help": ["help", "{name}"]}},
-    )  # fmt: skip
+        str(tmp_path / "cache"),
+        "",
+        "",
+        str(tmp_path / "man"),
+        [str(tmp_path / "bin")],
+        info_path=str(tmp_path / "info"),
+        package_lists=str(tmp_path / "dpkg"),
+        shells={
+            "sod": {
+                "path": str(tmp_path / "bin" / "sod"),
+                "list": ["names"],
+                "help": ["help", "{name}"],
+            }
+        },
+    )
 
 
 @pytest.fixture
@@ -63,7 +81,11 @@ def test_builtins_and_commands_without_a_page(store: Store) -> None:
     assert named(store, "dib") == [("dib(builtin)", "builtin", "Dig a hole")]
     assert named(store, "sod") == [("sod", "command", "no manual page")]
     assert named(store, "tie") == [("tie(1)", "command", "fasten")]
-    assert [store.named(name)[0].sources for name in ("dib", "sod", "tie")] == [["builtin"], [], ["manual"]]
+    assert [store.named(name)[0].sources for name in ("dib", "sod", "tie")] == [
+        ["builtin"],
+        [],
+        ["manual"],
+    ]
     assert store.shells() == ["sod"]
     assert [(row.shell, row.text) for row in store.in_shells("dib")] == [("sod", "dib: dib [-d]")]
     assert [match.name for match in store.in_bodies(["hole"])] == ["dib"]
@@ -71,9 +93,15 @@ def test_builtins_and_commands_without_a_page(store: Store) -> None:
 
 
 def test_nodes_of_info_manuals(store: Store, settings: Settings) -> None:
-    assert store.info_places("knots") == [InfoPlace(f"{settings.info_path}/knots.info", "knots", "Top")]
-    assert [place.node for place in store.info_places("lash")] == ["Top"]  # the folder's directory file says so
-    assert store.info_places("nothing") == store.info_places("gone") == store.info_places("odd") == []
+    assert store.info_places("knots") == [
+        InfoPlace(f"{settings.info_path}/knots.info", "knots", "Top")
+    ]
+    assert [place.node for place in store.info_places("lash")] == [
+        "Top"
+    ]  # the folder's directory file says so
+    assert (
+        store.info_places("nothing") == store.info_places("gone") == store.info_places("odd") == []
+    )
 
 
 def test_nothing_changed(store: Store, settings: Settings) -> None:
@@ -93,8 +121,12 @@ def test_a_command_comes_and_goes(store: Store, settings: Settings, tmp_path: Pa
     assert [match.name for match in store.matching_names("*")].count("sod") == 1
 
 
-def test_a_page_for_a_command_that_had_none(store: Store, settings: Settings, tmp_path: Path) -> None:
-    (tmp_path / "man" / "man1" / "sod.1").write_text(".TH S 1\n.SH NAME\nsod \\- a shell\n.SH D\nx\n")
+def test_a_page_for_a_command_that_had_none(
+    store: Store, settings: Settings, tmp_path: Path
+) -> None:
+    (tmp_path / "man" / "man1" / "sod.1").write_text(
+        ".TH S 1\n.SH NAME\nsod \\- a shell\n.SH D\nx\n"
+    )
     later(tmp_path / "man" / "man1")
     refresh(settings, store, [str(settings.man_path)])
     assert named(store, "sod") == [("sod(1)", "command", "a shell")]
@@ -109,7 +141,10 @@ def test_a_refresh_ends_where_a_build_does(settings: Settings, tmp_path: Path) -
     for folder in ("bin", "info", "man/man1", "bin/sod"):
         later(tmp_path / folder)
     refresh(settings, built, roots)
-    assert sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()])) == before
+    assert (
+        sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()]))
+        == before
+    )
     assert before == ["dib", "dib(builtin)", "sod", "tie(1)"]
 
 
@@ -134,20 +169,30 @@ def test_only_what_changed_is_asked_anew(
 def test_another_path_adds_its_folders(store: Store, settings: Settings, tmp_path: Path) -> None:
     program(tmp_path / "sbin" / "lash")
     later(tmp_path / "sbin")  # what is younger than the clock's step is looked at once more
-    wider = Settings(**{**vars(settings), "search_path": [*settings.search_path, str(tmp_path / "sbin"), "bin", ""]})
+    wider = Settings(
+        **{
+            **vars(settings),
+            "search_path": [*settings.search_path, str(tmp_path / "sbin"), "bin", ""],
+        }
+    )
     refresh(wider, store, [str(settings.man_path)])
     assert named(store, "lash") == [("lash", "command", "no manual page")]
     assert changed_folders(store, wider, [str(settings.man_path)]).others == []
     assert changed_folders(store, settings, [str(settings.man_path)]).others == []
 
 
-def test_what_could_not_be_taken_up_is_told_and_forgotten(store: Store, settings: Settings, tmp_path: Path) -> None:
+def test_what_could_not_be_taken_up_is_told_and_forgotten(
+    store: Store, settings: Settings, tmp_path: Path
+) -> None:
     (tmp_path / "info" / "noise.info").write_text("noise")
     program(tmp_path / "bin" / "sod", "#!/bin/sh\nkill -9 $$\n")
     later(tmp_path / "info")
     later(tmp_path / "bin" / "sod")
     refresh(settings, store, [str(settings.man_path)])
-    assert sorted(os.path.basename(problem.path) for problem in store.problems()) == ["noise.info", "sod"]
+    assert sorted(os.path.basename(problem.path) for problem in store.problems()) == [
+        "noise.info",
+        "sod",
+    ]
     (tmp_path / "man" / "man1" / "new.1").write_text(".TH T 1\n.SH NAME\nnew \\- x\n.SH D\nx\n")
     later(tmp_path / "man" / "man1")
     refresh(settings, store, [str(settings.man_path)])

@@ -58,7 +58,9 @@ def names_of(store: Store, matches: list) -> list[str]:
 
 def having(store: Store, term: str) -> list[str]:
     """The shown entries whose names or summaries have the term."""
-    numbers = {n for posting in postings(store, [term]) if posting.part == HEADS for n in posting.entries}
+    numbers = {
+        n for posting in postings(store, [term]) if posting.part == HEADS for n in posting.entries
+    }
     return sorted(labels(store.entries(sorted(numbers - store.hidden()))))
 
 
@@ -77,7 +79,11 @@ def test_patterns_and_pieces_of_names(store: Store) -> None:
     assert names_of(store, store.matching_names("[tu]*")) == ["tie(1)", "tie(3pm)", "untie(1)"]
     assert names_of(store, store.matching_names("nothing*")) == []
     assert labels(store.entries(store.numbers_holding("nti"))) == ["untie(1)"]
-    assert sorted(labels(store.entries(store.numbers_holding("ie")))) == ["tie(1)", "tie(3pm)", "untie(1)"]
+    assert sorted(labels(store.entries(store.numbers_holding("ie")))) == [
+        "tie(1)",
+        "tie(3pm)",
+        "untie(1)",
+    ]
 
 
 def test_words_in_heads_and_bodies(store: Store) -> None:
@@ -137,7 +143,9 @@ def test_a_link_that_is_added_and_taken_away(store: Store, settings: Settings, r
     assert labels(store.named("tie", "1")) == ["tie(1)"]
 
 
-def test_a_page_that_only_refers_to_another_comes_and_stays(store: Store, settings: Settings, root: Path) -> None:
+def test_a_page_that_only_refers_to_another_comes_and_stays(
+    store: Store, settings: Settings, root: Path
+) -> None:
     (root / "man1" / "lash.1").write_text(".so man1/tie.1\n")
     refresh(settings, store, [str(root)])
     assert labels(store.named("lash")) == ["tie(1)"]
@@ -151,7 +159,9 @@ def test_a_page_that_only_refers_to_another_comes_and_stays(store: Store, settin
     assert names_of(store, store.matching_names("*")) == ["tie(1)", "tie(3pm)", "untie(1)"]
 
 
-def test_many_changes_ask_for_a_new_build(store: Store, settings: Settings, root: Path, monkeypatch) -> None:
+def test_many_changes_ask_for_a_new_build(
+    store: Store, settings: Settings, root: Path, monkeypatch
+) -> None:
     monkeypatch.setattr("dowsing.ingest.refresh.MOST_CHANGES", 2)
     for n in range(3):
         (root / "man1" / f"n{n}.1").write_text(page(f"n{n}"))
@@ -176,7 +186,9 @@ def test_an_index_that_cannot_be_written_is_still_read(
 
 def test_other_folders_have_another_index() -> None:
     assert index_path("/c", ["/a"]) != index_path("/c", ["/a", "/b"])
-    assert index_path("/c", ["/a"]) != index_path("/c", ["/a"], ["demo"]), "what else it is made of counts too"
+    assert index_path("/c", ["/a"]) != index_path("/c", ["/a"], ["demo"]), (
+        "what else it is made of counts too"
+    )
     assert index_path("/c", ["/a"]) == index_path("/c", ["/a"], [])
     assert os.path.dirname(index_path("/c", ["/a"])) == "/c"
 
@@ -196,7 +208,9 @@ def test_only_the_newest_indexes_are_kept(tmp_path: Path) -> None:
         (tmp_path / f"index-{n:08x}.sqlite.lock").write_text("")
         os.utime(file, (n, n))
     remove_old_indexes(str(tmp_path))
-    assert sorted(p.name[6:14] for p in tmp_path.glob("*.sqlite")) == [f"{n:08x}" for n in range(3, 9)]
+    assert sorted(p.name[6:14] for p in tmp_path.glob("*.sqlite")) == [
+        f"{n:08x}" for n in range(3, 9)
+    ]
 
 
 def test_a_folder_that_cannot_be_made(tmp_path: Path, settings: Settings, root: Path) -> None:

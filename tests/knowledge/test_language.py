@@ -38,9 +38,14 @@ def test_related_words() -> None:
     assert [known.verb(word) for word in ("removes", "deleting", "written", "reinstall")] == [
         "remove", "remove", "write", "install",
     ]  # fmt: skip
-    assert [known.noun(word) for word in ("folders", "subdirectories", "wide-character", "stone")] == [
-        "directory", "directory", "character", None,
-    ]  # fmt: skip
+    assert [
+        known.noun(word) for word in ("folders", "subdirectories", "wide-character", "stone")
+    ] == [
+        "directory",
+        "directory",
+        "character",
+        None,
+    ]
 
 
 @pytest.mark.parametrize(
@@ -59,7 +64,16 @@ def test_singular(plural: str, one: str) -> None:
 
 
 def test_words_and_stems() -> None:
-    assert words("Don't touch x86_64-linux: ÄÖ, 日本") == ["don", "t", "touch", "x86", "64", "linux", "äö", "日本"]
+    assert words("Don't touch x86_64-linux: ÄÖ, 日本") == [
+        "don",
+        "t",
+        "touch",
+        "x86",
+        "64",
+        "linux",
+        "äö",
+        "日本",
+    ]
     assert stems("removes removing removed") == ["remov"] * 3
     assert stem("files") is stem("files")
     assert len(stem("x" * 5000)) <= 40

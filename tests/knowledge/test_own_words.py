@@ -1,4 +1,6 @@
-"""Our phrases for commands are our own words: none is the summary of the page that it stands for."""
+"""Our phrases for commands are our own words: none is the summary of the page that it stands
+for.
+"""
 
 from __future__ import annotations
 
@@ -30,4 +32,8 @@ def test_what_counts_as_taken() -> None:
     assert taken("vent(1)", "the roof of a house", "open the roof of a house in summer")
     assert not taken("vent(1)", "roof vents", "roof vents"), "two words may well be the same"
     assert not taken("vent(1)", "let some air in", "open the roof vents")
-    assert digest("vent(1)", "the roof vents") == digest("vent(1)", "roof vent") != digest("mist(1)", "roof vent")
+    assert (
+        digest("vent(1)", "the roof vents")
+        == digest("vent(1)", "roof vent")
+        != digest("mist(1)", "roof vent")
+    )

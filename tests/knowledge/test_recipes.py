@@ -17,13 +17,23 @@ from dowsing.tasks.answers import is_checked
 
 def test_a_recipe_with_its_slots(tmp_path: Path) -> None:
     (tmp_path / "a.toml").write_text(
-        '[[recipe]]\ntask = "pack a bed"\nalso = ["bundle"]\nline = "crate -p <bed> {?-n <number>?} <folder>"\n'
+        '[[recipe]]\ntask = "pack a bed"\nalso = ["bundle"]\nline = "crate -p <bed> {?-n '
+        '<number>?} <folder>"\n'
         'slots.bed = { kind = "text", like = "*.bed", default = "x" }\nchanges = "files"\n'
     )
     [recipe], faults = read_recipes(str(tmp_path / "a.toml"))
     assert faults == []
-    assert (recipe.task, recipe.also, recipe.command, recipe.changes) == ("pack a bed", ["bundle"], "crate", "files")
-    assert recipe.slots == [Slot("bed", "text", "*.bed", "x"), Slot("number", "number"), Slot("folder", "folder")]
+    assert (recipe.task, recipe.also, recipe.command, recipe.changes) == (
+        "pack a bed",
+        ["bundle"],
+        "crate",
+        "files",
+    )
+    assert recipe.slots == [
+        Slot("bed", "text", "*.bed", "x"),
+        Slot("number", "number"),
+        Slot("folder", "folder"),
+    ]
 
 
 @pytest.mark.parametrize(
@@ -37,7 +47,11 @@ def test_a_recipe_with_its_slots(tmp_path: Path) -> None:
             1,
             "changes is one of nothing, files, system, network",
         ),
-        ('[[recipe]]\ntask = "x"\nline = "y"\nslots.a = {kind = "file"}\n', 1, "the slot a is not in the line"),
+        (
+            '[[recipe]]\ntask = "x"\nline = "y"\nslots.a = {kind = "file"}\n',
+            1,
+            "the slot a is not in the line",
+        ),
         (
             '[[recipe]]\ntask = "x"\nline = "y <a>"\nslots.a = {kind = "tree"}\n',
             1,
@@ -47,7 +61,9 @@ def test_a_recipe_with_its_slots(tmp_path: Path) -> None:
         ("what = 1\n", 1, "has no [[recipe]]"),
     ],
 )
-def test_what_is_wrong_is_said_with_its_line(tmp_path: Path, text: str, line: int, says: str) -> None:
+def test_what_is_wrong_is_said_with_its_line(
+    tmp_path: Path, text: str, line: int, says: str
+) -> None:
     good = '[[recipe]]\ntask = "good"\nline = "true"\n'
     (tmp_path / "a.toml").write_text(text + (good if "[[recipe]]" in text else ""))
     recipes, faults = read_recipes(str(tmp_path / "a.toml"))
@@ -57,12 +73,16 @@ def test_what_is_wrong_is_said_with_its_line(tmp_path: Path, text: str, line: in
 
 def test_a_broken_block_does_not_keep_the_others_from_being_read(tmp_path: Path) -> None:
     (tmp_path / "a.toml").write_text(
-        '[[recipe]]\ntask = "one"\nline = "a"\n\n[[recipe]]\ntask = "two\nline = "b"\n\n[[recipe]]\ntask = "three"\nline = "c"\n'
+        '[[recipe]]\ntask = "one"\nline = "a"\n\n[[recipe]]\ntask = "two\nline = '
+        '"b"\n\n[[recipe]]\ntask = "three"\nline = "c"\n'
     )
     recipes, [fault] = read_recipes(str(tmp_path / "a.toml"))
     assert [recipe.task for recipe in recipes] == ["one", "three"]
     assert fault.line == 6
-    assert read_recipes(str(tmp_path / "none.toml"))[1][0].says == "cannot be read: no such file or directory"
+    assert (
+        read_recipes(str(tmp_path / "none.toml"))[1][0].says
+        == "cannot be read: no such file or directory"
+    )
 
 
 def test_our_own_files_have_no_fault_and_no_line_twice() -> None:
@@ -87,7 +107,9 @@ def test_every_option_of_our_recipes_is_documented_on_this_machine() -> None:
     for recipe in own_recipes()[0]:
         for line in variants(recipe):
             found = unpick(line, tables)
-            known = all(p.page or p.text.startswith("<") for p in found.pieces if p.role == "command")
+            known = all(
+                p.page or p.text.startswith("<") for p in found.pieces if p.role == "command"
+            )
             if known and not is_checked(found):
                 undocumented = [p.text for p in found.pieces if p.role == "option" and not p.page]
                 wrong.append((line, [p.problem for p in found.pieces if p.problem], undocumented))

@@ -1,4 +1,6 @@
-"""The user's own files, edited in place: what is not ours stays to the byte, what is damaged is named, nothing is lost."""
+"""The user's own files, edited in place: what is not ours stays to the byte, what is damaged is
+named, nothing is lost.
+"""
 
 from __future__ import annotations
 
@@ -45,16 +47,23 @@ def test_dropping_a_remark_leaves_all_else_to_the_byte(tmp_path: Path) -> None:
     assert (tmp_path / "notes.toml").read_text() == NOTES.replace(block, "")
     assert (tmp_path / "dropped.toml").read_text() == block.rstrip("\n") + "\n"
     drop_note(str(tmp_path), notes[1])
-    assert (tmp_path / "notes.toml").read_text() == '# my own head\n\n[settings]\ncolour = "green"\n# at the end\n'
+    assert (
+        tmp_path / "notes.toml"
+    ).read_text() == '# my own head\n\n[settings]\ncolour = "green"\n# at the end\n'
     assert [note.text for note in read_notes(str(tmp_path))[0]] == []
 
 
 def test_a_damaged_remark_hides_no_other_and_stays(tmp_path: Path) -> None:
-    text = '[[note]]\nname = "a(1)"\ntext = "one"\n\n[[note]]\nname = "b(1)\ntext = oops\n\n[[note]]\nname = "c(1)"\ntext = "three"\n'
+    text = (
+        '[[note]]\nname = "a(1)"\ntext = "one"\n\n[[note]]\nname = "b(1)\ntext = '
+        'oops\n\n[[note]]\nname = "c(1)"\ntext = "three"\n'
+    )
     (tmp_path / "notes.toml").write_text(text)
     notes, faults = read_notes(str(tmp_path))
     assert [note.name for note in notes] == ["a(1)", "c(1)"]
-    assert [(fault.line, fault.says) for fault in faults] == [(6, "is not TOML: illegal character '\\n'")]
+    assert [(fault.line, fault.says) for fault in faults] == [
+        (6, "is not TOML: illegal character '\\n'")
+    ]
     add_note(str(tmp_path), Remark("d(1)", "four", "2026-01-01"))
     drop_note(str(tmp_path), notes[0])
     left = (tmp_path / "notes.toml").read_text()
@@ -92,19 +101,23 @@ def test_what_no_parser_can_read_is_one_line(text: str, says: str) -> None:
 def test_recipes_of_a_file_with_numbers_and_nesting_without_end() -> None:
     good = '[[recipe]]\ntask = "open"\nline = "vent"\n\n'
     for bad in ("x = " + "9" * 5000, "y = " + "[" * 50_000, "slots = 5", "also = 7"):
-        recipes, faults = parse_recipes("f", f'{good}[[recipe]]\ntask = "t"\nline = "l"\n{bad}\n\n{good}')
+        recipes, faults = parse_recipes(
+            "f", f'{good}[[recipe]]\ntask = "t"\nline = "l"\n{bad}\n\n{good}'
+        )
         assert [one.task for one in recipes] == ["open", "open"], bad[:10]
         assert len(faults) == 1 and 5 <= faults[0].line <= 8
 
 
 def test_a_kept_line_gets_a_new_task_and_keeps_its_comments(tmp_path: Path) -> None:
     text = (
-        "# mine\n[[recipe]]  # the first\ntask = 'one' # why\nline = '''vent \"a\"'''\nsaved = \"2026-01-01\"\nextra = 1\n\n"
-        '[[recipe]]\ntask = "two"\nline = "vent b"\n'
+        "# mine\n[[recipe]]  # the first\ntask = 'one' # why\nline = '''vent \"a\"'''\nsaved = "
+        '"2026-01-01"\nextra = 1\n\n[[recipe]]\ntask = "two"\nline = "vent b"\n'
     )
     (tmp_path / "saved.toml").write_text(text)
     recipe = make_recipe({"task": "uno \u202e", "line": 'vent "a"'}, "", "")
-    assert save(str(tmp_path), recipe, "2026-02-02").known is False, "a key that we do not know: not ours to change"
+    assert save(str(tmp_path), recipe, "2026-02-02").known is False, (
+        "a key that we do not know: not ours to change"
+    )
     text = text.replace("extra = 1\n", "")
     (tmp_path / "saved.toml").write_text(text)
     done = save(str(tmp_path), recipe, "2026-02-02")
@@ -138,7 +151,9 @@ def test_blocks_cover_what_they_are_made_of() -> None:
 
 
 def test_what_was_read_keeps_lines_that_make_no_sense(tmp_path: Path) -> None:
-    (tmp_path / "read.jsonl").write_text('{"name": "a(1)", "day": "d"}\nnot ours\n[1]\n{"name": "b(1)"}\n')
+    (tmp_path / "read.jsonl").write_text(
+        '{"name": "a(1)", "day": "d"}\nnot ours\n[1]\n{"name": "b(1)"}\n'
+    )
     assert read_labels(str(tmp_path)) == {"a(1)": "d", "b(1)": ""}
     assert forget(str(tmp_path), {"a(1)", "c(1)"}) == 1
     assert (tmp_path / "read.jsonl").read_text() == 'not ours\n[1]\n{"name": "b(1)"}\n'

@@ -12,7 +12,12 @@ from dowsing.model.errors import BadSettings
 
 def test_own_variables_go_before_the_platform(tmp_path: Path) -> None:
     found = read_settings(
-        {"HOME": "/h", "DOWSING_CACHE": "/c", "XDG_DATA_HOME": "/x", "DOWSING_CONFIG": str(tmp_path)}
+        {
+            "HOME": "/h",
+            "DOWSING_CACHE": "/c",
+            "XDG_DATA_HOME": "/x",
+            "DOWSING_CONFIG": str(tmp_path),
+        }
     )
     assert (found.cache, found.data, found.config) == ("/c", "/x/dowsing", str(tmp_path))
 
@@ -25,7 +30,9 @@ def test_the_usual_folders(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> N
     assert found.config == str(tmp_path / ".config" / "dowsing")
 
 
-def test_the_same_folders_as_the_platform_library(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_the_same_folders_as_the_platform_library(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     platformdirs = pytest.importorskip("platformdirs")
     for variable in ("XDG_CACHE_HOME", "XDG_DATA_HOME", "XDG_CONFIG_HOME"):
         monkeypatch.delenv(variable, raising=False)
@@ -53,7 +60,9 @@ def test_language(environment: dict[str, str], language: str) -> None:
 
 
 def test_the_settings_file(tmp_path: Path) -> None:
-    (tmp_path / "config.toml").write_text('color = "never"\nwidth = 72\nman_path = ["/a", "/b"]\nlanguage = "fr"\n')
+    (tmp_path / "config.toml").write_text(
+        'color = "never"\nwidth = 72\nman_path = ["/a", "/b"]\nlanguage = "fr"\n'
+    )
     found = read_settings({"HOME": "/h", "DOWSING_CONFIG": str(tmp_path), "MANPATH": "/other"})
     assert found.man_path == "/a:/b"
     assert found.language == "fr"

@@ -64,7 +64,9 @@ def test_clean_line_shows_what_was_there() -> None:
 
 @given(st.text())
 def test_cleaned_text_holds_no_control_character(text: str) -> None:
-    assert not any((char < " " and char not in "\n\t") or "\x7f" <= char <= "\x9f" for char in clean(text))
+    assert not any(
+        (char < " " and char not in "\n\t") or "\x7f" <= char <= "\x9f" for char in clean(text)
+    )
     assert clean(clean(text)) == clean(text)
 
 

@@ -18,14 +18,29 @@ from dowsing.model.names import Name, is_plausible, readings, section_rank
         (["printf.3"], [("printf.3", ""), ("printf", "3")]),
         (["fstab.5"], [("fstab.5", ""), ("fstab", "5")]),
         (["org.example.x1"], [("org.example.x1", "")]),
-        (["git", "commit"], [("git commit", ""), ("git-commit", ""), ("git_commit", ""), ("gitcommit", "")]),
-        (["git commit"], [("git commit", ""), ("git-commit", ""), ("git_commit", ""), ("gitcommit", "")]),
+        (
+            ["git", "commit"],
+            [("git commit", ""), ("git-commit", ""), ("git_commit", ""), ("gitcommit", "")],
+        ),
+        (
+            ["git commit"],
+            [("git commit", ""), ("git-commit", ""), ("git_commit", ""), ("gitcommit", "")],
+        ),
         (["["], [("[", "")]),
         (["."], [(".", "")]),
         (["  tar  "], [("tar", "")]),
         ([""], []),
         ([], []),
-        (["3", "printf"], [("printf", "3"), ("3 printf", ""), ("3-printf", ""), ("3_printf", ""), ("3printf", "")]),
+        (
+            ["3", "printf"],
+            [
+                ("printf", "3"),
+                ("3 printf", ""),
+                ("3-printf", ""),
+                ("3_printf", ""),
+                ("3printf", ""),
+            ],
+        ),
     ],
 )
 def test_readings(words: list[str], expected: list[tuple[str, str]]) -> None:
@@ -38,7 +53,17 @@ def test_labels() -> None:
 
 def test_commands_come_before_functions_before_files() -> None:
     sections = ["5", "3", "1", "8", "3pm", "7", "2", "zz", "builtin"]
-    assert sorted(sections, key=section_rank) == ["1", "8", "builtin", "2", "3", "3pm", "5", "7", "zz"]
+    assert sorted(sections, key=section_rank) == [
+        "1",
+        "8",
+        "builtin",
+        "2",
+        "3",
+        "3pm",
+        "5",
+        "7",
+        "zz",
+    ]
 
 
 def test_plausible_names() -> None:

@@ -16,7 +16,9 @@ from dowsing.model.nearness import Near, distance, nearest, nearest_words
         ("xyz", ["always", "never"], []),
     ],
 )
-def test_what_is_written_like_a_word_the_likeliest_first(word: str, choices: list[str], near: list[str]) -> None:
+def test_what_is_written_like_a_word_the_likeliest_first(
+    word: str, choices: list[str], near: list[str]
+) -> None:
     assert nearest_words(word, choices) == near
 
 
@@ -28,4 +30,8 @@ def test_how_like_a_word_must_be_and_how_many_there_are() -> None:
 
 
 def test_two_letters_that_changed_places_are_one_step() -> None:
-    assert (distance("prnue", "prune"), distance("prun", "prune"), distance("pune", "prunes")) == (1, 1, 2)
+    assert (distance("prnue", "prune"), distance("prun", "prune"), distance("pune", "prunes")) == (
+        1,
+        1,
+        2,
+    )

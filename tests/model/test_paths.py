@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from dowsing.model.paths import as_text, restored, stored
 
 BYTES = st.one_of(
-    st.binary(max_size=12), st.lists(st.sampled_from([0xF4, 0x8F, 0xBC, 0xBE, 0xBF, 0x80, 65])).map(bytes)
+    st.binary(max_size=12),
+    st.lists(st.sampled_from([0xF4, 0x8F, 0xBC, 0xBE, 0xBF, 0x80, 65])).map(bytes),
 )
 
 

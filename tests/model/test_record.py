@@ -41,4 +41,7 @@ def test_records_are_immutable_and_comparable() -> None:
 
 def test_dump_is_plain_data() -> None:
     value = {"pots": [Pot("clay", 3, ["fern"])], "pair": (1, None)}
-    assert dump(value) == {"pots": [{"name": "clay", "size": 3, "plants": ["fern"]}], "pair": [1, None]}
+    assert dump(value) == {
+        "pots": [{"name": "clay", "size": 3, "plants": ["fern"]}],
+        "pair": [1, None],
+    }

@@ -18,7 +18,10 @@ def test_a_link_stays_one_and_the_permissions_stay(tmp_path):
     assert (desk / "notes").is_symlink()
     assert (shelf / "notes").read_bytes() == b"new\r\n\xff"
     assert stat.S_IMODE(os.stat(shelf / "notes").st_mode) == 0o640
-    assert [each.name for folder in (shelf, desk) for each in folder.iterdir()] == ["notes", "notes"]
+    assert [each.name for folder in (shelf, desk) for each in folder.iterdir()] == [
+        "notes",
+        "notes",
+    ]
 
 
 def test_what_cannot_be_put_in_place_leaves_nothing_behind(tmp_path):

@@ -76,7 +76,9 @@ def test_what_cannot_be_read_says_why(tmp_path: Path) -> None:
         read_bytes(str(tmp_path))
 
 
-def test_a_small_file_cannot_unpack_without_bounds(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_small_file_cannot_unpack_without_bounds(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     monkeypatch.setattr("dowsing.readers.decoding.MOST_BYTES", 10_000)
     (tmp_path / "bomb.1.gz").write_bytes(gzip.compress(b"x" * 1_000_000))
     with pytest.raises(Unreadable, match="too large: it unpacks to more"):
@@ -93,10 +95,15 @@ def test_formatted_pages_are_known_by_their_overstrikes() -> None:
 
 @pytest.mark.parametrize("name", ["two.1.gz", "two.1.bz2", "two.1.xz", "two.1.zst"])
 def test_all_streams_of_a_file_are_read(tmp_path: Path, name: str) -> None:
-    """As the packers themselves write it when a file is added to another one, with padding between them."""
-    pack = {"gz": gzip.compress, "bz2": bz2.compress, "xz": lzma.compress, "zst": zstandard.compress}[
-        name.split(".")[2]
-    ]
+    """As the packers themselves write it when a file is added to another one, with padding between
+    them.
+    """
+    pack = {
+        "gz": gzip.compress,
+        "bz2": bz2.compress,
+        "xz": lzma.compress,
+        "zst": zstandard.compress,
+    }[name.split(".")[2]]
     path = tmp_path / name
     path.write_bytes(pack(b"one\n") + pack(b"two\n") + b"\0" * 8 + pack(b"three\n") + b"rest")
     assert read_bytes(str(path)) == b"one\ntwo\nthree\n"
@@ -106,7 +113,9 @@ def test_all_streams_of_a_file_are_read(tmp_path: Path, name: str) -> None:
 
 
 @pytest.mark.parametrize("pack", [gzip.compress, bz2.compress, lzma.compress, zstandard.compress])
-def test_no_packing_unpacks_without_bounds(tmp_path: Path, monkeypatch: pytest.MonkeyPatch, pack) -> None:  # type: ignore[no-untyped-def]
+def test_no_packing_unpacks_without_bounds(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, pack
+) -> None:  # type: ignore[no-untyped-def]
     monkeypatch.setattr("dowsing.readers.decoding.MOST_BYTES", 100_000)
     path = tmp_path / "bomb.1"
     path.write_bytes(pack(b"x" * 100_000))
@@ -118,10 +127,13 @@ def test_no_packing_unpacks_without_bounds(tmp_path: Path, monkeypatch: pytest.M
 
 
 @pytest.mark.parametrize(
-    "coding", ["undefined", "punycode", "idna", "hex", "zlib", "rot13", "unicode_escape", "utf-7", "x" * 300]
+    "coding",
+    ["undefined", "punycode", "idna", "hex", "zlib", "rot13", "unicode_escape", "utf-7", "x" * 300],
 )
 def test_a_coding_line_that_names_no_encoding(coding: str) -> None:
-    assert decode(f"'\\\" -*- coding: {coding} -*-\nBlatt é \\x1b\n".encode()).endswith("Blatt é \\x1b\n")
+    assert decode(f"'\\\" -*- coding: {coding} -*-\nBlatt é \\x1b\n".encode()).endswith(
+        "Blatt é \\x1b\n"
+    )
 
 
 def test_what_is_no_plain_file_is_not_waited_for(tmp_path: Path) -> None:

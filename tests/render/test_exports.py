@@ -17,9 +17,13 @@ def document(*blocks: Literal | Paragraph) -> Document:
     return Document("vent", "1", "manual", [section])
 
 
-@pytest.mark.parametrize("text", ["```\nrm -rf ~\n```", "a\n````\nb", "~~~", "`" * 12, "```", "x\n```sh\n<script>"])
+@pytest.mark.parametrize(
+    "text", ["```\nrm -rf ~\n```", "a\n````\nb", "~~~", "`" * 12, "```", "x\n```sh\n<script>"]
+)
 def test_a_fence_is_longer_than_any_inside(text: str) -> None:
-    tokens = MarkdownIt("commonmark").parse(document_markdown(document(Literal(text), Paragraph("after"))))
+    tokens = MarkdownIt("commonmark").parse(
+        document_markdown(document(Literal(text), Paragraph("after")))
+    )
     fences = [token for token in tokens if token.type == "fence"]
     assert [fence.content for fence in fences] == [text + "\n"]
     assert [token.content for token in tokens if token.type == "inline"][-1] == "after"
@@ -27,16 +31,28 @@ def test_a_fence_is_longer_than_any_inside(text: str) -> None:
 
 @pytest.mark.parametrize("code", ["a`b", "``", "a```b", "`"])
 def test_code_in_a_line_keeps_its_quotes(code: str) -> None:
-    tokens = MarkdownIt("commonmark").parse(document_markdown(document(Paragraph(f"x {CODE}{code}{ROMAN} y"))))
-    inside = [child for token in tokens for child in token.children or [] if child.type == "code_inline"]
+    tokens = MarkdownIt("commonmark").parse(
+        document_markdown(document(Paragraph(f"x {CODE}{code}{ROMAN} y")))
+    )
+    inside = [
+        child for token in tokens for child in token.children or [] if child.type == "code_inline"
+    ]
     assert [child.content.strip() for child in inside] == [code]
 
 
 LINKS = [
-    ("https://garden.example/a", True), ("mailto:fern@garden.example", True), ("file:///usr/share/doc/x", True),
-    ("HTTP://x", True), ("javascript:alert(1)", False), ("JavaScript:alert(1)", False), ("data:text/html,x", False),
-    ("vbscript:x", False), ("tar(1)", False), ("https", False), (" javascript:x", False),
-]  # fmt: skip
+    ("https://garden.example/a", True),
+    ("mailto:fern@garden.example", True),
+    ("file:///usr/share/doc/x", True),
+    ("HTTP://x", True),
+    ("javascript:alert(1)", False),
+    ("JavaScript:alert(1)", False),
+    ("data:text/html,x", False),
+    ("vbscript:x", False),
+    ("tar(1)", False),
+    ("https", False),
+    (" javascript:x", False),
+]
 
 
 @pytest.mark.parametrize(("target", "carried"), LINKS)
@@ -47,14 +63,24 @@ def test_only_links_of_the_web_mail_and_files_are_carried(target: str, carried: 
     reader = MarkdownIt("commonmark")
     reader.validateLink = lambda _: True  # type: ignore[method-assign]
     tokens = reader.parse(document_markdown(page))
-    links = [child for token in tokens for child in token.children or [] if child.type == "link_open"]
+    links = [
+        child for token in tokens for child in token.children or [] if child.type == "link_open"
+    ]
     assert bool(links) is carried
 
 
 @pytest.mark.parametrize(
-    "target", ["https://x/) [a](javascript:x)", 'https://x/ "onclick=y', "https://x/<b>", "https://x/a b"]
+    "target",
+    ["https://x/) [a](javascript:x)", 'https://x/ "onclick=y', "https://x/<b>", "https://x/a b"],
 )
 def test_an_address_cannot_end_its_link(target: str) -> None:
-    tokens = MarkdownIt("commonmark").parse(document_markdown(document(Paragraph(link(target, "here")))))
-    links = [child.attrGet("href") for token in tokens for child in token.children or [] if child.type == "link_open"]
+    tokens = MarkdownIt("commonmark").parse(
+        document_markdown(document(Paragraph(link(target, "here"))))
+    )
+    links = [
+        child.attrGet("href")
+        for token in tokens
+        for child in token.children or []
+        if child.type == "link_open"
+    ]
     assert len(links) == 1 and str(links[0]).startswith("https://x/")

@@ -20,15 +20,25 @@ CODES = [
 
 @pytest.mark.parametrize("code", CODES, ids=str)
 def test_a_code_has_words_and_they_have_what_goes_into_them(code: Code) -> None:
-    by_text = {Meaning.OPERATOR: "|", Meaning.KEYWORD: "if", Meaning.TEST: "-e", Meaning.BRACKET_TEST: "="}
-    arguments = {Meaning.REDIRECTION: (">", "rope")}.get(code, (by_text.get(code, "one"), "two", "three"))
+    by_text = {
+        Meaning.OPERATOR: "|",
+        Meaning.KEYWORD: "if",
+        Meaning.TEST: "-e",
+        Meaning.BRACKET_TEST: "=",
+    }
+    arguments = {Meaning.REDIRECTION: (">", "rope")}.get(
+        code, (by_text.get(code, "one"), "two", "three")
+    )
     said = words(told(code, *arguments))
     assert said and "{" not in said
 
 
 def test_a_saying_within_another() -> None:
     wrong = told(WrongValue.NO_NUMBER)
-    assert words(told(ProblemCode.WRONG_VALUE, wrong)) == "value of a wrong kind: a number is wanted here"
+    assert (
+        words(told(ProblemCode.WRONG_VALUE, wrong))
+        == "value of a wrong kind: a number is wanted here"
+    )
     assert words(None) == ""
 
 
@@ -38,8 +48,14 @@ def test_a_saying_within_another() -> None:
         (told(FaultCode.NEEDED, "--pack", "--unpack"), "needs --pack or --unpack"),
         (told(Meaning.REDIRECTION, "2>&", "1"), "its errors go where its output goes"),
         (told(Meaning.REDIRECTION, ">>", "log"), "what it prints goes to the end of log"),
-        (told(Meaning.REDIRECTION, "&>", "/dev/null"), "what it prints and its errors are thrown away"),
-        (told(Meaning.REDIRECTION, ">", "log"), "what it prints goes to log, whose contents are replaced"),
+        (
+            told(Meaning.REDIRECTION, "&>", "/dev/null"),
+            "what it prints and its errors are thrown away",
+        ),
+        (
+            told(Meaning.REDIRECTION, ">", "log"),
+            "what it prints goes to log, whose contents are replaced",
+        ),
         (told(Meaning.REDIRECTION, "3>&", "-"), "closes stream 3"),
         (told(Meaning.REDIRECTION, "<<END", ""), "input is the lines that follow, up to END"),
         (told(Meaning.OPERATOR, "%%"), ""),

@@ -37,7 +37,10 @@ def test_styles_begin_and_end_on_each_line() -> None:
 
 def test_kept_blanks_do_not_break() -> None:
     assert wrap("aaaa bbbb\xa0cccc", 12) == ["aaaa", "bbbb cccc"]
-    assert wrap(unbroken(["dowsing read tar", "dowsing read git"]), 24) == ["dowsing read tar ·", "dowsing read git"]
+    assert wrap(unbroken(["dowsing read tar", "dowsing read git"]), 24) == [
+        "dowsing read tar ·",
+        "dowsing read git",
+    ]
 
 
 def test_links_take_no_room() -> None:

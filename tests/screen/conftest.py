@@ -21,22 +21,48 @@ PATIENCE = 30.0  # seconds
 class Window:
     """A window of tmux in which a command runs."""
 
-    def __init__(self, program: Program, command: str, size: tuple[int, int], more: dict[str, str]) -> None:
+    def __init__(
+        self, program: Program, command: str, size: tuple[int, int], more: dict[str, str]
+    ) -> None:
         self.socket = f"dowsing-{uuid.uuid4().hex[:12]}"
         self.program = program
         self.answer = program.folder / "answer"
-        environment = program.environment(**{"PATH": f"{BIN}:{os.environ['PATH']}", "ESCDELAY": "25", **more})
+        environment = program.environment(
+            **{"PATH": f"{BIN}:{os.environ['PATH']}", "ESCDELAY": "25", **more}
+        )
         environment.pop("COLUMNS", None)
         settings = [f"{name}={value}" for name, value in environment.items()]
         width, height = size
         self._tmux(
-            "-f", "/dev/null", "new-session", "-d", "-x", str(width), "-y", str(height), "-c", str(program.folder),
-            "bash", "-c", 'exec env -i TMUX="$TMUX" "$@"', "env", *settings, f"TERM={more.get('TERM', 'tmux-256color')}", "bash", "--norc", "-c", command,
-        )  # fmt: skip
+            "-f",
+            "/dev/null",
+            "new-session",
+            "-d",
+            "-x",
+            str(width),
+            "-y",
+            str(height),
+            "-c",
+            str(program.folder),
+            "bash",
+            "-c",
+            'exec env -i TMUX="$TMUX" "$@"',
+            "env",
+            *settings,
+            f"TERM={more.get('TERM', 'tmux-256color')}",
+            "bash",
+            "--norc",
+            "-c",
+            command,
+        )
 
     def _tmux(self, *arguments: str) -> str:
         done = subprocess.run(
-            ["tmux", "-u", "-L", self.socket, *arguments], capture_output=True, text=True, check=False, timeout=20
+            ["tmux", "-u", "-L", self.socket, *arguments],
+            capture_output=True,
+            text=True,
+            check=False,
+            timeout=20,
         )
         return done.stdout
 
@@ -73,7 +99,9 @@ class Window:
             screen = self.screen
             if all(text in screen for text in texts) and (not without or without not in screen):
                 return screen
-            assert time.monotonic() < until, f"{texts} did not come (without {without!r}):\n{screen}"
+            assert time.monotonic() < until, (
+                f"{texts} did not come (without {without!r}):\n{screen}"
+            )
             time.sleep(0.05)
 
     def result(self) -> str:
@@ -93,16 +121,21 @@ Open = Callable[..., Window]
 
 @pytest.fixture
 def window(program: Program) -> Iterator[Open]:
-    """A function that opens a window in which `dowsing --demo ARGUMENTS…` runs; its stdout and exit status go to a file."""
+    """A function that opens a window in which `dowsing --demo ARGUMENTS…` runs; its stdout and exit
+    status go to a file.
+    """
     if shutil.which("tmux") is None:
         pytest.skip("there is no tmux")
     opened: list[Window] = []
     program.run("--demo", "index")
 
-    def open_window(*arguments: str, size: tuple[int, int] = (110, 30), command: str = "", **more: str) -> Window:
+    def open_window(
+        *arguments: str, size: tuple[int, int] = (110, 30), command: str = "", **more: str
+    ) -> Window:
         call = (
             command
-            or f'dowsing --demo {shlex.join(arguments)} >{program.folder}/partly; echo "$? $(cat {program.folder}/partly)" >{program.folder}/answer; sleep 60'
+            or f'dowsing --demo {shlex.join(arguments)} >{program.folder}/partly; echo "$? $(cat '
+            f'{program.folder}/partly)" >{program.folder}/answer; sleep 60'
         )
         opened.append(Window(program, call, size, more))
         return opened[-1]

@@ -27,7 +27,8 @@ def test_where_there_is_no_place_beside(program: Program) -> None:
     done = program.run("--demo", "read", "vent", "--beside")
     assert (done.returncode, done.stdout) == (3, "")
     assert done.stderr.startswith(
-        "dowsing: --beside needs a terminal multiplexer around this shell (tmux, screen, zellij), or"
+        "dowsing: --beside needs a terminal multiplexer around this shell (tmux, screen, "
+        "zellij), or"
     )
     assert "--format html -o FILE" in done.stderr
     assert program.run("--demo", "read", "vent", "--beside", "--format", "html").returncode == 2

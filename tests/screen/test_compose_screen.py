@@ -11,7 +11,12 @@ from screen.conftest import PATIENCE, Open
 def test_required_fields_are_filled_in_and_the_line_is_handed_out(window: Open) -> None:
     form = window("compose", "glasshouse", "water")
     screen = form.wait(
-        "1 required 3", "2 often used 0", "3 all 3", "*bed", "*--litres n", "Opens the water of each bed"
+        "1 required 3",
+        "2 often used 0",
+        "3 all 3",
+        "*bed",
+        "*--litres n",
+        "Opens the water of each bed",
     )
     assert screen.split("\n")[0].startswith("compose glasshouse water  water the beds of a house")
     form.text("north south")
@@ -147,7 +152,10 @@ def test_what_is_no_text_may_be_pasted(window: Open) -> None:
 
 
 def test_the_terminal_is_left_as_it_was_found(window: Open) -> None:
-    call = "stty -a >before; dowsing --demo compose irrigate; stty -a >after; cmp before after && echo SAME"
+    call = (
+        "stty -a >before; dowsing --demo compose irrigate; stty -a >after; cmp before after && "
+        "echo SAME"
+    )
     form = window(command=f"bash --norc -i -c '{call}'; sleep 60")
     form.wait("*subcommand")
     form.keys("C-c")

@@ -21,24 +21,39 @@ SCREENS = ("browse", "compose glasshouse", "compose vent", "compose --line")
 def blocks(kind: str) -> list[str]:
     """The lines of the tutorial's blocks of a kind, in order."""
     text = (ROOT / "docs" / "tutorial.md").read_text()
-    return [line for block in re.findall(rf"```{kind}\n(.*?)```", text, re.DOTALL) for line in block.splitlines()]
+    return [
+        line
+        for block in re.findall(rf"```{kind}\n(.*?)```", text, re.DOTALL)
+        for line in block.splitlines()
+    ]
 
 
 def of_readme() -> list[str]:
     """The commands in the README's table of a day, with `--demo`."""
     table = (ROOT / "README.md").read_text().split("| you | type |")[1].split("\n\n")[0]
-    return [command.replace("dowsing ", "dowsing --demo ", 1) for command in re.findall(r"`(dowsing [^`]*)`", table)]
+    return [
+        command.replace("dowsing ", "dowsing --demo ", 1)
+        for command in re.findall(r"`(dowsing [^`]*)`", table)
+    ]
 
 
 def run_all(program: Program, commands: list[str]) -> list[tuple[str, int, str]]:
-    """The commands in one shell, one after the other: each with its status and what it said on stderr."""
+    """The commands in one shell, one after the other: each with its status and what it said on
+    stderr.
+    """
     script = "\n".join(
-        f"{{ {one}\n}} >/dev/null 2>err; echo $? >>statuses; cat err >>said; echo ---- >>said" for one in commands
+        f"{{ {one}\n}} >/dev/null 2>err; echo $? >>statuses; cat err >>said; echo ---- >>said"
+        for one in commands
     )
     subprocess.run(
-        ["bash", "-c", script], cwd=program.folder, env=program.environment(PATH=f"{BIN}:{os.environ['PATH']}"),
-        stdin=subprocess.DEVNULL, start_new_session=True, timeout=300, check=False,
-    )  # fmt: skip
+        ["bash", "-c", script],
+        cwd=program.folder,
+        env=program.environment(PATH=f"{BIN}:{os.environ['PATH']}"),
+        stdin=subprocess.DEVNULL,
+        start_new_session=True,
+        timeout=300,
+        check=False,
+    )
     statuses = [int(line) for line in (program.folder / "statuses").read_text().split()]
     said = (program.folder / "said").read_text().split("----\n")
     return list(zip(commands, statuses, said, strict=False))
@@ -54,14 +69,19 @@ def test_the_tutorial_runs(program: Program) -> None:
 
 
 def test_the_table_of_the_readme_runs(program: Program) -> None:
-    commands = [one for one in of_readme() if not any(f"--demo {screen}" in one for screen in SCREENS)]
+    commands = [
+        one for one in of_readme() if not any(f"--demo {screen}" in one for screen in SCREENS)
+    ]
     assert len(commands) > 40
     assert [(command, said) for command, status, said in run_all(program, commands) if status] == []
 
 
 @pytest.mark.parametrize(
     "command",
-    [*blocks("screen"), *(one for one in of_readme() if any(f"--demo {screen}" in one for screen in SCREENS))],
+    [
+        *blocks("screen"),
+        *(one for one in of_readme() if any(f"--demo {screen}" in one for screen in SCREENS)),
+    ],
 )
 def test_the_screens_that_are_shown_open_and_close(command: str, window: Open) -> None:
     shell = window(command=f"{command}; echo status $?; sleep 60")

@@ -1,4 +1,6 @@
-"""Names of files that would act if they were typed as they are: in the form, and completed in real shells."""
+"""Names of files that would act if they were typed as they are: in the form, and completed in real
+shells.
+"""
 
 from __future__ import annotations
 
@@ -30,7 +32,10 @@ def test_tab_and_enter_take_just_that_file(window: Open, program: Program, name:
     place = program.folder / "beds"
     place.mkdir()
     (place / name).write_text("x")
-    call = f'cd beds; dowsing compose tidy >../partly; echo "$? $(cat ../partly)" >{program.folder}/answer; sleep 60'
+    call = (
+        'cd beds; dowsing compose tidy >../partly; echo "$? $(cat ../partly)" '
+        f">{program.folder}/answer; sleep 60"
+    )
     form = window(command=call)
     form.wait("*FILE", "Enter take the line")
     form.keys("Tab")

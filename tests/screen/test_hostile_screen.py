@@ -1,4 +1,6 @@
-"""The full-screen parts on a hostile library: what is drawn is text, whatever a document, a node or a file is named."""
+"""The full-screen parts on a hostile library: what is drawn is text, whatever a document, a node or
+a file is named.
+"""
 
 from __future__ import annotations
 
@@ -18,14 +20,17 @@ from conftest import Program
 from hostile import make_library
 
 DOWSING = os.path.join(os.path.dirname(sys.executable), "dowsing")
-#: The shape of the pointer, which the library for screens sets: the only such sequence that is its own.
+#: The shape of the pointer, which the library for screens sets: the only such sequence that is its
+#: own.
 OWN = "\x1b]22;default\x07"
 #: What of the payload would act: a title, the clipboard, 8-bit controls, directions, the bell.
 ACTING = re.compile("\x1b\\]|[\x80-\x9f\u061c\u200f\u202e\u2066]|\x07")
 
 
 def drawn(program: Program, arguments: list[str], keys: list[str], ready: str) -> str:
-    """All that the program writes to its terminal while these keys are typed, from when `ready` is on the screen."""
+    """All that the program writes to its terminal while these keys are typed, from when `ready` is
+    on the screen.
+    """
     pid, terminal = pty.fork()
     if pid == 0:
         os.chdir(program.folder)
@@ -65,12 +70,22 @@ def hostile(program: Program) -> Program:
 @pytest.mark.parametrize("source", ["1", "2", "3"])
 def test_browse_draws_text_alone(hostile: Program, source: str) -> None:
     """Each source of the page, its contents, its links and the search within it."""
-    text = drawn(hostile, ["browse", "evil"], [source, "g", "\x1b[B", "\r", "\t", "\r", "/wreck\r", "e"], "evil")
+    text = drawn(
+        hostile,
+        ["browse", "evil"],
+        [source, "g", "\x1b[B", "\r", "\t", "\r", "/wreck\r", "e"],
+        "evil",
+    )
     assert ACTING.findall(text) == []
 
 
 def test_the_finder_draws_text_alone(hostile: Program) -> None:
-    assert ACTING.findall(drawn(hostile, ["browse"], list("wreck") + ["\x1b[B", "\x1b[B", "\t"], "find")) == []
+    assert (
+        ACTING.findall(
+            drawn(hostile, ["browse"], list("wreck") + ["\x1b[B", "\x1b[B", "\t"], "find")
+        )
+        == []
+    )
 
 
 def test_the_form_draws_text_alone(hostile: Program) -> None:

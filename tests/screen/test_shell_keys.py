@@ -111,7 +111,10 @@ def test_the_line_that_was_run_last_is_saved(shell: Window, program: Program) ->
     shell.text("dowsing save --last --for 'say it'")
     shell.keys("Enter")
     shell.wait("saved: say it")
-    assert "line = \"echo 'the beds'  are wet\"" in (program.folder / "data" / "saved.toml").read_text()
+    assert (
+        "line = \"echo 'the beds'  are wet\""
+        in (program.folder / "data" / "saved.toml").read_text()
+    )
 
 
 @pytest.mark.parametrize("name", SHELLS)
@@ -121,11 +124,25 @@ def test_the_shell_uses_none_of_the_keys(name: str) -> None:
     for key in KEYS.values():
         written = sequence(name, key)
         ask = {
-            "bash": ["bash", "--norc", "-i", "-c", f"bind -p; bind -s; bind -X | grep -F '\"{written}\"'"],
-            "zsh": ["zsh", "-f", "-i", "-c", f"bindkey -M emacs '{written}'; bindkey -M viins '{written}'"],
+            "bash": [
+                "bash",
+                "--norc",
+                "-i",
+                "-c",
+                f"bind -p; bind -s; bind -X | grep -F '\"{written}\"'",
+            ],
+            "zsh": [
+                "zsh",
+                "-f",
+                "-i",
+                "-c",
+                f"bindkey -M emacs '{written}'; bindkey -M viins '{written}'",
+            ],
             "fish": ["fish", "--no-config", "-i", "-c", f"bind {written}; or echo none"],
         }[name]
-        said = subprocess.run(ask, capture_output=True, text=True, check=False, stdin=subprocess.DEVNULL)
+        said = subprocess.run(
+            ask, capture_output=True, text=True, check=False, stdin=subprocess.DEVNULL
+        )
         if name == "bash":
             assert f'"{written}":' not in said.stdout
         else:

@@ -21,7 +21,9 @@ def found(store: Store, words: str) -> list[str]:
 
 
 def test_equal_words_are_found_after_the_word_itself(make_store: Make) -> None:
-    store = make_store({"dib.1": "delete a hole", "fill.1": "erase a hole", "spade.1": "paint a hole"})
+    store = make_store(
+        {"dib.1": "delete a hole", "fill.1": "erase a hole", "spade.1": "paint a hole"}
+    )
     assert found(store, "delete hole") == ["dib(1)", "fill(1)"]
     why = score_words(ask(store, "delete hole").hits[1].breakdown)
     assert why[0].startswith("“delete” as “eras” in its summary and what it does or to what (+")
@@ -35,7 +37,11 @@ def test_words_said_apart_stand_for_one(make_store: Make) -> None:
 
 def test_a_name_typed_whole_comes_first(make_store: Make) -> None:
     store = make_store(
-        {"tine-leaves.1": "a tool", "leaves.1": "tine leaves with a tine", "tine.1": "leaves and leaves"}
+        {
+            "tine-leaves.1": "a tool",
+            "leaves.1": "tine leaves with a tine",
+            "tine.1": "leaves and leaves",
+        }
     )
     assert found(store, "tine leaves")[0] == "tine-leaves(1)"
     assert found(store, "tine-leaves")[0] == "tine-leaves(1)"
@@ -52,7 +58,9 @@ def test_pages_that_others_send_to_stand_better(make_store: Make) -> None:
 
 
 def test_commands_first_unless_the_words_say_else(make_store: Make) -> None:
-    store = make_store({"pour.1": "pour water", "pour.3": "pour water", "pour.5": "format of pour water"})
+    store = make_store(
+        {"pour.1": "pour water", "pour.3": "pour water", "pour.5": "format of pour water"}
+    )
     assert found(store, "pour water")[0] == "pour(1)"
     assert found(store, "pour water function")[0] == "pour(3)"
     assert found(store, "format of pour")[0] == "pour(5)"
@@ -60,7 +68,9 @@ def test_commands_first_unless_the_words_say_else(make_store: Make) -> None:
 
 
 def test_tasks_in_plain_words_count_for_their_command(make_store: Make) -> None:
-    store = make_store({"tac.1": "concatenate and print files in reverse", "page.1": "print a file"})
+    store = make_store(
+        {"tac.1": "concatenate and print files in reverse", "page.1": "print a file"}
+    )
     answer = ask(store, "show a file with the last line first")
     assert answer.hits[0].entry.label == "tac(1)"
     assert any(reason.startswith("it is for: ") for reason in score_words(answer.hits[0].breakdown))
@@ -70,8 +80,14 @@ def test_tasks_in_plain_words_count_for_their_command(make_store: Make) -> None:
 
 def test_weights_can_be_changed_for_measurements(make_store: Make) -> None:
     store = make_store({"shed.1": "x", "y.1": "shed of sheds"})
-    without = Weights(**{n: getattr(WEIGHTS, n) for n in WEIGHTS._fields if n not in ("whole_name", "in_name")}, whole_name=0.0, in_name=0.0)  # fmt: skip
-    usual, changed = (search(store, make_query(["shed"]), weights=one).hits for one in (WEIGHTS, without))
+    without = Weights(
+        **{n: getattr(WEIGHTS, n) for n in WEIGHTS._fields if n not in ("whole_name", "in_name")},
+        whole_name=0.0,
+        in_name=0.0,
+    )
+    usual, changed = (
+        search(store, make_query(["shed"]), weights=one).hits for one in (WEIGHTS, without)
+    )
     scores = [{hit.entry.label: hit.score for hit in hits} for hits in (usual, changed)]
     assert scores[0]["shed(1)"] > scores[1]["shed(1)"]
     assert scores[0]["y(1)"] == scores[1]["y(1)"]
@@ -98,15 +114,19 @@ def test_a_beginning_of_a_word_is_enough(make_store: Make) -> None:
 
 
 def test_the_text_of_pages_is_the_last_resort(make_store: Make) -> None:
-    page = ".TH X 1\n.SH NAME\nclip \\- cut\n.SH D\nfirst paragraph\n.PP\nIt squeaks like a marmot.\n"
+    page = (
+        ".TH X 1\n.SH NAME\nclip \\- cut\n.SH D\nfirst paragraph\n.PP\nIt squeaks like a marmot.\n"
+    )
     store = make_store({"clip.1": page, "dib.1": "dig a bed"})
     answer = ask(store, "marmot")
-    assert [(hit.entry.label, score_words(hit.breakdown)[0].split(" (")[0]) for hit in answer.hits] == [
-        ("clip(1)", "“marmot” in its text or a longer word of its names")
-    ]
+    assert [
+        (hit.entry.label, score_words(hit.breakdown)[0].split(" (")[0]) for hit in answer.hits
+    ] == [("clip(1)", "“marmot” in its text or a longer word of its names")]
 
 
-@pytest.mark.parametrize("words", ["delete hole", "hole", "mend", "dig hole zeppelin", "spade*", "squeaks"])
+@pytest.mark.parametrize(
+    "words", ["delete hole", "hole", "mend", "dig hole zeppelin", "spade*", "squeaks"]
+)
 def test_the_parts_of_a_score_add_up_to_it(make_store: Make, words: str) -> None:
     page = ".TH X 1\n.SH NAME\nclip \\- cut a hedgerow\n.SH D\nfirst\n.PP\nIt squeaks.\n"
     store = make_store(
@@ -121,5 +141,8 @@ def test_the_parts_of_a_score_add_up_to_it(make_store: Make, words: str) -> None
     answer = search(store, make_query(words.split()), why=True)
     for hit in answer.hits:
         assert hit.breakdown is not None
-        assert round(hit.breakdown.total, 2) == round(hit.score, 2), (hit.entry.label, hit.breakdown)
+        assert round(hit.breakdown.total, 2) == round(hit.score, 2), (
+            hit.entry.label,
+            hit.breakdown,
+        )
     assert answer.hits

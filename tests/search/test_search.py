@@ -34,7 +34,9 @@ def store(tmp_path_factory: pytest.TempPathFactory) -> Store:
     for file, (names, summary, text) in PAGES.items():
         folder = root / f"man{file[-1]}"
         folder.mkdir(exist_ok=True)
-        (folder / file).write_text(f".TH X {file[-1]}\n.SH NAME\n{names} \\- {summary}\n.SH D\n{text or 'x'}\n")
+        (folder / file).write_text(
+            f".TH X {file[-1]}\n.SH NAME\n{names} \\- {summary}\n.SH D\n{text or 'x'}\n"
+        )
     path = Path(root) / "cache" / "index.sqlite"
     build(str(path), settings(root), [str(root)])
     return Store(str(path))
@@ -46,7 +48,10 @@ def found(store: Store, *words: str, limit: int = 20) -> list[str]:
 
 def test_queries_tell_words_from_patterns() -> None:
     query = make_query(["how do I find", "*zip*", "the file?", "a[bc]d"])
-    assert (query.words, query.patterns) == (["how", "do", "i", "find", "the", "file"], ["*zip*", "a[bc]d"])
+    assert (query.words, query.patterns) == (
+        ["how", "do", "i", "find", "the", "file"],
+        ["*zip*", "a[bc]d"],
+    )
     assert make_query(["the"]).words == ["the"]
     assert make_query(["a-b_c", "a.b"]).words == ["a", "b", "c"]
     assert make_query(["", " "]).words == []
@@ -77,7 +82,9 @@ def test_a_summary_with_some_of_the_words_comes_before_text_alone(store: Store) 
 
 
 def test_all_words_are_wanted(store: Store) -> None:
-    assert found(store, "files", "archive") == ["unpack(1)", "pack(1)"] or found(store, "files", "archive") == [
+    assert found(store, "files", "archive") == ["unpack(1)", "pack(1)"] or found(
+        store, "files", "archive"
+    ) == [
         "pack(1)",
         "unpack(1)",
     ]
@@ -126,7 +133,10 @@ def test_look_up(store: Store) -> None:
     assert (pack.entry.label, [entry.label for entry in pack.others]) == ("pack(1)", ["pack(3)"])
     function = look_up(store, ["pack.3"], settings(Path("/nowhere")))
     assert function.entry is not None
-    assert (function.entry.label, [entry.label for entry in function.others]) == ("pack(3)", ["pack(1)"])
+    assert (function.entry.label, [entry.label for entry in function.others]) == (
+        "pack(3)",
+        ["pack(1)"],
+    )
     assert look_up(store, ["kit", "3"], settings(Path("/nowhere"))).entry.label == "kit-3(1)"  # type: ignore[union-attr]
     assert look_up(store, ["pack(9)"], settings(Path("/nowhere"))).entry is None
 

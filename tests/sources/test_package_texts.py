@@ -82,15 +82,31 @@ def test_control_characters_stay_out_of_markdown() -> None:
 
 def test_files_in_the_order_of_reading(tmp_path: Path) -> None:
     for name in (
-        "copyright", "changelog.gz", "NEWS", "README.md", "examples/a.sh", "html/index.html", "logo.png", "FAQ.txt.gz",
-        "notes.1.2", "AUTHORS", "binary.so",
-    ):  # fmt: skip
+        "copyright",
+        "changelog.gz",
+        "NEWS",
+        "README.md",
+        "examples/a.sh",
+        "html/index.html",
+        "logo.png",
+        "FAQ.txt.gz",
+        "notes.1.2",
+        "AUTHORS",
+        "binary.so",
+    ):
         path = tmp_path / name
         path.parent.mkdir(exist_ok=True)
         path.write_bytes(gzip.compress(b"text\n") if name.endswith(".gz") else b"text\n")
     assert doc_files(str(tmp_path)) == [
-        "README.md", "FAQ.txt.gz", "NEWS", "notes.1.2", "examples/a.sh", "AUTHORS", "changelog.gz", "copyright",
-    ]  # fmt: skip
+        "README.md",
+        "FAQ.txt.gz",
+        "NEWS",
+        "notes.1.2",
+        "examples/a.sh",
+        "AUTHORS",
+        "changelog.gz",
+        "copyright",
+    ]
     assert doc_files(str(tmp_path / "none")) == []
 
 

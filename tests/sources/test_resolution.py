@@ -70,7 +70,12 @@ def test_programs_on_path(tmp_path: Path) -> None:
     (tmp_path / "two/folder").mkdir()
     path = [str(tmp_path / "one") + "/", "relative", str(tmp_path / "two"), str(tmp_path / "one")]
     assert executables("tie", path) == [one, two]
-    assert executables("plain", path) == executables("folder", path) == executables("../one/tie", path) == []
+    assert (
+        executables("plain", path)
+        == executables("folder", path)
+        == executables("../one/tie", path)
+        == []
+    )
     assert executables("", path) == []
     assert commands(str(tmp_path / "two")) == ["tie"]
     assert commands(str(tmp_path / "none")) == commands(one) == []

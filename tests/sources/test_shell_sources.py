@@ -27,7 +27,12 @@ dib: dib [-n] [-d cm] [bed] or dib -l
 def test_help_of_a_shell() -> None:
     document = help_document(ShellRow("sod", "/bin/sod", "dib", "builtin", "Dig a bed", HELP, []))
     assert document.synopsis == ["dib [-n] [-d cm] [bed]", "dib -l"]
-    assert [section.title for section in document.sections] == ["SYNOPSIS", "DESCRIPTION", "Options", "Exit Status"]
+    assert [section.title for section in document.sections] == [
+        "SYNOPSIS",
+        "DESCRIPTION",
+        "Options",
+        "Exit Status",
+    ]
     assert [(o.flags, o.argument, o.text) for o in document.options] == [
         (["-d"], "cm", "how deep, which is 30 by default"),
         (["-n"], None, "nothing"),

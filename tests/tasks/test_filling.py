@@ -17,7 +17,8 @@ from dowsing.tasks.values import Value, values_in
 KNOWN = Ordinary(
     frozenset(
         stem(word)
-        for word in "pack copy the folder under into files file older than days delete pictures named as user on host larger column pointing".split()
+        for word in "pack copy the folder under into files file older than days delete pictures "
+        "named as user on host larger column pointing".split()
     )
 )
 
@@ -60,7 +61,11 @@ def recipe(line: str, **slots: dict[str, str]):  # type: ignore[no-untyped-def]
 @pytest.mark.parametrize(
     ("line", "sentence", "expected"),
     [
-        ("find <folder> -mtime +<days>", "files under spectra older than 2 weeks", "find spectra -mtime +14"),
+        (
+            "find <folder> -mtime +<days>",
+            "files under spectra older than 2 weeks",
+            "find spectra -mtime +14",
+        ),
         (
             "find <folder> {?-name <glob> ?}-print",
             "all .png files under spectra",
@@ -68,9 +73,17 @@ def recipe(line: str, **slots: dict[str, str]):  # type: ignore[no-untyped-def]
         ),
         ("find <folder> {?-name <glob> ?}-print", "files under spectra", "find spectra -print"),
         ("ln -s <existing> <link>", "named latest pointing at a/b", "ln -s a/b latest"),
-        ("scp <file> <user>@<host>:", "send a.txt to tariq's files on dome-pc", "scp a.txt tariq@dome-pc:"),
+        (
+            "scp <file> <user>@<host>:",
+            "send a.txt to tariq's files on dome-pc",
+            "scp a.txt tariq@dome-pc:",
+        ),
         ("cut -f<column> <file>", "the 3rd column of x.tsv", "cut -f3 x.tsv"),
-        ("sed s/<old>/<new>/ <file>", "replace foo with 'b/c d' in x.ini", "sed s/foo/'b\\/c d'/ x.ini"),
+        (
+            "sed s/<old>/<new>/ <file>",
+            "replace foo with 'b/c d' in x.ini",
+            "sed s/foo/'b\\/c d'/ x.ini",
+        ),
         ("wc -l <file>", "count all .py files", "wc -l *.py"),
         ("rm <file>", "delete 'a b; rm -rf ~'", "rm 'a b; rm -rf ~'"),
         ("awk '{print $<number>}' <file>", "column 2 of x.txt", "awk '{print $2}' x.txt"),
@@ -81,8 +94,14 @@ def test_filling(line: str, sentence: str, expected: str) -> None:
 
 
 def test_a_slot_says_what_its_values_are_like() -> None:
-    one = recipe("tar -xf <archive> <member>", archive={"kind": "file", "like": "*.tgz"}, member={"kind": "file"})
-    assert fill(one, values_in("get read.me out of kit.tgz", KNOWN)).line == "tar -xf kit.tgz read.me"
+    one = recipe(
+        "tar -xf <archive> <member>",
+        archive={"kind": "file", "like": "*.tgz"},
+        member={"kind": "file"},
+    )
+    assert (
+        fill(one, values_in("get read.me out of kit.tgz", KNOWN)).line == "tar -xf kit.tgz read.me"
+    )
 
 
 def test_a_default_stands_where_nothing_is_said() -> None:
@@ -94,7 +113,11 @@ def test_a_default_stands_where_nothing_is_said() -> None:
 @settings(max_examples=60, deadline=None)
 @given(
     st.lists(
-        st.text(alphabet=st.characters(codec="utf-8", exclude_characters="\x00"), min_size=1, max_size=12),
+        st.text(
+            alphabet=st.characters(codec="utf-8", exclude_characters="\x00"),
+            min_size=1,
+            max_size=12,
+        ),
         min_size=1,
         max_size=8,
     )
@@ -109,7 +132,8 @@ def test_a_value_is_one_argument_whatever_is_in_it(values: list[str]) -> None:
 
 
 @pytest.mark.parametrize(
-    "value", ["$(touch x)", "`id`", ";rm -rf .", "a\nb", "-rf", "--", "'", '"', "$HOME", "a b", "*", "é"]
+    "value",
+    ["$(touch x)", "`id`", ";rm -rf .", "a\nb", "-rf", "--", "'", '"', "$HOME", "a b", "*", "é"],
 )
 def test_nothing_of_a_value_is_run(value: str) -> None:
     line = fill(recipe("printf '%s\\n' <file>"), [Value(value, "file", 0, 1)]).line
@@ -129,8 +153,12 @@ def test_nothing_of_a_value_is_run(value: str) -> None:
         ("ssh <text>", "-oProxyCommand=x", "ssh <text>"),
     ],
 )
-def test_a_leading_dash_is_guarded_where_it_would_be_an_option(line: str, value: str, expected: str) -> None:
-    """Within a word or behind an option it means nothing; a file gets `./`; other words stay open."""
+def test_a_leading_dash_is_guarded_where_it_would_be_an_option(
+    line: str, value: str, expected: str
+) -> None:
+    """Within a word or behind an option it means nothing; a file gets `./`; other words stay
+    open.
+    """
     kind = "file" if "<file>" in line else "text"
     assert fill(recipe(line), [Value(value, kind, 0, 1)]).line == expected
 
@@ -145,17 +173,24 @@ def test_a_leading_dash_is_guarded_where_it_would_be_an_option(line: str, value:
         ("jq '.<word>' y", "wind-speed", "jq '.wind-speed' y"),
     ],
 )
-def test_a_place_in_quotes_takes_what_means_nothing_there(line: str, value: str, expected: str) -> None:
-    """A text that another shell reads has it quoted for that shell; in other programs it stays open if it could act."""
+def test_a_place_in_quotes_takes_what_means_nothing_there(
+    line: str, value: str, expected: str
+) -> None:
+    """A text that another shell reads has it quoted for that shell; in other programs it stays open
+    if it could act.
+    """
     assert fill(recipe(line), [Value(value, "name", 0, 1)]).line == expected
 
 
 @settings(max_examples=120, deadline=None)
 @given(
-    value=st.text(alphabet=st.characters(codec="utf-8", exclude_characters="\x00"), min_size=1, max_size=12),
+    value=st.text(
+        alphabet=st.characters(codec="utf-8", exclude_characters="\x00"), min_size=1, max_size=12
+    ),
     kind=st.sampled_from(sorted(KINDS - {"command", "conditions"})),
     said=st.sampled_from(
-        "file path name glob text extension host url remote number size date time sum separator".split()
+        "file path name glob text extension host url remote number size date time sum "
+        "separator".split()
     ),
 )
 def test_whatever_the_kinds_a_value_is_one_argument(value: str, kind: str, said: str) -> None:
@@ -167,7 +202,9 @@ def test_whatever_the_kinds_a_value_is_one_argument(value: str, kind: str, said:
     assert out.count(b"\0") == 1
 
 
-@pytest.mark.parametrize(("value", "expected"), [("3 * 4 + 1", "3*4+1"), (")", "0"), ("-e 5", "5"), ("$(x)1", "1")])
+@pytest.mark.parametrize(
+    ("value", "expected"), [("3 * 4 + 1", "3*4+1"), (")", "0"), ("-e 5", "5"), ("$(x)1", "1")]
+)
 def test_a_sum_is_digits_and_signs_alone(value: str, expected: str) -> None:
     one = recipe("echo '<sum>' | bc", sum={"kind": "sum"})
     assert fill(one, [Value(value, "sum", 0, 1)]).line == f"echo '{expected}' | bc"

@@ -1,4 +1,6 @@
-"""Recipes that can be run harmlessly are run in a folder made for them, and what they did is checked."""
+"""Recipes that can be run harmlessly are run in a folder made for them, and what they did is
+checked.
+"""
 
 from __future__ import annotations
 
@@ -40,14 +42,20 @@ def filled(line: str, slots: str) -> str:
     """The recipe's line with these values: `name=value` for slots, `+name` for named parts."""
     recipe = recipes()[line]
     kinds = {slot.name: slot.kind for slot in recipe.slots}
-    places = [m for m in re.finditer(r"(?:^|\s)(?:\+([a-z-]+)|([a-z][a-z0-9-]*)=)", slots) if m[1] or m[2] in kinds]
+    places = [
+        m
+        for m in re.finditer(r"(?:^|\s)(?:\+([a-z-]+)|([a-z][a-z0-9-]*)=)", slots)
+        if m[1] or m[2] in kinds
+    ]
     parts = frozenset(match[1] for match in places if match[1])
     values: dict[str, str | None] = {slot.name: slot.default for slot in recipe.slots}
     for match, after in zip(places, [*places[1:], None], strict=False):
         if match[2]:
             value = slots[match.end() : after.start() if after else len(slots)].strip()
             raw = kinds[match[2]] in ("command", CONDITIONS, "number", "word", "sum", "extension")
-            values[match[2]] = value if raw else quoted(value, raw_glob=kinds[match[2]] in ("file", "path"))
+            values[match[2]] = (
+                value if raw else quoted(value, raw_glob=kinds[match[2]] in ("file", "path"))
+            )
     made = with_values(line, values, parts)
     assert not re.search(r"<[a-z][a-z0-9-]*>", made), made
     return made
@@ -58,16 +66,27 @@ def template(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """A folder with everything that the recipes work on."""
     folder = tmp_path_factory.mktemp("ground")
     script = (HERE / "ground.sh").read_text()
-    subprocess.run(["bash", "-euc", script], cwd=folder, check=True, capture_output=True, env=surroundings(folder))
+    subprocess.run(
+        ["bash", "-euc", script],
+        cwd=folder,
+        check=True,
+        capture_output=True,
+        env=surroundings(folder),
+    )
     return folder
 
 
 def surroundings(folder: Path) -> dict[str, str]:
     """An environment in which nothing of the machine's settings counts."""
     return {
-        "PATH": os.environ["PATH"], "HOME": str(folder), "LC_ALL": "C.UTF-8", "TZ": "UTC", "TERM": "xterm",
-        "GIT_CONFIG_NOSYSTEM": "1", "GIT_PAGER": "cat",
-    }  # fmt: skip
+        "PATH": os.environ["PATH"],
+        "HOME": str(folder),
+        "LC_ALL": "C.UTF-8",
+        "TZ": "UTC",
+        "TERM": "xterm",
+        "GIT_CONFIG_NOSYSTEM": "1",
+        "GIT_PAGER": "cat",
+    }
 
 
 def test_there_are_enough_of_them_and_each_is_ours() -> None:
@@ -76,7 +95,9 @@ def test_there_are_enough_of_them_and_each_is_ours() -> None:
 
 
 @pytest.mark.parametrize(
-    ("place", "line", "slots", "check"), ROWS, ids=[f"{n}-{row[1][:40]}" for n, row in enumerate(ROWS)]
+    ("place", "line", "slots", "check"),
+    ROWS,
+    ids=[f"{n}-{row[1][:40]}" for n, row in enumerate(ROWS)],
 )
 def test_a_recipe_does_what_it_says(
     template: Path, tmp_path: Path, place: str, line: str, slots: str, check: str
@@ -89,21 +110,38 @@ def test_a_recipe_does_what_it_says(
     subprocess.run(["cp", "-a", str(template), str(ground)], check=True)
     folder = ground / "g" if place == "git" else ground
     done = subprocess.run(
-        ["bash", "-c", made], cwd=folder, env=surroundings(ground), capture_output=True, text=True, timeout=60, check=False,
-        stdin=subprocess.DEVNULL, errors="replace",
-    )  # fmt: skip
+        ["bash", "-c", made],
+        cwd=folder,
+        env=surroundings(ground),
+        capture_output=True,
+        text=True,
+        timeout=60,
+        check=False,
+        stdin=subprocess.DEVNULL,
+        errors="replace",
+    )
     kind, _, wanted = check.partition(" ")
     if kind == "=":
         assert done.stdout == wanted.replace("\\n", "\n").replace("\\t", "\t"), (made, done.stderr)
         return
     looked = subprocess.run(
-        ["bash", "-c", wanted], cwd=folder, env={**surroundings(ground), "out": done.stdout.rstrip("\n")},
-        capture_output=True, text=True, timeout=60, check=False,
-    )  # fmt: skip
+        ["bash", "-c", wanted],
+        cwd=folder,
+        env={**surroundings(ground), "out": done.stdout.rstrip("\n")},
+        capture_output=True,
+        text=True,
+        timeout=60,
+        check=False,
+    )
     assert looked.returncode == 0, (made, done.stdout[-2000:], done.stderr[-2000:])
 
 
 def programs(line: str) -> list[str]:
     """The programs of a line that may be missing."""
-    own = "git jq sqlite3 zip unzip zstd xz bzip2 openssl gcc make bc xxd hexdump hardlink rename.ul strings file ar iconv column perl"
-    return [name for name in own.split() if re.search(rf"(?<![\w./-]){re.escape(name)}(?![\w.-])", line)]
+    own = (
+        "git jq sqlite3 zip unzip zstd xz bzip2 openssl gcc make bc xxd hexdump hardlink "
+        "rename.ul strings file ar iconv column perl"
+    )
+    return [
+        name for name in own.split() if re.search(rf"(?<![\w./-]){re.escape(name)}(?![\w.-])", line)
+    ]

@@ -1,4 +1,6 @@
-"""What a sentence says: conditions, names in their places, parts that it calls for, several values, amounts."""
+"""What a sentence says: conditions, names in their places, parts that it calls for, several values,
+amounts.
+"""
 
 from __future__ import annotations
 
@@ -16,12 +18,17 @@ from dowsing.tasks.part_phrases import find_phrase, parts_called_for, tokens_of
 from dowsing.tasks.sentence import understand, understood
 from dowsing.tasks.values import values_in
 
-WORDS = """find list delete pack files file folder folders picture pictures older newer than bigger under below in the last day days
-    week month hour owned by user empty hidden without named called starting with ending name names start begin all every copy
-    from to host server machine sort by reverse numbers lines log logs docs build music put show and port search for word text
-    changed modified not but only no subfolders anybody may write since yesterday today call it make new group service script"""
+WORDS = """find list delete pack files file folder folders picture pictures older newer than bigger
+    under below in the last day days
+    week month hour owned by user empty hidden without named called starting with ending name names
+    start begin all every copy
+    from to host server machine sort by reverse numbers lines log logs docs build music put show
+    and port search for word text
+    changed modified not but only no subfolders anybody may write since yesterday today call it
+    make new group service script"""
 ORDINARY = Ordinary(
-    frozenset(stem(word) for word in WORDS.split()), frozenset(stem(word) for word in "older last all".split())
+    frozenset(stem(word) for word in WORDS.split()),
+    frozenset(stem(word) for word in "older last all".split()),
 )
 
 
@@ -53,7 +60,10 @@ def as_tests(sentence: str) -> str:
         ("fern's files", "-type f -user fern"),
         ("files that anybody may write to", "-type f -perm -o+w"),
         ("all .png and .jpg files", r"-type f \( -name '*.png' -o -name '*.jpg' \)"),
-        ("every picture", r"-type f \( -iname '*.jpg' -o -iname '*.jpeg' -o -iname '*.png' -o -iname '*.gif' \)"),
+        (
+            "every picture",
+            r"-type f \( -iname '*.jpg' -o -iname '*.jpeg' -o -iname '*.png' -o -iname '*.gif' \)",
+        ),
         ("files starting with bed", "-type f -name 'bed*'"),
         ("files with rose in their name", "-type f -name '*rose*'"),
         ("*.log files without subfolders", "-maxdepth 1 -type f -name '*.log'"),
@@ -77,7 +87,10 @@ def test_conditions_on_files(sentence: str, expected: str) -> None:
         ("user fern, group gardeners", [("fern", "name"), ("gardeners", "name")]),
         ("call it charts", [("charts", "name")]),
         ("search for ERROR in the log", [("ERROR", "text")]),
-        ("copy garden.example:/var/log here", [("garden.example:/var/log", "remote"), ("here", "name")]),
+        (
+            "copy garden.example:/var/log here",
+            [("garden.example:/var/log", "remote"), ("here", "name")],
+        ),
         ("sort by the third column", [("3", "number")]),
         ("sort by a comma-separated list", [(",", "separator")]),
         ("two weeks", [("2", "number")]),
@@ -85,7 +98,9 @@ def test_conditions_on_files(sentence: str, expected: str) -> None:
     ],
 )
 def test_names_and_values_in_their_places(sentence: str, expected: list[tuple[str, str]]) -> None:
-    assert [pair for one in values_in(sentence, ORDINARY) if (pair := (one.text, one.kind)) in expected] == expected
+    assert [
+        pair for one in values_in(sentence, ORDINARY) if (pair := (one.text, one.kind)) in expected
+    ] == expected
 
 
 @pytest.mark.parametrize(
@@ -119,28 +134,53 @@ def test_named_parts_stand_where_the_sentence_says_so() -> None:
 @pytest.mark.parametrize(
     ("line", "slots", "sentence", "expected"),
     [
-        ("cat <file> > <target>", {}, "put a.txt, b.txt and c.txt into d.txt", "cat a.txt b.txt c.txt > d.txt"),
-        ("scp <file> <user>@<host>:", {}, "copy a.txt to fern@garden.example", "scp a.txt fern@garden.example:"),
-        ("tar -czf x {?--exclude=<excluded> ?}<folder>", {"excluded": {"kind": "glob"}}, "pack the folder docs without *.bak", "tar -czf x --exclude='*.bak' docs"),
-        ("find <folder> <conditions> -delete", {}, "delete *.tmp below build", "find build -type f -name '*.tmp' -delete"),
+        (
+            "cat <file> > <target>",
+            {},
+            "put a.txt, b.txt and c.txt into d.txt",
+            "cat a.txt b.txt c.txt > d.txt",
+        ),
+        (
+            "scp <file> <user>@<host>:",
+            {},
+            "copy a.txt to fern@garden.example",
+            "scp a.txt fern@garden.example:",
+        ),
+        (
+            "tar -czf x {?--exclude=<excluded> ?}<folder>",
+            {"excluded": {"kind": "glob"}},
+            "pack the folder docs without *.bak",
+            "tar -czf x --exclude='*.bak' docs",
+        ),
+        (
+            "find <folder> <conditions> -delete",
+            {},
+            "delete *.tmp below build",
+            "find build -type f -name '*.tmp' -delete",
+        ),
         ("sleep <minutes>", {"minutes": {"kind": "number"}}, "2 hours", "sleep 120"),
         ("timeout <time> x", {"time": {"kind": "duration"}}, "5 minutes", "timeout 5m x"),
     ],
-)  # fmt: skip
-def test_filling_from_sentences(line: str, slots: dict[str, object], sentence: str, expected: str) -> None:
+)
+def test_filling_from_sentences(
+    line: str, slots: dict[str, object], sentence: str, expected: str
+) -> None:
     values = values_in(sentence, ORDINARY)
     conditions = conditions_in(sentence, values)
     recipe = make_recipe({"task": "x", "line": line, "slots": slots}, "", "")
     left = [
         v
         for v in values
-        if "conditions" not in line or not any(c.start < v.end and v.start < c.end for c in conditions)
+        if "conditions" not in line
+        or not any(c.start < v.end and v.start < c.end for c in conditions)
     ]
     assert fill(recipe, left, frozenset(), written(conditions)).line == expected
 
 
 def test_what_was_said_last_counts() -> None:
-    said = understand("files older than 3 days under docs", ["older than 5 days, in /srv instead"], ORDINARY)
+    said = understand(
+        "files older than 3 days under docs", ["older than 5 days, in /srv instead"], ORDINARY
+    )
     assert written(said.conditions) == "-type f -mtime +5"
     assert said.values[0].text == "5" or said.values[0].text == "/srv"
     assert "older than 5 days (-mtime +5)" in understood(said, "find /srv -mtime +5")
@@ -148,17 +188,30 @@ def test_what_was_said_last_counts() -> None:
 
 def test_tools_that_are_wanted_and_refused() -> None:
     said = understand("pack the folder docs with zstd", ["use xz instead", "without tar"], ORDINARY)
-    assert ("zstd" in said.with_tools, "xz" in said.with_tools, "tar" in said.without_tools) == (True, True, True)
+    assert ("zstd" in said.with_tools, "xz" in said.with_tools, "tar" in said.without_tools) == (
+        True,
+        True,
+        True,
+    )
 
 
 def test_amounts() -> None:
     assert (number_of("half an"), number_of("a dozen"), number_of("2.5")) == (0.5, 12, 2.5)
-    assert (minutes_of("a", "week"), minutes_of("2", "months"), minutes_of("30", "seconds")) == (10080, 86400, 0.5)
-    assert (size_of("2", "TB"), size_of("500", "bytes"), size_of("1.5", "k")) == ("2048G", "500c", "1536c")
+    assert (minutes_of("a", "week"), minutes_of("2", "months"), minutes_of("30", "seconds")) == (
+        10080,
+        86400,
+        0.5,
+    )
+    assert (size_of("2", "TB"), size_of("500", "bytes"), size_of("1.5", "k")) == (
+        "2048G",
+        "500c",
+        "1536c",
+    )
 
 
 @pytest.mark.parametrize(
-    ("again", "root"), [([], True), (["without sudo"], False), (["without sudo", "as root after all"], True)]
+    ("again", "root"),
+    [([], True), (["without sudo"], False), (["without sudo", "as root after all"], True)],
 )
 def test_root_is_to_do_it_if_that_was_said_last(again: list[str], root: bool) -> None:
     said = understand("delete the folder docs with sudo", again, ORDINARY)

@@ -1,4 +1,6 @@
-"""Kept lines asked for: the same answers from a small file, which is read, and from a large one, which is remembered."""
+"""Kept lines asked for: the same answers from a small file, which is read, and from a large one,
+which is remembered.
+"""
 
 from __future__ import annotations
 
@@ -59,7 +61,10 @@ def test_what_is_added_and_what_is_changed_is_seen(tmp_path: Path, small: int) -
     with place.open("a") as file:
         file.write(MORE)
     kept = KeptLines(str(tmp_path), cache)
-    assert [one.task for one in kept.having(set(stems("roses")))] == ["water the roses", "pack the roses"]
+    assert [one.task for one in kept.having(set(stems("roses")))] == [
+        "water the roses",
+        "pack the roses",
+    ]
     assert [fault.line for fault in kept.faults] == [9]
     place.write_text((FIRST + MORE).replace("water the", "soak the"))
     assert [one.task for one in KeptLines(str(tmp_path), cache).all()][1] == "soak the roses"
@@ -83,7 +88,12 @@ def test_a_damaged_memory_is_thrown_away(tmp_path: Path, monkeypatch: pytest.Mon
     cache = tmp_path / "cache"
     KeptLines(str(tmp_path), str(cache))
     (memory,) = cache.iterdir()
-    for damage in (b"", b"noise" * 1000, memory.read_bytes()[:5000], memory.read_bytes()[:4096] + b"\xff" * 20_000):
+    for damage in (
+        b"",
+        b"noise" * 1000,
+        memory.read_bytes()[:5000],
+        memory.read_bytes()[:4096] + b"\xff" * 20_000,
+    ):
         memory.write_bytes(damage)
         assert [one.task for one in KeptLines(str(tmp_path), str(cache)).all()] == [
             "pack the beds",

@@ -1,4 +1,6 @@
-"""What may complete a command line of our own: commands, options and their values, names of entries."""
+"""What may complete a command line of our own: commands, options and their values, names of
+entries.
+"""
 
 from __future__ import annotations
 
@@ -23,7 +25,9 @@ _VOCABULARY = {"--package": "package", "--family": "family", "--kind": "kind"}
 
 
 def candidates(session: Session, words: list[str]) -> dict[str, str]:
-    """The words that the last of `words` may become, each with what it is; `words` follow the program's name."""
+    """The words that the last of `words` may become, each with what it is; `words` follow the
+    program's name.
+    """
     typed = words[-1] if words else ""
     before = words[:-1]
     command, rest = split_command(before)
@@ -31,7 +35,11 @@ def candidates(session: Session, words: list[str]) -> dict[str, str]:
         if typed.startswith("-"):
             return _options(None, typed)
         found = {name: says for name, says in COMMANDS.items() if name.startswith(typed)}
-        return {**found, **_names(session, typed)} if not [w for w in before if not w.startswith("-")] else {}
+        return (
+            {**found, **_names(session, typed)}
+            if not [w for w in before if not w.startswith("-")]
+            else {}
+        )
     if "--" in rest:
         return _operands(session, command, [], typed)
     module = import_module(f"dowsing.cli.commands.{command}")
@@ -44,7 +52,10 @@ def candidates(session: Session, words: list[str]) -> dict[str, str]:
         return _values(session, last, rest[-1], typed)
     flag, equals, part = typed.partition("=")
     if equals and flag in actions:
-        return {f"{flag}={value}": says for value, says in _values(session, actions[flag], flag, part).items()}
+        return {
+            f"{flag}={value}": says
+            for value, says in _values(session, actions[flag], flag, part).items()
+        }
     if typed.startswith("-"):
         return _options(parser, typed)
     plain = [word for word in rest if not word.startswith("-")]
@@ -69,7 +80,9 @@ def _values(session: Session, action: argparse.Action, flag: str, typed: str) ->
     elif flag in _VOCABULARY:
         values = [value for value, _ in session.store.vocabulary(_VOCABULARY[flag])]
     elif flag in ("--does", "--what"):
-        values = [value for value, _ in session.store.vocabulary("verbs" if flag == "--does" else "nouns")]
+        values = [
+            value for value, _ in session.store.vocabulary("verbs" if flag == "--does" else "nouns")
+        ]
     elif flag == "--from":
         from dowsing.sources.catalogue import SOURCES
 
@@ -85,7 +98,11 @@ def _values(session: Session, action: argparse.Action, flag: str, typed: str) ->
 
 def _operands(session: Session, command: str, before: list[str], typed: str) -> dict[str, str]:
     if command == "words":
-        return {one: "" for one in ("verbs", "nouns", "packages", "families", "kinds") if one.startswith(typed)}
+        return {
+            one: ""
+            for one in ("verbs", "nouns", "packages", "families", "kinds")
+            if one.startswith(typed)
+        }
     if command == "shell":
         from dowsing.shell.snippets import SHELLS
 
@@ -93,12 +110,16 @@ def _operands(session: Session, command: str, before: list[str], typed: str) -> 
     if command in _NAMES and not before:
         return _names(session, typed)
     if command in _LINES and not before and typed:
-        return _typable((one.name, one.summary) for one in commands_beginning(session.store, typed, MOST))
+        return _typable(
+            (one.name, one.summary) for one in commands_beginning(session.store, typed, MOST)
+        )
     return {}
 
 
 def _typable(found: Iterable[tuple[str, str]]) -> dict[str, str]:
-    """The words with what each is, without those that hold what cannot be seen: they could not be typed either."""
+    """The words with what each is, without those that hold what cannot be seen: they could not be
+    typed either.
+    """
     return {name: clean_line(says) for name, says in found if not has_unsafe(name)}
 
 

@@ -1,4 +1,6 @@
-"""Filling in a sheet in plain lines: questions on stderr, answers from the standard input, field by field."""
+"""Filling in a sheet in plain lines: questions on stderr, answers from the standard input, field by
+field.
+"""
 
 from __future__ import annotations
 
@@ -62,10 +64,15 @@ class _Dialogue:
         sheet = self.sheet
         counts = sheet.counts()
         _tell(f"{clean_line(sheet.title)}  {clean_line(sheet.summary)}  {clean_line(sheet.page)}")
-        _tell(f"required: {counts[Step.REQUIRED]} · often used: {counts[Step.USUAL]} · all: {counts[Step.ALL]}")
+        _tell(
+            f"required: {counts[Step.REQUIRED]} · often used: {counts[Step.USUAL]} · all: "
+            f"{counts[Step.ALL]}"
+        )
         _tell("An empty answer leaves a field as it is, - empties it, ? tells more of it.")
         while True:  # another form or subcommand brings other fields
-            field = next((one for one in sheet.of_step(Step.REQUIRED) if one.key not in self.asked), None)
+            field = next(
+                (one for one in sheet.of_step(Step.REQUIRED) if one.key not in self.asked), None
+            )
             if field is None:
                 break
             self.asked.add(field.key)
@@ -92,7 +99,9 @@ class _Dialogue:
                 for f in self.sheet.fields
                 if answer in f.flags or f"-{answer}" in f.flags or f"--{answer}" in f.flags
             ]
-            found = exact or [field for field in self.sheet.search(answer) if field.what == FieldKind.OPTION]
+            found = exact or [
+                field for field in self.sheet.search(answer) if field.what == FieldKind.OPTION
+            ]
             if len(found) == 1:
                 self.field(found[0])
             elif found:
@@ -116,22 +125,34 @@ class _Dialogue:
         if field.what == FieldKind.FORM:
             self.form(field)
             return
-        holder = f" {clean_line(field.placeholder)}" if field.placeholder and field.placeholder != field.label else ""
+        holder = (
+            f" {clean_line(field.placeholder)}"
+            if field.placeholder and field.placeholder != field.label
+            else ""
+        )
         facts = ", ".join(
-            part for part in ("required" if field.required else "", facts_of(self.sheet, field)) if part
+            part
+            for part in ("required" if field.required else "", facts_of(self.sheet, field))
+            if part
         )
         _tell(f"\n{clean_line(field.label)}{holder}" + (f" ({facts})" if facts else ""))
         if field_says(field):
             _tell(f"   {clean_line(brief(field_says(field)))}")
         if field.values:
-            _tell(f"   values: {clean_line(', '.join(field.values[:20]))}{', …' if len(field.values) > 20 else ''}")
+            _tell(
+                "   values: "
+                f"{clean_line(', '.join(field.values[:20]))}"
+                f"{', …' if len(field.values) > 20 else ''}"
+            )
         if not field.takes:
             self.switch(field)
             return
         values = self.sheet.values(field)
         while True:
             held = shown_value(self.sheet, field)
-            answer = _ask(f"{clean_line(field.placeholder or field.label)}{f' [{held}]' if held else ''}: ")
+            answer = _ask(
+                f"{clean_line(field.placeholder or field.label)}{f' [{held}]' if held else ''}: "
+            )
             if answer == "?":
                 self.help(field)
                 continue
@@ -183,5 +204,7 @@ class _Dialogue:
     def help(self, field: Field) -> None:
         if self.document is None:
             self.document = documents_of(self.session, self.sheet)
-        for line in help_lines(self.sheet, field, self.document, min(self.session.screen.width, 100)):
+        for line in help_lines(
+            self.sheet, field, self.document, min(self.session.screen.width, 100)
+        ):
             _tell("   " + plain(line))

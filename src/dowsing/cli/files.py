@@ -10,7 +10,9 @@ from dowsing.model.replacing import replace_text
 
 
 def write_file(path: str, text: str) -> None:
-    """Write a text to a file, which is the whole text or stays as it was. Raises Failure if that is not possible."""
+    """Write a text to a file, which is the whole text or stays as it was. Raises Failure if that is
+    not possible.
+    """
     try:
         if _takes_as_it_comes(path):  # a pipe or a device takes the text as it comes
             with open(path, "w", encoding="utf-8") as file:
@@ -18,7 +20,9 @@ def write_file(path: str, text: str) -> None:
             return
         replace_text(path, text)
     except OSError as error:
-        raise Failure(f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3) from None
+        raise Failure(
+            f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3
+        ) from None
 
 
 def _takes_as_it_comes(path: str) -> bool:

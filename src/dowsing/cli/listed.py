@@ -16,7 +16,10 @@ if TYPE_CHECKING:
 def remember_own(session: Session, calls: list[list[str]]) -> None:
     """Note a list; each call is the arguments of the program."""
     demo = ["--demo"] if session.settings.demo else []
-    remember(session.settings.data, Remembered(ListKind.OWN, "", [], [shlex.join([*demo, *call]) for call in calls]))
+    remember(
+        session.settings.data,
+        Remembered(ListKind.OWN, "", [], [shlex.join([*demo, *call]) for call in calls]),
+    )
 
 
 def make_call(line: str) -> int:

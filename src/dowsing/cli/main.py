@@ -51,7 +51,8 @@ _VALUED = ("--format", "--color", "--pager", "--width")
 _SHORT = ("--demo", "--help", "-h", "--version")
 
 
-# The texts here are English alone: looking for a catalogue of translations would take a tenth of a look-up's time.
+# The texts here are English alone: looking for a catalogue of translations would take a tenth of a
+# look-up's time.
 argparse._ = str  # type: ignore[attr-defined]
 
 
@@ -62,7 +63,9 @@ class Parser(argparse.ArgumentParser):
         super().__init__(add_help=False, **named)
         self._positionals.title = "what it is about"
         self._optionals.title = "options"
-        self.add_argument("-h", "--help", action="help", help="say what the command does and what it takes")
+        self.add_argument(
+            "-h", "--help", action="help", help="say what the command does and what it takes"
+        )
 
     def error(self, text: str) -> NoReturn:
         from dowsing.cli.wrong_usage import wrong_usage
@@ -78,13 +81,19 @@ class HelpLayout(argparse.HelpFormatter):
         super().__init__(prog, max_help_position=30, width=96)
 
     def add_usage(
-        self, usage: str | None, actions: Iterable[argparse.Action], groups: Any, prefix: str | None = None
+        self,
+        usage: str | None,
+        actions: Iterable[argparse.Action],
+        groups: Any,
+        prefix: str | None = None,
     ) -> None:
         """The form of the command."""
         super().add_usage(usage, actions, groups, "")
 
 
-def add_global_options(parser: argparse.ArgumentParser, formats: Sequence[str] = ("text", "json")) -> None:
+def add_global_options(
+    parser: argparse.ArgumentParser, formats: Sequence[str] = ("text", "json")
+) -> None:
     """The options that every command takes; `formats` are those that this one prints."""
     group = parser.add_argument_group("everywhere")
     group.add_argument(
@@ -94,10 +103,16 @@ def add_global_options(parser: argparse.ArgumentParser, formats: Sequence[str] =
         metavar="|".join(formats),
         help="what to print (text)",
     )
-    group.add_argument("--color", choices=["auto", "always", "never"], default=None, help="colours (auto)")
-    group.add_argument("--pager", choices=["auto", "always", "never"], default=None, help="pager (auto)")
+    group.add_argument(
+        "--color", choices=["auto", "always", "never"], default=None, help="colours (auto)"
+    )
+    group.add_argument(
+        "--pager", choices=["auto", "always", "never"], default=None, help="pager (auto)"
+    )
     group.add_argument("--width", type=_width, metavar="N", help="columns to lay out for")
-    group.add_argument("--demo", action="store_true", help="use the demo library instead of this machine's")
+    group.add_argument(
+        "--demo", action="store_true", help="use the demo library instead of this machine's"
+    )
 
 
 def _width(text: str) -> int:
@@ -107,7 +122,9 @@ def _width(text: str) -> int:
 
 
 def split_command(arguments: list[str]) -> tuple[str, list[str]]:
-    """The command and its arguments. Global options may stand before it; without a command it is `card`."""
+    """The command and its arguments. Global options may stand before it; without a command it is
+    `card`.
+    """
     at = 0
     while at < len(arguments):
         word = arguments[at]
@@ -124,10 +141,14 @@ def split_command(arguments: list[str]) -> tuple[str, list[str]]:
     return "", arguments
 
 
-def options_first(parser: argparse.ArgumentParser, arguments: list[str], others_are_words: bool = False) -> list[str]:
-    """The arguments with the options before the words, so that words may stand on both sides of an option.
+def options_first(
+    parser: argparse.ArgumentParser, arguments: list[str], others_are_words: bool = False
+) -> list[str]:
+    """The arguments with the options before the words, so that words may stand on both sides of an
+    option.
 
-    `others_are_words`: what begins with a dash and is no option of ours is a word of the line that is asked about.
+    `others_are_words`: what begins with a dash and is no option of ours is a word of the line that
+    is asked about.
     """
     actions = parser._option_string_actions
     options: list[str] = []
@@ -168,7 +189,8 @@ def overview() -> str:
     lines += [f"  dowsing {name:<16}{says}" for name, says in COMMANDS.items()]
     lines += [
         "",
-        "Everywhere: --format text|json, --color auto|always|never, --pager auto|always|never, --width N,",
+        "Everywhere: --format text|json, --color auto|always|never, --pager auto|always|never, "
+        "--width N,",
         "--demo (a made-up library to try things on). dowsing COMMAND --help says more.",
         "A name that is also a command: dowsing -- find, or dowsing card find.",
     ]
@@ -190,7 +212,9 @@ def run(arguments: list[str]) -> int:
             if "--" not in rest or rest == ["--"]:
                 unknown = [w for w in rest if w not in _SHORT and w != "--"]
                 if unknown:
-                    raise Failure(f"{unknown[0]} needs a name or words after it; see dowsing --help", status=2)
+                    raise Failure(
+                        f"{unknown[0]} needs a name or words after it; see dowsing --help", status=2
+                    )
                 from dowsing.terminal.screen import write
 
                 write(overview())
@@ -204,7 +228,9 @@ def run(arguments: list[str]) -> int:
     )
     module.add_arguments(parser)
     add_global_options(parser, getattr(module, "FORMATS", ("text", "json")))
-    options = parser.parse_args(options_first(parser, rest, getattr(module, "OTHERS_ARE_WORDS", False)))
+    options = parser.parse_args(
+        options_first(parser, rest, getattr(module, "OTHERS_ARE_WORDS", False))
+    )
     from dowsing.model.errors import Unusable
     from dowsing.session.session import Session
 
@@ -216,7 +242,9 @@ def run(arguments: list[str]) -> int:
         try:
             return _answered(session, module, options)
         except Unusable as error:
-            raise Failure(f"{error}, also when built anew; remove {session.settings.cache}", status=3) from None
+            raise Failure(
+                f"{error}, also when built anew; remove {session.settings.cache}", status=3
+            ) from None
 
 
 def _answered(session: Session, module: ModuleType, options: argparse.Namespace) -> int:
@@ -229,7 +257,8 @@ def _answered(session: Session, module: ModuleType, options: argparse.Namespace)
     except (Failure, Unusable, OSError, MemoryError, RecursionError):
         raise
     except Exception as error:
-        # a damaged index can hold anything; one that was made anew for this very error is not to blame for it
+        # a damaged index can hold anything; one that was made anew for this very error is not to
+        # blame for it
         says = f"{type(error).__name__}: {error}"
         if os.environ.get(TRACE) or not session.may_be_damaged(says):
             raise
@@ -238,7 +267,9 @@ def _answered(session: Session, module: ModuleType, options: argparse.Namespace)
 
 
 def program() -> None:
-    """The program as it is installed: ends the process at once, without taking it apart piece by piece."""
+    """The program as it is installed: ends the process at once, without taking it apart piece by
+    piece.
+    """
     status = main()
     try:
         sys.stdout.flush()
@@ -285,7 +316,12 @@ def _reason(error: Exception) -> str:
         return "there is too little memory for this"
     if isinstance(error, OSError):
         where = f": {error.filename}" if isinstance(error.filename, str) else ""
-        return f"this system does not let it be done ({(error.strerror or str(error)).lower()}{where})"
+        return (
+            f"this system does not let it be done ({(error.strerror or str(error)).lower()}{where})"
+        )
     if isinstance(error, RecursionError):
         return "what was given is nested too deep"
-    return f"a fault of dowsing's own ({type(error).__name__}: {error}); {TRACE}=1 shows where, for a report"
+    return (
+        f"a fault of dowsing's own ({type(error).__name__}: {error}); {TRACE}=1 shows where, "
+        "for a report"
+    )

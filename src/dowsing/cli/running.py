@@ -24,21 +24,28 @@ def run_line(session: Session, line: str, yes: bool) -> int:
     missing = list(dict.fromkeys(SLOT.findall(line)))
     if missing:
         raise Failure(
-            f"the line has places without a value: {', '.join(missing)}; say them, or edit the line: {line}", status=2
+            f"the line has places without a value: {', '.join(missing)}; say them, or edit the "
+            f"line: {line}",
+            status=2,
         )
     if not yes and not can_ask():
         raise Failure(
-            "a line is run only after asking, and there is no terminal to ask on; --yes runs it unasked", status=2
+            "a line is run only after asking, and there is no terminal to ask on; --yes runs it "
+            "unasked",
+            status=2,
         )
     found = unpick(line, Tables(session.store, session.settings))
     said = [f"   {BOLD}{escaped(line)}{ROMAN}"]
     if has_unsafe(line):
         said.append(
-            f"   {ITALIC}careful{ROMAN}: it holds characters that are not seen, shown escaped here, run as they are"
+            f"   {ITALIC}careful{ROMAN}: it holds characters that are not seen, shown escaped "
+            "here, run as they are"
         )
     said += [f"   {ITALIC}careful{ROMAN}: {clean_line(effect_line(one))}" for one in found.changes]
     said += [
-        f"   {ITALIC}mistake{ROMAN}: {clean_line(words(piece.problem))}" for piece in found.pieces if piece.problem
+        f"   {ITALIC}mistake{ROMAN}: {clean_line(words(piece.problem))}"
+        for piece in found.pieces
+        if piece.problem
     ]
     sys.stderr.write("\n".join(session.screen.encode(one) for one in said) + "\n")
     sys.stderr.flush()
@@ -57,7 +64,9 @@ def _run(line: str) -> int:
     try:
         done = subprocess.run([shell, "-c", line], check=False)
     except OSError as error:
-        raise Failure(f"{shell} cannot be run: {(error.strerror or 'failed').lower()}", status=3) from None
+        raise Failure(
+            f"{shell} cannot be run: {(error.strerror or 'failed').lower()}", status=3
+        ) from None
     except KeyboardInterrupt:
         return 130
     return done.returncode if done.returncode >= 0 else 128 - done.returncode

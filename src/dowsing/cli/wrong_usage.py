@@ -1,4 +1,6 @@
-"""What is wrong with the arguments of a command of ours, in words of ours: what the argument library says, told anew."""
+"""What is wrong with the arguments of a command of ours, in words of ours: what the argument
+library says, told anew.
+"""
 
 from __future__ import annotations
 
@@ -34,7 +36,9 @@ def wrong_usage(parser: argparse.ArgumentParser, text: str) -> Failure:
     for pattern, says in _TOLD:
         match = re.fullmatch(pattern, text, re.DOTALL)
         if match:
-            given = [group.split("/")[-1] if n == 0 else group for n, group in enumerate(match.groups())]
+            given = [
+                group.split("/")[-1] if n == 0 else group for n, group in enumerate(match.groups())
+            ]
             return Failure(f"{says.format(*given, '')}; {hint}", status=2)
     plain = re.sub(r"^argument \S+: ", "", text)
     return Failure(f"{plain}; {hint}", status=2)
@@ -46,17 +50,30 @@ def _unknown(parser: argparse.ArgumentParser, words: str) -> Failure:
     if not word.startswith("-"):
         return Failure(f"“{word[:60]}” is a word too many; see {parser.prog} --help", status=2)
     flag = word.partition("=")[0]
-    near = nearest_words(flag, [known for known in parser._option_string_actions if known.startswith("--")])
-    hint = f"see {parser.prog} --help; a name that begins with a dash goes after --: {parser.prog} -- -x"
-    return Failure(f"{parser.prog} has no option {flag[:60]}; {'nearest' if near else hint}", status=2, nearest=near)
+    near = nearest_words(
+        flag, [known for known in parser._option_string_actions if known.startswith("--")]
+    )
+    hint = (
+        f"see {parser.prog} --help; a name that begins with a dash goes after --: "
+        f"{parser.prog} -- -x"
+    )
+    return Failure(
+        f"{parser.prog} has no option {flag[:60]}; {'nearest' if near else hint}",
+        status=2,
+        nearest=near,
+    )
 
 
 def _no_choice(parser: argparse.ArgumentParser, name: str, given: str) -> Failure:
     """A value that is none of those there are."""
-    actions = [one for one in parser._actions if name in (*one.option_strings, one.dest, one.metavar)]
+    actions = [
+        one for one in parser._actions if name in (*one.option_strings, one.dest, one.metavar)
+    ]
     choices = [str(choice) for choice in (actions[0].choices or ())] if actions else []
     if choices and all(choice.isdecimal() for choice in choices):
-        return Failure(f"{name} is a number from {choices[0]} to {choices[-1]}, not {given[:40]}", status=2)
+        return Failure(
+            f"{name} is a number from {choices[0]} to {choices[-1]}, not {given[:40]}", status=2
+        )
     near = nearest_words(given, choices)
     listed = ", ".join(choices[:MOST_CHOICES])
     says = f"{name} is one of {listed}, not “{given[:40]}”"

@@ -1,4 +1,6 @@
-"""Adds to pieces what their values mean, where a value is written in a small language of its own."""
+"""Adds to pieces what their values mean, where a value is written in a small language of its
+own.
+"""
 
 from __future__ import annotations
 
@@ -29,7 +31,12 @@ def annotate(pieces: list[Piece]) -> list[Piece]:
     for command, own in commands_of(pieces):
         name = os.path.basename(command.text)
         flags = {flag for one in own for flag in (one.flags or ())}
-        options = {flag: one for one in reversed(own) if one.role == Role.OPTION for flag in (one.flags or ())}
+        options = {
+            flag: one
+            for one in reversed(own)
+            if one.role == Role.OPTION
+            for flag in (one.flags or ())
+        }
         for piece in own:
             value = _value_of(piece)
             if value is None or ("$" in value and piece.inside):
@@ -38,7 +45,9 @@ def annotate(pieces: list[Piece]) -> list[Piece]:
             parts = notation_parts(notation, value) if notation else []
             if parts:
                 told[id(piece)] = [list(part) for part in parts]
-    return [piece.changed(parts=told[id(piece)]) if id(piece) in told else piece for piece in pieces]
+    return [
+        piece.changed(parts=told[id(piece)]) if id(piece) in told else piece for piece in pieces
+    ]
 
 
 def _value_of(piece: Piece) -> str | None:
@@ -53,11 +62,17 @@ def _value_of(piece: Piece) -> str | None:
 def _notation(command: str, piece: Piece, flags: set[str], told: Piece) -> str:
     """The notation that a piece's value is written in, "" if in none.
 
-    `flags`: all options of its command; `told`: the option that has it as its value, else the piece itself.
+    `flags`: all options of its command; `told`: the option that has it as its value, else the piece
+    itself.
     """
     says = told.says or ""
     names = " ".join(told.flags or [])
-    if piece.role == Role.OPTION and piece.value is not None and not piece.word and piece.kind != ValueKind.SIGNAL:
+    if (
+        piece.role == Role.OPTION
+        and piece.value is not None
+        and not piece.word
+        and piece.kind != ValueKind.SIGNAL
+    ):
         return ""
     if piece.kind == ValueKind.MODE:
         return "mode"
@@ -69,7 +84,9 @@ def _notation(command: str, piece: Piece, flags: set[str], told: Piece) -> str:
         return "dates"
     if command == "printf" and piece.role == Role.OPERAND and piece.what == "FORMAT":
         return "printf"
-    if command == "sed" and ((piece.role == Role.OPERAND and "script" in piece.what) or "--expression" in names):
+    if command == "sed" and (
+        (piece.role == Role.OPERAND and "script" in piece.what) or "--expression" in names
+    ):
         return "sed" if not (piece.role == Role.OPERAND and {"-e", "-f"} & flags) else ""
     if command == "find" and re.fullmatch(r"[-+]\d+\w?", piece.text) and piece.role == Role.VALUE:
         return "amount"
@@ -80,12 +97,20 @@ def _notation(command: str, piece: Piece, flags: set[str], told: Piece) -> str:
 
 def _regex(command: str, piece: Piece, told: Piece, flags: set[str]) -> str:
     if command in _GREPS:
-        wanted = (piece.role == Role.OPERAND and piece.kind == ValueKind.PATTERN) or "--regexp" in (told.flags or [])
+        wanted = (piece.role == Role.OPERAND and piece.kind == ValueKind.PATTERN) or "--regexp" in (
+            told.flags or []
+        )
         if not wanted or {"-F", "--fixed-strings"} & flags or command == "fgrep":
             return ""
         if {"-P", "--perl-regexp"} & flags:
             return "regex-perl"
-        return "regex-extended" if {"-E", "--extended-regexp"} & flags else f"regex-{_GREPS[command]}"
-    if piece.kind == ValueKind.PATTERN and piece.role in (Role.VALUE, Role.OPTION) and _REGEX.search(told.says or ""):
+        return (
+            "regex-extended" if {"-E", "--extended-regexp"} & flags else f"regex-{_GREPS[command]}"
+        )
+    if (
+        piece.kind == ValueKind.PATTERN
+        and piece.role in (Role.VALUE, Role.OPTION)
+        and _REGEX.search(told.says or "")
+    ):
         return "regex-extended" if re.search(r"\bextended\b", told.says or "") else "regex-basic"
     return ""

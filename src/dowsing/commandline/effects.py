@@ -1,4 +1,6 @@
-"""What a line changes or destroys: from what the pages say, and a small table of what the trade knows (effects.toml)."""
+"""What a line changes or destroys: from what the pages say, and a small table of what the trade
+knows (effects.toml).
+"""
 
 from __future__ import annotations
 
@@ -16,10 +18,14 @@ if TYPE_CHECKING:
 
 #: First words of a text that say that something is lost.
 _DESTROYS = (
-    r"(?:forcibly |permanently |recursively )?(?:remove|delete|erase|destroy|overwrite|purge|wipe|discard|truncate|kill|drop)s?"
-    r"\b(?!.*\beach line\b)(?:\W+\w+){0,6}?\W+(?:files?|director(?:y|ies)|folders?|entr(?:y|ies)|packages?|users?|groups?|"
-    r"databases?|tables?|partitions?|disks?|devices?|data|branch(?:es)?|keys?|modules?|containers?|images?|volumes?|"
-    r"accounts?|history|process(?:es)?|contents?|archive|members?|repositor(?:y|ies)|commits?|changes)\b"
+    r"(?:forcibly |permanently |recursively )?(?:remove|delete|erase|destroy|overwrite|purge|wipe"
+    r"|discard|truncate|kill|drop)s?"
+    r"\b(?!.*\beach line\b)(?:\W+\w+){0,6}?\W+(?:files?|director(?:y|ies)|folders?|entr(?:y|ies)"
+    r"|packages?|users?|groups?|"
+    r"databases?|tables?|partitions?|disks?|devices?|data|branch(?:es)?|keys?|modules?|containers?"
+    r"|images?|volumes?|"
+    r"accounts?|history|process(?:es)?|contents?|archive|members?|repositor(?:y|ies)|commits?"
+    r"|changes)\b"
 )
 #: Targets of a redirection that hold nothing.
 SAFE_TARGETS = frozenset(("/dev/null", "/dev/stderr", "/dev/tty"))
@@ -57,7 +63,9 @@ def commands_of(pieces: list[Piece]) -> list[tuple[Piece, list[Piece]]]:
             own: list[Piece] = []
             found.append((piece, own))
             open_at[piece.depth] = own
-        elif piece.role in (Role.OPERATOR, Role.KEYWORD) and piece.of is None and piece.page is None:
+        elif (
+            piece.role in (Role.OPERATOR, Role.KEYWORD) and piece.of is None and piece.page is None
+        ):
             open_at.pop(piece.depth, None)
         elif piece.depth in open_at:
             open_at[piece.depth].append(piece)
@@ -71,7 +79,11 @@ def _of_command(command: Piece, own: list[Piece], table: dict[str, Any]) -> list
     spellings = {flag for piece in own for flag in [*(piece.flags or []), piece.text]}
     line = " ".join([command.text, *words])
     found: list[Effect] = []
-    if row.get("always") and not spellings & set(row.get("unless", ())) and any(p.role != Role.OPTION for p in own):
+    if (
+        row.get("always")
+        and not spellings & set(row.get("unless", ()))
+        and any(p.role != Role.OPTION for p in own)
+    ):
         found.append(Effect(line, str(row["always"])))
     for flag, says in row.get("options", {}).items():
         piece = next((p for p in own if flag in (p.flags or []) or flag == p.text), None)
@@ -88,11 +100,18 @@ def _of_command(command: Piece, own: list[Piece], table: dict[str, Any]) -> list
 def _told_by_pages(command: Piece, own: list[Piece], line: str) -> list[Effect]:
     """What the texts of the pieces begin with."""
     found = []
-    says = next((p.says for p in reversed(own) if p.role == Role.SUBCOMMAND and p.says), command.says) or ""
+    says = (
+        next((p.says for p in reversed(own) if p.role == Role.SUBCOMMAND and p.says), command.says)
+        or ""
+    )
     if re.match(_DESTROYS, says, re.IGNORECASE):
         found.append(Effect(line, _first(says)))
     for piece in own:
-        if piece.role == Role.OPTION and piece.says and re.match(_DESTROYS, piece.says, re.IGNORECASE):
+        if (
+            piece.role == Role.OPTION
+            and piece.says
+            and re.match(_DESTROYS, piece.says, re.IGNORECASE)
+        ):
             found.append(Effect(f"{line} {piece.text}", _first(piece.says)))
     return found
 

@@ -18,7 +18,9 @@ def flag_of(element: Element) -> str:
 
 
 def excluded(known: Known, used: set[str]) -> set[str]:
-    """The spellings that the forms rule out beside those that are used: other alternatives, other forms."""
+    """The spellings that the forms rule out beside those that are used: other alternatives, other
+    forms.
+    """
     found: set[str] = set()
     forms = known.forms
     for form in forms:
@@ -70,7 +72,11 @@ def _flags_in_all(elements: list[Element]) -> set[str]:
         if element.what == ElementKind.OPTION:
             flag = flag_of(element)
             # letters that stand together are several
-            found |= {f"-{letter}" for letter in flag[1:]} | {flag} if re.fullmatch(r"-\w{3,}", flag) else {flag}
+            found |= (
+                {f"-{letter}" for letter in flag[1:]} | {flag}
+                if re.fullmatch(r"-\w{3,}", flag)
+                else {flag}
+            )
         else:
             found |= _flags_in_all(element.elements)
     return found
@@ -78,14 +84,23 @@ def _flags_in_all(elements: list[Element]) -> set[str]:
 
 def _is_open(form: Form) -> bool:
     """Whether the form says only that there are options."""
-    return any(_ANY_OPTIONS.search(element.text) for element in operands_in(form.elements)) or bool(form.defines)
+    return any(_ANY_OPTIONS.search(element.text) for element in operands_in(form.elements)) or bool(
+        form.defines
+    )
 
 
 def missing(known: Known, used: set[str], operands: int) -> list[str]:
-    """What the forms demand that is not there yet: of the form that lacks least; [] if the line fulfils one."""
+    """What the forms demand that is not there yet: of the form that lacks least; [] if the line
+    fulfils one.
+    """
     best: list[str] | None = None
     for form in known.forms:
-        if form.defines or not form.elements or form.elements[0].what != ElementKind.COMMAND or form.problem:
+        if (
+            form.defines
+            or not form.elements
+            or form.elements[0].what != ElementKind.COMMAND
+            or form.problem
+        ):
             continue
         lacks = lacking(known, form, used, operands)
         if best is None or len(lacks) < len(best):

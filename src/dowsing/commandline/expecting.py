@@ -1,4 +1,6 @@
-"""What may come next in a half-typed line, whether it can be run as it stands, and where it went wrong."""
+"""What may come next in a half-typed line, whether it can be run as it stands, and where it went
+wrong.
+"""
 
 from __future__ import annotations
 
@@ -25,9 +27,10 @@ MOST_COMMANDS = 40
 class Expected(Record):
     """Something that may come next. `what`: command, subcommand, option, value or operand.
 
-    `text` is what may be typed ("" where the user has to say), `placeholder` the name of what is wanted, `values` those
-    there are, `range` its least and greatest value, `flags` all spellings of an option, `page` the text that says so. `says` is
-    what that text says, `meaning` what is known without it.
+    `text` is what may be typed ("" where the user has to say), `placeholder` the name of what is
+    wanted, `values` those there are, `range` its least and greatest value, `flags` all spellings of
+    an option, `page` the text that says so. `says` is what that text says, `meaning` what is known
+    without it.
     """
 
     what: Role
@@ -44,7 +47,8 @@ class Expected(Record):
 
 
 class Next(Record):
-    """The answer: `complete` if the line can be run as it stands; `typed` is the word that is being typed.
+    """The answer: `complete` if the line can be run as it stands; `typed` is the word that is being
+    typed.
 
     `missing`: what it still needs; `problem`: the place and reason of a mistake.
     """
@@ -59,7 +63,9 @@ class Next(Record):
 
 
 def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") -> Next:
-    """What may come at place `at` of the line (its end if None), counted in characters. Never raises."""
+    """What may come at place `at` of the line (its end if None), counted in characters. Never
+    raises.
+    """
     at = len(line) if at is None else max(0, min(at, len(line)))
     begin = _innermost(line[:at])
     head = line[begin:at]
@@ -74,14 +80,20 @@ def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") 
     expects = asker.commands() if at_command else asker.all()
     problem = None
     for piece in found.pieces:
-        if piece.problem and not (piece.problem.code in UNFINISHED and piece.end >= len(head.rstrip())):
+        if piece.problem and not (
+            piece.problem.code in UNFINISHED and piece.end >= len(head.rstrip())
+        ):
             last = typed is not None and piece.start >= len(before)
             if last and any(one.text.startswith(word) or one.values for one in expects):
                 continue  # it may still become one of these
             start, end = (piece.span or [piece.start, piece.end])[:2]
             problem = LineProblem(begin + start, begin + end, piece.problem, piece.nearest)
             break
-    lacks = _lacks(whole, found.problem, head) if not at_command else _lacks_command(tables, word, before)
+    lacks = (
+        _lacks(whole, found.problem, head)
+        if not at_command
+        else _lacks_command(tables, word, before)
+    )
     if word[:1] == "-" and all(word not in (one.text, *one.flags) for one in expects):
         # an option in the making is no operand
         earlier = LineReader(tables)
@@ -93,16 +105,26 @@ def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") 
 
 
 def _lacks_command(tables: Tables, word: str, before: str) -> list[Told]:
-    """What is missing while the name of a command is typed: the rest of it, or what the command wants."""
-    known = tables.command(word) if word and any(e.name == word for e in tables.store.named(word)) else None
+    """What is missing while the name of a command is typed: the rest of it, or what the command
+    wants.
+    """
+    known = (
+        tables.command(word)
+        if word and any(e.name == word for e in tables.store.named(word))
+        else None
+    )
     if known is None:
         return [told(Lack.REST_OF_COMMAND, word) if word else told(Lack.COMMAND)]
     return _elements(missing(known, set(), 0))
 
 
 def _innermost(text: str) -> int:
-    """Where the command that is being typed begins: after the last substitution or group that is still open."""
-    return max((place + width for closer, place, width in open_at_end(text) if closer == ")"), default=0)
+    """Where the command that is being typed begins: after the last substitution or group that is
+    still open.
+    """
+    return max(
+        (place + width for closer, place, width in open_at_end(text) if closer == ")"), default=0
+    )
 
 
 def _word_at_end(text: str) -> Word | None:
@@ -157,8 +179,14 @@ class _Asker:
     def commands(self) -> list[Expected]:
         """Commands that begin so."""
         found = []
-        for entry in commands_beginning(self.tables.store, self.typed, MOST_COMMANDS) if self.typed else []:
-            found.append(Expected(Role.COMMAND, entry.name, says=entry.summary, required=True, page=entry.label))
+        for entry in (
+            commands_beginning(self.tables.store, self.typed, MOST_COMMANDS) if self.typed else []
+        ):
+            found.append(
+                Expected(
+                    Role.COMMAND, entry.name, says=entry.summary, required=True, page=entry.label
+                )
+            )
         if not found and not self.typed:
             found.append(
                 Expected(
@@ -178,7 +206,17 @@ class _Asker:
         if state is None:
             files = values_here(ValueKind.FILE, "", self.typed, self.home)
             meaning = told(Lack.FILE)
-            return [Expected(Role.VALUE, "", "FILE", files, required=True, meaning=meaning, kind=ValueKind.FILE)]
+            return [
+                Expected(
+                    Role.VALUE,
+                    "",
+                    "FILE",
+                    files,
+                    required=True,
+                    meaning=meaning,
+                    kind=ValueKind.FILE,
+                )
+            ]
         if state.wanting is not None:
             return [self.value(state.wanting, self.typed)]
         flag, equals, part = self.typed.partition("=")
@@ -198,13 +236,24 @@ class _Asker:
         """The value that an option wants."""
         option = spelling.option
         kind = value_kind(option.argument or "", option.text, option.values)
-        values = [value for value in option.values if value.startswith(typed)] if option.values else None
+        values = (
+            [value for value in option.values if value.startswith(typed)] if option.values else None
+        )
         if values is None:
             values = values_here(kind, option.argument or "", typed, self.home)
         return Expected(
-            Role.VALUE, "", option.argument or "VALUE", values, spelling.needs, option.text, None, kind,
-            value_range(option.text), [spelling.flag], spelling.page,
-        )  # fmt: skip
+            Role.VALUE,
+            "",
+            option.argument or "VALUE",
+            values,
+            spelling.needs,
+            option.text,
+            None,
+            kind,
+            value_range(option.text),
+            [spelling.flag],
+            spelling.page,
+        )
 
     def subcommands(self) -> list[Expected]:
         """The subcommands, while none has come."""
@@ -247,7 +296,13 @@ class _Asker:
             option = spelling.option
             flags = [flag for flag in option.flags if flag.startswith(self.typed)]
             gone = used & set(option.flags) and not option.repeatable
-            if not flags or gone or out & set(option.flags) or id(option) in found or option.flags[0][0] not in "-+":
+            if (
+                not flags
+                or gone
+                or out & set(option.flags)
+                or id(option) in found
+                or option.flags[0][0] not in "-+"
+            ):
                 continue
             text = max(flags, key=lambda flag: (flag.startswith("--"), -len(flag)))
             if self.typed in ("-", ""):
@@ -270,5 +325,10 @@ def _option(text: str, spelling: Spelling) -> Expected:
     """An option that may come, with the spelling to be typed."""
     option = spelling.option
     return Expected(
-        Role.OPTION, text, option.argument or "", says=option.text, flags=option.flags, page=spelling.page
-    )  # fmt: skip
+        Role.OPTION,
+        text,
+        option.argument or "",
+        says=option.text,
+        flags=option.flags,
+        page=spelling.page,
+    )

@@ -17,15 +17,20 @@ def is_command_place(name: str) -> bool:
 
 
 def carried_after(known: Known) -> int | None:
-    """How many operands stand before the command that the forms show: `timeout DURATION COMMAND [ARG]...`.
+    """How many operands stand before the command that the forms show: `timeout DURATION COMMAND
+    [ARG]...`.
 
     None if they show none, or if the page has options or words of its own that it calls commands.
     """
-    if any("command" in option.section.lower() for table in known.tables for option in table.options):
+    if any(
+        "command" in option.section.lower() for table in known.tables for option in table.options
+    ):
         return None
     for form in known.forms:
         before = 0
-        elements = [e for e in form.elements if e.what not in (ElementKind.COMMAND, ElementKind.OPTION)]
+        elements = [
+            e for e in form.elements if e.what not in (ElementKind.COMMAND, ElementKind.OPTION)
+        ]
         elements = [e for e in elements if not e.text.upper().startswith("OPTION")]
         for n, element in enumerate(elements):
             inner = [element, *element.elements]
@@ -33,7 +38,8 @@ def carried_after(known: Known) -> int | None:
             name = first.text.strip("<>[]").lower() if first else ""
             follows = [*element.elements[1:], *elements[n + 1 :]]
             if name in ("command", "utility", "program", "cmd") and any(
-                re.match(r"(?:.*[-_])?(?:args?|arguments?)\b", e.text.strip("<>[]").lower()) for e in follows
+                re.match(r"(?:.*[-_])?(?:args?|arguments?)\b", e.text.strip("<>[]").lower())
+                for e in follows
             ):
                 return None if known.subcommands else before
             if element.what == ElementKind.OPERAND and element.required and not element.repeats:
@@ -45,7 +51,12 @@ def wants_command(known: Known) -> bool:
     """Whether the forms demand a command."""
     for form in known.forms:
         first = next(
-            (e for e in form.elements if e.what not in (ElementKind.COMMAND, ElementKind.OPTION) and e.required), None
+            (
+                e
+                for e in form.elements
+                if e.what not in (ElementKind.COMMAND, ElementKind.OPTION) and e.required
+            ),
+            None,
         )
         if first is not None and is_command_place(first.text.strip("<>[]")):
             return True
@@ -55,8 +66,14 @@ def wants_command(known: Known) -> bool:
 
 
 def _distance(form: Form, used: set[str]) -> int:
-    """How far a form is from a line with these options: 0 if its own are there, 1 if it has none, 2 if they lack."""
-    demanded = [re.split(r"[=\s\[]", e.text)[0] for e in form.elements if e.what == ElementKind.OPTION and e.required]
+    """How far a form is from a line with these options: 0 if its own are there, 1 if it has none, 2
+    if they lack.
+    """
+    demanded = [
+        re.split(r"[=\s\[]", e.text)[0]
+        for e in form.elements
+        if e.what == ElementKind.OPTION and e.required
+    ]
     if not demanded:
         return 1
     return 0 if all(flag in used for flag in demanded) else 2
@@ -66,7 +83,9 @@ _OPTIONS = re.compile(r"options?\b|flags\b", re.IGNORECASE)
 
 
 def operands_in(elements: list[Element], required: bool = False) -> list[Element]:
-    """The operands in their order, those in groups too; `required`: only those that a line cannot be without."""
+    """The operands in their order, those in groups too; `required`: only those that a line cannot
+    be without.
+    """
     found: list[Element] = []
     for element in elements:
         if required and not element.required:
@@ -83,13 +102,18 @@ def operands_in(elements: list[Element], required: bool = False) -> list[Element
 def operand_of(known: Known, place: int, used: set[str]) -> tuple[str, str]:
     """The name and kind of the operand at that place in the forms, "" where they do not tell.
 
-    Forms that demand options count by the options that are `used`: those that have theirs first, those that lack
-    some last.
+    Forms that demand options count by the options that are `used`: those that have theirs first,
+    those that lack some last.
     """
     for form in sorted(known.forms, key=lambda form: _distance(form, used)):
-        names = [e for e in operands_in(form.elements) if not _OPTIONS.search(e.text) and "{" not in e.text]
+        names = [
+            e
+            for e in operands_in(form.elements)
+            if not _OPTIONS.search(e.text) and "{" not in e.text
+        ]
         if names and (place < len(names) or names[-1].repeats):
             element = names[min(place, len(names) - 1)]
-            name = re.match(r"[\[<]*([^\[\]<>]*)", element.text)[1].strip("' ,") or element.text  # type: ignore[index]
+            bare = re.match(r"[\[<]*([^\[\]<>]*)", element.text)
+            name = (bare[1].strip("' ,") if bare else "") or element.text
             return name, value_kind(name, "file mode" if name.isupper() else "")
     return "", ""

@@ -1,4 +1,6 @@
-"""Forms in words: what each element is, whether it must be given, what it stands for; and what does not go together."""
+"""Forms in words: what each element is, whether it must be given, what it stands for; and what does
+not go together.
+"""
 
 from __future__ import annotations
 
@@ -14,7 +16,9 @@ _LETTERS = re.compile(r"-[A-Za-z0-9?]{2,}\Z")
 
 
 class FormPart(Record):
-    """An element of a form with what is known of it. `what` is command, option, operand, literal, choice or group."""
+    """An element of a form with what is known of it. `what` is command, option, operand, literal,
+    choice or group.
+    """
 
     text: str
     what: ElementKind
@@ -26,7 +30,9 @@ class FormPart(Record):
 
 
 class Spelled(Record):
-    """A form in words. `defines`: the placeholder that it spells out; `problem`: what could not be read of it."""
+    """A form in words. `defines`: the placeholder that it spells out; `problem`: what could not be
+    read of it.
+    """
 
     line: str
     elements: list[FormPart]
@@ -35,8 +41,9 @@ class Spelled(Record):
 
 
 class Syntax(Record):
-    """All forms of a name. `apart`: options of which one rules the others out; `own`: the forms (from 1) that an
-    option belongs to, where it belongs to some only."""
+    """All forms of a name. `apart`: options of which one rules the others out; `own`: the forms
+    (from 1) that an option belongs to, where it belongs to some only.
+    """
 
     name: str
     page: str
@@ -51,7 +58,10 @@ def syntax_of(known: Known, name: str) -> Syntax:
     return Syntax(
         name,
         known.page,
-        [Spelled(form.line, _parts(known, form.elements), form.defines, form.problem) for form in forms],
+        [
+            Spelled(form.line, _parts(known, form.elements), form.defines, form.problem)
+            for form in forms
+        ],
         _apart(known, forms),
         _own(known, forms),
     )
@@ -73,7 +83,9 @@ def _parts(known: Known, elements: list[Element]) -> list[FormPart]:
 
 
 def _spelled(known: Known, element: Element) -> Element | None:
-    """The option whose spellings a choice consists of, as one element; None if they are several options."""
+    """The option whose spellings a choice consists of, as one element; None if they are several
+    options.
+    """
     if element.what != ElementKind.CHOICE or len(element.elements) < 2:
         return None
     first = element.elements[0]
@@ -90,7 +102,11 @@ def _spelled(known: Known, element: Element) -> Element | None:
 def _letters(known: Known, element: Element) -> list[FormPart]:
     """Options of one letter that a form writes together, `[-abc]`, each for itself."""
     flag = element.text
-    if element.what != ElementKind.OPTION or not _LETTERS.match(flag) or known.spelling(flag) is not None:
+    if (
+        element.what != ElementKind.OPTION
+        or not _LETTERS.match(flag)
+        or known.spelling(flag) is not None
+    ):
         return []
     found = [known.spelling("-" + letter) for letter in flag[1:]]
     if not all(found):
@@ -121,7 +137,13 @@ def _part(known: Known, element: Element) -> FormPart:
         spelling = known.spelling(element.text)
         says = says or (spelling.option.text if spelling else "")
     return FormPart(
-        element.text, element.what, element.required, element.repeats, kind, says, _parts(known, element.elements)
+        element.text,
+        element.what,
+        element.required,
+        element.repeats,
+        kind,
+        says,
+        _parts(known, element.elements),
     )
 
 
@@ -131,7 +153,11 @@ def _apart(known: Known, forms: list[Form]) -> list[list[str]]:
 
     def walk(elements: list[Element]) -> None:
         for element in elements:
-            if element.what == ElementKind.CHOICE and not element.repeats and _spelled(known, element) is None:
+            if (
+                element.what == ElementKind.CHOICE
+                and not element.repeats
+                and _spelled(known, element) is None
+            ):
                 flags = [flag_of(one) for one in element.elements if one.what == ElementKind.OPTION]
                 if len(flags) == len(element.elements) and len(flags) > 1 and flags not in found:
                     found.append(flags)

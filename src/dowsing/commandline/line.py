@@ -50,7 +50,9 @@ class LineReader:
         return Unpicked(line, self.pieces, problem=shell.problem)
 
     def last_state(self) -> CommandState | None:
-        """What the last command was left in: the innermost, of those that carry another; None if there is none."""
+        """What the last command was left in: the innermost, of those that carry another; None if
+        there is none.
+        """
         state = self.states[-1][1] if self.states else None
         while state is not None and state.inner is not None:
             state = state.inner
@@ -70,7 +72,10 @@ class LineReader:
             stands_for = parse_shell(alias).items
             if len(stands_for) == 1 and isinstance(stands_for[0], Command):
                 first = words[0]
-                own = [Word(first.text, word.value, first.start, first.end) for word in stands_for[0].words]
+                own = [
+                    Word(first.text, word.value, first.start, first.end)
+                    for word in stands_for[0].words
+                ]
                 self.pieces.append(
                     Piece(
                         first.text,
@@ -84,7 +89,10 @@ class LineReader:
                 )
                 at = len(self.pieces)
                 self.words.command([*own, *words[1:]], depth)
-                kept = [_by_alias(piece) if piece.start == first.start else piece for piece in self.pieces[at:]]
+                kept = [
+                    _by_alias(piece) if piece.start == first.start else piece
+                    for piece in self.pieces[at:]
+                ]
                 self.pieces[at:] = kept
                 return
         at = len(self.pieces)
@@ -99,8 +107,13 @@ class LineReader:
             piece = self.pieces[n]
             if piece.depth != depth:
                 continue
-            if piece.text in ("=", "!=", "==", "!", "(", ")", "\\(", "\\)", "<", ">") and piece.role == Role.OPERAND:
-                self.pieces[n] = piece.changed(role=Role.OPERATOR, meaning=told(Meaning.BRACKET_TEST, piece.text))
+            if (
+                piece.text in ("=", "!=", "==", "!", "(", ")", "\\(", "\\)", "<", ">")
+                and piece.role == Role.OPERAND
+            ):
+                self.pieces[n] = piece.changed(
+                    role=Role.OPERATOR, meaning=told(Meaning.BRACKET_TEST, piece.text)
+                )
             elif piece.text == "]" and words[0].text == "[" and piece.role == Role.OPERAND:
                 self.pieces[n] = piece.changed(role=Role.OPERATOR, meaning=told(Meaning.ENDS_TEST))
 
@@ -110,9 +123,16 @@ class LineReader:
         what = f"${variables[0]}" if mark.role == Role.REDIRECTION and variables else ""
         manner = told(mark.code) if isinstance(mark.code, Manner) else None
         piece = Piece(
-            mark.text, mark.start, mark.end, mark.role, meaning=meaning_of(mark), what=what, manner=manner, depth=depth,
+            mark.text,
+            mark.start,
+            mark.end,
+            mark.role,
+            meaning=meaning_of(mark),
+            what=what,
+            manner=manner,
+            depth=depth,
             inside=inside,
-        )  # fmt: skip
+        )
         self.pieces.append(piece)
         if mark.word is not None and inside:
             self._substitutions(mark.word, depth + 1)
@@ -142,7 +162,9 @@ class LineReader:
             piece = self.pieces[n]
             if exact:
                 span = [offset + place for place in piece.span]
-                self.pieces[n] = piece.changed(start=piece.start + offset, end=piece.end + offset, span=span)
+                self.pieces[n] = piece.changed(
+                    start=piece.start + offset, end=piece.end + offset, span=span
+                )
             else:
                 self.pieces[n] = piece.changed(start=word.start, end=word.end, span=[])
         if shell.problem is not None and start < len(self.pieces):
@@ -153,7 +175,13 @@ class LineReader:
             meaning = told(_SUBSTITUTIONS.get(inner.text[:1], Meaning.OUTPUT_OF))
             self.pieces.append(
                 Piece(
-                    inner.text, inner.start, inner.end, Role.SUBSTITUTION, meaning=meaning, depth=depth, inside=True
+                    inner.text,
+                    inner.start,
+                    inner.end,
+                    Role.SUBSTITUTION,
+                    meaning=meaning,
+                    depth=depth,
+                    inside=True,
                 )
             )
             if depth < MOST_DEPTH:

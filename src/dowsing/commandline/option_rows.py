@@ -16,7 +16,9 @@ MOST_READ = 8_000_000  # bytes of a program that are looked through
 
 
 class Listed(Record):
-    """An option as `options` answers it; `abbreviation` is the shortest that its long spelling may be cut to."""
+    """An option as `options` answers it; `abbreviation` is the shortest that its long spelling may
+    be cut to.
+    """
 
     flags: list[str]
     argument: str | None
@@ -44,11 +46,20 @@ class Options(Record):
 def options_in(document: Document) -> list[Option]:
     """The options of a document, those that only its forms show after the others."""
     options = document.options
-    return options + form_options(document, options) if document.source == SourceName.MANUAL else options
+    return (
+        options + form_options(document, options)
+        if document.source == SourceName.MANUAL
+        else options
+    )
 
 
 def option_table(
-    name: str, section: str, page: str, options: list[Option], asked: list[str], executable: str = ""
+    name: str,
+    section: str,
+    page: str,
+    options: list[Option],
+    asked: list[str],
+    executable: str = "",
 ) -> Options:
     """The options that `asked` is about: a spelling, or words of their texts; all without any.
 
@@ -69,27 +80,37 @@ def option_table(
 
 
 def _is_asked(option: Option, asked: list[str]) -> bool:
-    """Whether one of the words is a spelling of the option, as it is or with its dashes left out."""
+    """Whether one of the words is a spelling of the option, as it is or with its dashes left
+    out.
+    """
     if not asked:
         return True
     bare = {flag.lstrip("-") for flag in option.flags}
     return any(
         word in option.flags
         or (len(word) > 1 and word.lstrip("-") in bare)
-        or (word.startswith("--") and len(word) > 3 and any(flag.startswith(word) for flag in option.flags))
+        or (
+            word.startswith("--")
+            and len(word) > 3
+            and any(flag.startswith(word) for flag in option.flags)
+        )
         for word in asked
     )
 
 
 def _by_words(options: list[Option], asked: list[str]) -> list[Option]:
-    """The options with all the words in their flags or texts; those with them in the flags first."""
+    """The options with all the words in their flags or texts; those with them in the flags
+    first.
+    """
     wanted = stems(" ".join(asked))
     if not wanted:
         return []
     found: list[tuple[int, Option]] = []
     for option in options:
         in_flags = set(stems(" ".join(option.flags).replace("-", " ")))
-        in_text = set(stems(f"{option.text} {option.argument or ''} {' '.join(option.values or [])}"))
+        in_text = set(
+            stems(f"{option.text} {option.argument or ''} {' '.join(option.values or [])}")
+        )
         if all(term in in_flags or term in in_text for term in wanted):
             found.append((sum(term not in in_flags for term in wanted), option))
     return [option for _, option in sorted(found, key=lambda pair: pair[0])]
@@ -97,7 +118,12 @@ def _by_words(options: list[Option], asked: list[str]) -> list[Option]:
 
 def shortest_abbreviations(options: list[Option]) -> dict[str, str]:
     """Long option -> the shortest beginning that no other option has, where that is shorter."""
-    owner = {flag: n for n, option in enumerate(options) for flag in option.flags if flag.startswith("--")}
+    owner = {
+        flag: n
+        for n, option in enumerate(options)
+        for flag in option.flags
+        if flag.startswith("--")
+    }
     found: dict[str, str] = {}
     for flag, number in owner.items():
         for size in range(3, len(flag)):
@@ -108,10 +134,14 @@ def shortest_abbreviations(options: list[Option]) -> dict[str, str]:
 
 
 def shortens(path: str) -> bool:
-    """Whether a program takes shortened long options: it calls getopt_long or argp of the C library."""
+    """Whether a program takes shortened long options: it calls getopt_long or argp of the C
+    library.
+    """
     try:
         with open(os.path.realpath(path), "rb", opener=plain_only) as file:
             data = file.read(MOST_READ)
     except OSError:
         return False
-    return data.startswith(b"\x7fELF") and bool(re.search(rb"\x00(?:getopt_long|argp_parse)\x00", data))
+    return data.startswith(b"\x7fELF") and bool(
+        re.search(rb"\x00(?:getopt_long|argp_parse)\x00", data)
+    )

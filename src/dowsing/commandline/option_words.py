@@ -32,9 +32,13 @@ _HELP = ("--help", "--version")
 
 
 class PieceMaker:
-    """Makes pieces of words and passes them on by `add`; `line_of` reads a line of the shell that stands within a word."""
+    """Makes pieces of words and passes them on by `add`; `line_of` reads a line of the shell that
+    stands within a word.
+    """
 
-    def __init__(self, tables: Tables, add: Callable[[Piece], None], line_of: Callable[[Word, int], None]) -> None:
+    def __init__(
+        self, tables: Tables, add: Callable[[Piece], None], line_of: Callable[[Word, int], None]
+    ) -> None:
         self.tables = tables
         self.add = add
         self.line_of = line_of
@@ -46,7 +50,14 @@ class PieceMaker:
             more.setdefault("inside", True)
         if token.quoted:
             more.setdefault("plain", token.value)
-        fields = {"text": token.text, "start": token.start, "end": token.end, "role": role, "depth": depth, **more}
+        fields = {
+            "text": token.text,
+            "start": token.start,
+            "end": token.end,
+            "role": role,
+            "depth": depth,
+            **more,
+        }
         return Piece(**fields)  # type: ignore[arg-type]
 
 
@@ -71,7 +82,9 @@ class CommandState:
 
 
 class OptionReader:
-    """Reads the options of one command; what comes between them is the business of those derived from it."""
+    """Reads the options of one command; what comes between them is the business of those derived
+    from it.
+    """
 
     def __init__(self, maker: PieceMaker, known: Known, depth: int) -> None:
         self.maker = maker
@@ -83,7 +96,9 @@ class OptionReader:
         self.has_code = False  # an interpreter was given its program on the line
         self.lost = False  # after a wrong subcommand nothing can be said of options
         self.words: list[Word] = []
-        self.script_rest: Manner | None = None  # what the words belong to that are no options of the command any more
+        self.script_rest: Manner | None = (
+            None  # what the words belong to that are no options of the command any more
+        )
 
     @property
     def known(self) -> Known:
@@ -110,7 +125,8 @@ class OptionReader:
         """The program, also where a subcommand is being read."""
         return self.state.root.name
 
-    # --- options -------------------------------------------------------------------------------------
+    # --- options
+    # -------------------------------------------------------------------------------------
 
     def long(self, word: Word) -> None:
         """`--name` or `--name=value`, in full or shortened."""
@@ -130,10 +146,14 @@ class OptionReader:
         if spelling is None:
             self.unknown(word, flag)
             return
-        self.option(word, flag, spelling, word.value[len(flag) + 1 :] if equals else None, manner=manner)
+        self.option(
+            word, flag, spelling, word.value[len(flag) + 1 :] if equals else None, manner=manner
+        )
 
     def short(self, word: Word) -> None:
-        """A single dash: a long option of one dash, a cluster of letters, a number, or an option with its value."""
+        """A single dash: a long option of one dash, a cluster of letters, a number, or an option
+        with its value.
+        """
         value = word.value
         flag, equals, _ = value.partition("=")
         whole = self.known.spelling(value)
@@ -144,20 +164,30 @@ class OptionReader:
             self.option(word, flag, named, value[len(flag) + 1 :])
             return
         readings = (self.cluster, self.prefix, self.number)
-        if self.mostly_long or (value[1:].isdecimal() and any(self.known.spelling(one) for one in _NUMBERS)):
+        if self.mostly_long or (
+            value[1:].isdecimal() and any(self.known.spelling(one) for one in _NUMBERS)
+        ):
             readings = (self.prefix, self.number, self.cluster)
         if any(reading(word) for reading in readings):
             return
         # a shortened option of a single dash, where the command has no clusters
-        long = [one for one in self.known.beginning(flag) if len(one.flag) > 2 and one.flag[1] != "-"]
-        if len(flag) > 2 and len({id(one.option) for one in long}) == 1 and not self.known.spelling(flag[:2]):
+        long = [
+            one for one in self.known.beginning(flag) if len(one.flag) > 2 and one.flag[1] != "-"
+        ]
+        if (
+            len(flag) > 2
+            and len({id(one.option) for one in long}) == 1
+            and not self.known.spelling(flag[:2])
+        ):
             attached = value[len(flag) + 1 :] if equals else None
             self.option(word, flag, long[0], attached, manner=told(Manner.SHORT_FOR, long[0].flag))
             return
         self.unknown(word, self._wrong_letter(value))
 
     def cluster(self, word: Word) -> bool:
-        """Letters that stand together, the last perhaps with its value; whether the word is such a cluster."""
+        """Letters that stand together, the last perhaps with its value; whether the word is such a
+        cluster.
+        """
         value = word.value
         if value[0] != "-" or len(value) > MOST_LETTERS:
             return False
@@ -165,23 +195,33 @@ class OptionReader:
         for n in range(1, len(value)):
             spelling = self.known.spelling("-" + value[n])
             if spelling is None and value[n].isdecimal():  # `-9v`: a level among letters
-                spelling = next((one for flag in _NUMBERS if (one := self.known.spelling(flag))), None)
+                spelling = next(
+                    (one for flag in _NUMBERS if (one := self.known.spelling(flag))), None
+                )
                 if spelling is not None:
                     found.append(("-" + value[n], spelling, value[n]))
                     continue
             if spelling is None:
                 return False
-            # a number after a letter whose long spelling may have one: `-o33` where the page has `-o, --open[=PERCENT]`
+            # a number after a letter whose long spelling may have one: `-o33` where the page has
+            # `-o, --open[=PERCENT]`
             number = spelling.option.argument_optional and value[n + 1 :].isdecimal()
-            if (spelling.takes or (number and self.known.spelling("-" + value[n + 1]) is None)) and n + 1 < len(
-                value
-            ):
+            if (
+                spelling.takes or (number and self.known.spelling("-" + value[n + 1]) is None)
+            ) and n + 1 < len(value):
                 found.append(("-" + value[n], spelling, value[n + 1 :]))
                 break
             found.append(("-" + value[n], spelling, None))
         for n, (flag, spelling, attached) in enumerate(found):
             last = n == len(found) - 1
-            self.option(word, flag, spelling, attached, place=n + 1 if len(value) > 2 else None, take_next=last)
+            self.option(
+                word,
+                flag,
+                spelling,
+                attached,
+                place=n + 1 if len(value) > 2 else None,
+                take_next=last,
+            )
         return True
 
     def number(self, word: Word) -> bool:
@@ -197,12 +237,20 @@ class OptionReader:
             spelling = self.known.spelling(flag)
             if flag == "-s" and self.known.name not in ("kill", "pkill", "killall"):
                 continue
-            if spelling is not None and not wrong_kind(ValueKind.SIGNAL, body) and (is_number or body.isupper()):
+            if (
+                spelling is not None
+                and not wrong_kind(ValueKind.SIGNAL, body)
+                and (is_number or body.isupper())
+            ):
                 self.add_option(word, word.value, spelling, value=body, kind=ValueKind.SIGNAL)
                 return True
         for flag in ("-digest", "-cipher"):
             spelling = self.known.spelling(flag)
-            if spelling is not None and not is_number and not nearest_flags(word.value, self.known.all_flags):
+            if (
+                spelling is not None
+                and not is_number
+                and not nearest_flags(word.value, self.known.all_flags)
+            ):
                 self.add_option(word, word.value, spelling, value=body)
                 return True
         stands_for = self.rules.numbers.get(self.known.name)
@@ -279,7 +327,13 @@ class OptionReader:
         if self.carrier and flag in self.carrier.strings:
             kind = ValueKind.COMMAND
         self.add_option(
-            word, flag, spelling, value=" ".join(one.value for one in values), manner=manner, place=place, kind=kind
+            word,
+            flag,
+            spelling,
+            value=" ".join(one.value for one in values),
+            manner=manner,
+            place=place,
+            kind=kind,
         )
         for one in values:
             problem, nearest = wrong_value(option, kind, one.value, one.dynamic or one.glob)
@@ -303,7 +357,15 @@ class OptionReader:
             more: dict[str, object] = {"problem": problem, "nearest": nearest}
             if self.carrier and flag in self.carrier.strings:
                 more["inside"] = True
-            self.add(one, Role.VALUE, of=flag, kind=kind, says=option.argument or None, page=spelling.page, **more)
+            self.add(
+                one,
+                Role.VALUE,
+                of=flag,
+                kind=kind,
+                says=option.argument or None,
+                page=spelling.page,
+                **more,
+            )
             if self.carrier and flag in self.carrier.strings and not one.dynamic:
                 self.string_within(one, one.value)
         self.after_option(flag)
@@ -314,7 +376,9 @@ class OptionReader:
         return re.sub(r"\d(\.\d+)?\Z", "", self.known.name)
 
     def after_option(self, flag: str) -> None:
-        """Some options end the command's own words: what follows belongs to the program that they name."""
+        """Some options end the command's own words: what follows belongs to the program that they
+        name.
+        """
         if flag in self.rules.ends.get(self.interpreter, ()):
             self.script_rest = Manner.PROGRAM_ARGUMENT
 
@@ -374,7 +438,9 @@ class OptionReader:
     @property
     def mostly_long(self) -> bool:
         """Whether most options are words with a single dash, as those of the X toolkit."""
-        flags = [*self.known.spellings] or [*(self.known.parent.spellings if self.known.parent else ())]
+        flags = [*self.known.spellings] or [
+            *(self.known.parent.spellings if self.known.parent else ())
+        ]
         return sum(len(flag) > 2 and flag[0] == "-" != flag[1] for flag in flags) * 2 > len(flags)
 
     def _wrong_letter(self, value: str) -> str:
@@ -383,12 +449,19 @@ class OptionReader:
             return value.partition("=")[0]
         letters = value[1:].partition("=")[0]
         known = [self.known.spelling("-" + letter) is not None for letter in letters]
-        if self.known.single_letters and len(letters) > 1 and known[:1] == [True] and letters.isalnum():
+        if (
+            self.known.single_letters
+            and len(letters) > 1
+            and known[:1] == [True]
+            and letters.isalnum()
+        ):
             return "-" + letters[known.index(False)] if False in known else value
         return value.partition("=")[0]
 
     def unknown(self, word: Word, flag: str) -> None:
-        """An option that no table has: one that a text mentions, one that is not documented, or a mistake."""
+        """An option that no table has: one that a text mentions, one that is not documented, or a
+        mistake.
+        """
         known = self.known
         if flag in _HELP:
             code = Meaning.HELP_BY_CUSTOM if flag == "--help" else Meaning.VERSION_BY_CUSTOM
@@ -399,10 +472,16 @@ class OptionReader:
         if not teller.documented or not teller.spellings:
             carrier = self.carrier
             runs = carrier is not None and word.value in carrier.strings
-            valued = (runs or (carrier is not None and word.value in carrier.valued)) and self.at < len(self.words)
+            valued = (
+                runs or (carrier is not None and word.value in carrier.valued)
+            ) and self.at < len(self.words)
             value = self.words[self.at] if valued else None
             self.add_option(
-                word, flag, None, meaning=told(Meaning.UNDOCUMENTED_OPTION), value=value.value if value else None
+                word,
+                flag,
+                None,
+                meaning=told(Meaning.UNDOCUMENTED_OPTION),
+                value=value.value if value else None,
             )
             if value is not None:
                 self.at += 1
@@ -413,7 +492,9 @@ class OptionReader:
         if word.dynamic and "$" in flag:
             self.add_option(word, flag, None, meaning=told(Meaning.DYNAMIC_OPTION))
             return
-        if re.fullmatch(r"-\d[\d.:]*", word.value) or word.value[0] == "+":  # a number below zero, a place in a file
+        if (
+            re.fullmatch(r"-\d[\d.:]*", word.value) or word.value[0] == "+"
+        ):  # a number below zero, a place in a file
             self.operand(word, False)
             return
         place = word.value.find(flag[1:], 1) if len(flag) == 2 and len(word.value) > 2 else None
@@ -423,11 +504,15 @@ class OptionReader:
         if not page and known.parent is not None:
             page = seek(known.parent, flag, not near)
         if page:
-            self.add_option(word, flag, None, place=place, page=page, meaning=told(Meaning.ONLY_MENTIONED))
+            self.add_option(
+                word, flag, None, place=place, page=page, meaning=told(Meaning.ONLY_MENTIONED)
+            )
             return
         free = self.lost or self.root_name in self.rules.shortened
         if free or (not known.is_complete and not (near and flag.startswith("--"))):
-            self.add_option(word, flag, None, place=place, meaning=told(Meaning.NOT_TOLD, teller.page))
+            self.add_option(
+                word, flag, None, place=place, meaning=told(Meaning.NOT_TOLD, teller.page)
+            )
             return
         problem = told(ProblemCode.UNKNOWN_OPTION, known.page, flag)
         self.add_option(word, flag, None, place=place, problem=problem, nearest=near)

@@ -10,16 +10,19 @@ from dowsing.model.told import Told
 class Piece(Record):
     """A part of a line.
 
-    `start` and `end` are the place of the word that it is cut from, in characters; `word` is that word where `text` is
-    only a part of it (a letter of a cluster, `--name` of `--name=value`), else "". `span` is the exact place where it
-    can be told. `role`: command, subcommand, option, value, operand, operator, redirection, assignment, substitution,
-    keyword or comment. `flags` are all spellings of an option, `value` its value without the shell's quotes; `page` is
-    the text that tells of it. `says` is what that text says, `meaning` what is known without it; `problem` is what is wrong,
-    `nearest` what may be meant. `depth` counts the commands
-    and substitutions around it; `of` is the option that a value belongs to; `what` is the name that a form has for an
-    operand, or the variable in a redirection, `manner` how the word came to be what it is; `kind` is the kind of a value; `inside`: pieces within it follow; `plain` is a word without the shell's quotes; `parts` are
-    the parts of a value that is a small language of its own, each with what it means. `group` is the title of the
-    section that has the option; `default`, `repeatable`, `optional` (its value) and `bare` are the option's.
+    `start` and `end` are the place of the word that it is cut from, in characters; `word` is that
+    word where `text` is only a part of it (a letter of a cluster, `--name` of `--name=value`), else
+    "". `span` is the exact place where it can be told. `role`: command, subcommand, option, value,
+    operand, operator, redirection, assignment, substitution, keyword or comment. `flags` are all
+    spellings of an option, `value` its value without the shell's quotes; `page` is the text that
+    tells of it. `says` is what that text says, `meaning` what is known without it; `problem` is
+    what is wrong, `nearest` what may be meant. `depth` counts the commands and substitutions around
+    it; `of` is the option that a value belongs to; `what` is the name that a form has for an
+    operand, or the variable in a redirection, `manner` how the word came to be what it is; `kind`
+    is the kind of a value; `inside`: pieces within it follow; `plain` is a word without the shell's
+    quotes; `parts` are the parts of a value that is a small language of its own, each with what it
+    means. `group` is the title of the section that has the option; `default`, `repeatable`,
+    `optional` (its value) and `bare` are the option's.
     """
 
     text: str
@@ -61,7 +64,8 @@ class LineProblem(Record):
 
 
 class Effect(Record):
-    """Something that a line does and that cannot be undone: the words that do it, what they do, a harmless look before.
+    """Something that a line does and that cannot be undone: the words that do it, what they do, a
+    harmless look before.
 
     `does` is what a page or our table of effects says, or a saying of our own.
     """
@@ -74,7 +78,8 @@ class Effect(Record):
 class Unpicked(Record):
     """A line and its pieces in order of appearance; `problem` is what the shell cannot read.
 
-    `verbs`: the words that the summaries of commands here may begin with, for those who make a sentence of the line.
+    `verbs`: the words that the summaries of commands here may begin with, for those who make a
+    sentence of the line.
     """
 
     line: str

@@ -47,7 +47,11 @@ def _endings(line: str) -> list[tuple[str, LineProblem | None]]:
         for ending in (closers, "x" + closers, " x" + closers, closers + " x"):
             found.append((ending, problem))
     for word, needs, endings in (
-        ("if", "fi", ("; fi", " ]; then x; fi", "; then x; fi", " x; fi", " then x; fi", " x ]; then x; fi")),
+        (
+            "if",
+            "fi",
+            ("; fi", " ]; then x; fi", "; then x; fi", " x; fi", " then x; fi", " x ]; then x; fi"),
+        ),
         ("for", "done", ("; done", " x; done", " do x; done", "; do x; done", " in x; do x; done")),
         ("while", "done", ("; done", " x; done", "; do x; done", " do x; done")),
         ("until", "done", ("; done", " x; done", "; do x; done")),
@@ -71,7 +75,9 @@ def _open(line: str) -> tuple[str, int]:
 
 
 def open_at_end(line: str) -> list[tuple[str, int, int]]:
-    """What is still open at the end of the line, the outermost first: what closes it, its place, how wide it is."""
+    """What is still open at the end of the line, the outermost first: what closes it, its place,
+    how wide it is.
+    """
     stack: list[tuple[str, int, int]] = []
     at = 0
     while at < len(line):

@@ -11,7 +11,9 @@ from dowsing.commandline.sayings import Manner
 from dowsing.model.roles import Role
 from dowsing.model.told import Code
 
-_IS_DEFAULT = re.compile(r"\b[Tt]his is the default\b|\((?:the )?default\)|\b[Tt]he default(?: behaviou?r)?\.\Z")
+_IS_DEFAULT = re.compile(
+    r"\b[Tt]his is the default\b|\((?:the )?default\)|\b[Tt]he default(?: behaviou?r)?\.\Z"
+)
 
 
 class Needless(Code):
@@ -54,7 +56,9 @@ def short_form(found: Unpicked) -> str:
 
 
 def tidied(found: Unpicked) -> tuple[str, list[tuple[str, Needless]]]:
-    """The line without options that are the default anyway or given twice, and what was left out with the reason."""
+    """The line without options that are the default anyway or given twice, and what was left out
+    with the reason.
+    """
     edits: list[_Edit] = []
     said: list[tuple[str, Needless]] = []
     for _, own in commands_of(found.pieces):
@@ -76,7 +80,9 @@ def tidied(found: Unpicked) -> tuple[str, list[tuple[str, Needless]]]:
             edits.append(_Edit(piece.start, piece.end, None))
             if piece.value is not None and n + 1 < len(own) and own[n + 1].role == Role.VALUE:
                 edits.append(_Edit(own[n + 1].start, own[n + 1].end, None))
-            said.append((piece.text if piece.value is None else f"{piece.text} {piece.value}", reason))
+            said.append(
+                (piece.text if piece.value is None else f"{piece.text} {piece.value}", reason)
+            )
     return _apply(found.line, edits), said
 
 
@@ -91,7 +97,9 @@ def _needless(piece: Piece, seen: set[str]) -> Needless | None:
     return None
 
 
-def _edits(found: Unpicked, write: Callable[[list[Piece], list[Piece]], list[_Edit]]) -> list[_Edit]:
+def _edits(
+    found: Unpicked, write: Callable[[list[Piece], list[Piece]], list[_Edit]]
+) -> list[_Edit]:
     """The words that options stand in, rewritten."""
     edits: list[_Edit] = []
     for _, own in commands_of(found.pieces):
@@ -129,13 +137,20 @@ def _long(group: list[Piece], values: list[Piece]) -> list[_Edit]:
         if piece.value is not None and value is None:  # it stands in the same word
             raw = raw_value(piece)
             written.append(f"{spelling}={raw}")
-        elif value is not None and (len(group) > 1 or _is(piece, Manner.NO_DASH)) and piece is not group[-1]:
+        elif (
+            value is not None
+            and (len(group) > 1 or _is(piece, Manner.NO_DASH))
+            and piece is not group[-1]
+        ):
             left.remove(value)
             taken.append(value)
             written.append(f"{spelling}={value.text}")
         else:
             written.append(spelling)
-    return [_Edit(group[0].start, group[0].end, " ".join(written)), *(_Edit(v.start, v.end, None) for v in taken)]
+    return [
+        _Edit(group[0].start, group[0].end, " ".join(written)),
+        *(_Edit(v.start, v.end, None) for v in taken),
+    ]
 
 
 def _short(group: list[Piece], values: list[Piece]) -> list[_Edit]:
@@ -146,26 +161,38 @@ def _short(group: list[Piece], values: list[Piece]) -> list[_Edit]:
         spelling = _short_spelling(piece)
         if not spelling or piece.page is None or piece.problem:
             return []
-        attached = piece.value is not None and not any(v.of in (piece.text, *(piece.flags or ())) for v in values)
+        attached = piece.value is not None and not any(
+            v.of in (piece.text, *(piece.flags or ())) for v in values
+        )
         if attached:
             raw = raw_value(piece)
-            written.append(spelling + raw if piece.optional or not raw[:1].isalnum() else f"{spelling} {raw}")
+            written.append(
+                spelling + raw if piece.optional or not raw[:1].isalnum() else f"{spelling} {raw}"
+            )
         else:
             written.append(spelling)
     letters = all(len(one) == 2 for one in written)
-    text = "-" + "".join(one[1] for one in written) if letters and len(written) > 1 else " ".join(written)
+    text = (
+        "-" + "".join(one[1] for one in written)
+        if letters and len(written) > 1
+        else " ".join(written)
+    )
     return [_Edit(group[0].start, group[0].end, text)]
 
 
 def _long_spelling(piece: Piece) -> str:
-    """The long spelling that goes with the one in the line, "" if there is none or the option is no plain one."""
+    """The long spelling that goes with the one in the line, "" if there is none or the option is no
+    plain one.
+    """
     flags = piece.flags or []
     if piece.text.startswith("--"):
         exact = next((flag for flag in flags if flag.startswith(piece.text)), piece.text)
         return exact
     text = piece.text if piece.text[:1] == "-" else "-" + piece.text
     if text not in flags:
-        return next((f for f in flags if f.startswith("--")), "") if _is(piece, Manner.SAME_AS) else ""
+        return (
+            next((f for f in flags if f.startswith("--")), "") if _is(piece, Manner.SAME_AS) else ""
+        )
     after = flags[flags.index(text) + 1 :]
     return next((flag for flag in after if flag.startswith("--")), "")
 
@@ -177,7 +204,9 @@ def _short_spelling(piece: Piece) -> str:
     if piece.text not in flags:
         return ""
     before = flags[: flags.index(piece.text)]
-    shorts = [flag for flag in before if re.fullmatch(r"-[A-Za-z0-9]", flag) and flag not in piece.bare]
+    shorts = [
+        flag for flag in before if re.fullmatch(r"-[A-Za-z0-9]", flag) and flag not in piece.bare
+    ]
     return shorts[-1] if shorts else ""
 
 

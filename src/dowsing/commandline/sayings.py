@@ -31,7 +31,9 @@ class ProblemCode(Code):
 
 
 #: Problems that a line which is still being typed may yet lose: what is missing may come.
-UNFINISHED = frozenset((ProblemCode.MISSING_VALUE, ProblemCode.MISSING_CLOSER, ProblemCode.OPTION_AS_VALUE))
+UNFINISHED = frozenset(
+    (ProblemCode.MISSING_VALUE, ProblemCode.MISSING_CLOSER, ProblemCode.OPTION_AS_VALUE)
+)
 
 
 class Meaning(Code):

@@ -1,6 +1,7 @@
 """A line of the shell as commands, words and marks, by the Bash grammar of tree-sitter.
 
-What the grammar cannot read as it stands is tried with what may be missing at its end: a quote, a bracket, a word.
+What the grammar cannot read as it stands is tried with what may be missing at its end: a quote, a
+bracket, a word.
 """
 
 from __future__ import annotations
@@ -25,15 +26,29 @@ MOST_STATEMENTS = 8000  # commands and operators of one line
 MOST_NESTED = 60  # statements of the grammar within each other; a substitution in quotes is two
 
 _KEYWORDS = frozenset(
-    "if then else elif fi for in do done while until case esac select function [[ ]] ! { } (( )) time coproc".split()
+    "if then else elif fi for in do done while until case esac select function [[ ]] ! { } (( )) "
+    "time coproc".split()
 )
 _WORDS = frozenset(
-    """word string raw_string ansi_c_string translated_string concatenation number expansion simple_expansion
-    command_substitution process_substitution arithmetic_expansion brace_expression extglob_pattern regex
-    variable_name special_variable_name string_content test_operator subscript array""".split()
+    """
+        word string raw_string ansi_c_string translated_string concatenation number expansion
+        simple_expansion command_substitution process_substitution arithmetic_expansion
+        brace_expression extglob_pattern regex variable_name special_variable_name string_content
+        test_operator subscript array
+    """.split()
 )
 _GLOB = re.compile(r"(?<!\\)[*?]|(?<!\\)\[[^\]]+\]|(?<!\\)\{[^{}]*(?:,|\.\.)[^{}]*\}")
-_ESCAPES = {"n": "\n", "t": "\t", "r": "\r", "e": "\x1b", "a": "\a", "b": "\b", "f": "\f", "v": "\v", "0": "\0"}
+_ESCAPES = {
+    "n": "\n",
+    "t": "\t",
+    "r": "\r",
+    "e": "\x1b",
+    "a": "\a",
+    "b": "\b",
+    "f": "\f",
+    "v": "\v",
+    "0": "\0",
+}
 
 
 #: What words in a statement of the grammar are that are no commands.
@@ -54,8 +69,8 @@ class Inner:
 class Word:
     """A word as it stands (`text`) and as the command gets it, as far as that is known (`value`).
 
-    `dynamic`: the shell puts something in its place; `quoted`: some of it is in quotes; `glob`: it is a pattern of
-    names; `variables`: those that it names.
+    `dynamic`: the shell puts something in its place; `quoted`: some of it is in quotes; `glob`: it
+    is a pattern of names; `variables`: those that it names.
     """
 
     def __init__(self, text: str, value: str, start: int, end: int) -> None:
@@ -73,12 +88,19 @@ class Command:
 
 
 class Mark:
-    """What is no word of a command: an operator, a keyword, a redirection, an assignment, a comment, a name."""
+    """What is no word of a command: an operator, a keyword, a redirection, an assignment, a
+    comment, a name.
+    """
 
     def __init__(
-        self, role: Role, text: str, place: tuple[int, int], code: Code | None = None, word: Word | None = None,
+        self,
+        role: Role,
+        text: str,
+        place: tuple[int, int],
+        code: Code | None = None,
+        word: Word | None = None,
         operator: str = "",
-    ) -> None:  # fmt: skip
+    ) -> None:
         self.role, self.text, self.code, self.word, self.operator = role, text, code, word, operator
         self.start, self.end = place
 
@@ -101,7 +123,9 @@ def _parser() -> Any:
 
 
 def _compiled(package: str) -> Any:
-    """The compiled part of a package. The rest of it would load half of the standard library for nothing used here."""
+    """The compiled part of a package. The rest of it would load half of the standard library for
+    nothing used here.
+    """
     from importlib.machinery import PathFinder
 
     found = PathFinder.find_spec(package)
@@ -119,7 +143,9 @@ def _compiled(package: str) -> Any:
 def parse_shell(line: str) -> ShellLine:
     """The line as commands and marks. Never raises; what cannot be read is told as the problem."""
     line = with_slots(line[:LONGEST])
-    tree, source, problem = repaired(line, lambda text: _parser().parse(text.encode("utf-8", "replace")))
+    tree, source, problem = repaired(
+        line, lambda text: _parser().parse(text.encode("utf-8", "replace"))
+    )
     reader = _ShellReader(source, len(line))
     items: list[Item] = []
     reader.statement(tree.root_node, items)
@@ -173,13 +199,16 @@ class _ShellReader:
 
     def first_error(self, node: Node) -> LineProblem:
         while True:
-            inner = next((child for child in node.children if child.has_error or child.is_missing), None)
+            inner = next(
+                (child for child in node.children if child.has_error or child.is_missing), None
+            )
             if inner is None or node.type == "ERROR":
                 _, start, end = self.span(node)
                 return LineProblem(start, max(end, start + 1), told(ProblemCode.SENSELESS))
             node = inner
 
-    # --- statements ----------------------------------------------------------------------------------
+    # --- statements
+    # ----------------------------------------------------------------------------------
 
     def statement(self, node: Node, out: list[Item]) -> None:
         self.count += 1
@@ -206,7 +235,9 @@ class _ShellReader:
             self.assignments(node, out)
         elif kind in ("for_statement", "case_statement", "case_item", "function_definition"):
             self.compound(node, out)
-        elif kind == "c_style_for_statement" or (kind == "compound_statement" and self.span(node)[0][:2] == "(("):
+        elif kind == "c_style_for_statement" or (
+            kind == "compound_statement" and self.span(node)[0][:2] == "(("
+        ):
             self.arithmetic(node, out)
         elif kind == "comment":
             text, *place = self.span(node)
@@ -293,7 +324,9 @@ class _ShellReader:
             return
         text, start, end = self.span(node)
         value = node.child_by_field_name("value")
-        out.append(Mark(Role.ASSIGNMENT, text, (start, end), None, self.word(value) if value else None))
+        out.append(
+            Mark(Role.ASSIGNMENT, text, (start, end), None, self.word(value) if value else None)
+        )
 
     def test(self, node: Node, out: list[Item]) -> None:
         leaves: list[Word] = []
@@ -303,7 +336,9 @@ class _ShellReader:
             return
         for word in leaves:
             role = Role.KEYWORD if word.text in ("[[", "]]", "((", "))") else Role.OPERAND
-            if role == Role.OPERAND and (word.text in _TESTS or re.fullmatch(r"-[a-z]{1,2}|-[A-Z]", word.text)):
+            if role == Role.OPERAND and (
+                word.text in _TESTS or re.fullmatch(r"-[a-z]{1,2}|-[A-Z]", word.text)
+            ):
                 role = Role.OPERATOR
             code = None if role == Role.KEYWORD else Meaning.TEST
             out.append(Mark(role, word.text, (word.start, word.end), code, word))
@@ -336,7 +371,10 @@ class _ShellReader:
         head = self.source[start:opened].strip() if opened > start else ""
         if head:
             out.append(Mark(Role.KEYWORD, head, (start, start + len(head))))
-        body = next((child for child in node.children if child.type in ("do_group", "compound_statement")), None)
+        body = next(
+            (child for child in node.children if child.type in ("do_group", "compound_statement")),
+            None,
+        )
         if body is not None:
             closed = self.source.rfind("))", start, self.at(body.start_byte))
         stop = closed + 2 if closed > opened else end
@@ -366,7 +404,8 @@ class _ShellReader:
             if text.strip():
                 out.append(Command([Word(text, text, start, end)]))
 
-    # --- words ---------------------------------------------------------------------------------------
+    # --- words
+    # ---------------------------------------------------------------------------------------
 
     def word(self, node: Node) -> Word:
         text, start, end = self.span(node)
@@ -406,11 +445,17 @@ class _ShellReader:
                 if child.type == "command_substitution":
                     self.value(child, word)
             return text
-        if kind in ("concatenation", "command_name", "array") or (node.child_count and node.is_named):
+        if kind in ("concatenation", "command_name", "array") or (
+            node.child_count and node.is_named
+        ):
             return self.joined(node, word, inside_quotes=False)
         if _GLOB.search(text):
             word.glob = True
-        return re.sub(r"\\(\n|.)", lambda m: "" if m[1] == "\n" else m[1], text) if "\\" in text else text
+        return (
+            re.sub(r"\\(\n|.)", lambda m: "" if m[1] == "\n" else m[1], text)
+            if "\\" in text
+            else text
+        )
 
     def joined(self, node: Node, word: Word, inside_quotes: bool) -> str:
         """The values of the children with what stands between them."""

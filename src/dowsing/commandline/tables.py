@@ -67,7 +67,9 @@ class Known:
         self.builtin = False
         self.keyword = False
         self.exists = True
-        self.carrier: Carrier | None = None  # how it carries another command, once that was found out
+        self.carrier: Carrier | None = (
+            None  # how it carries another command, once that was found out
+        )
         self.carrier_is_told = False
         self.only = ""  # of the forms of what it belongs to those that have this word
         self._spellings: dict[str, Spelling] | None = None
@@ -91,7 +93,9 @@ class Known:
 
     @property
     def spellings(self) -> dict[str, Spelling]:
-        """All spellings of all options; the first text that has one counts, and the first that shows an argument."""
+        """All spellings of all options; the first text that has one counts, and the first that
+        shows an argument.
+        """
         if self._spellings is None:
             found: dict[str, Spelling] = {}
             for n, table in enumerate(self.tables):
@@ -110,7 +114,9 @@ class Known:
 
     @property
     def forms(self) -> list[Form]:
-        """Its forms; of a subcommand without a page of its own those of the page that have its word."""
+        """Its forms; of a subcommand without a page of its own those of the page that have its
+        word.
+        """
         if self._forms is None:
             self._forms = self._read_forms()
         return self._forms
@@ -118,7 +124,12 @@ class Known:
     def _read_forms(self) -> list[Form]:
         if self.only and self.parent is not None:
             found = [form for form in self.parent.forms if _has_word(form.elements, self.only)]
-            written = [s.form for t in self.parent.tables for s in t.subcommands if s.name == self.only and s.form]
+            written = [
+                s.form
+                for t in self.parent.tables
+                for s in t.subcommands
+                if s.name == self.only and s.form
+            ]
             if not found and written:
                 program = self.parent.name
                 notation = Notation([program], [self.only])
@@ -128,7 +139,9 @@ class Known:
 
     @property
     def is_complete(self) -> bool:
-        """Whether the tables may be taken to have all options: a usage text is short, and forms alone are no list."""
+        """Whether the tables may be taken to have all options: a usage text is short, and forms
+        alone are no list.
+        """
         own = self if self.tables or self.parent is None else self.parent
         if not own.tables or own.tables[0].source in (SourceName.USAGE, SourceName.BUILTIN_USAGE):
             return False
@@ -165,22 +178,29 @@ class Known:
 def _has_word(elements: list[Element], word: str) -> bool:
     """Whether the word stands among the elements, or in what they hold."""
     return any(
-        one.text == word or _has_word(one.elements, word) for one in elements if one.what != ElementKind.OPTION
+        one.text == word or _has_word(one.elements, word)
+        for one in elements
+        if one.what != ElementKind.OPTION
     )
 
 
 class Tables:
-    """Finds what is known of commands. `ask`: programs without other documentation are asked for their usage.
+    """Finds what is known of commands. `ask`: programs without other documentation are asked for
+    their usage.
 
-    `suggest`: for a command that nothing knows, those spelled like it are looked for."""
+    `suggest`: for a command that nothing knows, those spelled like it are looked for.
+    """
 
-    def __init__(self, store: Store, settings: Settings, ask: bool = False, suggest: bool = True) -> None:
+    def __init__(
+        self, store: Store, settings: Settings, ask: bool = False, suggest: bool = True
+    ) -> None:
         self.store = store
         self.suggest = suggest
         self.settings = settings
         self.ask = ask
         self._known: dict[str, Known] = {}
-        #: Names that nothing knows, with those spelled like them and those of them that must be meant.
+        #: Names that nothing knows, with those spelled like them and those of them that must be
+        #: meant.
         self.suggested: dict[str, tuple[list[str], list[str]]] = {}
 
     def command(self, word: str) -> Known:
@@ -190,9 +210,12 @@ class Tables:
         return self._known[word]
 
     def is_here(self, word: str) -> bool:
-        """Whether there is a page, a builtin or a program of that name, without reading any of them."""
+        """Whether there is a page, a builtin or a program of that name, without reading any of
+        them.
+        """
         if any(
-            entry.section == "builtin" or entry.section[:1] in ("1", "8", "6", "") for entry in self.store.named(word)
+            entry.section == "builtin" or entry.section[:1] in ("1", "8", "6", "")
+            for entry in self.store.named(word)
         ):
             return True
         return bool(self._executables(word))
@@ -204,7 +227,14 @@ class Tables:
             known.exists = True  # a file of the user's own: what it takes is not known
             return known
         entries = self.store.named(name)
-        page = next((e for e in entries if e.section[:1] in ("1", "8", "6") and e.kind != EntryKind.SUBCOMMAND), None)
+        page = next(
+            (
+                e
+                for e in entries
+                if e.section[:1] in ("1", "8", "6") and e.kind != EntryKind.SUBCOMMAND
+            ),
+            None,
+        )
         page = page or next((e for e in entries if e.section[:1] in ("1", "8", "6")), None)
         shell = next((e for e in entries if e.section == "builtin"), None)
         if shell is not None and "/" not in word:
@@ -240,7 +270,9 @@ class Tables:
 
         try:
             return make_table(
-                page_files.read_page_file(entry.path, entry.name, entry.section, package=entry.package, language="")
+                page_files.read_page_file(
+                    entry.path, entry.name, entry.section, package=entry.package, language=""
+                )
             )
         except Unreadable:
             return None
@@ -267,7 +299,9 @@ class Tables:
         executables = self._executables(name)
         if not executables:
             return
-        subject = catalogue.subject_of(name, entries[0] if entries else None, self.store, self.settings, ask=self.ask)
+        subject = catalogue.subject_of(
+            name, entries[0] if entries else None, self.store, self.settings, ask=self.ask
+        )
         for source in (SourceName.USAGE, SourceName.INFO):
             for held in catalogue.availability_of(subject, source):
                 if held.present:
@@ -276,7 +310,9 @@ class Tables:
                     except Unreadable:
                         continue
                     known.tables.append(make_table(document))
-                    known.page = known.page or (document.label if source == SourceName.INFO else f"{name} --help")
+                    known.page = known.page or (
+                        document.label if source == SourceName.INFO else f"{name} --help"
+                    )
                     known.summary = known.summary or document.summary
                     return
 
@@ -294,7 +330,10 @@ class Tables:
             return None
         for joined in (f"{known.name}-{word}", f"{known.name}_{word}"):
             for entry in self.store.named(joined):
-                if entry.section[:1] not in ("1", "8") or joined not in (entry.name, *entry.aliases):
+                if entry.section[:1] not in ("1", "8") or joined not in (
+                    entry.name,
+                    *entry.aliases,
+                ):
                     continue
                 if (
                     entry.kind == EntryKind.SUBCOMMAND
@@ -302,7 +341,11 @@ class Tables:
                     or self._shows(entry, known.words, word)
                 ):
                     found = Known(joined, key, known)
-                    found.path, found.page, found.summary = entry.path, f"{joined}({entry.section})", entry.summary
+                    found.path, found.page, found.summary = (
+                        entry.path,
+                        f"{joined}({entry.section})",
+                        entry.summary,
+                    )
                     found.later(lambda entry=entry: [t for t in [self.page_table(entry)] if t])  # type: ignore[misc]
                     self._known[key] = found
                     return found
@@ -332,7 +375,13 @@ class Tables:
             return ""
         subject = catalogue.subject_of(known.name, entries[0], self.store, self.settings, ask=False)
         for source in (
-            (SourceName.MANUAL, SourceName.INFO, SourceName.BUILTIN, SourceName.SHELL_MANUAL, SourceName.USAGE)
+            (
+                SourceName.MANUAL,
+                SourceName.INFO,
+                SourceName.BUILTIN,
+                SourceName.SHELL_MANUAL,
+                SourceName.USAGE,
+            )
             if everywhere
             else ("manual", "builtin")
         ):

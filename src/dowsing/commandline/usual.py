@@ -12,13 +12,17 @@ _FLAG = r"(?<![\w-])-{1,2}[A-Za-z0-9][\w-]*"
 
 
 def options_by_use(known: Known, lines: list[str] | None = None) -> list[Spelling]:
-    """The spellings by how much the page makes of their options: shown in a form, with a long and a short spelling,
-    mentioned. Each of the `lines` that uses one counts like three mentions."""
+    """The spellings by how much the page makes of their options: shown in a form, with a long and a
+    short spelling, mentioned. Each of the `lines` that uses one counts like three mentions.
+    """
     if known.only and known.parent is not None and not known.spellings:
         known = known.parent  # a subcommand without a text of its own
     spellings = list(known.spellings.values())
     texts = " ".join(
-        [*(o.text for t in known.tables for o in t.options), *(line for t in known.tables for line in t.lines)]
+        [
+            *(o.text for t in known.tables for o in t.options),
+            *(line for t in known.tables for line in t.lines),
+        ]
     )
     mentions: dict[str, int] = {}
     for word in re.findall(_FLAG, texts):
@@ -44,7 +48,9 @@ def options_by_use(known: Known, lines: list[str] | None = None) -> list[Spellin
 
 
 def subcommand_words(known: Known, tables: Tables) -> tuple[bool, dict[str, str]]:
-    """The words that may be the subcommand of a command, each with what is said of it; and whether it needs one."""
+    """The words that may be the subcommand of a command, each with what is said of it; and whether
+    it needs one.
+    """
     listed = dict(known.subcommands)
     prefix = f"{known.name}-"
     for entry in subcommands_of(tables.store, known.name):

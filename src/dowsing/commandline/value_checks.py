@@ -14,9 +14,18 @@ from dowsing.model.value_kinds import ValueKind, kind_of_placeholder, value_kind
 _TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
 
-def wrong_value(option: Option, kind: str, value: str, dynamic: bool) -> tuple[Told | None, list[str]]:
+def wrong_value(
+    option: Option, kind: str, value: str, dynamic: bool
+) -> tuple[Told | None, list[str]]:
     """Why a value cannot be right, and what may be meant."""
-    if dynamic or "$" in value or not value or value in ("-", "{}") or "{}" in value or value[0] == "<":
+    if (
+        dynamic
+        or "$" in value
+        or not value
+        or value in ("-", "{}")
+        or "{}" in value
+        or value[0] == "<"
+    ):
         return None, []
     if option.values and kind == ValueKind.CHOICE:
         parts = [part for part in value.split(",") if part]
@@ -44,7 +53,9 @@ def nearest_flags(flag: str, flags: list[str]) -> list[str]:
     first_part = flag.rpartition("-")[0]
     if not close and len(first_part) > 3:  # `--colour-auto`: a value joined by a dash
         close = nearest_words(first_part, long)
-    dashed = [one for one in (f"-{flag}", flag[1:] if flag.startswith("--") else "") if one in flags]
+    dashed = [
+        one for one in (f"-{flag}", flag[1:] if flag.startswith("--") else "") if one in flags
+    ]
     return list(dict.fromkeys([*dashed, *close]))[:3]
 
 
@@ -64,13 +75,30 @@ def _allowed(part: str, option: Option) -> bool:
 
 def may_take(option: Option) -> bool:
     """Whether the text lets a value be given though the tag shows none."""
-    return bool(re.search(r"\b(?:set to|values?|argument|format|one of|specify|specified)\b|=", option.text))
+    return bool(
+        re.search(r"\b(?:set to|values?|argument|format|one of|specify|specified)\b|=", option.text)
+    )
 
 
 def takes_two(option: Option) -> bool:
     """Whether the placeholder stands for two values, as in `--arg name value`."""
     if not _TWO_VALUES.match(option.argument or ""):
         return False
-    words = [word.split("-")[-1] for word in (option.argument or "").replace("<", "").replace(">", "").split()]
-    told = ("name", "value", "format", "string", "file", "key", "old", "new", "variable", "source", "destination")
+    words = [
+        word.split("-")[-1]
+        for word in (option.argument or "").replace("<", "").replace(">", "").split()
+    ]
+    told = (
+        "name",
+        "value",
+        "format",
+        "string",
+        "file",
+        "key",
+        "old",
+        "new",
+        "variable",
+        "source",
+        "destination",
+    )
     return all(word in told or kind_of_placeholder(word) != ValueKind.TEXT for word in words)

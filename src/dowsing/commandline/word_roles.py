@@ -1,7 +1,9 @@
-"""The words of one command as pieces: options, their values, subcommands, operands, and the command within it.
+"""The words of one command as pieces: options, their values, subcommands, operands, and the command
+within it.
 
-Reading follows the guidelines of POSIX.1-2017 (XBD 12.2) with what GNU getopt_long, the X toolkit's single-dash long
-options and the BSD's bundles add, each as far as the command's own documentation shows such options.
+Reading follows the guidelines of POSIX.1-2017 (XBD 12.2) with what GNU getopt_long, the X toolkit's
+single-dash long options and the BSD's bundles add, each as far as the command's own documentation
+shows such options.
 """
 
 from __future__ import annotations
@@ -26,7 +28,9 @@ MOST_SUGGESTED = 12  # names that nothing knows for which those spelled like the
 MOST_CARRIED = 24  # commands within commands, such as sudo env xargs …, that are taken apart
 _ASSIGNMENT = re.compile(r"[A-Za-z_]\w*\+?=")
 _EXPRESSION_OPERATORS = frozenset(("(", ")", "!", ",", "-o", "-or", "-a", "-and", "-not"))
-_DECLARING = frozenset(("export", "declare", "local", "readonly", "typeset", "env", "alias", "set", "unset"))
+_DECLARING = frozenset(
+    ("export", "declare", "local", "readonly", "typeset", "env", "alias", "set", "unset")
+)
 _JOINING = {
     "(": Meaning.BEGINS_GROUP,
     ")": Meaning.ENDS_GROUP,
@@ -48,10 +52,14 @@ class WordReader:
         self.tables = maker.tables
 
     def command(self, words: list[Word], depth: int) -> CommandState | None:
-        """Read a command. The state is what it is left in at its last word; None if the name is not known here."""
+        """Read a command. The state is what it is left in at its last word; None if the name is not
+        known here.
+        """
         name = words[0]
         if name.dynamic:
-            self.maker.add(self.maker.piece(name, Role.COMMAND, depth, meaning=told(Meaning.DYNAMIC_COMMAND)))
+            self.maker.add(
+                self.maker.piece(name, Role.COMMAND, depth, meaning=told(Meaning.DYNAMIC_COMMAND))
+            )
             self._rest(words[1:], depth)
             return None
         known = self.tables.command(name.value)
@@ -72,14 +80,18 @@ class WordReader:
             return piece
         if known.exists:
             own = "/" in name.value
-            return piece.changed(says=None, meaning=told(Meaning.OWN_FILE if own else Meaning.UNDOCUMENTED))
+            return piece.changed(
+                says=None, meaning=told(Meaning.OWN_FILE if own else Meaning.UNDOCUMENTED)
+            )
         near, meant = self._suggested(name.value)
         problem = told(ProblemCode.UNKNOWN_COMMAND) if meant else None
         meaning = told(Meaning.NOT_HERE)
         return piece.changed(says=None, meaning=meaning, problem=problem, nearest=meant or near)
 
     def _suggested(self, name: str) -> tuple[list[str], list[str]]:
-        """What `_commands_like` gives, looked for once a name, and not for the hundreds that one line may have."""
+        """What `_commands_like` gives, looked for once a name, and not for the hundreds that one
+        line may have.
+        """
         known = self.tables.suggested
         if name not in known:
             if not self.tables.suggest or len(known) >= MOST_SUGGESTED:
@@ -88,17 +100,26 @@ class WordReader:
         return known[name]
 
     def _commands_like(self, name: str) -> tuple[list[str], list[str]]:
-        """Commands that are spelled like it, and those of them so nearly the same that one must be meant."""
+        """Commands that are spelled like it, and those of them so nearly the same that one must be
+        meant.
+        """
         from dowsing.index.nearest_names import nearest_names
         from dowsing.model.nearness import distance
 
         labels = nearest_names(self.tables.store, name)
-        names = [label.partition("(")[0] for label in labels if label.endswith(("(1)", "(8)", "(builtin)"))]
+        names = [
+            label.partition("(")[0]
+            for label in labels
+            if label.endswith(("(1)", "(8)", "(builtin)"))
+        ]
         like = [one for one in dict.fromkeys(names) if one != name][:3]
         near = [one for one in like if distance(one, name) <= 1 + (len(name) > 8)]
-        # two letters that changed places, or a longer name that begins alike: else it may well be a tool not here
+        # two letters that changed places, or a longer name that begins alike: else it may well be a
+        # tool not here
         meant = [
-            one for one in near if sorted(one) == sorted(name) or (min(len(name), len(one)) > 4 and one[0] == name[0])
+            one
+            for one in near
+            if sorted(one) == sorted(name) or (min(len(name), len(one)) > 4 and one[0] == name[0])
         ]
         return like, meant
 
@@ -116,7 +137,8 @@ class _CommandReader(OptionReader):
         super().__init__(reader.maker, known, depth)
         self.reader = reader
 
-    # --- the order of things -------------------------------------------------------------------------
+    # --- the order of things
+    # -------------------------------------------------------------------------
 
     def read(self, words: list[Word]) -> CommandState:
         self.words = words
@@ -130,24 +152,39 @@ class _CommandReader(OptionReader):
                 self.add(word, Role.OPERAND, manner=told(self.script_rest))
             elif self.bundle(word) or self.inner(word):
                 pass
-            elif self.state.ended or len(value) < 2 or value[0] not in "-+" or (word.dynamic and value[:1] == "$"):
+            elif (
+                self.state.ended
+                or len(value) < 2
+                or value[0] not in "-+"
+                or (word.dynamic and value[:1] == "$")
+            ):
                 self.operand(word, expression is not None)
-            elif self.known.name in self.rules.dashed and re.fullmatch(self.rules.dashed[self.known.name], value):
+            elif self.known.name in self.rules.dashed and re.fullmatch(
+                self.rules.dashed[self.known.name], value
+            ):
                 self.operand(word, False)
             elif value == "--":
                 self.state.ended = True
                 meaning = told(Meaning.ENDS_OPTIONS)
-                self.add(word, Role.OPTION, flags=["--"], page=self.known.page or None, meaning=meaning)
+                self.add(
+                    word, Role.OPTION, flags=["--"], page=self.known.page or None, meaning=meaning
+                )
                 if self.carrier and self.carrier.after == "--":
                     self.inner_command()
             elif expression is not None and (value in _EXPRESSION_OPERATORS or value in expression):
                 self.expression(word, expression)
-            elif value in self.rules.operators.get(self.known.name, ()) and (self.state.used or self.state.operands):
+            elif value in self.rules.operators.get(self.known.name, ()) and (
+                self.state.used or self.state.operands
+            ):
                 self.add(word, Role.OPERATOR, page=self.known.page or None, meaning=_joining(value))
             elif self.carrier and value == self.carrier.after:
                 self.long(word)
                 self.inner_command()
-            elif value[0] == "+" and self.known.spelling(value) is None and self.known.spelling(value[:2]) is None:
+            elif (
+                value[0] == "+"
+                and self.known.spelling(value) is None
+                and self.known.spelling(value[:2]) is None
+            ):
                 self.operand(word, False)
             elif value.startswith("--"):
                 self.long(word)
@@ -181,7 +218,8 @@ class _CommandReader(OptionReader):
                 carrier = Carrier({"before": before})
         return carrier
 
-    # --- operands ------------------------------------------------------------------------------------
+    # --- operands
+    # ------------------------------------------------------------------------------------
 
     def bundle(self, word: Word) -> bool:
         """A first word of option letters without a dash, as `tar xzf` and `ps aux` have it."""
@@ -195,7 +233,10 @@ class _CommandReader(OptionReader):
             or not re.fullmatch(r"[A-Za-z0-9]+", word.value)
         ):
             return False
-        letters = [known.spellings.get(letter) or known.spellings.get("-" + letter) for letter in word.value]
+        letters = [
+            known.spellings.get(letter) or known.spellings.get("-" + letter)
+            for letter in word.value
+        ]
         if not all(letters):
             return False
         waiting: list[Spelling] = []
@@ -219,7 +260,9 @@ class _CommandReader(OptionReader):
                 value=value,
                 page=spelling.page,
                 says=spelling.option.text or None,
-                problem=told(ProblemCode.MISSING_VALUE, flag, str(spelling.option.argument)) if missing else None,
+                problem=told(ProblemCode.MISSING_VALUE, flag, str(spelling.option.argument))
+                if missing
+                else None,
                 manner=told(Manner.NO_DASH),
                 kind=kind_of(spelling.option) if spelling.needs else "",
                 group=spelling.option.section,
@@ -228,11 +271,19 @@ class _CommandReader(OptionReader):
             if self.at < len(self.words):
                 one = self.words[self.at]
                 self.at += 1
-                self.add(one, Role.VALUE, of=spelling.flag, kind=kind_of(spelling.option), page=spelling.page)
+                self.add(
+                    one,
+                    Role.VALUE,
+                    of=spelling.flag,
+                    kind=kind_of(spelling.option),
+                    page=spelling.page,
+                )
         return True
 
     def inner(self, word: Word) -> bool:
-        """Whether the command that this one carries begins with the word; if so, all of it is read."""
+        """Whether the command that this one carries begins with the word; if so, all of it is
+        read.
+        """
         carrier = self.carrier
         if carrier is None or carrier.never or carrier.after:
             return False
@@ -262,10 +313,17 @@ class _CommandReader(OptionReader):
             return
         if self.depth >= MOST_CARRIED:
             for word in rest:
-                self.maker.add(self.maker.piece(word, Role.OPERAND, self.depth, meaning=told(Meaning.TOO_DEEP)))
+                self.maker.add(
+                    self.maker.piece(word, Role.OPERAND, self.depth, meaning=told(Meaning.TOO_DEEP))
+                )
             return
         first = rest[0]
-        if self.carrier is not None and self.carrier.joined and first.quoted and re.search(r"\s", first.value):
+        if (
+            self.carrier is not None
+            and self.carrier.joined
+            and first.quoted
+            and re.search(r"\s", first.value)
+        ):
             for word in rest:
                 self.add(word, Role.OPERAND, inside=True, manner=told(Manner.SHELL_LINE))
                 self.string_within(word, word.value)
@@ -292,7 +350,9 @@ class _CommandReader(OptionReader):
             end += 1
         inner = self.words[self.at : end]
         closer = self.words[end : end + 1]
-        text = " ".join(one.value for one in [*inner, *(closer if closer and closer[0].value == "+" else [])])
+        text = " ".join(
+            one.value for one in [*inner, *(closer if closer and closer[0].value == "+" else [])]
+        )
         problem = None if closer else told(ProblemCode.MISSING_CLOSER, value)
         if spelling:
             self.state.used.append(spelling)
@@ -304,7 +364,9 @@ class _CommandReader(OptionReader):
             self.state.inner = None
             each = closer[0].value == ";"
             meaning = told(Meaning.ONCE_EACH if each else Meaning.AS_MANY_AS_FIT)
-            self.add(closer[0], Role.OPERATOR, of=value, page=self.known.page or None, meaning=meaning)
+            self.add(
+                closer[0], Role.OPERATOR, of=value, page=self.known.page or None, meaning=meaning
+            )
 
     def operand(self, word: Word, expression: bool) -> None:
         """A subcommand, a word that is an option without a dash, or what the command works on."""
@@ -312,7 +374,12 @@ class _CommandReader(OptionReader):
         if expression and value in _EXPRESSION_OPERATORS:
             self.expression(word, [])
             return
-        if not self.state.operands and not word.dynamic and not self.state.ended and self.subcommand(word):
+        if (
+            not self.state.operands
+            and not word.dynamic
+            and not self.state.ended
+            and self.subcommand(word)
+        ):
             return
         if self.keyword(word):
             return
@@ -362,13 +429,17 @@ class _CommandReader(OptionReader):
         return True
 
     def subcommand(self, word: Word) -> bool:
-        """A subcommand: by a page of its own, or listed in the command's text; whether the word is one or fails to be."""
+        """A subcommand: by a page of its own, or listed in the command's text; whether the word is
+        one or fails to be.
+        """
         known, value = self.known, word.value
         page = self.maker.tables.subcommand(known, value)
         listed = known.subcommands
         short = ""
         if page is None and value not in listed and self.root_name in self.rules.shortened:
-            short = next((name for name in listed if name.startswith(value) or value.startswith(name)), "")
+            short = next(
+                (name for name in listed if name.startswith(value) or value.startswith(name)), ""
+            )
             page = self.maker.tables.subcommand(known, short) if short else None
         if page is not None:
             self.state.known = page
@@ -388,9 +459,19 @@ class _CommandReader(OptionReader):
             inside.only = short or value
             self.state.known = inside
             manner = told(Manner.SHORT_FOR, short) if short else None
-            self.add(word, Role.SUBCOMMAND, page=known.page, says=listed[short or value] or None, manner=manner)
+            self.add(
+                word,
+                Role.SUBCOMMAND,
+                page=known.page,
+                says=listed[short or value] or None,
+                manner=manner,
+            )
             return True
-        if not listed and known.parent is None and has_subcommands(self.maker.tables.store, known.name):
+        if (
+            not listed
+            and known.parent is None
+            and has_subcommands(self.maker.tables.store, known.name)
+        ):
             near = self._subcommands_like(value) if re.fullmatch(r"[a-z][\w-]*", value) else []
             if near:
                 problem = told(ProblemCode.NO_SUBCOMMAND, known.words, value)
@@ -403,7 +484,9 @@ class _CommandReader(OptionReader):
         near = nearest_words(value, list(listed), least=0.75)
         if not near and (known.parent is not None or not wants_command(known)):
             return False
-        if self.maker.tables.mentions(known, value, everywhere=False):  # its page speaks of it, if only in passing
+        if self.maker.tables.mentions(
+            known, value, everywhere=False
+        ):  # its page speaks of it, if only in passing
             self.add(word, Role.SUBCOMMAND, page=known.page, manner=told(Manner.UNLISTED))
             self.state.operands.append(word)
             return True
@@ -420,7 +503,11 @@ class _CommandReader(OptionReader):
 
     def _subcommands_like(self, value: str) -> list[str]:
         names = [entry.name for entry in self.maker.tables.store.of_family(self.known.name)]
-        plain = [name.removeprefix(self.known.name + "-") for name in names if name.startswith(self.known.name + "-")]
+        plain = [
+            name.removeprefix(self.known.name + "-")
+            for name in names
+            if name.startswith(self.known.name + "-")
+        ]
         return nearest_words(value, plain, least=0.75)
 
 

@@ -22,7 +22,9 @@ Progress = Callable[[int, int], None]
 
 
 class CoverageLine(Record):
-    """A name with each source: True there, False not there, None not asked. `notes` say why not, by source."""
+    """A name with each source: True there, False not there, None not asked. `notes` say why not, by
+    source.
+    """
 
     name: str
     kind: str
@@ -45,9 +47,17 @@ class Audit(Record):
 
 
 def audit(
-    scope: Scope, store: Store, settings: Settings, *, ask: bool, options: bool, progress: Progress | None = None
+    scope: Scope,
+    store: Store,
+    settings: Settings,
+    *,
+    ask: bool,
+    options: bool,
+    progress: Progress | None = None,
 ) -> Audit:
-    """Look at every name of the scope. `ask`: programs are asked for their usage; `options`: texts are compared."""
+    """Look at every name of the scope. `ask`: programs are asked for their usage; `options`: texts
+    are compared.
+    """
     subjects = [_subject(name, scope, store, settings, ask) for name in scope.names]
     if ask:
         _ask_all(subjects, progress)
@@ -57,7 +67,9 @@ def audit(
         lines.append(_line(subject))
         if options:
             compared = compare(subject, OF_A_NAME)
-            missing += [(subject.name, one) for one in differences(compared) if one.what == "option"]
+            missing += [
+                (subject.name, one) for one in differences(compared) if one.what == "option"
+            ]
         if progress:
             progress(n, len(subjects))
     counts = {
@@ -68,7 +80,9 @@ def audit(
         }
         for source in catalogue.SOURCES
     }
-    undocumented = [line.name for line in lines if not any(line.sources[source] for source in OF_A_NAME)]
+    undocumented = [
+        line.name for line in lines if not any(line.sources[source] for source in OF_A_NAME)
+    ]
     return Audit(scope, list(catalogue.SOURCES), lines, counts, undocumented, missing)
 
 
@@ -116,13 +130,21 @@ def _line(subject: Subject) -> CoverageLine:
         if not sources[source]:
             notes[source] = next((h.note for h in offered if h.note), "no page of a command")
     row = subject.in_shells[0] if subject.in_shells else None
-    kind = row.kind if row else "command" if subject.executables else next((e.kind for e in subject.entries), "")
+    kind = (
+        row.kind
+        if row
+        else "command"
+        if subject.executables
+        else next((e.kind for e in subject.entries), "")
+    )
     return CoverageLine(subject.name, kind, sources, notes)
 
 
 def _of_a_function(held: Availability) -> bool:
     """A page of section 2 or 3 has the name and is about something else."""
-    return held.source in (SourceName.MANUAL, SourceName.STANDARD) and held.detail.rpartition("(")[2][:1] not in (
+    return held.source in (SourceName.MANUAL, SourceName.STANDARD) and held.detail.rpartition("(")[
+        2
+    ][:1] not in (
         "1",
         "6",
         "8",

@@ -13,7 +13,9 @@ from dowsing.model.record import Record
 
 
 class Scope(Record):
-    """The names of an audit. `kind`: `shell`, `package`, `family` or `path`; `shell` limits what shells know to one."""
+    """The names of an audit. `kind`: `shell`, `package`, `family` or `path`; `shell` limits what
+    shells know to one.
+    """
 
     kind: str
     name: str
@@ -26,7 +28,9 @@ def shell_scope(shell: str, store: Store) -> Scope:
     names = [row.name for row in store.shell_names(shell)]
     if not names:
         there = ", ".join(store.shells()) or "none"
-        raise EmptyScope(f"the shell {shell[:40]} is not here or could not be asked; shells here: {there}")
+        raise EmptyScope(
+            f"the shell {shell[:40]} is not here or could not be asked; shells here: {there}"
+        )
     return Scope("shell", shell, names, shell)
 
 
@@ -36,7 +40,9 @@ def entries_scope(kind: str, name: str, store: Store) -> Scope:
     names = [entry.name for entry in entries if _is_command(entry)]
     if not names:
         what = "has no commands that are known here" if entries else "is not known here"
-        raise EmptyScope(f"the {kind} {name[:60]} {what}; find one with: dowsing find {shlex.quote(name[:60])}")
+        raise EmptyScope(
+            f"the {kind} {name[:60]} {what}; find one with: dowsing find {shlex.quote(name[:60])}"
+        )
     return Scope(kind, name, list(dict.fromkeys(names)))
 
 

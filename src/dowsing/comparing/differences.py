@@ -1,7 +1,8 @@
-"""What one documentation of a name says and another does not: options and their arguments, facts, wording.
+"""What one documentation of a name says and another does not: options and their arguments, facts,
+wording.
 
-Only texts of the same thing are compared with each other: those of the shell's builtin, and those of the
-program of that name; a text that is the same as another is left out.
+Only texts of the same thing are compared with each other: those of the shell's builtin, and those
+of the program of that name; a text that is the same as another is left out.
 """
 
 from __future__ import annotations
@@ -19,18 +20,22 @@ OF_PROGRAM = ("manual", "usage", "info", "standard")
 
 _NAME = r"([A-Z][A-Z0-9_]+)"
 #: A name in capitals is a variable where it is written or spoken of as one.
-_VARIABLE = re.compile(rf"\$\{{?{_NAME}\b|\b{_NAME} (?:shell |environment )?variable|\bvariables? {_NAME}\b")
+_VARIABLE = re.compile(
+    rf"\$\{{?{_NAME}\b|\b{_NAME} (?:shell |environment )?variable|\bvariables? {_NAME}\b"
+)
 _LISTED = re.compile(rf"(?:^|\n){_NAME}\b")
-_FILE = re.compile(r"(?<![\w/.:~-])(~?/(?:etc|usr|var|dev|proc|sys|run|boot|lib|opt)(?:/[\w.@+-]+)+|~/\.[\w./-]+)")
+_FILE = re.compile(
+    r"(?<![\w/.:~-])(~?/(?:etc|usr|var|dev|proc|sys|run|boot|lib|opt)(?:/[\w.@+-]+)+|~/\.[\w./-]+)"
+)
 _STATUS = re.compile(r"(?:^|\n)\s*(\d{1,3})\b")
 
 
 class Difference(Record):
     """Something that some texts say and others do not.
 
-    `what` is `option`, `argument`, `default`, `variable`, `file` or `exit status`; `item` which one; `said_by`
-    and `not_said_by` are sources; `where` the titles of the sections that say it, by source; `says` the wording
-    of the first.
+    `what` is `option`, `argument`, `default`, `variable`, `file` or `exit status`; `item` which
+    one; `said_by` and `not_said_by` are sources; `where` the titles of the sections that say it, by
+    source; `says` the wording of the first.
     """
 
     what: str
@@ -58,12 +63,18 @@ def differences(compared: Compared, sources: tuple[str, ...] = ()) -> list[Diffe
         documents: dict[str, Document] = {}
         for source, document in compared.documents:
             if source in group and source not in documents and (sources or source not in same):
-                if source != SourceName.MANUAL or sources or document.section[:1] in ("1", "6", "8"):
+                if (
+                    source != SourceName.MANUAL
+                    or sources
+                    or document.section[:1] in ("1", "6", "8")
+                ):
                     documents[source] = document
         if len(documents) > 1:
             found += _options(documents)
             if not sources:  # a usage text is short by nature: that it names no file says nothing
-                documents = {s: d for s, d in documents.items() if s not in ("usage", "builtin-usage")}
+                documents = {
+                    s: d for s, d in documents.items() if s not in ("usage", "builtin-usage")
+                }
             found += _facts(documents)
     return found
 
@@ -71,29 +82,40 @@ def differences(compared: Compared, sources: tuple[str, ...] = ()) -> list[Diffe
 def _options(documents: dict[str, Document]) -> list[Difference]:
     """Options by any of their flags: a text that has one spelling has the option."""
     tables = {source: _telling(document) for source, document in documents.items()}
-    known = {source: {flag for flags, _ in table for flag in flags} for source, table in tables.items()}
+    known = {
+        source: {flag for flags, _ in table for flag in flags} for source, table in tables.items()
+    }
     seen: set[str] = set()
     missing, arguments = [], []
     for first, table in zip(documents, tables.values(), strict=True):
         own = first == next(iter(documents))
         for flags, option in table:
-            # within one text two options may share a spelling; in another text a shared one makes it the same option
+            # within one text two options may share a spelling; in another text a shared one makes
+            # it the same option
             if flags <= seen or (not own and flags & seen):
                 seen |= flags
                 continue
             seen |= flags
-            by_source = {s: found for s, table in tables.items() if (found := _counterpart(flags, table)) is not None}
+            by_source = {
+                s: found
+                for s, table in tables.items()
+                if (found := _counterpart(flags, table)) is not None
+            }
             item = ", ".join(option.flags)
             where = {source: one.section for source, one in by_source.items()}
             absent = [source for source, there in known.items() if there and not there & flags]
             if absent:
-                missing.append(Difference("option", item, list(by_source), absent, where, _short(option.text)))
+                missing.append(
+                    Difference("option", item, list(by_source), absent, where, _short(option.text))
+                )
             arguments += _arguments(item, by_source, where)
     return missing + arguments
 
 
 def _telling(document: Document) -> list[tuple[set[str], Option]]:
-    """The options with their flags as they are compared; numbers such as `+N`, which texts write in many ways, go."""
+    """The options with their flags as they are compared; numbers such as `+N`, which texts write in
+    many ways, go.
+    """
     named = {flag for option in document.options for flag in option.flags}
     return [
         ({normal_flag(flag) for flag in option.flags}, option)
@@ -104,7 +126,11 @@ def _telling(document: Document) -> list[tuple[set[str], Option]]:
 
 def _counterpart(flags: set[str], table: list[tuple[set[str], Option]]) -> Option | None:
     """The option that has most of the flags in common and fewest others."""
-    sharing = [(len(flags & theirs), -len(theirs), -n) for n, (theirs, _) in enumerate(table) if flags & theirs]
+    sharing = [
+        (len(flags & theirs), -len(theirs), -n)
+        for n, (theirs, _) in enumerate(table)
+        if flags & theirs
+    ]
     return table[-max(sharing)[2]][1] if sharing else None
 
 
@@ -116,7 +142,11 @@ def _arguments(item: str, by_source: dict[str, Option], where: dict[str, str]) -
     bare = [source for source, option in by_source.items() if not option.argument and option.text]
     if taking and bare:
         said = next(iter(taking.values()))
-        found.append(Difference("argument", f"{item} {said.argument}", list(taking), bare, where, _short(said.text)))
+        found.append(
+            Difference(
+                "argument", f"{item} {said.argument}", list(taking), bare, where, _short(said.text)
+            )
+        )
     defaults = {source: option.default for source, option in by_source.items() if option.default}
     if len({value.casefold() for value in defaults.values()}) > 1:
         listed = ", ".join(f"{value} ({source})" for source, value in defaults.items())
@@ -143,8 +173,11 @@ def _facts(documents: dict[str, Document]) -> list[Difference]:
                 items.setdefault(item, {}).setdefault(source, title)
         speaking = {source for by_source in items.values() for source in by_source}
         for item, where in items.items():
-            # a text that speaks of no exit status at all leaves them all out: that is said once by its absence
-            absent = [s for s in documents if s not in where and (what != "exit status" or s in speaking)]
+            # a text that speaks of no exit status at all leaves them all out: that is said once by
+            # its absence
+            absent = [
+                s for s in documents if s not in where and (what != "exit status" or s in speaking)
+            ]
             if absent:
                 found.append(Difference(what, item, list(where), absent, where))
     return found
@@ -173,7 +206,9 @@ def _variables(document: Document) -> dict[str, str]:
 
 def _files(document: Document) -> dict[str, str]:
     return {
-        name.rstrip("."): title for title, text in reversed(_section_texts(document)) for name in _FILE.findall(text)
+        name.rstrip("."): title
+        for title, text in reversed(_section_texts(document))
+        for name in _FILE.findall(text)
     }
 
 
@@ -200,7 +235,9 @@ def wordings(one: Document, other: Document) -> list[Wording]:
         match = next((o for o in left if flags & {normal_flag(flag) for flag in o.flags}), None)
         if match is not None:
             left.remove(match)
-        labels = option.flags + [flag for flag in (match.flags if match else []) if flag not in option.flags]
+        labels = option.flags + [
+            flag for flag in (match.flags if match else []) if flag not in option.flags
+        ]
         found.append(Wording(", ".join(labels), _said(option), _said(match)))
     found += [Wording(", ".join(option.flags), "", _said(option)) for option in left]
     return [wording for wording in found if _plain(wording.one) != _plain(wording.other)]

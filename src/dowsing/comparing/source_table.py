@@ -1,4 +1,6 @@
-"""The sources of a name as a table: present or not and why, where, how long, the same text as another."""
+"""The sources of a name as a table: present or not and why, where, how long, the same text as
+another.
+"""
 
 from __future__ import annotations
 
@@ -56,7 +58,9 @@ def compare(subject: Subject, sources: tuple[str, ...] = catalogue.SOURCES) -> C
                 note = _of_another_package(subject, held.path)
             words = _words(document)
             same = next((other for other, theirs in texts if _alike(words, theirs)), None)
-            rows.append(SourceRow(source, True, held.where, len(words), _lines(document), same, note))
+            rows.append(
+                SourceRow(source, True, held.where, len(words), _lines(document), same, note)
+            )
             documents.append((source, document))
             texts.append((source, words))
     return Compared(rows, documents)
@@ -73,9 +77,13 @@ def _read(subject: Subject, held: Availability) -> tuple[Document | None, str]:
 
 def _of_another_package(subject: Subject, path: str) -> str:
     """A remark where an Info manual is not of the package whose program would run."""
-    owners = subject.store.memory.setdefault("owners of Info manuals", {})  # few manuals have the nodes of many names
+    owners = subject.store.memory.setdefault(
+        "owners of Info manuals", {}
+    )  # few manuals have the nodes of many names
     if path not in owners:
-        owners[path] = dpkg.owner(path, subject.settings.package_lists, subject.settings.package_root)
+        owners[path] = dpkg.owner(
+            path, subject.settings.package_lists, subject.settings.package_root
+        )
     owner = owners[path]
     if owner is None or owner.name == subject.program_package:
         return ""

@@ -1,1 +1,3 @@
-"""Composing a line from fields: of a command by its forms and options, of a file by a description of its lines."""
+"""Composing a line from fields: of a command by its forms and options, of a file by a description
+of its lines.
+"""

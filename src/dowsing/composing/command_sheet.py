@@ -1,4 +1,6 @@
-"""The sheet of a command: its forms and options as fields, filled in with what a line has already."""
+"""The sheet of a command: its forms and options as fields, filled in with what a line has
+already.
+"""
 
 from __future__ import annotations
 
@@ -38,10 +40,12 @@ MOST_FORMS = 12
 
 
 class CommandSheet(Sheet):
-    """The sheet of the command that stands at a place of a line. What else is in the line stays as it is.
+    """The sheet of the command that stands at a place of a line. What else is in the line stays as
+    it is.
 
-    `line`: the whole line; `at`: the place of the cursor in characters, its end if None; `uses` gives
-    lines that show how a command is used, by its name. Raises NotComposable if there is no command, or nothing tells of it.
+    `line`: the whole line; `at`: the place of the cursor in characters, its end if None; `uses`
+    gives lines that show how a command is used, by its name. Raises NotComposable if there is no
+    command, or nothing tells of it.
     """
 
     has_spellings = True
@@ -60,18 +64,23 @@ class CommandSheet(Sheet):
         self._initial: dict[str, list[str]] = {}  # what the line had
         self._read(line, len(line) if at is None else at)
 
-    # --- reading the line ----------------------------------------------------------------------------
+    # --- reading the line
+    # ----------------------------------------------------------------------------
 
     def _read(self, line: str, at: int) -> None:
         reader = LineReader(self.tables)
         found = reader.read(line)
         command, own, state = _at_cursor(reader, found.pieces, at)
         if command is None:
-            raise NotComposable("there is no command there yet; say its name, for example: dowsing compose tar")
+            raise NotComposable(
+                "there is no command there yet; say its name, for example: dowsing compose tar"
+            )
         if state is None:
             raise NotComposable(f"what {command.text} is, is only known when the line runs")
         if not state.known.documented and not state.root.documented:
-            raise NotComposable(f"nothing here documents {command.text}, so there is nothing to fill in")
+            raise NotComposable(
+                f"nothing here documents {command.text}, so there is nothing to fill in"
+            )
         self.known: Known = state.known
         self.state = state
         self.command = command
@@ -93,7 +102,9 @@ class CommandSheet(Sheet):
         self.ended, self.bundled, self.joined = filled.ended, filled.bundled, filled.joined
         self.fixed = ""  # what was typed, where it cannot be told apart into fields
         self._held.update(filled.held)
-        ordered: bool = self.expression and any(piece.role == Role.OPERATOR and not piece.of for piece in own)
+        ordered: bool = self.expression and any(
+            piece.role == Role.OPERATOR and not piece.of for piece in own
+        )
         if ordered or not same_words(self.typed, self.command_line()):
             self.fixed = line[command.start + len(self.head) : last].strip()
             self.extra = []
@@ -113,7 +124,9 @@ class CommandSheet(Sheet):
         rules = conventions_of(self.tables.store)
         self.expression: bool = self.known.name in rules.expressions
         self.carrying = rules.expressions.get(self.known.name, [])
-        self.forms = [one for one in self.known.forms if not one.defines and not one.problem][:MOST_FORMS]
+        self.forms = [one for one in self.known.forms if not one.defines and not one.problem][
+            :MOST_FORMS
+        ]
         if form is None:
             words = [word.value for word in self.state.operands]
             form = best_form(self.known, self.forms or self.known.forms, self.state.flags, words)
@@ -124,24 +137,43 @@ class CommandSheet(Sheet):
             lines = list(dict.fromkeys(one.line for one in self.forms))
             if len(lines) > 1:
                 fields["form"] = Field(
-                    "form", FieldKind.FORM, "form", "", ValueKind.CHOICE, "", self.page, values=lines, strict=True,
-                    default=form.line, required=True,
-                )  # fmt: skip
+                    "form",
+                    FieldKind.FORM,
+                    "form",
+                    "",
+                    ValueKind.CHOICE,
+                    "",
+                    self.page,
+                    values=lines,
+                    strict=True,
+                    default=form.line,
+                    required=True,
+                )
         grouped = {key for keys in self.plan.one_of for key in keys}
         for field in self.plan.fields:
             fields[field.key] = field.changed(required=True) if field.key in grouped else field
         usual = 0
         demanded = {flag for field in fields.values() if field.required for flag in field.flags}
         out = excluded(self.known, demanded) if demanded else set()
-        for spelling in options_by_use(self.known, self._uses(self.known.name) if self._uses else None):
+        for spelling in options_by_use(
+            self.known, self._uses(self.known.name) if self._uses else None
+        ):
             key = option_key(spelling.option)
             field = fields.get(key) or option_field(spelling)
-            free = not (field.required or field.usual or tells_only(spelling.option) or out & set(field.flags))
+            free = not (
+                field.required
+                or field.usual
+                or tells_only(spelling.option)
+                or out & set(field.flags)
+            )
             if usual < USUAL_OPTIONS and free:
                 field = field.changed(usual=True)
                 usual += 1
             fields[key] = field
-        order = {option_key(o): n for n, o in enumerate(o for table in self.known.tables for o in table.options)}
+        order = {
+            option_key(o): n
+            for n, o in enumerate(o for table in self.known.tables for o in table.options)
+        }
 
         def place(key: str) -> tuple[int, int]:
             """What the forms ask for first, then the options in the order of the page."""
@@ -154,7 +186,8 @@ class CommandSheet(Sheet):
         if form is not None and "form" in fields:
             self._held["form"] = [form.line]
 
-    # --- changing it ---------------------------------------------------------------------------------
+    # --- changing it
+    # ---------------------------------------------------------------------------------
 
     def put(self, field: Field, values: list[str]) -> None:
         """As of any sheet; another form brings other fields, which keep what fits."""
@@ -180,8 +213,9 @@ class CommandSheet(Sheet):
         return True
 
     def held_keys(self) -> list[str]:
-        """The keys of what is filled in, in the order of filling. In an expression, where order counts, a test that was
-        added stands before what is done with what it lets through."""
+        """The keys of what is filled in, in the order of filling. In an expression, where order
+        counts, a test that was added stands before what is done with what it lets through.
+        """
         keys = list(self._held)
         if not self.expression:
             return keys
@@ -206,16 +240,23 @@ class CommandSheet(Sheet):
         spelling = self.known.spelling(field.flags[0])
         return spelling.option.bare if spelling else []
 
-    # --- what is asked and wrong ---------------------------------------------------------------------
+    # --- what is asked and wrong
+    # ---------------------------------------------------------------------
 
     def ruled_out(self) -> dict[str, str]:
         """The fields that the forms rule out beside the options that are there."""
-        on = [field for field in self.fields if field.what == FieldKind.OPTION and self.is_on(field)]
+        on = [
+            field for field in self.fields if field.what == FieldKind.OPTION and self.is_on(field)
+        ]
         found: dict[str, str] = {}
         for field in on:
             out = excluded(self.known, set(field.flags))
             for other in self.fields:
-                if other.what == FieldKind.OPTION and set(other.flags) & out and not self.is_on(other):
+                if (
+                    other.what == FieldKind.OPTION
+                    and set(other.flags) & out
+                    and not self.is_on(other)
+                ):
                     found.setdefault(other.key, field.flags[0])
         return found
 
@@ -236,7 +277,8 @@ class CommandSheet(Sheet):
                 found.append(FieldFault(field, "", told(FaultCode.NEEDED, *flags)))
         return found
 
-    # --- the line ------------------------------------------------------------------------------------
+    # --- the line
+    # ------------------------------------------------------------------------------------
 
     def line(self, spelling: str = "") -> str:
         """The whole line with what is filled in; values that are the default anyway are left out.
@@ -263,7 +305,9 @@ def _at_cursor(
     """The command at a place: its piece, its own pieces, and what is known of it."""
     best: tuple[Piece, list[Piece]] | None = None
     ends = [p for p in pieces if p.role == Role.OPERATOR and p.of and p.end <= at]
-    closed = [p for p in pieces if p.role == Role.SUBSTITUTION and p.end <= at and p.text.endswith(")")]
+    closed = [
+        p for p in pieces if p.role == Role.SUBSTITUTION and p.end <= at and p.text.endswith(")")
+    ]
     for command, own in commands_of(pieces):
         if any(p.start <= command.start < p.end for p in closed):
             continue  # the cursor has left that substitution
@@ -292,4 +336,8 @@ def _base(piece: Piece) -> str:
 
 def _kept_between(pieces: list[Piece], command: Piece, last: int) -> list[str]:
     """The redirections among the words of a command: they are written after it."""
-    return [p.text for p in pieces if p.role == Role.REDIRECTION and command.start < p.start and p.end <= last]
+    return [
+        p.text
+        for p in pieces
+        if p.role == Role.REDIRECTION and command.start < p.start and p.end <= last
+    ]

@@ -1,7 +1,8 @@
-"""Completing what is typed into a field: allowed values, files, folders, users and what else this machine has.
+"""Completing what is typed into a field: allowed values, files, folders, users and what else this
+machine has.
 
-A name of a file is completed to a word that is that very file: quoted where a shell would take something in it for
-itself. What cannot be written so is not offered.
+A name of a file is completed to a word that is that very file: quoted where a shell would take
+something in it for itself. What cannot be written so is not offered.
 """
 
 from __future__ import annotations
@@ -26,8 +27,9 @@ def completions(field: Field, typed: str, home: str = "") -> list[str]:
 
 
 def completed(field: Field, typed: str, home: str = "") -> str:
-    """What is typed with its last item completed as far as all that it may become agree; where that adds nothing, the
-    first of them. A value that is one of those becomes the next."""
+    """What is typed with its last item completed as far as all that it may become agree; where that
+    adds nothing, the first of them. A value that is one of those becomes the next.
+    """
     begin = _begin(field, typed)
     part = typed[begin:]
     found = completions(field, typed, home)
@@ -36,7 +38,8 @@ def completed(field: Field, typed: str, home: str = "") -> str:
             return typed[:begin] + field.values[(field.values.index(part) + 1) % len(field.values)]
         return typed
     common = _common(found)
-    # a beginning is taken as it is only where nothing in it needs quotes: half a name may mean something else
+    # a beginning is taken as it is only where nothing in it needs quotes: half a name may mean
+    # something else
     if len(common) > len(part) and (
         field.kind not in FILE_KINDS or re.fullmatch(r"[\w@%=:,./][\w@%+=:,./-]*", common)
     ):
@@ -65,16 +68,23 @@ def _word(field: Field, path: str) -> str:
 def _common(texts: list[str]) -> str:
     """What all of them begin with."""
     least, most = min(texts), max(texts)
-    size = next((n for n, (a, b) in enumerate(zip(least, most, strict=False)) if a != b), min(len(least), len(most)))
+    size = next(
+        (n for n, (a, b) in enumerate(zip(least, most, strict=False)) if a != b),
+        min(len(least), len(most)),
+    )
     return least[:size]
 
 
 def _begin(field: Field, typed: str) -> int:
-    """Where the last item begins: items of a list are parted by blanks outside of quotes, or by the separator."""
+    """Where the last item begins: items of a list are parted by blanks outside of quotes, or by the
+    separator.
+    """
     begin = 0
     if field.repeats:
         words = items(typed)
-        begin = words[-1][0] if words and words[-1][0] + len(words[-1][1]) == len(typed) else len(typed)
+        begin = (
+            words[-1][0] if words and words[-1][0] + len(words[-1][1]) == len(typed) else len(typed)
+        )
     if field.separator and field.separator in typed:
         begin = max(begin, typed.rfind(field.separator) + len(field.separator))
     return begin

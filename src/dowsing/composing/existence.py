@@ -7,20 +7,24 @@ import re
 from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 
 _MADE = re.compile(
-    r"\b(?:writ\w+|output|creat\w+|new|mak\w+|generat\w+|stor\w+|sav\w+|dest\w*|target|log\w*|append\w*|put\w*|touch\w*"
-    r"|renam\w+|link\w*|mov\w+|copy|archiv\w*|start\w*|edit\w*|open\w*|update\w*|install\w*|set\w*)\b",
+    r"\b(?:writ\w+|output|creat\w+|new|mak\w+|generat\w+|stor\w+|sav\w+|dest\w*|target|log\w*"
+    r"|append\w*|put\w*|touch\w*"
+    r"|renam\w+|link\w*|mov\w+|copy|archiv\w*|start\w*|edit\w*|open\w*|update\w*|install\w*"
+    r"|set\w*)\b",
     re.IGNORECASE,
 )
 _READ = re.compile(
-    r"\b(?:reads?|load\w*|tak\w+ .{0,40}from|gets? .{0,40}from|from (?:the )?(?:given |specified |this )?file|infile|input"
-    r"|source|src|script|included?|listed in|concatenate|counts?|show|display|list|remove|delete|sort|compare|print"
-    r"|search|compress|view|check|calculate|report|change|look)\b",
+    r"\b(?:reads?|load\w*|tak\w+ .{0,40}from|gets? .{0,40}from|from (?:the )?(?:given |specified "
+    r"|this )?file|infile|input"
+    r"|source|src|script|included?|listed in|concatenate|counts?|show|display|list|remove|delete"
+    r"|sort|compare|print|search|compress|view|check|calculate|report|change|look)\b",
     re.IGNORECASE,
 )
 
 
 def must_exist(kind: str, placeholder: str, says: str, alone: bool = True) -> bool:
-    """Whether the value names a file that is read: its name or the text says so, and neither says that one is made.
+    """Whether the value names a file that is read: its name or the text says so, and neither says
+    that one is made.
 
     `alone`: it is the only file of the command, so that what is said of the command is said of it.
     """

@@ -16,7 +16,8 @@ from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 
 SWITCH = ""  # what stands for the value of an option that is given without one
 
-SCHEDULE = "schedule"  # the kind of numbers, ranges, lists and steps of them, which only lines of files have
+# the kind of numbers, ranges, lists and steps of them, which only lines of files have
+SCHEDULE = "schedule"
 MOST_TOLD = 6  # allowed values that are told
 
 
@@ -42,11 +43,12 @@ class FieldKind(StrEnum):
 class Field(Record):
     """A field. `key` is its own among all of a sheet; `what`: what it stands for.
 
-    `label` is how it is spelled, `placeholder` the name of its value; `kind` is one of the value kinds of the project,
-    "" for what is only on or off. `takes`: it has a value, `bare`: it can also be given without one. `values` are the
-    allowed ones, and with `strict` no other is right; `limits` the least and the greatest. `repeats`: it may be given
-    several times. `exists`: the file that it names must be there. `group` is the title of the section that tells of it,
-    `flags` all spellings of an option. `separator` parts the items of a list in one value.
+    `label` is how it is spelled, `placeholder` the name of its value; `kind` is one of the value
+    kinds of the project, "" for what is only on or off. `takes`: it has a value, `bare`: it can
+    also be given without one. `values` are the allowed ones, and with `strict` no other is right;
+    `limits` the least and the greatest. `repeats`: it may be given several times. `exists`: the
+    file that it names must be there. `group` is the title of the section that tells of it, `flags`
+    all spellings of an option. `separator` parts the items of a list in one value.
     """
 
     key: str
@@ -79,7 +81,8 @@ class Field(Record):
 
 
 def wrong(field: Field, value: str, folder: str = "") -> Told | None:
-    """Why a value cannot be right for a field. Files are looked for below `folder` (the current one).
+    """Why a value cannot be right for a field. Files are looked for below `folder` (the current
+    one).
 
     Values that the shell makes other ones of (`$HOME`, `*.txt`) are not looked at.
     """
@@ -115,7 +118,11 @@ def _not_allowed(value: str, allowed: list[str]) -> Told:
 def _misfit(field: Field, value: str) -> Told | None:
     """Why a value does not fit the pattern, the limits or the kind of a field."""
     if field.pattern and not re.fullmatch(field.pattern, value):
-        return told(FaultCode.WANTED, field.wanted) if field.wanted else told(FaultCode.DOES_NOT_FIT, value)
+        return (
+            told(FaultCode.WANTED, field.wanted)
+            if field.wanted
+            else told(FaultCode.DOES_NOT_FIT, value)
+        )
     if len(field.limits) == 2 and re.fullmatch(r"[-+]?\d+", value):
         least, most = field.limits
         if not int(least) <= int(value) <= int(most):
@@ -129,7 +136,9 @@ def _misfit(field: Field, value: str) -> Told | None:
 
 
 def _wrong_schedule(field: Field, value: str) -> Told | None:
-    """Why a value is no list of numbers, ranges and steps of crontab(5), whose names stand for single numbers."""
+    """Why a value is no list of numbers, ranges and steps of crontab(5), whose names stand for
+    single numbers.
+    """
     return next((reason for item in value.split(",") if (reason := _wrong_item(field, item))), None)
 
 
@@ -158,9 +167,17 @@ def _wrong_number(field: Field, number: str) -> Told | None:
         return None
     if not number.isdecimal():
         near = nearest_words(number.lower(), names)
-        return told(FaultCode.NOT_A_NAME, number, ", ".join(near)) if near else told(FaultCode.NOT_A_NUMBER, number)
+        return (
+            told(FaultCode.NOT_A_NAME, number, ", ".join(near))
+            if near
+            else told(FaultCode.NOT_A_NUMBER, number)
+        )
     least, most = field.limits if len(field.limits) == 2 else ("0", "9999")
-    return None if int(least) <= int(number) <= int(most) else told(FaultCode.NOT_WITHIN, number, least, most)
+    return (
+        None
+        if int(least) <= int(number) <= int(most)
+        else told(FaultCode.NOT_WITHIN, number, least, most)
+    )
 
 
 def _wrong_address(value: str) -> Told | None:

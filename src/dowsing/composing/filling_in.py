@@ -13,9 +13,11 @@ from dowsing.model.roles import Role
 
 
 class FilledIn:
-    """What was found. `held`: the values by the keys of fields; `raw`: how a value stands in the line, by key and value;
-    `spelled`: the spelling that an option was typed in; `joined`: options whose value stands after `=`; `extra`: words that no field is for; `ended`: there is a `--`;
-    `bundled`: letters stand together."""
+    """What was found. `held`: the values by the keys of fields; `raw`: how a value stands in the
+    line, by key and value; `spelled`: the spelling that an option was typed in; `joined`: options
+    whose value stands after `=`; `extra`: words that no field is for; `ended`: there is a `--`;
+    `bundled`: letters stand together.
+    """
 
     def __init__(self) -> None:
         self.held: dict[str, list[str]] = {}
@@ -40,7 +42,8 @@ def fill_in(fields: list[Field], places: list[FieldPlace], own: list[Piece]) -> 
         elif piece.role == Role.OPTION:
             values: list[Piece] = []
             while n < len(own) and (
-                own[n].role == Role.VALUE or (own[n].role == Role.SUBSTITUTION and not values and _waits(piece))
+                own[n].role == Role.VALUE
+                or (own[n].role == Role.SUBSTITUTION and not values and _waits(piece))
             ):
                 values.append(own[n])
                 n += 1
@@ -60,7 +63,10 @@ def _waits(option: Piece) -> bool:
 
 
 def _option(filled: FilledIn, fields: list[Field], piece: Piece, values: list[Piece]) -> None:
-    field = next((f for f in fields if f.what == FieldKind.OPTION and set(f.flags) & set(piece.flags or ())), None)
+    field = next(
+        (f for f in fields if f.what == FieldKind.OPTION and set(f.flags) & set(piece.flags or ())),
+        None,
+    )
     if field is None:
         filled.extra.append(piece.word or piece.text)
         filled.extra += [one.text for one in values]
@@ -70,7 +76,10 @@ def _option(filled: FilledIn, fields: list[Field], piece: Piece, values: list[Pi
     filled.spelled[field.key] = piece.text
     value, raw = SWITCH, ""
     if values:
-        value, raw = " ".join(v.plain or v.text for v in values), " ".join(one.text for one in values)
+        value, raw = (
+            " ".join(v.plain or v.text for v in values),
+            " ".join(one.text for one in values),
+        )
     elif piece.value is not None and piece.text not in field.flags:
         value, raw = piece.value, ""  # a number or a signal for an option
     elif piece.value is not None:
@@ -81,11 +90,17 @@ def _option(filled: FilledIn, fields: list[Field], piece: Piece, values: list[Pi
     filled.held[field.key] = [*filled.held.get(field.key, []), value] if field.repeats else [value]
 
 
-def _operands(filled: FilledIn, fields: list[Field], places: list[FieldPlace], operands: list[Piece]) -> None:
-    """Give the operands to the fields in order; those that may be left out get what others do not need."""
+def _operands(
+    filled: FilledIn, fields: list[Field], places: list[FieldPlace], operands: list[Piece]
+) -> None:
+    """Give the operands to the fields in order; those that may be left out get what others do not
+    need.
+    """
     known = {field.key: field for field in fields}
     wanted = [
-        known[p.key] for p in places if p.key in known and known[p.key].what in (FieldKind.OPERAND, FieldKind.WORD)
+        known[p.key]
+        for p in places
+        if p.key in known and known[p.key].what in (FieldKind.OPERAND, FieldKind.WORD)
     ]
     literals = [place.word for place in places if place.word]
     given: list[Piece] = []
@@ -107,7 +122,9 @@ def _operands(filled: FilledIn, fields: list[Field], places: list[FieldPlace], o
         count = 1
         if field.repeats:
             count = max(
-                1, len(given) - sum(one.required and one.what == FieldKind.OPERAND for one in wanted[at + 1 :])
+                1,
+                len(given)
+                - sum(one.required and one.what == FieldKind.OPERAND for one in wanted[at + 1 :]),
             )
         taken, given = given[:count], given[count:]
         spare -= count - field.required
@@ -119,7 +136,9 @@ def _operands(filled: FilledIn, fields: list[Field], places: list[FieldPlace], o
 
 
 def same_words(typed: str, written: str) -> bool:
-    """Whether two lines are made of the same words, whatever their order and however letters stand together."""
+    """Whether two lines are made of the same words, whatever their order and however letters stand
+    together.
+    """
     return _letters(typed) == _letters(written)
 
 

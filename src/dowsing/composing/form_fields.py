@@ -22,14 +22,18 @@ _TELLING = frozenset(("--help", "--version", "-?", "--usage"))
 
 
 class FieldPlace(Record):
-    """A place in the line: of a word as it stands (`word`), of a field (`key`), or of all other options."""
+    """A place in the line: of a word as it stands (`word`), of a field (`key`), or of all other
+    options.
+    """
 
     word: str = ""
     key: str = ""
 
 
 class Plan(Record):
-    """The fields of a form in the order of its places. `one_of`: groups of keys of which one must be filled in."""
+    """The fields of a form in the order of its places. `one_of`: groups of keys of which one must
+    be filled in.
+    """
 
     fields: list[Field]
     places: list[FieldPlace]
@@ -41,7 +45,9 @@ def option_key(option: Option) -> str:
     return f"option {option.flags[0]}"
 
 
-def option_field(spelling: Spelling, required: bool = False, usual: bool = False, repeats: bool = False) -> Field:
+def option_field(
+    spelling: Spelling, required: bool = False, usual: bool = False, repeats: bool = False
+) -> Field:
     """The field of an option."""
     option = spelling.option
     # a list that may be empty is given as the words after it
@@ -79,7 +85,13 @@ def is_strict(option: Option) -> bool:
 
 
 _ANY_WORDS = Field(
-    "operand 1 argument", FieldKind.OPERAND, "argument", "argument", ValueKind.TEXT, repeats=True, usual=True
+    "operand 1 argument",
+    FieldKind.OPERAND,
+    "argument",
+    "argument",
+    ValueKind.TEXT,
+    repeats=True,
+    usual=True,
 )
 
 
@@ -94,7 +106,9 @@ class _Planner:
         self.operands = 0
         words = {option.section for table in known.tables for option in table.options}
         self.titles = [
-            title for title in words if re.search(r"\b(?:actions?|operations?|commands?)\b", title, re.IGNORECASE)
+            title
+            for title in words
+            if re.search(r"\b(?:actions?|operations?|commands?)\b", title, re.IGNORECASE)
         ]
         #: options that are written as name=value, which the form calls operands
         self.by_name = any(flag[0] not in "-+" and len(flag) > 1 for flag in known.spellings)
@@ -118,7 +132,9 @@ class _Planner:
 
     def takes_next(self, element: Element) -> bool:
         """Whether it is a choice of options that all take a value."""
-        if element.what != ElementKind.CHOICE or not all(one.what == ElementKind.OPTION for one in element.elements):
+        if element.what != ElementKind.CHOICE or not all(
+            one.what == ElementKind.OPTION for one in element.elements
+        ):
             return False
         spellings = [self.known.spelling(one.text) for one in element.elements]
         return all(one is not None and one.needs for one in spellings)
@@ -155,7 +171,16 @@ class _Planner:
         if required:
             self.places.append(FieldPlace(word=text))
         else:
-            self.add(Field(f"word {text}", FieldKind.WORD, text, takes=False, usual=True, page=self.known.page))
+            self.add(
+                Field(
+                    f"word {text}",
+                    FieldKind.WORD,
+                    text,
+                    takes=False,
+                    usual=True,
+                    page=self.known.page,
+                )
+            )
 
     def operand(self, element: Element, required: bool, repeats: bool) -> None:
         name = operand_name(element.text)
@@ -163,7 +188,11 @@ class _Planner:
             self.places.append(FieldPlace(key=OPTIONS))  # one of the options below such a title
             return
         named = self.by_name and re.match(r"\W*operands?\b", element.text, re.IGNORECASE)
-        if _OPTIONS.match(element.text) or named or (self.expression and _EXPRESSION.match(element.text)):
+        if (
+            _OPTIONS.match(element.text)
+            or named
+            or (self.expression and _EXPRESSION.match(element.text))
+        ):
             self.places.append(FieldPlace(key=OPTIONS))
             return
         if self.subcommands and is_command_place(name):
@@ -176,19 +205,38 @@ class _Planner:
         kind = value_kind(name, "file mode" if name.isupper() else "")
         self.add(
             Field(
-                f"operand {self.operands} {name}", FieldKind.OPERAND, name, name, kind, page=self.known.page,
-                required=required, repeats=repeats and not listed, usual=True, separator="," if listed else "",
+                f"operand {self.operands} {name}",
+                FieldKind.OPERAND,
+                name,
+                name,
+                kind,
+                page=self.known.page,
+                required=required,
+                repeats=repeats and not listed,
+                usual=True,
+                separator="," if listed else "",
             )
-        )  # fmt: skip
+        )
 
     def subcommand(self, required: bool) -> Field:
         return Field(
-            "subcommand", FieldKind.SUBCOMMAND, "subcommand", "COMMAND", ValueKind.CHOICE, "", self.known.page,
-            values=sorted(self.subcommands), strict=True, required=required, usual=True,
-        )  # fmt: skip
+            "subcommand",
+            FieldKind.SUBCOMMAND,
+            "subcommand",
+            "COMMAND",
+            ValueKind.CHOICE,
+            "",
+            self.known.page,
+            values=sorted(self.subcommands),
+            strict=True,
+            required=required,
+            usual=True,
+        )
 
     def choice(self, element: Element, required: bool, repeats: bool) -> None:
-        """Alternatives: words become one field of them, options a group of fields, of others the first counts."""
+        """Alternatives: words become one field of them, options a group of fields, of others the
+        first counts.
+        """
         alternatives = element.elements
         if all(one.what == ElementKind.LITERAL for one in alternatives):
             self.word_choice(element, [one.text for one in alternatives], required, repeats)
@@ -198,7 +246,11 @@ class _Planner:
         for one in alternatives:
             if one.what == ElementKind.OPTION:
                 keys.append(self.option(one, False, repeats))
-            elif one.what == ElementKind.GROUP and one.elements and one.elements[0].what == ElementKind.OPTION:
+            elif (
+                one.what == ElementKind.GROUP
+                and one.elements
+                and one.elements[0].what == ElementKind.OPTION
+            ):
                 keys.append(self.option(one.elements[0], False, repeats))
                 self.walk(one.elements[1:], False, repeats)
             elif not has_operand:
@@ -208,7 +260,9 @@ class _Planner:
         if required and len(found) > 1 and not has_operand:
             self.one_of.append(found)
 
-    def word_choice(self, element: Element, words: list[str], required: bool, repeats: bool) -> None:
+    def word_choice(
+        self, element: Element, words: list[str], required: bool, repeats: bool
+    ) -> None:
         if self.known.only in words and self.known.only:
             return
         values = list(dict.fromkeys(words))
@@ -219,10 +273,19 @@ class _Planner:
         label = " | ".join(values) if len(values) < 5 else " | ".join(values[:4]) + " | …"
         self.add(
             Field(
-                f"operand {self.operands} choice", FieldKind.OPERAND, label, "one of these", ValueKind.CHOICE, page=self.known.page,
-                values=values, strict=True, required=required, repeats=repeats or element.repeats, usual=True,
+                f"operand {self.operands} choice",
+                FieldKind.OPERAND,
+                label,
+                "one of these",
+                ValueKind.CHOICE,
+                page=self.known.page,
+                values=values,
+                strict=True,
+                required=required,
+                repeats=repeats or element.repeats,
+                usual=True,
             )
-        )  # fmt: skip
+        )
 
 
 def operand_name(text: str) -> str:
@@ -231,11 +294,13 @@ def operand_name(text: str) -> str:
     return (match[1].strip("' ,.") if match else "") or text
 
 
-def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expression: bool = False) -> Plan:
+def plan_of(
+    form: Form | None, known: Known, subcommands: dict[str, str], expression: bool = False
+) -> Plan:
     """The fields and places of a form; without a form, options and any number of operands.
 
-    `subcommands` are those that one must still be chosen of; `expression`: the options of the command make up the
-    operand that is called an expression.
+    `subcommands` are those that one must still be chosen of; `expression`: the options of the
+    command make up the operand that is called an expression.
     """
     planner = _Planner(known, subcommands, expression)
     if form is not None:
@@ -244,7 +309,12 @@ def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expres
         planner.add(planner.subcommand(True))
     else:
         planner.places.append(FieldPlace(key=OPTIONS))
-    if subcommands and "subcommand" not in planner.fields and known.parent is None and not planner.operands:
+    if (
+        subcommands
+        and "subcommand" not in planner.fields
+        and known.parent is None
+        and not planner.operands
+    ):
         planner.add(planner.subcommand(False))
     listing = any((one.option.argument or "").endswith("...") for one in known.spellings.values())
     if not planner.operands and not subcommands and (listing or form is None):
@@ -253,9 +323,13 @@ def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expres
     last = next((field for field in reversed(fields) if field.what == FieldKind.OPERAND), None)
     for n, field in enumerate(fields):
         if field.what == FieldKind.OPERAND and field.kind in FILE_KINDS:
-            files = [one for one in fields if one.what == FieldKind.OPERAND and one.kind in FILE_KINDS]
+            files = [
+                one for one in fields if one.what == FieldKind.OPERAND and one.kind in FILE_KINDS
+            ]
             alone = field is last and len(files) == 1
-            fields[n] = field.changed(exists=must_exist(field.kind, field.label, known.summary, alone))
+            fields[n] = field.changed(
+                exists=must_exist(field.kind, field.label, known.summary, alone)
+            )
     places = planner.places
     if not any(place.key == OPTIONS for place in places):
         places = [FieldPlace(key=OPTIONS), *places]
@@ -263,9 +337,12 @@ def plan_of(form: Form | None, known: Known, subcommands: dict[str, str], expres
 
 
 def best_form(known: Known, forms: list[Form], used: set[str], words: list[str]) -> Form | None:
-    """The form that fits best to the options that are there and to the words that are none: it has the options, lacks
-    least, and takes as many operands."""
-    fitting = [form for form in forms if not form.defines and not form.problem and len(form.elements) > 1]
+    """The form that fits best to the options that are there and to the words that are none: it has
+    the options, lacks least, and takes as many operands.
+    """
+    fitting = [
+        form for form in forms if not form.defines and not form.problem and len(form.elements) > 1
+    ]
     if fitting and not used and not words:
         return fitting[0]
     if not fitting:
@@ -286,7 +363,9 @@ def best_form(known: Known, forms: list[Form], used: set[str], words: list[str])
         strange = 0 if is_open else len(used - shown)
         surplus = 0 if many else max(0, len(words) - len(operands) - len(literals & set(words)))
         misses = len(lacking(known, form, used, len(words)))
-        return 2 * strange + 2 * surplus + len(literals - set(words)) + misses - 2 * len(demanded & used), misses
+        return 2 * strange + 2 * surplus + len(literals - set(words)) + misses - 2 * len(
+            demanded & used
+        ), misses
 
     return min(fitting, key=distance)
 

@@ -1,23 +1,18 @@
-"""Descriptions of the structured lines of files: their fields in order, kinds and layout. TOML, a format of our own.
+"""Descriptions of the structured lines of files: their fields in order, kinds and layout. TOML, a
+format of our own.
 
-name = "fstab"            what the kind is called
-page = "fstab(5)"         the page that tells of it; `pages`: others that do
-file = "/etc/fstab"       the file that such lines stand in
-summary = "…"             what one line is
-layout = "blanks"         how fields are parted: blanks, colons, or settings (NAME=value below [section])
-[[field]]
-name = "fs_spec"          as the page calls it
-says = "…"                what it is
-kind = "text"             one of the value kinds; schedule for numbers, ranges, lists and steps of them
-required = true
-default = "0"             what holds, and is written, where a later field is given and this one is not
-values = ["0", "1"]       values to choose from; strict = true: and no others
-range = [0, 9]            the least and the greatest number
-pattern = '[0-9]+'        a regular expression for the whole value; wanted = "…" says it in words
-list = ","                the value is a list, parted by this
-repeats = true            may be given again (the last field of a line, a setting)
-rest = true               takes the rest of the line, blanks too
-section = "Unit"          of a setting
+name = "fstab"            what the kind is called page = "fstab(5)"         the page that tells of
+it; `pages`: others that do file = "/etc/fstab"       the file that such lines stand in summary =
+"…"             what one line is layout = "blanks"         how fields are parted: blanks, colons, or
+settings (NAME=value below [section]) [[field]] name = "fs_spec"          as the page calls it says
+= "…"                what it is kind = "text"             one of the value kinds; schedule for
+numbers, ranges, lists and steps of them required = true default = "0"             what holds, and
+is written, where a later field is given and this one is not values = ["0", "1"]       values to
+choose from; strict = true: and no others range = [0, 9]            the least and the greatest
+number pattern = '[0-9]+'        a regular expression for the whole value; wanted = "…" says it in
+words list = ","                the value is a list, parted by this repeats = true            may be
+given again (the last field of a line, a setting) rest = true               takes the rest of the
+line, blanks too section = "Unit"          of a setting
 """
 
 from __future__ import annotations
@@ -47,16 +42,20 @@ class LineLayout(StrEnum):
     SETTINGS = "settings"  # NAME=value below [section]
 
 
-_SHIPPED = os.path.join(os.path.dirname(os.path.dirname(os.path.abspath(__file__))), "knowledge", "line_kinds")
+_SHIPPED = os.path.join(
+    os.path.dirname(os.path.dirname(os.path.abspath(__file__))), "knowledge", "line_kinds"
+)
 _NAME = re.compile(r"[A-Za-z0-9][\w.+-]*\Z")
 _KEYS = frozenset(
-    "name says kind required default values strict range pattern wanted list repeats rest section".split()
+    "name says kind required default values strict range pattern wanted list repeats rest "
+    "section".split()
 )
 
 
 class LineKind(Record):
-    """A kind of line. `sections` are those of the fields, in the same order, "" where there are none; `rest`: the last
-    field takes the rest of the line; `path` is the file of the description."""
+    """A kind of line. `sections` are those of the fields, in the same order, "" where there are
+    none; `rest`: the last field takes the rest of the line; `path` is the file of the description.
+    """
 
     name: str
     page: str
@@ -71,7 +70,9 @@ class LineKind(Record):
 
 
 def folders(settings: Settings) -> list[str]:
-    """Where descriptions are: the user's own first, then those of the demo library while that is in use, ours."""
+    """Where descriptions are: the user's own first, then those of the demo library while that is in
+    use, ours.
+    """
     demo = [os.path.join(DEMO_LIBRARY, FOLDER)] if settings.demo else []
     return [os.path.join(settings.config, FOLDER), *demo, _SHIPPED]
 
@@ -98,7 +99,9 @@ def read_kind(path: str) -> LineKind:
         with open(path, "rb", opener=plain_only) as file:
             table = tomllib.load(file)
     except OSError as error:
-        raise BadDescription(f"{path} cannot be read: {(error.strerror or 'failed').lower()}") from None
+        raise BadDescription(
+            f"{path} cannot be read: {(error.strerror or 'failed').lower()}"
+        ) from None
     except (tomllib.TOMLDecodeError, UnicodeDecodeError) as error:
         raise BadDescription(f"{path} is not TOML: {error}") from None
     try:
@@ -124,10 +127,17 @@ def _kind_of(table: dict[str, Any], path: str) -> LineKind:
     if layout == LineLayout.SETTINGS and not all(row.get("section") for row in rows):
         raise ValueError("each setting needs its section")
     return LineKind(
-        name, page, [str(one) for one in table.get("pages", [])], str(table.get("file", "")),
-        str(table.get("summary", "")), LineLayout(layout), fields, [str(row.get("section", "")) for row in rows],
-        bool(rows[-1].get("rest")), path,
-    )  # fmt: skip
+        name,
+        page,
+        [str(one) for one in table.get("pages", [])],
+        str(table.get("file", "")),
+        str(table.get("summary", "")),
+        LineLayout(layout),
+        fields,
+        [str(row.get("section", "")) for row in rows],
+        bool(rows[-1].get("rest")),
+        path,
+    )
 
 
 def _field(row: dict[str, Any], place: int, page: str) -> Field:
@@ -138,7 +148,9 @@ def _field(row: dict[str, Any], place: int, page: str) -> Field:
     if unknown:
         raise ValueError(f"field {name}: {sorted(unknown)[0]} means nothing here")
     values = row.get("values")
-    if values is not None and not (isinstance(values, list) and all(isinstance(one, str) for one in values)):
+    if values is not None and not (
+        isinstance(values, list) and all(isinstance(one, str) for one in values)
+    ):
         raise ValueError(f"field {name}: values must be a list of texts")
     limits = row.get("range", [])
     if limits and not (len(limits) == 2 and all(isinstance(one, int) for one in limits)):
@@ -150,9 +162,22 @@ def _field(row: dict[str, Any], place: int, page: str) -> Field:
         raise ValueError(f"field {name}: its pattern is none: {error}") from None
     required = bool(row.get("required"))
     return Field(
-        f"column {place + 1} {name}", FieldKind.COLUMN, name, name, str(row.get("kind", "text")), str(row.get("says", "")), page,
-        values=values, strict=bool(row.get("strict")), limits=[str(one) for one in limits],
-        default=row.get("default"), required=required, usual=not required, repeats=bool(row.get("repeats")),
-        group=str(row.get("section", "")), separator=str(row.get("list", "")), pattern=pattern,
+        f"column {place + 1} {name}",
+        FieldKind.COLUMN,
+        name,
+        name,
+        str(row.get("kind", "text")),
+        str(row.get("says", "")),
+        page,
+        values=values,
+        strict=bool(row.get("strict")),
+        limits=[str(one) for one in limits],
+        default=row.get("default"),
+        required=required,
+        usual=not required,
+        repeats=bool(row.get("repeats")),
+        group=str(row.get("section", "")),
+        separator=str(row.get("list", "")),
+        pattern=pattern,
         wanted=str(row.get("wanted", "")),
-    )  # fmt: skip
+    )

@@ -1,4 +1,6 @@
-"""The sheet of a structured line of a file: its fields in their columns, or its settings below their sections."""
+"""The sheet of a structured line of a file: its fields in their columns, or its settings below
+their sections.
+"""
 
 from __future__ import annotations
 
@@ -77,7 +79,9 @@ class LineSheet(Sheet):
             words.pop()
         if self.kind.layout == LineLayout.COLONS:
             filled = words + [[]] * (len(self.fields) - len(words)) if words else []
-            texts = [held[0] if held else self._filling(n, len(words)) for n, held in enumerate(filled)]
+            texts = [
+                held[0] if held else self._filling(n, len(words)) for n, held in enumerate(filled)
+            ]
             return ":".join(texts)
         texts = []
         for n, held in enumerate(words):
@@ -91,7 +95,9 @@ class LineSheet(Sheet):
 
     def _settings(self) -> str:
         lines: list[str] = []
-        for section in dict.fromkeys([*self.kind.sections, *(one.partition("\t")[0] for one in self.extra)]):
+        for section in dict.fromkeys(
+            [*self.kind.sections, *(one.partition("\t")[0] for one in self.extra)]
+        ):
             own = [
                 f"{field.label}={value}"
                 for field in self.fields
@@ -99,7 +105,9 @@ class LineSheet(Sheet):
                 for value in self.values(field)
                 if value != field.default
             ]
-            own += [one.partition("\t")[2] for one in self.extra if one.partition("\t")[0] == section]
+            own += [
+                one.partition("\t")[2] for one in self.extra if one.partition("\t")[0] == section
+            ]
             if own:
                 lines += ([""] if lines else []) + ([f"[{section}]"] if section else []) + own
         return "\n".join(lines)
@@ -114,7 +122,11 @@ class LineSheet(Sheet):
         if self.kind.layout == LineLayout.COLONS and any(":" in value for value in values):
             return told(FaultCode.COLON)
         rest = self.kind.rest and field is self.fields[-1]
-        if self.kind.layout == LineLayout.BLANKS and not rest and any(re.search(r"\s", value) for value in values):
+        if (
+            self.kind.layout == LineLayout.BLANKS
+            and not rest
+            and any(re.search(r"\s", value) for value in values)
+        ):
             return told(FaultCode.WANTED, field.wanted) if field.wanted else told(FaultCode.BLANK)
         if self.extra and field is self.fields[-1] and self.kind.layout != LineLayout.SETTINGS:
             return told(FaultCode.TOO_MANY, " ".join(self.extra))

@@ -31,10 +31,13 @@ class Sheet:
         self.fields: list[Field] = []
         self._held: dict[str, list[str]] = {}
 
-    # --- what it holds -------------------------------------------------------------------------------
+    # --- what it holds
+    # -------------------------------------------------------------------------------
 
     def values(self, field: Field) -> list[str]:
-        """The values of a field, [] if it is not filled in. `SWITCH` is that of an option without a value."""
+        """The values of a field, [] if it is not filled in. `SWITCH` is that of an option without a
+        value.
+        """
         return list(self._held.get(field.key, []))
 
     def put(self, field: Field, values: list[str]) -> None:
@@ -55,7 +58,8 @@ class Sheet:
         """Whether it is filled in."""
         return bool(self._held.get(field.key))
 
-    # --- what is asked -------------------------------------------------------------------------------
+    # --- what is asked
+    # -------------------------------------------------------------------------------
 
     def of_step(self, step: Step) -> list[Field]:
         """The fields of a step: those required, those often used or filled in, or all."""
@@ -63,15 +67,20 @@ class Sheet:
             return list(self.fields)
         if step == Step.REQUIRED:
             return [field for field in self.fields if field.required]
-        return [field for field in self.fields if not field.required and (field.usual or self.is_on(field))]
+        return [
+            field
+            for field in self.fields
+            if not field.required and (field.usual or self.is_on(field))
+        ]
 
     def counts(self) -> dict[Step, int]:
         """How many fields each step has."""
         return {step: len(self.of_step(step)) for step in Step}
 
     def search(self, words: str) -> list[Field]:
-        """The fields that have all the words in their spelling or text: first those whose spelling is or begins with the
-        first of them, then those with them in the spelling."""
+        """The fields that have all the words in their spelling or text: first those whose spelling
+        is or begins with the first of them, then those with them in the spelling.
+        """
         wanted = words.casefold().split()
         found: list[tuple[int, Field]] = []
         for field in self.fields:
@@ -80,11 +89,18 @@ class Sheet:
             if all(word in text for word in wanted):
                 spellings = [flag.casefold().lstrip("-") for flag in field.flags or [field.label]]
                 first = wanted[0].lstrip("-") if wanted else ""
-                nearness = 0 if first in spellings else 1 if any(one.startswith(first) for one in spellings) else 2
+                nearness = (
+                    0
+                    if first in spellings
+                    else 1
+                    if any(one.startswith(first) for one in spellings)
+                    else 2
+                )
                 found.append((nearness + 3 * sum(word not in name for word in wanted), field))
         return [field for _, field in sorted(found, key=lambda pair: pair[0])]
 
-    # --- what is wrong -------------------------------------------------------------------------------
+    # --- what is wrong
+    # -------------------------------------------------------------------------------
 
     def ruled_out(self) -> dict[str, str]:
         """The keys of the fields that others rule out, each with what does it."""
@@ -94,8 +110,14 @@ class Sheet:
         """Why what a field holds cannot be right."""
         values = self.values(field)
         if field.what == FieldKind.OPTION and field.takes and not field.bare and SWITCH in values:
-            return told(FaultCode.WANTED, field.placeholder) if field.placeholder else told(FaultCode.VALUE_WANTED)
-        return next((reason for value in values if (reason := wrong(field, value, self.folder))), None)
+            return (
+                told(FaultCode.WANTED, field.placeholder)
+                if field.placeholder
+                else told(FaultCode.VALUE_WANTED)
+            )
+        return next(
+            (reason for value in values if (reason := wrong(field, value, self.folder))), None
+        )
 
     def faults(self) -> list[FieldFault]:
         """All that is wrong with the values there are, in the order of the fields."""
@@ -107,7 +129,9 @@ class Sheet:
         return found
 
     def missing(self) -> list[FieldFault]:
-        """The fields that must be filled in and are not; of alternatives the first stands for all."""
+        """The fields that must be filled in and are not; of alternatives the first stands for
+        all.
+        """
         return [
             FieldFault(field, "", told(FaultCode.NEEDED, field.label))
             for field in self.fields
@@ -115,17 +139,24 @@ class Sheet:
         ]
 
     def settle(self) -> bool:
-        """Take up what changes the fields themselves, now that it was chosen; whether the fields are others now."""
+        """Take up what changes the fields themselves, now that it was chosen; whether the fields
+        are others now.
+        """
         return False
 
-    # --- what comes of it ----------------------------------------------------------------------------
+    # --- what comes of it
+    # ----------------------------------------------------------------------------
 
     def line(self, spelling: str = "") -> str:
-        """The line as it stands. `spelling`: long or short for options, "" for each as it was typed."""
+        """The line as it stands. `spelling`: long or short for options, "" for each as it was
+        typed.
+        """
         raise NotImplementedError
 
     def first_step(self) -> Step:
-        """The step to begin with: the required fields while one of them lacks a value, then those often used."""
+        """The step to begin with: the required fields while one of them lacks a value, then those
+        often used.
+        """
         if any(fault.field.required for fault in self.missing()):
             return Step.REQUIRED
         counts = self.counts()

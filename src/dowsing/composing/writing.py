@@ -18,10 +18,12 @@ if TYPE_CHECKING:
     class Written(Protocol):
         """What the sheet of a command has for its line.
 
-        `head`: the words up to the subcommand; `fixed`: what was typed, where it cannot be told apart into fields; `extra`:
-        words that no field has; `between`: what stands between its words and is no field, such as redirections; `raw`,
-        `spelled` and `joined`: how values and options were typed, by field; `ended`: `--` was typed; `bundled`: letters in
-        one word were; `carrying`: the options that a command follows; `expression`: the order of the options matters.
+        `head`: the words up to the subcommand; `fixed`: what was typed, where it cannot be told
+        apart into fields; `extra`: words that no field has; `between`: what stands between its
+        words and is no field, such as redirections; `raw`, `spelled` and `joined`: how values and
+        options were typed, by field; `ended`: `--` was typed; `bundled`: letters in one word were;
+        `carrying`: the options that a command follows; `expression`: the order of the options
+        matters.
         """
 
         plan: Plan
@@ -47,14 +49,18 @@ if TYPE_CHECKING:
 
 
 class _Word:
-    """A word of the line. `letters`: others may follow in the same word; `joins`: it may follow others."""
+    """A word of the line. `letters`: others may follow in the same word; `joins`: it may follow
+    others.
+    """
 
     def __init__(self, text: str, letters: bool = False, joins: bool = False) -> None:
         self.text, self.letters, self.joins = text, letters, joins
 
 
 def write_command(sheet: Written, spelling: str) -> str:
-    """The command of a sheet with all that is filled in. `spelling`: long, short, or "" for as it was typed."""
+    """The command of a sheet with all that is filled in. `spelling`: long, short, or "" for as it
+    was typed.
+    """
     writer = _Writer(sheet, spelling)
     words = [_Word(sheet.head), *writer.words()]
     if spelling == "short" or (sheet.bundled and not spelling):
@@ -74,7 +80,9 @@ class _Writer:
         shown = {place.key for place in sheet.plan.places} if sheet.expression else set()
         held = sheet.held_keys()
         waiting = [sheet.field(key) for key in held if key.startswith("option ")]
-        options: list[_Word] = [word for f in waiting if f.key not in shown for word in self.option(f)]
+        options: list[_Word] = [
+            word for f in waiting if f.key not in shown for word in self.option(f)
+        ]
         options += [_Word(text) for text in sheet.extra if text.startswith("-")]
         dashed = sheet.ended
         for place in sheet.plan.places:
@@ -95,11 +103,15 @@ class _Writer:
                 dashed = dashed or any(re.match(r"-.", value) for value in values)
                 operands += [_Word(self.value(field, value)) for value in values]
         extra = [_Word(text) for text in sheet.extra if not text.startswith("-")]
-        ended = [_Word("--")] if dashed and (operands or sheet.ended) and not sheet.expression else []
+        ended = (
+            [_Word("--")] if dashed and (operands or sheet.ended) and not sheet.expression else []
+        )
         return [*before, *options, *ended, *operands, *extra]
 
     def value(self, field: Field, value: str) -> str:
-        return self.sheet.raw.get((field.key, value)) or value_word(value, with_patterns=field.kind in FILE_KINDS)
+        return self.sheet.raw.get((field.key, value)) or value_word(
+            value, with_patterns=field.kind in FILE_KINDS
+        )
 
     def option(self, field: Field) -> list[_Word]:
         """An option as words; none where its value is the default."""
@@ -115,7 +127,11 @@ class _Writer:
             if value == SWITCH or not field.takes:
                 found.append(_Word(flag, letter and not field.bare, letter))
                 continue
-            word = value if field.kind == ValueKind.COMMAND and self.carries(flag) else self.value(field, value)
+            word = (
+                value
+                if field.kind == ValueKind.COMMAND and self.carries(flag)
+                else self.value(field, value)
+            )
             if flag[:1] not in "-+":  # written as name=value
                 found.append(_Word(f"{flag.rstrip('=')}={word}"))
             elif flag.endswith("=") or (field.bare and not flag.startswith("--")):
@@ -133,9 +149,13 @@ class _Writer:
         return flag in self.sheet.carrying
 
     def is_number(self, field: Field, value: str) -> bool:
-        """Whether the value is itself the option, as in `-9`: that is how it was typed, or there is no other way."""
+        """Whether the value is itself the option, as in `-9`: that is how it was typed, or there is
+        no other way.
+        """
         typed = self.sheet.spelled.get(field.key, "")
-        alone = all("<" in flag or (flag.strip("-").isupper() and len(flag) > 3) for flag in field.flags)
+        alone = all(
+            "<" in flag or (flag.strip("-").isupper() and len(flag) > 3) for flag in field.flags
+        )
         as_typed = typed == f"-{value}" and typed not in field.flags
         return not self.spelling and (as_typed or (alone and value.isalnum()))
 

@@ -10,7 +10,8 @@ if TYPE_CHECKING:
 
     from dowsing.model.document import Document
 
-#: Fact -> the module here that reads it, and its function. Loaded when asked for: most look-ups need few.
+#: Fact -> the module here that reads it, and its function. Loaded when asked for: most look-ups
+#: need few.
 _READERS = {
     "synopsis": ("synopsis", "read_forms"),
     "options": ("options", "read_options"),
@@ -22,13 +23,17 @@ _READERS = {
 
 
 def read_fact(document: Document, kind: str) -> list[Any]:
-    """The facts of one kind (`synopsis`, `options`, `examples`, `subcommands`, `see_also`) that the document states."""
+    """The facts of one kind (`synopsis`, `options`, `examples`, `subcommands`, `see_also`) that the
+    document states.
+    """
     module, function = _READERS[kind]
     found: list[Any] = getattr(import_module(f"{__name__}.{module}"), function)(document)
     return found
 
 
 def with_facts(document: Document) -> Document:
-    """The document, from here on with the facts that its text states; each kind is read when it is first asked for."""
+    """The document, from here on with the facts that its text states; each kind is read when it is
+    first asked for.
+    """
     document.read_fact = read_fact
     return document

@@ -1,4 +1,6 @@
-"""The table of a command: its options, forms and subcommands, worked out once and kept in the index."""
+"""The table of a command: its options, forms and subcommands, worked out once and kept in the
+index.
+"""
 
 from __future__ import annotations
 
@@ -58,10 +60,14 @@ def make_table(document: Document) -> CommandTable:
 
 
 def form_options(document: Document, known: list[Option]) -> list[Option]:
-    """The options that only the forms of a page show; numbers are left out where an option stands for any."""
+    """The options that only the forms of a page show; numbers are left out where an option stands
+    for any.
+    """
     from dowsing.facts.form_options import options_of_forms
 
-    any_number = any(flag in ("-#", "-NUM", "-<number>") for option in known for flag in option.flags)
+    any_number = any(
+        flag in ("-#", "-NUM", "-<number>") for option in known for flag in option.flags
+    )
     found = options_of_forms(document.synopsis, known)
     return [option for option in found if not (any_number and option.flags[0][1:].isdecimal())]
 
@@ -102,10 +108,17 @@ def pack(table: CommandTable) -> bytes:
         [sections.index(option.section) for option in table.options],
         rows,
         table.lines,
-        [table.notation.names, table.notation.literals, table.notation.valued, table.notation.replaced],
+        [
+            table.notation.names,
+            table.notation.literals,
+            table.notation.valued,
+            table.notation.replaced,
+        ],
         [[one.name, one.text[:MOST_TEXT], one.form] for one in table.subcommands],
     ]
-    return zlib.compress(json.dumps(value, ensure_ascii=False, separators=(",", ":")).encode("utf-8", "replace"), 6)
+    return zlib.compress(
+        json.dumps(value, ensure_ascii=False, separators=(",", ":")).encode("utf-8", "replace"), 6
+    )
 
 
 def unpack(data: bytes) -> CommandTable:
@@ -115,12 +128,30 @@ def unpack(data: bytes) -> CommandTable:
 
     heads, sections, places, rows, lines, notation, subcommands = json.loads(zlib.decompress(data))
     options = [
-        Option(flags, argument, bool(optional), text, sections[place], default, values, bool(again), bare, assumed)
+        Option(
+            flags,
+            argument,
+            bool(optional),
+            text,
+            sections[place],
+            default,
+            values,
+            bool(again),
+            bare,
+            assumed,
+        )
         for place, (flags, argument, optional, text, default, values, again, bare, assumed) in zip(
             places, rows, strict=True
         )
     ]
     name, label, source, summary = heads
     return CommandTable(
-        name, label, source, summary, options, lines, Notation(*notation), [Subcommand(*one) for one in subcommands]
+        name,
+        label,
+        source,
+        summary,
+        options,
+        lines,
+        Notation(*notation),
+        [Subcommand(*one) for one in subcommands],
     )

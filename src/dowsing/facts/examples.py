@@ -16,12 +16,13 @@ _PROMPT = re.compile(r"\s*(?:\$|#|%|>|[\w@~-]+[$#%>]|\[[\w@~ :./-]+\][$#])\s+(?=
 _TITLE = re.compile(r"\bEXAMPLES?\b|\bEXAMPLE\b", re.IGNORECASE)
 _CALLOUT = re.compile(r"\s{2,}\(\d{1,2}\)\Z")  # a number that the text below refers to
 _SENTENCE = re.compile(
-    r"[\w.-]+ (?:is|are|can|will|does|has|may|should|uses|reads|prints|supports|provides|also|was|and)\s"
+    r"[\w.-]+ (?:is|are|can|will|does|has|may|should|uses|reads|prints|supports|provides|also|was"
+    r"|and)\s"
 )
 #: The end of a text that an example follows.
 _ANNOUNCED = re.compile(
-    r"\b(?:for example|example|e\.g\.|for instance|examples)\b[^.;]*[:,]?\s*$|\b(?:command|commands|follows|following|use|like this|invocation"
-    r"|type|run|line|lines)\s*:\s*$|[^.]:\s*$",
+    r"\b(?:for example|example|e\.g\.|for instance|examples)\b[^.;]*[:,]?\s*$|\b(?:command|commands"
+    r"|follows|following|use|like this|invocation|type|run|line|lines)\s*:\s*$|[^.]:\s*$",
     re.IGNORECASE,
 )
 _PLACES = re.compile(r"\[[a-z-]+|\.\.\.|<\w+>")  # a form, not an example
@@ -30,7 +31,9 @@ FEW_WORDS = 3  # of a text that says no more than that an example follows
 
 
 def read_examples(document: Document) -> list[Example]:
-    """The examples of the sections that are headed so, and those that running text announces, in order, each line once."""
+    """The examples of the sections that are headed so, and those that running text announces, in
+    order, each line once.
+    """
     reader = _ExampleReader(document)
     inside = False
     for section in document.sections:
@@ -39,7 +42,9 @@ def read_examples(document: Document) -> list[Example]:
         if inside or (section.level > 1 and _TITLE.search(section.title)):
             reader.task = "" if section.level == 1 else section.title
             reader.blocks(section.blocks)
-        elif not section.title.upper().startswith(("NAME", "SYNOPSIS", "SEE ALSO", "AUTHOR", "COPYRIGHT")):
+        elif not section.title.upper().startswith(
+            ("NAME", "SYNOPSIS", "SEE ALSO", "AUTHOR", "COPYRIGHT")
+        ):
             reader.running(section.blocks, "")
     return list({example.line: example for example in reversed(reader.found)}.values())[::-1]
 
@@ -61,7 +66,9 @@ class _ExampleReader:
             return True
         if _SENTENCE.match(text):
             return False
-        return any(text == name or text.startswith((name + " ", "sudo " + name)) for name in self.names)
+        return any(
+            text == name or text.startswith((name + " ", "sudo " + name)) for name in self.names
+        )
 
     def blocks(self, blocks: list[Block]) -> None:
         for block in blocks:
@@ -80,42 +87,65 @@ class _ExampleReader:
                 self.item(block)
 
     def running(self, blocks: list[Block], before: str) -> str:
-        """Lines set apart from running text that says before them that they are an example; the last text seen."""
+        """Lines set apart from running text that says before them that they are an example; the
+        last text seen.
+        """
         for block in blocks:
             if isinstance(block, Paragraph):
                 text = plain(block.text)
                 if self.announced(before) and self.is_own_line(text):
-                    self.found.append(Example(self.about(before), _PROMPT.sub("", text, count=1).strip()))
+                    self.found.append(
+                        Example(self.about(before), _PROMPT.sub("", text, count=1).strip())
+                    )
                 before = text.replace("\n", " ")
             elif isinstance(block, Literal):
                 lines = [
-                    line for line in _continued(plain(block.text).split("\n")) if not line.lstrip().startswith("# ")
+                    line
+                    for line in _continued(plain(block.text).split("\n"))
+                    if not line.lstrip().startswith("# ")
                 ]
-                own = [_PROMPT.sub("", line, count=1).strip() for line in lines if self.is_own_line(line.strip())]
+                own = [
+                    _PROMPT.sub("", line, count=1).strip()
+                    for line in lines
+                    if self.is_own_line(line.strip())
+                ]
                 if own and self.announced(before) and not self.only_prompted:
-                    self.found += [Example(self.about(before), _CALLOUT.sub("", line)) for line in own]
+                    self.found += [
+                        Example(self.about(before), _CALLOUT.sub("", line)) for line in own
+                    ]
             elif isinstance(block, Indent):
                 before = self.running(block.body, before)
             elif isinstance(block, Item):
-                around, self.around = self.around, f"{plain(block.tag).strip()}: {own_text(block.body)}"
+                around, self.around = (
+                    self.around,
+                    f"{plain(block.tag).strip()}: {own_text(block.body)}",
+                )
                 self.running(block.body, "")
                 self.around = around
         return before
 
     def about(self, before: str) -> str:
-        """What an example in running text is for: the text before it, or what it stands with if that only says `Example`."""
+        """What an example in running text is for: the text before it, or what it stands with if
+        that only says `Example`.
+        """
         if len(before.split()) > FEW_WORDS or not self.around:
             return _short(before)
-        return re.split(r"(?<=[a-z)])\.\s", " ".join(self.around.split()))[0][:MOST_TASK].rstrip(".")
+        return re.split(r"(?<=[a-z)])\.\s", " ".join(self.around.split()))[0][:MOST_TASK].rstrip(
+            "."
+        )
 
     def announced(self, before: str) -> bool:
         """Whether the text before says that an example follows."""
         return bool(_ANNOUNCED.search(before[-160:]))
 
     def is_own_line(self, text: str) -> bool:
-        """Whether the text is one line that begins with the name, behind a prompt or not, and has no place in it."""
+        """Whether the text is one line that begins with the name, behind a prompt or not, and has
+        no place in it.
+        """
         bare = _PROMPT.sub("", text, count=1).strip()
-        own = bare.startswith(tuple(f"{name} " for name in self.names)) and not _SENTENCE.match(bare)
+        own = bare.startswith(tuple(f"{name} " for name in self.names)) and not _SENTENCE.match(
+            bare
+        )
         return (
             own
             and "\n" not in text
@@ -137,7 +167,9 @@ class _ExampleReader:
     def add(self, text: str) -> None:
         """Add the command lines of a literal text."""
         lines = _continued(text.split("\n"))
-        prompted = [line for line in lines if _PROMPT.match(line) and not line.lstrip().startswith("# ")]
+        prompted = [
+            line for line in lines if _PROMPT.match(line) and not line.lstrip().startswith("# ")
+        ]
         own = [line for line in prompted if self.is_line(_PROMPT.sub("", line, count=1).strip())]
         prompted = own or prompted
         task = _short(self.task)

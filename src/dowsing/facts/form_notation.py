@@ -16,10 +16,11 @@ _WORD = re.compile(r"[A-Za-z0-9_+/:@][\w.+/:@-]*")
 
 
 def notation_of(document: Document, options: list[Option]) -> Notation:
-    """The names, the literal words and the options that take an argument, as the document shows them.
+    """The names, the literal words and the options that take an argument, as the document shows
+    them.
 
-    Literal are words in bold type, unless they stand in italics elsewhere; where placeholders are in angle brackets
-    or capitals, all plain words in small letters are.
+    Literal are words in bold type, unless they stand in italics elsewhere; where placeholders are
+    in angle brackets or capitals, all plain words in small letters are.
     """
     names = [document.name, *(name for name in document.names if name != document.name)]
     bold: set[str] = set()
@@ -34,7 +35,9 @@ def notation_of(document: Document, options: list[Option]) -> Notation:
                 italic.update(words)
             else:
                 plain_words.update(words)
-    if document.name.split("-")[0] in italic:  # the command itself is set so: it marks what is to be typed
+    if (
+        document.name.split("-")[0] in italic
+    ):  # the command itself is set so: it marks what is to be typed
         plain_words |= italic
         italic = set()
     forms = " ".join(document.synopsis)
@@ -42,8 +45,17 @@ def notation_of(document: Document, options: list[Option]) -> Notation:
     literals = bold - italic
     if marked:
         literals |= {word for word in plain_words if word == word.lower()} - italic
-    literals = {word for word in literals if word not in ("file", "files", "filename", "arg", "args", "command")}
-    valued = {flag for option in options for flag in option.flags if option.argument and not option.argument_optional}
+    literals = {
+        word
+        for word in literals
+        if word not in ("file", "files", "filename", "arg", "args", "command")
+    }
+    valued = {
+        flag
+        for option in options
+        for flag in option.flags
+        if option.argument and not option.argument_optional
+    }
     return Notation(names, sorted(literals), sorted(valued), sorted(italic - bold))
 
 

@@ -8,7 +8,8 @@ from dowsing.model.document import Option
 
 _TOKEN = re.compile(
     r"(?<![\w\]<>=-])(?P<flag>--?[A-Za-z0-9?@#][\w?@#-]*|-\[[\w@#?]+\])"
-    r"(?P<value>\[=[^\]]*\]|=(?:<[^>]*>(?:=<[^>]*>)?|[\w.:/{}|,-]+)|[ ](?:<[^>]*>(?:=<[^>]*>)?|[A-Za-z][\w:.@=-]*(?=[\]\s|)]|$))|<[^>]*>)?"
+    r"(?P<value>\[=[^\]]*\]|=(?:<[^>]*>(?:=<[^>]*>)?|[\w.:/{}|,-]+)|[ ](?:<[^>]*>(?:=<[^>]*>)?"
+    r"|[A-Za-z][\w:.@=-]*(?=[\]\s|)]|$))|<[^>]*>)?"
 )
 _SHORTENED = re.compile(r"\[([a-z-]+)\]")
 _VOWELS = frozenset("aeiouy")
@@ -38,11 +39,15 @@ def options_of_forms(forms: list[str], known: list[Option]) -> list[Option]:
             value = match["value"] or ""
             argument = re.sub(r"^\[?=?|^ ", "", value).rstrip("]")
             whole = re.fullmatch(r"<([^<>]*)>", argument)
-            glued = re.fullmatch(r"(-[A-Z])([a-z]{3,})", flag)  # `-Olevel`: the value follows without a blank
+            glued = re.fullmatch(
+                r"(-[A-Z])([a-z]{3,})", flag
+            )  # `-Olevel`: the value follows without a blank
             if glued and not argument:
                 flag, argument = glued[1], glued[2]
             if flag not in seen:
-                found.append(Option([flag], (whole[1] if whole else argument) or None, value.startswith("[")))
+                found.append(
+                    Option([flag], (whole[1] if whole else argument) or None, value.startswith("["))
+                )
             seen.add(flag)
     return found
 
@@ -50,10 +55,16 @@ def options_of_forms(forms: list[str], known: list[Option]) -> list[Option]:
 def _cluster(flag: str, form: str, end: int, spelled_long: bool) -> str:
     """The letters of a flag that stands for several single ones; "" if it is one flag.
 
-    Nothing but the letters tells: clusters repeat none and often go by the alphabet, words have a vowel early.
+    Nothing but the letters tells: clusters repeat none and often go by the alphabet, words have a
+    vowel early.
     """
     letters = flag[1:]
-    if flag.startswith("--") or len(letters) < 2 or len(set(letters)) < len(letters) or "-" in letters:
+    if (
+        flag.startswith("--")
+        or len(letters) < 2
+        or len(set(letters)) < len(letters)
+        or "-" in letters
+    ):
         return ""
     if form[end : end + 1] not in ("]", " ", ""):
         return ""
@@ -61,7 +72,12 @@ def _cluster(flag: str, form: str, end: int, spelled_long: bool) -> str:
         return ""
     mixed = letters != letters.lower() and letters != letters.upper()
     in_order = list(letters.lower()) == sorted(letters.lower())
-    word = not mixed and letters.isalpha() and not in_order and bool(_VOWELS & set(letters[:3].lower()))
+    word = (
+        not mixed
+        and letters.isalpha()
+        and not in_order
+        and bool(_VOWELS & set(letters[:3].lower()))
+    )
     if word and (len(letters) > 3 or spelled_long):
         return ""
     return letters

@@ -8,8 +8,9 @@
               | word                  an option, a literal word, or a name to be replaced
     choice    = form ("|" form)*      one of
 
-Between bare words a bar parts single units, in brackets it parts whole sequences, as POSIX.1-2017 (XBD 12.1) and the
-pages of all makers have it. What stands in one word with brackets, `--color[=WHEN]` or `[user@]host`, is one unit.
+Between bare words a bar parts single units, in brackets it parts whole sequences, as POSIX.1-2017
+(XBD 12.1) and the pages of all makers have it. What stands in one word with brackets,
+`--color[=WHEN]` or `[user@]host`, is one unit.
 """
 
 from __future__ import annotations
@@ -24,7 +25,9 @@ MOST_NESTED = 40  # brackets within brackets; pages have five
 _DOTS = re.compile(r"(?:\.\.\.?|…)")
 _ALL_DOTS = re.compile(r"\.{2,}|…")
 _NAMED = re.compile(r"[A-Z][A-Z0-9_.:/-]*\Z")
-_OPTION = re.compile(r"(?:--?[A-Za-z0-9?@#\[$!%^&*:.,_~]|\+[a-z](?![a-z])|\+[A-Z](?![A-Z])|-\Z|--\Z)")
+_OPTION = re.compile(
+    r"(?:--?[A-Za-z0-9?@#\[$!%^&*:.,_~]|\+[a-z](?![a-z])|\+[A-Z](?![A-Z])|-\Z|--\Z)"
+)
 
 
 class ElementKind(StrEnum):
@@ -41,8 +44,9 @@ class ElementKind(StrEnum):
 class Element(Record):
     """A part of a form. `what`: command, option, operand, literal, choice or group.
 
-    `required`: it must be given; `repeats`: it may be given again; `elements`: the parts of a group in their order,
-    the alternatives of a choice, the argument of an option. `written` tells how it stands in the form again.
+    `required`: it must be given; `repeats`: it may be given again; `elements`: the parts of a group
+    in their order, the alternatives of a choice, the argument of an option. `written` tells how it
+    stands in the form again.
     """
 
     text: str
@@ -65,9 +69,11 @@ class Form(Record):
 
 
 class Notation(Record):
-    """What the text tells of words: `literals` are to be typed as they stand, `names` are the command's own.
+    """What the text tells of words: `literals` are to be typed as they stand, `names` are the
+    command's own.
 
-    `replaced`: words in italics, which stand for something else; `valued`: spellings of options that take an argument, so that the word after one is its argument.
+    `replaced`: words in italics, which stand for something else; `valued`: spellings of options
+    that take an argument, so that the word after one is its argument.
     """
 
     names: list[str]
@@ -195,13 +201,31 @@ class _FormParser:
         return bool(match)
 
     def closes_whole(self) -> bool:
-        """Whether the bracket here is closed at the end of a word, so that it is a group and no part of a word."""
+        """Whether the bracket here is closed at the end of a word, so that it is a group and no
+        part of a word.
+        """
         end = self.closing(self.at)
         after = self.line[end + 1 : end + 2]
         if after == "[":  # `[OWNER][:[GROUP]]` is one word, `[-a][-b]` are two groups
             inside = self.line[self.at + 1 : end]
-            return inside[:1] in "-+ <" or " " in inside or self.line[end + 2 : end + 3] in ("-", " ", "<")
-        return end >= len(self.line) or after in ("", " ", "[", "]", "}", ")", "|", "{", ".", "…", "(")
+            return (
+                inside[:1] in "-+ <"
+                or " " in inside
+                or self.line[end + 2 : end + 3] in ("-", " ", "<")
+            )
+        return end >= len(self.line) or after in (
+            "",
+            " ",
+            "[",
+            "]",
+            "}",
+            ")",
+            "|",
+            "{",
+            ".",
+            "…",
+            "(",
+        )
 
     def closing(self, start: int) -> int:
         """Where the bracket at `start` is closed; the length of the line if it never is."""
@@ -219,7 +243,11 @@ class _FormParser:
                         self.problem = self.problem or f"“{CLOSERS[char]}” is missing"
                     self.at += 1
                     continue
-                if char == "[" and self.line[self.at + 1 : self.at + 2] in ("-", " ") and self.at > start:
+                if (
+                    char == "["
+                    and self.line[self.at + 1 : self.at + 2] in ("-", " ")
+                    and self.at > start
+                ):
                     if self.line[start] != "-" or self.line[self.at + 1] == " ":
                         break  # a group of its own that stands close
                 self.at = end + 1
@@ -235,7 +263,9 @@ class _FormParser:
         return self.line[start : self.at]
 
     def glued(self, start: int) -> bool:
-        """Whether the bar here is within one word, such as `on|off`: the alternatives are then its text."""
+        """Whether the bar here is within one word, such as `on|off`: the alternatives are then its
+        text.
+        """
         before, after = self.line[self.at - 1 : self.at], self.line[self.at + 1 : self.at + 2]
         word = self.line[start : self.at]
         return "=" in word and before not in " >]" and after not in (" ", "", "|")
@@ -250,17 +280,23 @@ class _FormParser:
             argument = re.match(r"(--?[\w?#@-]+)(\[=?|=)?(.*)", text)
             value = argument[3].rstrip("]") if argument and argument[2] else ""
             inside = (
-                [Element(value, ElementKind.OPERAND, required=argument[2][0] != "[")] if argument and value else []
+                [Element(value, ElementKind.OPERAND, required=argument[2][0] != "[")]
+                if argument and value
+                else []
             )
             return Element(text, ElementKind.OPTION, repeats=repeats, elements=inside)
         listed = text in self.notation.literals and not _NAMED.match(text) and "<" not in text
         sign = not any(char.isalnum() for char in text)
-        return Element(text, ElementKind.LITERAL if listed or sign else ElementKind.OPERAND, repeats=repeats)
+        return Element(
+            text, ElementKind.LITERAL if listed or sign else ElementKind.OPERAND, repeats=repeats
+        )
 
     def names(self, text: str) -> bool:
         """Whether the word is one of those that the command is called by."""
         whole = self.notation.names
-        return text in whole or any(text in name.replace("_", "-").split("-") for name in whole if "-" in name)
+        return text in whole or any(
+            text in name.replace("_", "-").split("-") for name in whole if "-" in name
+        )
 
     def arguments(self, elements: list[Element], in_brackets: bool) -> list[Element]:
         """Options with the word after them that is their argument."""
@@ -278,7 +314,10 @@ class _FormParser:
                 and (before.text in self.notation.valued or (in_brackets and len(elements) == 2))
             ):
                 done[-1] = Element(
-                    f"{before.text} {_written(element)}", ElementKind.OPTION, before.required, elements=[element]
+                    f"{before.text} {_written(element)}",
+                    ElementKind.OPTION,
+                    before.required,
+                    elements=[element],
                 )
                 continue
             done.append(element)
@@ -286,7 +325,9 @@ class _FormParser:
 
 
 def _closings(line: str) -> dict[int, int]:
-    """Where each bracket that is closed is closed; brackets of another kind between the two do not count."""
+    """Where each bracket that is closed is closed; brackets of another kind between the two do not
+    count.
+    """
     found: dict[int, int] = {}
     openers = {closer: opener for opener, closer in CLOSERS.items()}
     opened: dict[str, list[int]] = {opener: [] for opener in CLOSERS}
@@ -302,14 +343,18 @@ def _either(first: Element, second: Element) -> Element:
     """The two, or what the first is already one of, as a choice that stands without brackets."""
     if first.what == ElementKind.CHOICE and first.required and not first.repeats:
         return _choice(
-            [[*one.elements] if one.what == ElementKind.GROUP else [one] for one in (*first.elements, second)]
+            [
+                [*one.elements] if one.what == ElementKind.GROUP else [one]
+                for one in (*first.elements, second)
+            ]
         )
     return _choice([[first], [second]])
 
 
 def _choice(alternatives: list[list[Element]]) -> Element:
     each = [
-        one[0] if len(one) == 1 else Element(written(one), ElementKind.GROUP, elements=one) for one in alternatives
+        one[0] if len(one) == 1 else Element(written(one), ElementKind.GROUP, elements=one)
+        for one in alternatives
     ]
     return Element(" | ".join(_written_in(one) for one in each), ElementKind.CHOICE, elements=each)
 

@@ -6,9 +6,13 @@ import re
 
 from dowsing.model.record import Record
 
-_SEPARATOR = re.compile(r"\s*(?:,|\||\n|;|/(?=\s*-)|\s+or\s|\s+and\s+(?=-))\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])")
+_SEPARATOR = re.compile(
+    r"\s*(?:,|\||\n|;|/(?=\s*-)|\s+or\s|\s+and\s+(?=-))\s*(?=[-+]|\[-)|\s+(?=--?[A-Za-z])"
+)
 _BLANKS = re.compile(r"[^\S\n]{2,}|\n\s+(?=\n)")
-_FLAG = re.compile(r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL)
+_FLAG = re.compile(
+    r"(\[?)([-+]{1,2}(?:\[[-\w]+\])?[^\s=\[\]<>,|{}()]*(?:\[[-\w]+\][\w-]*)?)(.*)", re.DOTALL
+)
 _IN_BRACKETS = re.compile(r"\s\((-{1,2}[\w-]+)\)")
 _EITHER = re.compile(r"(--?)\[([\w-]+)\](.+)")
 _PART = re.compile(r"(-{1,2}[\w-]+)\[(-?[\w-]+)\]([\w-]*)")
@@ -24,7 +28,9 @@ WORDED = re.compile(r"([a-z][\w-]*)(?:\s+<?([A-Z][\w-]*)>?)?(?:\s+\(default\))?\
 
 
 class Tag(Record):
-    """What a tag says. `bare`: the spellings that take no argument, though another of the tag may have one."""
+    """What a tag says. `bare`: the spellings that take no argument, though another of the tag may
+    have one.
+    """
 
     flags: list[str]
     argument: str | None
@@ -76,7 +82,11 @@ def read_tag(text: str) -> Tag | None:
         if not rest.strip() or argument is None:
             alone += spelled
     if argument:  # `-Lfolder / -L folder` is one spelling
-        flags = [flag for flag in flags if not (flag.endswith(argument) and flag.removesuffix(argument) in flags)]
+        flags = [
+            flag
+            for flag in flags
+            if not (flag.endswith(argument) and flag.removesuffix(argument) in flags)
+        ]
     if not flags:
         return None
     # an optional argument belongs to the spellings that show it: the short one beside takes none
@@ -112,11 +122,15 @@ def _spellings(flag: str) -> list[str]:
 
 
 def _argument_in(part: re.Match[str]) -> str | None:
-    """The placeholder in brackets that stands close to a letter, as in `-i[SUFFIX]`; None if it is part of the name."""
+    """The placeholder in brackets that stands close to a letter, as in `-i[SUFFIX]`; None if it is
+    part of the name.
+    """
     from dowsing.model.value_kinds import kind_of_placeholder
 
     short = len(part[1]) == 2 and not part[3]
-    return part[2] if short and (part[2].isupper() or kind_of_placeholder(part[2]) != "text") else None
+    return (
+        part[2] if short and (part[2].isupper() or kind_of_placeholder(part[2]) != "text") else None
+    )
 
 
 def _argument(rest: str) -> tuple[str | None, bool]:

@@ -1,4 +1,6 @@
-"""What the text of an option says of its value: the default, the allowed ones, whether it may be given again."""
+"""What the text of an option says of its value: the default, the allowed ones, whether it may be
+given again.
+"""
 
 from __future__ import annotations
 
@@ -10,32 +12,38 @@ from dowsing.model.markup import plain
 from dowsing.model.value_kinds import kind_of_placeholder
 
 _DEFAULT = re.compile(
-    r"(?:[(\[]default(?:s to| is|:)?:?|(?:The )?[Dd]efault (?:value )?is|[Dd]efaults? to|[Dd]efault:)\s+"
-    r"'*([^\s',;()\[\]]+)"
+    r"(?:[(\[]default(?:s to| is|:)?:?|(?:The )?[Dd]efault (?:value )?is|[Dd]efaults? to"
+    r"|[Dd]efault:)\s+'*([^\s',;()\[\]]+)"
 )
 _AFTER_VALUE = re.compile(r"'([\w.+-]+)'{0,2} \((?:the )?default\b(?! if)")
 _WITHOUT = re.compile(
     r"'([\w.+-]+)' \(default if (?:omitted|not specified|not given)\)"
-    r"|[Ii]f (?:the )?[\w<> -]{1,24} (?:is|are) (?:omitted|not (?:given|specified)),? (?:it )?(?:defaults to |is )"
-    r"'?([\w.+-]+)"
+    r"|[Ii]f (?:the )?[\w<> -]{1,24} (?:is|are) (?:omitted|not (?:given"
+    r"|specified)),? (?:it )?(?:defaults to |is )'?([\w.+-]+)"
 )
 _AGAIN = re.compile(
-    r"\b(?:multiple|several|many) times\b|\bmore than once\b|\b(?:can|may) be repeated\b|\brepeated use\b"
-    r"|\bspecified twice\b|\bgiven twice\b|\b[Mm]ultiple -{1,2}[\w-]+ (?:options|flags)\b|\b[Cc]an be used multiple\b",
+    r"\b(?:multiple|several|many) times\b|\bmore than once\b|\b(?:can|may) be repeated\b"
+    r"|\brepeated use\b"
+    r"|\bspecified twice\b|\bgiven twice\b|\b[Mm]ultiple -{1,2}[\w-]+ (?:options|flags)\b"
+    r"|\b[Cc]an be used multiple\b",
 )
 _VAGUE = frozenset(
-    "if the a an to on off not all as no in for by used set same that this taken based determined".split()
+    "if the a an to on off not all as no in for by used set same that this taken based "
+    "determined".split()
 )
 #: What introduces a list of the values that there are.
 _INTRODUCTION = re.compile(
-    r"\b(?:one of(?: the following)?(?: values| words| keywords)?|(?:can|may|must|should) be(?: one of| either| any of)?|"
+    r"\b(?:one of(?: the following)?(?: values| words| keywords)?|(?:can|may|must"
+    r"|should) be(?: one of| either| any of)?|"
     r"either|(?:possible|valid|allowed|available|supported|accepted|recognized|known) "
     r"(?:values|choices|options|arguments|types|modes|formats|levels|words|keywords|methods)"
     r"(?: for [\w<>-]+)?(?: are| is)?|choices(?: are)?|values(?: are)?)\b\s*:?\s*",
     re.IGNORECASE,
 )
 #: `WORD: none, size, time (-t)`: a list after a colon of the words that the placeholder stands for.
-_OWN = re.compile(r"\b([A-Z][A-Z_]+) (?:is|are|can be|may be|must be|should be)(?: one of| either)? ")
+_OWN = re.compile(
+    r"\b([A-Z][A-Z_]+) (?:is|are|can be|may be|must be|should be)(?: one of| either)? "
+)
 _ELSEWHERE = re.compile(
     r"\b([A-Z][A-Z_]{3,})(?: argument)?\s+(?:defaults? to '([\w-]+)'\s+and\s+)?"
     r"(?:can|may|must|should)(?:\s+also)?\s+be\s+(?:one of\s+)?"
@@ -46,11 +54,16 @@ _END = re.compile(r"\s*(?:[.;(]|\Z)")
 _LISTED = re.compile(r":\s+((?:[a-z][\w-]*(?: \([^)]*\))?, ){2,}(?:or )?[a-z][\w-]*)(?=[\s.;(]|\Z)")
 _QUOTED = re.compile(r"'{1,2}([\w.+/-]+)'{1,2}")
 _WORD = re.compile(r"[A-Za-z0-9][\w.+/-]*")
-_CHOICE = re.compile(r"[{(<\[]?[=]?([\w.+-]+(?:\|[\w.+-]+)+)[)}>\]]?\Z|\{([\w.+-]+(?:,\s?[\w.+-]+)+)\}\Z")
+_CHOICE = re.compile(
+    r"[{(<\[]?[=]?([\w.+-]+(?:\|[\w.+-]+)+)[)}>\]]?\Z|\{([\w.+-]+(?:,\s?[\w.+-]+)+)\}\Z"
+)
 #: Names of what a value is; a bar between such names parts kinds of values, not values.
 _KINDS = frozenset(
-    """file filename path pathname uri url name pattern unit number num n id pid uid gid dir directory size count list user
-    group host device string text expr regex address port value range task key""".split()
+    """
+        file filename path pathname uri url name pattern unit number num n id pid uid gid dir
+        directory size count list user group host device string text expr regex address port
+        value range task key
+    """.split()
 )
 #: Quotes of all makers as one.
 _QUOTES = str.maketrans('"“”‘’`', "''''''")
@@ -84,7 +97,9 @@ def is_repeatable(text: str) -> bool:
 
 
 def values_of(argument: str, text: str, body: list[Block]) -> list[str] | None:
-    """The allowed values: of a placeholder that is a choice, listed in the text, or as items below."""
+    """The allowed values: of a placeholder that is a choice, listed in the text, or as items
+    below.
+    """
     choice = _CHOICE.match(argument)
     if choice:
         either = [value.strip() for value in re.split(r"[|,]", choice[1] or choice[2])]
@@ -102,7 +117,9 @@ def _is_kind(value: str) -> bool:
 
 
 def values_elsewhere(text: str) -> dict[str, list[str]]:
-    """The values that a page's running text tells of placeholders in capitals: `The WHEN argument can be …`."""
+    """The values that a page's running text tells of placeholders in capitals: `The WHEN argument
+    can be …`.
+    """
     told: dict[str, list[str]] = {}
     text = text.translate(_QUOTES)
     for found in _ELSEWHERE.finditer(text):
@@ -118,7 +135,9 @@ def _from_text(text: str, argument: str) -> list[str]:
     text = " ".join(text.translate(_QUOTES).split())
     if argument.isupper():
         own = re.search(
-            rf"\b{re.escape(argument)} (?:is|are|can be|may be|must be|should be)(?: one of| either)? ", text
+            rf"\b{re.escape(argument)} (?:is|are|can be|may be|must be|should be)(?: one of"
+            r"| either)? ",
+            text,
         )
         values = _series(text, own.end()) if own else []
         if len(values) > 1:
@@ -151,7 +170,8 @@ def _series(text: str, at: int) -> list[str]:
             break
         joined = joined or "or" in link[0] or "and" in link[0] or "|" in link[0]
         at = link.end()
-    # bare words are values only in a list that ends as lists do, and where the sentence ends with them
+    # bare words are values only in a list that ends as lists do, and where the sentence ends with
+    # them
     if not quoted and (not joined or len(values) < 2 or not _END.match(text, at)):
         return []
     return values

@@ -1,4 +1,6 @@
-"""Options: items whose tag is a flag, with all spellings, the argument's placeholder and the text."""
+"""Options: items whose tag is a flag, with all spellings, the argument's placeholder and the
+text.
+"""
 
 from __future__ import annotations
 
@@ -25,7 +27,8 @@ _TAG_ALONE = rf"{_SPELLED}(?:(?:, ?| ?\| ?| ?/ ?| and ){_SPELLED})*"
 _INLINE = re.compile(rf"({_TAG_ALONE})(?::\s+|\s+-\s+|\s+(?=[A-Z][a-z]))(?=\S)")
 _ABOUT_OPTIONS = re.compile(r"option|modifier|\bmodes?\b|flags|switches", re.IGNORECASE)
 
-#: A letter with its placeholder close to it, told apart by type alone: `-p` in bold and `num` in italics.
+#: A letter with its placeholder close to it, told apart by type alone: `-p` in bold and `num` in
+#: italics.
 _ATTACHED = re.compile(rf"((?<![\w-])-\w)[{ROMAN}]?{ITALIC}(?=\w)")
 
 #: A line of help: a flag, and beside it or in the next line what it does.
@@ -84,7 +87,9 @@ def _in_columns(document: Document, details: bool) -> list[Option]:
 def _with_values(document: Document, options: list[Option]) -> list[Option]:
     """The options with the values that the text tells elsewhere of placeholders in capitals."""
     open_ones = {
-        o.argument for o in options if o.argument and not o.values and re.fullmatch(r"[A-Z]{4,}", o.argument)
+        o.argument
+        for o in options
+        if o.argument and not o.values and re.fullmatch(r"[A-Z]{4,}", o.argument)
     }
     if not open_ones:
         return options
@@ -92,7 +97,9 @@ def _with_values(document: Document, options: list[Option]) -> list[Option]:
 
     told = values_elsewhere(document_text(document.sections))
     return [
-        option.changed(values=told[option.argument]) if not option.values and option.argument in told else option
+        option.changed(values=told[option.argument])
+        if not option.values and option.argument in told
+        else option
         for option in options
     ]
 
@@ -150,7 +157,9 @@ def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: b
 
 
 def _bulleted(item: Item, title: str, found: list[Tagged]) -> bool:
-    """Take up an option that is a point of a list: its tag in bold, with its text behind it or in what follows."""
+    """Take up an option that is a point of a list: its tag in bold, with its text behind it or in
+    what follows.
+    """
     first = item.body[0] if item.body else None
     if not isinstance(first, Paragraph) or first.text[:1] != BOLD or "-" not in first.text[1:3]:
         return False
@@ -170,7 +179,9 @@ def _close(waiting: list[str], body: list[Block], title: str, found: list[Tagged
 
 
 def make_option(tag: str, body: list[Block], title: str, details: bool = True) -> Option | None:
-    """The option that `tag` names, or None if it names none; with what its text tells of values if `details`."""
+    """The option that `tag` names, or None if it names none; with what its text tells of values if
+    `details`.
+    """
     read = read_tag(tag)
     return _option(read, body, title, details) if read else None
 
@@ -179,7 +190,13 @@ def _option(tag: Tag, body: list[Block], title: str, details: bool) -> Option:
     text = own_text(body)
     if not details:
         return Option(
-            tag.flags, tag.argument, tag.argument_optional, text, title, repeatable=tag.repeatable, bare=tag.bare
+            tag.flags,
+            tag.argument,
+            tag.argument_optional,
+            text,
+            title,
+            repeatable=tag.repeatable,
+            bare=tag.bare,
         )
     from dowsing.facts.option_texts import assumed_of, default_of, is_repeatable, values_of
 
@@ -201,7 +218,9 @@ def _option(tag: Tag, body: list[Block], title: str, details: bool) -> Option:
 
 
 def keyword_options(document: Document, details: bool = True) -> list[Option]:
-    """Options without a dash: letters beside dashed ones, `key=VALUE`, and words that the forms show as they stand."""
+    """Options without a dash: letters beside dashed ones, `key=VALUE`, and words that the forms
+    show as they stand.
+    """
     if document.section[:1] not in ("1", "6", "8"):
         return []
     words = _form_words(document)
@@ -219,7 +238,11 @@ def keyword_options(document: Document, details: bool = True) -> list[Option]:
         for item, tag, bold in entries:
             worded = WORDED.match(tag)
             if (
-                (((dashed > 1 and letters > 1) or (bundled and letters > 3)) and bold and LETTER.match(tag))
+                (
+                    ((dashed > 1 and letters > 1) or (bundled and letters > 3))
+                    and bold
+                    and LETTER.match(tag)
+                )
                 or (keyed and KEYED.match(tag))
                 or (worded and worded[1] in words)
             ):
@@ -230,7 +253,9 @@ def keyword_options(document: Document, details: bool = True) -> list[Option]:
 
 
 def _form_words(document: Document) -> frozenset[str]:
-    """The words that stand before a placeholder in capitals somewhere in the forms, commands left out."""
+    """The words that stand before a placeholder in capitals somewhere in the forms, commands left
+    out.
+    """
     words: set[str] = set()
     for form in document.synopsis:
         words.update(re.findall(r"(?:\[|\S [A-Z-]+|\|) ([a-z][\w-]+)(?= <?[A-Z][A-Z_-]+\b)", form))

@@ -1,4 +1,6 @@
-"""Command trees: the words that a program takes as its commands, told from forms and from sections that list them."""
+"""Command trees: the words that a program takes as its commands, told from forms and from sections
+that list them.
+"""
 
 from __future__ import annotations
 
@@ -14,16 +16,18 @@ _WORD = re.compile(r"[a-z0-9][\w.:+-]+")
 _COMMANDS = re.compile(r"\b(?:SUB-?)?COMMANDS\b|\bVERBS\b|\bACTIONS\b|\bOBJECTS?\b")
 #: Sections on commands of another kind: what is typed while the program runs, or keys.
 _OTHER_COMMANDS = re.compile(
-    r"\b(?:BUILTIN|EDITING|INTERNAL|INTERACTIVE|EXAMPLE|RELATED|META|COMPOUND|SIMPLE|KEY)S?\b|OPTION"
+    r"\b(?:BUILTIN|EDITING|INTERNAL|INTERACTIVE|EXAMPLE|RELATED|META|COMPOUND|SIMPLE|KEY)S?\b"
+    r"|OPTION"
 )
 _PLACEHOLDER = re.compile(r"(?:sub-?)?(?:command|cmd|verb|action|object)s?\Z", re.IGNORECASE)
 #: Words in small letters that are names of what is to be put in, in forms that mark nothing.
 _NOUNS = frozenset(
     """
-    file files filename directory dir path device mountpoint user username group interface hostname host label
-    filesys filesystem name names key value string expression number size width height pattern arg args option options
-    capabilities address pid url uri section page keyword program script text message input output source target
-    destination archive package term word words pnmfile pgmfile ppmfile pbmfile pamfile
+        file files filename directory dir path device mountpoint user username group interface
+        hostname host label filesys filesystem name names key value string expression number size
+        width height pattern arg args option options capabilities address pid url uri section
+        page keyword program script text message input output source target destination archive
+        package term word words pnmfile pgmfile ppmfile pbmfile pamfile
     """.split()
 )
 MOST_WORDS = 400
@@ -56,7 +60,10 @@ def subcommands_of(document: Document, forms: list[Form], notation: Notation) ->
         found.setdefault(word, "")
     if len(found) == 1 and not any(found.values()):
         return []  # as likely a name that the forms do not mark
-    return [Subcommand(word, text, written.get(word, "")) for word, text in list(found.items())[:MOST_WORDS]]
+    return [
+        Subcommand(word, text, written.get(word, ""))
+        for word, text in list(found.items())[:MOST_WORDS]
+    ]
 
 
 def _mostly_dashed(document: Document, section: Section) -> bool:
@@ -71,7 +78,9 @@ def _mostly_dashed(document: Document, section: Section) -> bool:
 
 
 def first_words(forms: list[Form], notation: Notation) -> tuple[list[str], bool]:
-    """The literal words that stand first in forms of the name, and whether a command is wanted there."""
+    """The literal words that stand first in forms of the name, and whether a command is wanted
+    there.
+    """
     defined = {form.defines: form.elements for form in forms if form.defines}
     parts = {part for name in notation.names for part in re.split(r"[-_]", name)}
     literal: dict[str, None] = {}
@@ -83,7 +92,8 @@ def first_words(forms: list[Form], notation: Notation) -> tuple[list[str], bool]
             (
                 e
                 for e in form.elements
-                if e.what not in (ElementKind.COMMAND, ElementKind.OPTION) and not _passed_over(e, parts)
+                if e.what not in (ElementKind.COMMAND, ElementKind.OPTION)
+                and not _passed_over(e, parts)
             ),
             None,
         )
@@ -109,7 +119,9 @@ def _passed_over(element: Element, parts: set[str]) -> bool:
         ElementKind.OPTION,
     ):
         return not any(
-            e.what == ElementKind.LITERAL for e in (element, *element.elements) if not element.required
+            e.what == ElementKind.LITERAL
+            for e in (element, *element.elements)
+            if not element.required
         ) or (element.text.upper().startswith("OPTION"))
     return element.text in parts
 
@@ -140,12 +152,17 @@ def _take_words(element: Element, notation: Notation, literal: dict[str, None]) 
 
 def _is_word(word: str) -> bool:
     return (
-        bool(_WORD.fullmatch(word)) and word not in _NOUNS and not _PLACEHOLDER.match(word) and not word.isdecimal()
+        bool(_WORD.fullmatch(word))
+        and word not in _NOUNS
+        and not _PLACEHOLDER.match(word)
+        and not word.isdecimal()
     )
 
 
 def _words_of(tag: str) -> list[tuple[str, str]]:
-    """The first word of each spelling in a tag, and the spelling: `start PATTERN...`, `install, remove (8)`."""
+    """The first word of each spelling in a tag, and the spelling: `start PATTERN...`, `install,
+    remove (8)`.
+    """
     words = []
     for spelling in re.split(r"[\n,]\s*", tag):
         match = _WORD.match(spelling.strip())

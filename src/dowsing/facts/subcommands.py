@@ -22,7 +22,9 @@ _WORD = re.compile(r"[a-z][\w.:+-]*")
 
 
 def _choices(section: Section) -> set[str]:
-    """The words of an argument that is one of several, `{add,remove}`, below which each has its own line."""
+    """The words of an argument that is one of several, `{add,remove}`, below which each has its own
+    line.
+    """
     found: set[str] = set()
     for item in items(section.blocks):
         tag = plain(item.tag)
@@ -32,7 +34,9 @@ def _choices(section: Section) -> set[str]:
 
 
 def read_subcommands(document: Document) -> list[Subcommand]:
-    """The subcommands that the document lists, in order, each once; none for a manual page's text."""
+    """The subcommands that the document lists, in order, each once; none for a manual page's
+    text.
+    """
     if document.source not in (SourceName.USAGE, SourceName.BUILTIN_USAGE):
         return []
     takes = any(_TAKES_COMMAND.search(form) for form in document.synopsis)

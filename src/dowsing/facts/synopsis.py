@@ -39,7 +39,9 @@ def read_forms(document: Document) -> list[str]:
             tag = plain(block.tag).replace("\n", " ")
             if tag.split(" ")[0] not in names and forms:
                 continue  # what is said of a word of the forms above
-            rest = " ".join(plain(b.text) for b in flatten(block.body) if isinstance(b, (Paragraph, Literal)))
+            rest = " ".join(
+                plain(b.text) for b in flatten(block.body) if isinstance(b, (Paragraph, Literal))
+            )
             forms.append(f"{tag} {rest}".strip())
         elif isinstance(block, (Paragraph, Literal)):
             forms += _joined(plain(block.text).split("\n"), names, isinstance(block, Paragraph))
@@ -65,7 +67,9 @@ def _is_remark(form: str, named: bool) -> bool:
         return False
     long = form.count(" ") > 3
     sentence = long and (form.endswith(".") or form[:1] in "-•")
-    return sentence or (form[:1].isupper() and not re.search(r"[\[\]<>{}|=;]|(?<!\w)-\w|\.\.\.", form))
+    return sentence or (
+        form[:1].isupper() and not re.search(r"[\[\]<>{}|=;]|(?<!\w)-\w|\.\.\.", form)
+    )
 
 
 def _announced(document: Document) -> list[Block]:
@@ -73,13 +77,17 @@ def _announced(document: Document) -> list[Block]:
     for section in document.sections[:3]:
         blocks = list(flatten(section.blocks))
         for block, after in pairwise(blocks):
-            if isinstance(block, Paragraph) and re.search(r"\bsynops[ie]s:\s*\Z", plain(block.text), re.IGNORECASE):
+            if isinstance(block, Paragraph) and re.search(
+                r"\bsynops[ie]s:\s*\Z", plain(block.text), re.IGNORECASE
+            ):
                 return [after]
     return []
 
 
 def _joined(lines: list[str], names: set[str], filled: bool) -> list[str]:
-    """Lines of one block to forms: a line that is set in, or does not begin with the name, goes on."""
+    """Lines of one block to forms: a line that is set in, or does not begin with the name, goes
+    on.
+    """
     lines = [line for line in lines if line.strip()]
     margin = min((len(line) - len(line.lstrip()) for line in lines), default=0)
     named = [line for line in lines if line.split()[0] in names]
@@ -92,7 +100,9 @@ def _joined(lines: list[str], names: set[str], filled: bool) -> list[str]:
         titled = len(begins) == 1 and min(begins) > margin and line in named
         goes_on = open_brackets > 0 or (set_in and not titled)
         if named and not goes_on:
-            goes_on = line.split()[0] not in names and not line.lstrip().startswith(("#", "int ", "void "))
+            goes_on = line.split()[0] not in names and not line.lstrip().startswith(
+                ("#", "int ", "void ")
+            )
             goes_on = goes_on and (filled or line.lstrip()[0] in "[<{|-")
         if forms and goes_on:
             forms[-1] += " " + line.strip()

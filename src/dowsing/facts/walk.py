@@ -35,6 +35,8 @@ def body_text(blocks: list[Block]) -> str:
 
 
 def own_text(blocks: list[Block]) -> str:
-    """The bare text of the paragraphs, literals and tables directly in `blocks` (not in nested items)."""
+    """The bare text of the paragraphs, literals and tables directly in `blocks` (not in nested
+    items).
+    """
     found = [b for b in flatten(blocks) if isinstance(b, (Paragraph, Literal, Table))]
     return body_text(list(found))

@@ -1,4 +1,6 @@
-"""What the index knows of commands: how they are written, those that begin so, their subcommands."""
+"""What the index knows of commands: how they are written, those that begin so, their
+subcommands.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +13,8 @@ from dowsing.model.paths import stored
 def command_table(store: Store, path: str) -> bytes:
     """The packed table of the command that the page of that path documents, b"" if none is kept."""
     rows = store.rows(
-        "SELECT o.command FROM files f JOIN options o ON o.entry=f.entry WHERE f.path=? AND o.command IS NOT NULL",
+        "SELECT o.command FROM files f JOIN options o ON o.entry=f.entry WHERE f.path=? AND "
+        "o.command IS NOT NULL",
         (stored(path),),
     )
     return bytes(rows[0][0]) if rows else b""
@@ -21,8 +24,8 @@ def has_subcommands(store: Store, program: str) -> bool:
     """Whether there is a page of a subcommand of the program."""
     key = program.casefold()
     rows = store.rows(
-        "SELECT 1 FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>? AND n.key<? AND e.family=? "
-        "AND e.kind='subcommand' LIMIT 1",
+        "SELECT 1 FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>? AND n.key<? AND "
+        "e.family=? AND e.kind='subcommand' LIMIT 1",
         (key, key + "\U0010ffff", program),
     )
     return bool(rows)
@@ -32,8 +35,8 @@ def commands_beginning(store: Store, beginning: str, most: int) -> list[Entry]:
     """Commands, builtins and keywords whose name begins so, those that rank best first."""
     key = beginning.casefold()
     rows = store.rows(
-        f"SELECT {COLUMNS}, n.name, e.id FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND n.key<? "
-        "AND NOT e.hidden AND e.kind IN ('command','builtin','keyword') "
+        f"SELECT {COLUMNS}, n.name, e.id FROM names n JOIN entries e ON e.id=n.entry WHERE "
+        "n.key>=? AND n.key<? AND NOT e.hidden AND e.kind IN ('command','builtin','keyword') "
         "AND (e.section='builtin' OR e.section='' OR substr(e.section,1,1) IN ('1','6','8'))",
         (key, key + "\U0010ffff"),
     )
@@ -45,7 +48,9 @@ def commands_beginning(store: Store, beginning: str, most: int) -> list[Entry]:
             entry = entry_of(row).changed(name=row[10])
             if row[10] not in found or mark > found[row[10]][0]:
                 found[row[10]] = (mark, entry)
-    ranked = sorted(found.values(), key=lambda pair: (pair[1].name != beginning, -pair[0], pair[1].name))
+    ranked = sorted(
+        found.values(), key=lambda pair: (pair[1].name != beginning, -pair[0], pair[1].name)
+    )
     return [entry for _, entry in ranked[:most]]
 
 
@@ -55,8 +60,8 @@ def subcommands_of(store: Store, program: str) -> list[Entry]:
     for joint in "-_":
         key = (program + joint).casefold()
         rows = store.rows(
-            f"SELECT {COLUMNS} FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND n.key<? "
-            "AND n.alias=0 AND e.kind='subcommand' AND NOT e.hidden ORDER BY n.key",
+            f"SELECT {COLUMNS} FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND "
+            "n.key<? AND n.alias=0 AND e.kind='subcommand' AND NOT e.hidden ORDER BY n.key",
             (key, key + "\U0010ffff"),
         )
         found += [entry_of(row) for row in rows if joint not in row[0][len(key) :] or joint == "-"]
@@ -67,8 +72,10 @@ def names_beginning(store: Store, beginning: str, most: int) -> list[tuple[str, 
     """Names of any kind that begin so, shortest first, each with the summary of its entry."""
     key = beginning.casefold()
     rows = store.rows(
-        "SELECT n.name, e.summary FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND n.key<? "
-        "AND NOT e.hidden ORDER BY length(n.name), n.name LIMIT ?",
+        "SELECT n.name, e.summary FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND "
+        "n.key<? AND NOT e.hidden ORDER BY length(n.name), n.name LIMIT ?",
         (key, key + "\U0010ffff", 2 * most),
     )
-    return [(name, summary) for name, summary in dict(rows).items() if name.startswith(beginning)][:most]
+    return [(name, summary) for name, summary in dict(rows).items() if name.startswith(beginning)][
+        :most
+    ]

@@ -6,7 +6,9 @@ from enum import StrEnum
 
 
 class Meta(StrEnum):
-    """The values that the index keeps beside its entries. Recipes and examples are packed (knowledge/recipe_terms.py)."""
+    """The values that the index keeps beside its entries. Recipes and examples are packed
+    (knowledge/recipe_terms.py).
+    """
 
     VERSION = "version"
     ROOTS = "roots"  # manual folders, one a line
@@ -22,12 +24,13 @@ class Meta(StrEnum):
     MENDED = "mended"  # the error for which the index was made anew
 
 
-#: Changed with every change of the layout or of what is read out of pages; another version is rebuilt.
+#: Changed with every change of the layout or of what is read out of pages; another version is
+#: rebuilt.
 VERSION = 29
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
-#: Parts. The texts of a term that very many entries have in their heads, and those of the members of a
-#: very large family, are a part of their own: ranking does without.
+#: Parts. The texts of a term that very many entries have in their heads, and those of the members
+#: of a very large family, are a part of their own: ranking does without.
 HEADS, TEXT, COMMON_TEXT = 0, 1, 2
 
 # Fields of the heads.
@@ -39,7 +42,12 @@ HEAD_FIELDS = {
     "whole_name": WHOLE_NAME, "in_name": IN_NAME, "in_alias": IN_ALIAS, "in_summary": IN_SUMMARY,
     "is_meaning": IS_MEANING, "in_task": IN_TASK,
 }  # fmt: skip
-TEXT_FIELDS = {"in_lead": IN_LEAD, "is_flag": IS_FLAG, "in_option": IN_OPTION, "in_heading": IN_HEADING}
+TEXT_FIELDS = {
+    "in_lead": IN_LEAD,
+    "is_flag": IS_FLAG,
+    "in_option": IN_OPTION,
+    "in_heading": IN_HEADING,
+}
 
 #: Static ranks are kept as whole numbers from 0 to 255; so many are one unit of a score.
 UNIT = 16
@@ -48,13 +56,39 @@ MIDDLE = 160
 TABLES = """
 CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;
 CREATE TABLE folders(path TEXT PRIMARY KEY, modified INTEGER, kind TEXT) WITHOUT ROWID;
-CREATE TABLE files(path TEXT PRIMARY KEY, folder TEXT, modified INTEGER, size INTEGER, entry INTEGER,
-                   problem TEXT) WITHOUT ROWID;
-CREATE TABLE entries(id INTEGER PRIMARY KEY, name TEXT, section TEXT, aliases TEXT, kind TEXT, summary TEXT,
-                     package TEXT, family TEXT, path TEXT, place INTEGER, hidden INTEGER DEFAULT 0,
-                     verbs TEXT, nouns TEXT);
+CREATE TABLE files(
+    path TEXT PRIMARY KEY,
+    folder TEXT,
+    modified INTEGER,
+    size INTEGER,
+    entry INTEGER,
+    problem TEXT
+) WITHOUT ROWID;
+CREATE TABLE entries(
+    id INTEGER PRIMARY KEY,
+    name TEXT,
+    section TEXT,
+    aliases TEXT,
+    kind TEXT,
+    summary TEXT,
+    package TEXT,
+    family TEXT,
+    path TEXT,
+    place INTEGER,
+    hidden INTEGER DEFAULT 0,
+    verbs TEXT,
+    nouns TEXT
+);
 CREATE TABLE names(key TEXT, name TEXT, section TEXT, entry INTEGER, alias INTEGER);
-CREATE TABLE shell_names(shell TEXT, path TEXT, name TEXT, kind TEXT, summary TEXT, text TEXT, manual TEXT);
+CREATE TABLE shell_names(
+    shell TEXT,
+    path TEXT,
+    name TEXT,
+    kind TEXT,
+    summary TEXT,
+    text TEXT,
+    manual TEXT
+);
 CREATE TABLE programs(path TEXT PRIMARY KEY, package TEXT) WITHOUT ROWID;
 CREATE TABLE info_names(name TEXT, path TEXT, manual TEXT, node TEXT, rank INTEGER);
 CREATE TABLE postings(term TEXT, part INTEGER, spread REAL, entries BLOB, fields BLOB);
@@ -82,7 +116,8 @@ CREATE INDEX shell_names_by_name ON shell_names(name);
 CREATE INDEX info_names_by_name ON info_names(name);
 """
 
-#: For writing a new file that nobody reads yet; large portions of the full text make fewer, fuller segments.
+#: For writing a new file that nobody reads yet; large portions of the full text make fewer, fuller
+#: segments.
 FAST = """
 PRAGMA journal_mode = OFF;
 PRAGMA synchronous = OFF;

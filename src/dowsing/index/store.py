@@ -22,7 +22,9 @@ SHORTEST_PIECE = 3  # characters; shorter pieces of names have no index
 
 
 def index_path(cache: str, roots: list[str], others: list[str] | None = None) -> str:
-    """The index file of these manual folders: other folders have another file. `others`: what else it is made of."""
+    """The index file of these manual folders: other folders have another file. `others`: what else
+    it is made of.
+    """
     mark = 0x811C9DC5
     for byte in "\n".join([*roots, *(others or ())]).encode(
         "utf-8", "surrogateescape"
@@ -31,11 +33,15 @@ def index_path(cache: str, roots: list[str], others: list[str] | None = None) ->
     return os.path.join(cache, f"index-{mark:08x}.sqlite")
 
 
-COLUMNS = "e.name, e.section, e.aliases, e.kind, e.summary, e.package, e.family, e.path, e.verbs, e.nouns"
+COLUMNS = (
+    "e.name, e.section, e.aliases, e.kind, e.summary, e.package, e.family, e.path, e.verbs, e.nouns"
+)
 
 
 class Narrowing(Record):
-    """Which entries are meant: a condition of SQL that goes on from another, and the values in it."""
+    """Which entries are meant: a condition of SQL that goes on from another, and the values in
+    it.
+    """
 
     condition: str = ""
     values: list[str] = []  # noqa: RUF012 - a record is immutable
@@ -56,8 +62,8 @@ def narrowing(
 ) -> Narrowing:
     """The entries that fulfil all of these, each a name or a shell pattern in any case, "" for all.
 
-    `columns`: package, family and kind. A section takes in those with a suffix: `3` has `3pm` in it. Of `verbs` and
-    `nouns` an entry has any. `numbers`: only these entries.
+    `columns`: package, family and kind. A section takes in those with a suffix: `3` has `3pm` in
+    it. Of `verbs` and `nouns` an entry has any. `numbers`: only these entries.
     """
     condition, values = "", list[str]()
     if numbers is not None:
@@ -79,7 +85,9 @@ def narrowing(
 
 
 class Store:
-    """An open index. Raises Unusable when opened if the file is missing, damaged or of another version."""
+    """An open index. Raises Unusable when opened if the file is missing, damaged or of another
+    version.
+    """
 
     def __init__(self, path: str, writable: bool = False) -> None:
         self.path = path
@@ -105,11 +113,14 @@ class Store:
         try:
             return self.db.execute(sql, tuple(values)).fetchall()
         except UnicodeEncodeError:  # bytes that are no text: nothing in the index has them
-            return self.rows(sql, [as_text(value) if isinstance(value, str) else value for value in values])
+            return self.rows(
+                sql, [as_text(value) if isinstance(value, str) else value for value in values]
+            )
         except (sqlite3.DatabaseError, UnicodeDecodeError) as error:
             raise Unusable(f"the index is damaged ({error})") from None
 
-    # --- entries by name -----------------------------------------------------------------------------
+    # --- entries by name
+    # -----------------------------------------------------------------------------
 
     def named(self, name: str, section: str = "") -> list[Entry]:
         """The entries of that name or alias, exact case first; those of a section if one is given.
@@ -117,7 +128,8 @@ class Store:
         `3` as a section takes in `3pm`.
         """
         rows = self.rows(
-            f"SELECT {COLUMNS}, n.name, n.section, n.alias, e.place FROM names n JOIN entries e ON e.id=n.entry "
+            f"SELECT {COLUMNS}, n.name, n.section, n.alias, e.place FROM names n JOIN entries e ON "
+            "e.id=n.entry "
             "WHERE n.key=? AND (?='' OR n.section=? OR substr(n.section,1,length(?))=?)",
             (name.casefold(), section, section, section, section),
         )
@@ -131,7 +143,9 @@ class Store:
         for start in range(0, len(numbers), 500):
             part = numbers[start : start + 500]
             marks = ",".join("?" * len(part))
-            for row in self.rows(f"SELECT {COLUMNS}, e.id FROM entries e WHERE e.id IN ({marks})", part):
+            for row in self.rows(
+                f"SELECT {COLUMNS}, e.id FROM entries e WHERE e.id IN ({marks})", part
+            ):
                 rows[row[10]] = row
         return [entry_of(rows[number]) for number in numbers if number in rows]
 
@@ -144,7 +158,10 @@ class Store:
         return self._entries("e.family=?", family)
 
     def _entries(self, condition: str, value: str) -> list[Entry]:
-        sql = f"SELECT {COLUMNS} FROM entries e WHERE {condition} AND NOT e.hidden ORDER BY length(e.name), e.name"
+        sql = (
+            f"SELECT {COLUMNS} FROM entries e WHERE {condition} AND NOT e.hidden ORDER BY "
+            "length(e.name), e.name"
+        )
         return [entry_of(row) for row in self.rows(sql, (value,))]
 
     def all_names(self) -> list[tuple[str, str]]:
@@ -154,14 +171,20 @@ class Store:
     def candidates(self, numbers: Iterable[int]) -> list[Candidate]:
         """The entries of these numbers that are shown, in no order."""
         rows = self.rows(
-            "SELECT id, name, section, family, summary FROM entries WHERE id IN (SELECT value FROM json_each(?)) AND NOT hidden",
+            "SELECT id, name, section, family, summary FROM entries WHERE id IN (SELECT value FROM "
+            "json_each(?)) AND NOT hidden",
             (listed(numbers),),
         )
         return [Candidate(*row) for row in rows]
 
     def hidden(self) -> set[int]:
-        """The numbers of entries that are not shown: others stand before them, or their pages are gone."""
-        return {row[0] for row in self.rows("SELECT id FROM entries INDEXED BY hidden_entries WHERE hidden")}
+        """The numbers of entries that are not shown: others stand before them, or their pages are
+        gone.
+        """
+        return {
+            row[0]
+            for row in self.rows("SELECT id FROM entries INDEXED BY hidden_entries WHERE hidden")
+        }
 
     def tally(self, column: str, numbers: Iterable[int]) -> list[tuple[str, int]]:
         """The values of a column among entries of these numbers, counted as in `vocabulary`."""
@@ -170,7 +193,8 @@ class Store:
     def all_matches(self, within: Narrowing = ALL) -> list[Match]:
         """All entries."""
         rows = self.rows(
-            f"SELECT e.id, 0, e.name, e.section, e.family FROM entries e WHERE NOT e.hidden{within.condition}",
+            "SELECT e.id, 0, e.name, e.section, e.family FROM entries e WHERE NOT "
+            f"e.hidden{within.condition}",
             within.values,
         )
         return [Match(*row) for row in rows]
@@ -178,8 +202,9 @@ class Store:
     def places(self, within: Narrowing = ALL) -> list[tuple[str, str, str, str]]:
         """Label, kind, package and family ("" for none) of all entries."""
         rows = self.rows(
-            "SELECT CASE e.section WHEN '' THEN e.name ELSE e.name||'('||e.section||')' END, e.kind, "
-            f"ifnull(e.package,''), ifnull(e.family,'') FROM entries e WHERE NOT e.hidden{within.condition} ORDER BY e.id",
+            "SELECT CASE e.section WHEN '' THEN e.name ELSE e.name||'('||e.section||')' END, "
+            "e.kind, ifnull(e.package,''), ifnull(e.family,'') FROM entries e WHERE NOT "
+            f"e.hidden{within.condition} ORDER BY e.id",
             within.values,
         )
         return [(row[0], row[1], row[2], row[3]) for row in rows]
@@ -187,37 +212,53 @@ class Store:
     def vocabulary(self, column: str, within: Narrowing = ALL) -> list[tuple[str, int]]:
         """The values of a column with the number of entries, the most frequent first.
 
-        The columns are `package`, `family`, `kind`, and `verbs` and `nouns`, of which each word counts.
+        The columns are `package`, `family`, `kind`, and `verbs` and `nouns`, of which each word
+        counts.
         """
         return self._tallied(column, f"NOT e.hidden{within.condition}", within.values)
 
     def _tallied(self, column: str, condition: str, values: list[str]) -> list[tuple[str, int]]:
         found: dict[str, int] = {}
-        sql = f"SELECT e.{column}, count(*) FROM entries e WHERE e.{column}<>'' AND {condition} GROUP BY 1"
+        sql = (
+            f"SELECT e.{column}, count(*) FROM entries e WHERE e.{column}<>'' AND {condition} "
+            "GROUP BY 1"
+        )
         for value, count in self.rows(sql, values):
             for one in value.split() if column in ("verbs", "nouns") else [value]:
                 found[one] = found.get(one, 0) + count
         return sorted(found.items(), key=lambda pair: (-pair[1], pair[0]))
 
     def matching_names(self, pattern: str, within: Narrowing = ALL) -> list[Match]:
-        """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and without case.
+        """The entries with a name that the shell pattern (`*`, `?`, `[…]`) matches, whole and
+        without case.
 
         Where the pattern has three plain characters in a row, only names with these are tried.
         """
-        return self._names("n.key GLOB ?", pattern.casefold(), max(_plain_runs(pattern), key=len, default=""), within)
+        return self._names(
+            "n.key GLOB ?",
+            pattern.casefold(),
+            max(_plain_runs(pattern), key=len, default=""),
+            within,
+        )
 
     def numbers_named(self, names: list[str]) -> list[int]:
         """The numbers of the entries that have one of these names (in lower case)."""
         marks = ",".join("?" * len(names))
-        return [row[0] for row in self.rows(f"SELECT DISTINCT entry FROM names WHERE key IN ({marks})", names)]
+        return [
+            row[0]
+            for row in self.rows(f"SELECT DISTINCT entry FROM names WHERE key IN ({marks})", names)
+        ]
 
     def numbers_holding(self, piece: str) -> list[int]:
         """The numbers of the entries with a name that has `piece` in it."""
         piece = piece.casefold()
         if len(piece) < SHORTEST_PIECE:
-            return [row[0] for row in self.rows("SELECT entry FROM names WHERE instr(key, ?)", (piece,))]
+            return [
+                row[0] for row in self.rows("SELECT entry FROM names WHERE instr(key, ?)", (piece,))
+            ]
         rows = self.rows(
-            "SELECT entry FROM names WHERE rowid IN (SELECT rowid FROM pieces WHERE pieces MATCH ?)",
+            "SELECT entry FROM names WHERE rowid IN (SELECT rowid FROM pieces WHERE pieces "
+            "MATCH ?)",
             (_quoted(piece),),
         )
         return [row[0] for row in rows]
@@ -226,13 +267,19 @@ class Store:
         if len(run) >= SHORTEST_PIECE:
             condition += " AND n.rowid IN (SELECT rowid FROM pieces WHERE pieces MATCH ?)"
         rows = self.rows(
-            "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON e.id=n.entry "
+            "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON "
+            "e.id=n.entry "
             f"WHERE {condition} AND NOT e.hidden{within.condition} GROUP BY e.id",
-            [value, *([_quoted(run.casefold())] if len(run) >= SHORTEST_PIECE else []), *within.values],
+            [
+                value,
+                *([_quoted(run.casefold())] if len(run) >= SHORTEST_PIECE else []),
+                *within.values,
+            ],
         )
         return [Match(*row) for row in rows]
 
-    # --- what is not a page --------------------------------------------------------------------------
+    # --- what is not a page
+    # --------------------------------------------------------------------------
 
     def in_shells(self, name: str) -> list[ShellRow]:
         """What the shells know of the name."""
@@ -248,16 +295,28 @@ class Store:
 
     def _shell_rows(self, condition: str, values: tuple[str, ...]) -> list[ShellRow]:
         rows = self.rows(
-            f"SELECT shell, path, name, kind, summary, text, manual FROM shell_names {condition}", values
+            f"SELECT shell, path, name, kind, summary, text, manual FROM shell_names {condition}",
+            values,
         )
         return [
-            ShellRow(shell, restored(path), name, kind, summary, text, manual.split("\n") if manual else [])
+            ShellRow(
+                shell,
+                restored(path),
+                name,
+                kind,
+                summary,
+                text,
+                manual.split("\n") if manual else [],
+            )
             for shell, path, name, kind, summary, text, manual in rows
         ]
 
     def shells(self) -> list[str]:
         """The names of the shells that were asked, in order."""
-        return [row[0] for row in self.rows("SELECT shell FROM shell_names GROUP BY shell ORDER BY min(rowid)")]
+        return [
+            row[0]
+            for row in self.rows("SELECT shell FROM shell_names GROUP BY shell ORDER BY min(rowid)")
+        ]
 
     def package_of(self, path: str) -> str | None:
         """The package of a program on PATH, None if none is known."""
@@ -267,27 +326,34 @@ class Store:
     def info_places(self, name: str) -> list[InfoPlace]:
         """The nodes that the name leads to, the surest first."""
         rows = self.rows(
-            "SELECT path, manual, node FROM info_names WHERE name=? ORDER BY rank, manual<>name, rowid", (name,)
+            "SELECT path, manual, node FROM info_names WHERE name=? ORDER BY rank, manual<>name, "
+            "rowid",
+            (name,),
         )
         return [InfoPlace(restored(row[0]), row[1], row[2]) for row in rows]
 
-    # --- words ---------------------------------------------------------------------------------------
+    # --- words
+    # ---------------------------------------------------------------------------------------
 
     def in_bodies(self, words: list[str], within: Narrowing = ALL) -> list[Match]:
         """Entries with all words in their text."""
         most = -1 if within else MOST_MATCHES  # what is narrowed to may be far down
         rows = self.rows(
-            "SELECT t.rowid, t.score, e.name, e.section, e.family FROM (SELECT rowid, bm25(bodies) AS score "
+            "SELECT t.rowid, t.score, e.name, e.section, e.family FROM (SELECT rowid, bm25(bodies) "
+            "AS score "
             f"FROM bodies WHERE bodies MATCH ? ORDER BY score LIMIT {most}) t "
             f"JOIN entries e ON e.id=t.rowid WHERE NOT e.hidden{within.condition}",
             [match_expression(words), *within.values],
         )
         return [Match(*row) for row in rows]
 
-    # --- the index itself ----------------------------------------------------------------------------
+    # --- the index itself
+    # ----------------------------------------------------------------------------
 
     def meta_value(self, key: Meta) -> str:
-        """One of the values that the index keeps beside its entries, "" if it has none of that name."""
+        """One of the values that the index keeps beside its entries, "" if it has none of that
+        name.
+        """
         rows = self.rows("SELECT value FROM meta WHERE key=?", (key,))
         return str(rows[0][0]) if rows else ""
 
@@ -312,12 +378,16 @@ class Store:
         return {restored(path): modified for path, modified in rows}
 
     def watched(self) -> list[tuple[str, int, str]]:
-        """Every place that was looked at: its path, modification time (ns, 0 if it was not there) and kind."""
+        """Every place that was looked at: its path, modification time (ns, 0 if it was not there)
+        and kind.
+        """
         rows = self.rows("SELECT path, modified, kind FROM folders")
         return [(restored(path), modified, kind) for path, modified, kind in rows]
 
     def counts(self) -> dict[str, int]:
-        """Numbers of entries, names, names in Info manuals and files, and of files that could not be read."""
+        """Numbers of entries, names, names in Info manuals and files, and of files that could not
+        be read.
+        """
         return {
             "entries": self.rows("SELECT count(*) FROM entries")[0][0],
             "info_names": self.rows("SELECT count(*) FROM info_names")[0][0],
@@ -341,7 +411,9 @@ class Store:
 
 
 def listed(numbers: Iterable[int]) -> str:
-    """Numbers as one value for `json_each`: there may be more of them than a statement takes values."""
+    """Numbers as one value for `json_each`: there may be more of them than a statement takes
+    values.
+    """
     return f"[{','.join(map(str, numbers))}]"
 
 
@@ -386,7 +458,9 @@ def entry_of(row: tuple) -> Entry:  # type: ignore[type-arg]
 
 
 def _sources(section: str, summary: str) -> list[str]:
-    """The source that an entry was made from; which others there are is found when the name is looked up."""
+    """The source that an entry was made from; which others there are is found when the name is
+    looked up.
+    """
     if section == "builtin":
         return ["builtin" if summary else "shell-manual"]
     if not section:

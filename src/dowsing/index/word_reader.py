@@ -1,8 +1,10 @@
-"""What the index knows of words: which entries have a term, what may stand for it, how entries stand, options and tasks."""
+"""What the index knows of words: which entries have a term, what may stand for it, how entries
+stand, options and tasks.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from dowsing.index.schema import HEADS, TEXT
 from dowsing.index.store import Store, listed
@@ -12,17 +14,21 @@ MOST_BEGINNINGS = 60  # terms that a beginning of a word is completed to
 
 
 class Posting(Record):
-    """The entries that have a term in one part (heads or text), the fields it stands in, and how common it is."""
+    """The entries that have a term in one part (heads or text), the fields it stands in, and how
+    common it is.
+    """
 
     term: str
     part: int
     spread: float
-    entries: list[int]
+    entries: Sequence[int]
     fields: bytes
 
 
 def postings(store: Store, terms: Iterable[str], last_part: int = TEXT) -> list[Posting]:
-    """The postings of these terms in the parts up to the last one; a term that no entry has, has none."""
+    """The postings of these terms in the parts up to the last one; a term that no entry has, has
+    none.
+    """
     wanted = list(dict.fromkeys(terms))
     found = []
     for start in range(0, len(wanted), 500):
@@ -32,12 +38,17 @@ def postings(store: Store, terms: Iterable[str], last_part: int = TEXT) -> list[
             f"WHERE term IN ({','.join('?' * len(part))}) AND part<=?",
             [*part, last_part],
         )
-        found += [Posting(row[0], row[1], row[2], memoryview(row[3]).cast("I"), row[4]) for row in rows]  # type: ignore[arg-type]
+        found += [
+            Posting(term, part_of, spread, memoryview(entries).cast("I"), fields)
+            for term, part_of, spread, entries, fields in rows
+        ]
     return found
 
 
 def entries_in_all(store: Store) -> float:
-    """The number of entries, large families counting for a few only, as the spread of terms is counted."""
+    """The number of entries, large families counting for a few only, as the spread of terms is
+    counted.
+    """
     return float(store.rows("SELECT coalesce(sum(weight), 1) FROM static_ranks")[0][0])
 
 
@@ -53,7 +64,8 @@ def terms_of_heads(store: Store, terms: Iterable[str]) -> frozenset[str]:
     wanted = list(terms)
     marks = ",".join("?" * len(wanted))
     rows = store.rows(
-        f"SELECT DISTINCT term FROM postings INDEXED BY postings_by_term WHERE term IN ({marks}) AND part<=?",
+        f"SELECT DISTINCT term FROM postings INDEXED BY postings_by_term WHERE term IN ({marks}) "
+        "AND part<=?",
         [*wanted, HEADS],
     )
     return frozenset(row[0] for row in rows)
@@ -62,7 +74,8 @@ def terms_of_heads(store: Store, terms: Iterable[str]) -> frozenset[str]:
 def terms_beginning(store: Store, beginning: str) -> list[str]:
     """Terms that begin so, the most widespread first."""
     rows = store.rows(
-        "SELECT term, sum(spread) FROM postings WHERE term>=? AND term<? GROUP BY term ORDER BY 2 DESC LIMIT ?",
+        "SELECT term, sum(spread) FROM postings WHERE term>=? AND term<? GROUP BY term ORDER BY 2 "
+        "DESC LIMIT ?",
         (beginning, beginning + "\U0010ffff", MOST_BEGINNINGS),
     )
     return [row[0] for row in rows]
@@ -72,7 +85,9 @@ def terms_like(store: Store, pattern: str) -> list[str]:
     """Flags that match a shell pattern."""
     return [
         row[0]
-        for row in store.rows("SELECT DISTINCT term FROM postings WHERE term GLOB ? AND part<>?", (pattern, HEADS))
+        for row in store.rows(
+            "SELECT DISTINCT term FROM postings WHERE term GLOB ? AND part<>?", (pattern, HEADS)
+        )
     ]
 
 
@@ -88,9 +103,12 @@ def word_count(store: Store, word: str) -> int:
 
 
 def heads_meant(store: Store, kind: str, word: str, term: str) -> list[str]:
-    """The groups of `verbs` or `nouns` that a word, or its stem, belongs to; a shell pattern matches any of their words."""
+    """The groups of `verbs` or `nouns` that a word, or its stem, belongs to; a shell pattern
+    matches any of their words.
+    """
     rows = store.rows(
-        "SELECT DISTINCT head FROM meanings WHERE kind=? AND (word GLOB ? OR term=?)", (kind, word, term)
+        "SELECT DISTINCT head FROM meanings WHERE kind=? AND (word GLOB ? OR term=?)",
+        (kind, word, term),
     )
     return [row[0] for row in rows]
 
@@ -98,7 +116,9 @@ def heads_meant(store: Store, kind: str, word: str, term: str) -> list[str]:
 def terms_meant(store: Store, kind: str, heads: list[str]) -> list[str]:
     """The terms of all words of these groups of `verbs` or `nouns`."""
     marks = ",".join("?" * len(heads))
-    rows = store.rows(f"SELECT DISTINCT term FROM meanings WHERE kind=? AND head IN ({marks})", (kind, *heads))
+    rows = store.rows(
+        f"SELECT DISTINCT term FROM meanings WHERE kind=? AND head IN ({marks})", (kind, *heads)
+    )
     return [row[0] for row in rows]
 
 
@@ -110,7 +130,9 @@ def verb_words(store: Store) -> frozenset[str]:
 def meaning_groups(store: Store, kind: str) -> dict[str, list[str]]:
     """The words of each group of `verbs` or `nouns` besides the one that stands for it."""
     found: dict[str, list[str]] = {}
-    for word, head in store.rows("SELECT word, head FROM meanings WHERE kind=? ORDER BY rowid", (kind,)):
+    for word, head in store.rows(
+        "SELECT word, head FROM meanings WHERE kind=? ORDER BY rowid", (kind,)
+    ):
         found.setdefault(head, [])
         if word != head:
             found[head].append(word)
@@ -121,15 +143,23 @@ def related_terms(store: Store, terms: list[str]) -> dict[str, list[tuple[str, f
     """For each term those that may stand for it, with how much they count."""
     found: dict[str, list[tuple[str, float]]] = {}
     marks = ",".join("?" * len(terms))
-    for term, other, weight in store.rows(f"SELECT term, other, weight FROM related WHERE term IN ({marks})", terms):
+    for term, other, weight in store.rows(
+        f"SELECT term, other, weight FROM related WHERE term IN ({marks})", terms
+    ):
         found.setdefault(term, []).append((other, weight))
     return found
 
 
 def joined_terms(store: Store, apart: list[str]) -> dict[str, str]:
-    """The one word that stands for words said apart (stems with a blank between), where there is one."""
+    """The one word that stands for words said apart (stems with a blank between), where there is
+    one.
+    """
     marks = ",".join("?" * len(apart))
-    return dict(store.rows(f"SELECT apart, term FROM joined WHERE apart IN ({marks})", apart)) if apart else {}
+    return (
+        dict(store.rows(f"SELECT apart, term FROM joined WHERE apart IN ({marks})", apart))
+        if apart
+        else {}
+    )
 
 
 def static_ranks(store: Store) -> bytearray:
@@ -139,7 +169,9 @@ def static_ranks(store: Store) -> bytearray:
         found = store.memory["static_ranks"] = bytearray()
         for first, marks in store.rows("SELECT first, marks FROM static_ranks ORDER BY first"):
             found.extend(bytes(max(first + len(marks) - len(found), 0)))
-            found[first : first + len(marks)] = marks  # what is written at one time has numbers of its own
+            found[first : first + len(marks)] = (
+                marks  # what is written at one time has numbers of its own
+            )
         last = store.rows("SELECT coalesce(max(id), 0) FROM entries")[0][0]
         found.extend(bytes(max(last + 1 - len(found), 0)))
     return found
@@ -150,7 +182,9 @@ def count_kin(store: Store, number: int, numbers: Iterable[int]) -> int:
     kin = 0
     rows = store.rows("SELECT first, families FROM static_ranks ORDER BY first")
     parts = [(first, len(codes) // 4, memoryview(codes).cast("I")) for first, codes in rows]
-    own = next((codes[number - first] for first, size, codes in parts if first <= number < first + size), 0)
+    own = next(
+        (codes[number - first] for first, size, codes in parts if first <= number < first + size), 0
+    )
     wanted = list(numbers) if own else []
     for first, size, codes in parts:
         kin += sum([codes[one - first] == own for one in wanted if first <= one < first + size])
@@ -158,7 +192,9 @@ def count_kin(store: Store, number: int, numbers: Iterable[int]) -> int:
 
 
 def stems_of(store: Store, words: list[str]) -> list[str]:
-    """The stems of words; those that the index has are read from there, which spares most look-ups the stemmer."""
+    """The stems of words; those that the index has are read from there, which spares most look-ups
+    the stemmer.
+    """
     known = known_words(store, words)
     if len(known) < len(set(words)):
         from dowsing.knowledge.stems import stem
@@ -168,7 +204,9 @@ def stems_of(store: Store, words: list[str]) -> list[str]:
 
 
 class EntryTexts(Record):
-    """The terms of an entry's summary, the tasks it is for in plain words, and the terms of each."""
+    """The terms of an entry's summary, the tasks it is for in plain words, and the terms of
+    each.
+    """
 
     summary: list[str]
     tasks: list[str]
@@ -178,7 +216,8 @@ class EntryTexts(Record):
 def texts_of(store: Store, numbers: list[int]) -> dict[int, EntryTexts]:
     """What is said of these entries in summaries and tasks."""
     rows = store.rows(
-        "SELECT entry, terms, tasks, task_terms FROM said WHERE entry IN (SELECT value FROM json_each(?))",
+        "SELECT entry, terms, tasks, task_terms FROM said WHERE entry IN (SELECT value FROM "
+        "json_each(?))",
         (listed(numbers),),
     )
     return {
@@ -197,7 +236,9 @@ def options_of(store: Store, numbers: list[int]) -> dict[int, list[tuple[list[st
     for start in range(0, len(numbers), 500):
         part = numbers[start : start + 500]
         marks = ",".join("?" * len(part))
-        for number, lines in store.rows(f"SELECT entry, lines FROM options WHERE entry IN ({marks})", part):
+        for number, lines in store.rows(
+            f"SELECT entry, lines FROM options WHERE entry IN ({marks})", part
+        ):
             found[number] = [_option(line) for line in lines.split("\n") if line]
     return found
 

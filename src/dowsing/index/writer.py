@@ -1,4 +1,6 @@
-"""Writing the index: the only place that does. What a row means is said in schema.py and at the records here."""
+"""Writing the index: the only place that does. What a row means is said in schema.py and at the
+records here.
+"""
 
 from __future__ import annotations
 
@@ -18,8 +20,10 @@ from dowsing.model.record import Record
 
 
 class EntryRow(Record):
-    """An entry as it is written. `names` are all its names with their sections, its own first; `path` its file, ""
-    without; `place` that of the file in the order of search; `hidden`: others stand before it."""
+    """An entry as it is written. `names` are all its names with their sections, its own first;
+    `path` its file, "" without; `place` that of the file in the order of search; `hidden`: others
+    stand before it.
+    """
 
     number: int
     names: list[tuple[str, str]]
@@ -37,11 +41,15 @@ class EntryRow(Record):
     def alias_labels(self) -> list[str]:
         """The other names; those of another section with it."""
         own = self.names[0][1]
-        return [name if section == own else f"{name}({section})" for name, section in self.names[1:]]
+        return [
+            name if section == own else f"{name}({section})" for name, section in self.names[1:]
+        ]
 
 
 class FileRow(Record):
-    """A file of pages: modification time (ns) and size of itself, the number of its entry, what is wrong with it."""
+    """A file of pages: modification time (ns) and size of itself, the number of its entry, what is
+    wrong with it.
+    """
 
     path: str
     modified: int
@@ -87,7 +95,9 @@ class IndexWriter:
 
     @classmethod
     def locked(cls, store: Store) -> IndexWriter:
-        """An index that is there, with nobody else writing until `commit` or `undo`. Raises Unusable, sqlite3.Error."""
+        """An index that is there, with nobody else writing until `commit` or `undo`. Raises
+        Unusable, sqlite3.Error.
+        """
         db = Store(store.path, writable=True).db
         db.execute("BEGIN IMMEDIATE")
         return cls(db)
@@ -108,7 +118,8 @@ class IndexWriter:
         """Make what speeds up look-ups, once the rows of a new file are in."""
         self.db.executescript(schema.INDEXES)
 
-    # --- entries -------------------------------------------------------------------------------------
+    # --- entries
+    # -------------------------------------------------------------------------------------
 
     def next_number(self) -> int:
         """The number that the next entry gets; numbers are not used again."""
@@ -118,16 +129,25 @@ class IndexWriter:
         """Write entries with their names."""
         entries = list(rows)
         last = self._value("SELECT coalesce(max(rowid), 0) FROM names")
-        self.db.executemany("INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?)", map(_entry_values, entries))
         self.db.executemany(
-            "INSERT INTO names VALUES(?,?,?,?,?)", (row for one in entries for row in _name_rows(one))
+            "INSERT INTO entries VALUES(?,?,?,?,?,?,?,?,?,?,?,?,?)", map(_entry_values, entries)
         )
-        self.db.execute("INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE rowid>?", (last,))
+        self.db.executemany(
+            "INSERT INTO names VALUES(?,?,?,?,?)",
+            (row for one in entries for row in _name_rows(one)),
+        )
+        self.db.execute(
+            "INSERT INTO pieces(rowid, key) SELECT rowid, key FROM names WHERE rowid>?", (last,)
+        )
 
     def hide(self, numbers: Iterable[int]) -> None:
-        """Take entries out. The number of one is not used again, for its text stays in the full text."""
+        """Take entries out. The number of one is not used again, for its text stays in the full
+        text.
+        """
         for number in numbers:
-            self.db.execute("UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,))
+            self.db.execute(
+                "UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,)
+            )
             self.db.execute("DELETE FROM names WHERE entry=?", (number,))
 
     def insert_bodies(self, rows: Iterable[tuple[int, str]]) -> None:
@@ -151,13 +171,20 @@ class IndexWriter:
         return {row[0] for row in rows}
 
     def is_shadowed(self, name: str, section: str, place: int) -> bool:
-        """Whether an entry of that name and section is shown whose file comes before that place of the search."""
+        """Whether an entry of that name and section is shown whose file comes before that place of
+        the search.
+        """
         sql = "SELECT 1 FROM entries WHERE name=? AND section=? AND place<? AND NOT hidden"
         return self.db.execute(sql, (name, section, place)).fetchone() is not None
 
     def families(self) -> set[str]:
         """The families there are."""
-        return {row[0] for row in self.db.execute("SELECT DISTINCT family FROM entries WHERE family IS NOT NULL")}
+        return {
+            row[0]
+            for row in self.db.execute(
+                "SELECT DISTINCT family FROM entries WHERE family IS NOT NULL"
+            )
+        }
 
     def family_sizes(self) -> dict[str, int]:
         """How many shown entries each family has."""
@@ -171,7 +198,12 @@ class IndexWriter:
             "WHERE section IN ('', 'builtin') AND name<>''"
         )
         return [
-            (EntryRow(0, [(name, section)], kind, summary, "", "", package, None, restored(path)), number)
+            (
+                EntryRow(
+                    0, [(name, section)], kind, summary, "", "", package, None, restored(path)
+                ),
+                number,
+            )
             for name, section, kind, summary, package, path, number in rows.fetchall()
         ]
 
@@ -179,10 +211,14 @@ class IndexWriter:
         """All names of pages in sections that begin so."""
         marks = ",".join("?" * len(first))
         return {
-            row[0] for row in self.db.execute(f"SELECT name FROM names WHERE substr(section,1,1) IN ({marks})", first)
+            row[0]
+            for row in self.db.execute(
+                f"SELECT name FROM names WHERE substr(section,1,1) IN ({marks})", first
+            )
         }
 
-    # --- words ---------------------------------------------------------------------------------------
+    # --- words
+    # ---------------------------------------------------------------------------------------
 
     def insert_related(self, rows: Iterable[tuple[str, str, float]]) -> None:
         """Write terms that stand for others: the term, the other, how much it counts."""
@@ -193,50 +229,75 @@ class IndexWriter:
         self.db.executemany("INSERT OR IGNORE INTO joined VALUES(?,?)", rows)
 
     def insert_meanings(self, rows: Iterable[tuple[str, str, str, str]]) -> None:
-        """Write words of groups: verbs or nouns, the word, its term, the word that stands for the group."""
+        """Write words of groups: verbs or nouns, the word, its term, the word that stands for the
+        group.
+        """
         self.db.executemany("INSERT INTO meanings VALUES(?,?,?,?)", rows)
 
     def insert_postings(self, part: int, rows: Iterable[tuple[str, float, bytes, bytes]]) -> None:
-        """Write which entries have a term in a part: the term, how common it is, numbers and fields of the entries."""
-        self.db.executemany("INSERT INTO postings VALUES(?,?,?,?,?)", ((term, part, *rest) for term, *rest in rows))
+        """Write which entries have a term in a part: the term, how common it is, numbers and fields
+        of the entries.
+        """
+        self.db.executemany(
+            "INSERT INTO postings VALUES(?,?,?,?,?)", ((term, part, *rest) for term, *rest in rows)
+        )
 
     def insert_search_rows(self, rows: Iterable[SearchRow]) -> None:
         """Write what is said of entries in summaries and tasks."""
         self.db.executemany(
             "INSERT INTO said VALUES(?,?,?,?)",
-            ((one.number, one.summary_terms, "\n".join(one.tasks), "\n".join(one.task_terms)) for one in rows),
+            (
+                (one.number, one.summary_terms, "\n".join(one.tasks), "\n".join(one.task_terms))
+                for one in rows
+            ),
         )
 
     def count_words(self, rows: Iterable[tuple[str, str, int]]) -> None:
         """Add to how often words occur: the word, its term, how often more."""
-        sql = "INSERT INTO words VALUES(?,?,?) ON CONFLICT(word) DO UPDATE SET count=count+excluded.count"
+        sql = (
+            "INSERT INTO words VALUES(?,?,?) ON CONFLICT(word) DO UPDATE SET "
+            "count=count+excluded.count"
+        )
         self.db.executemany(sql, rows)
 
     def insert_static_ranks(self, first: int, ranks: bytes, families: bytes, weight: float) -> None:
-        """Write the static ranks of entries from a number on, codes of their families, and how many entries they count for."""
-        self.db.execute("INSERT INTO static_ranks VALUES(?,?,?,?)", (first, ranks, families, weight))
+        """Write the static ranks of entries from a number on, codes of their families, and how many
+        entries they count for.
+        """
+        self.db.execute(
+            "INSERT INTO static_ranks VALUES(?,?,?,?)", (first, ranks, families, weight)
+        )
 
     def set_common_apart(self, spread: int, near: float) -> None:
-        """Set the texts of terms apart that more than `spread` entries have in their heads, and drop the words that would
-        only be near to them, which count at most `near`."""
+        """Set the texts of terms apart that more than `spread` entries have in their heads, and
+        drop the words that would only be near to them, which count at most `near`.
+        """
         common = "SELECT term FROM postings WHERE part=? GROUP BY term HAVING sum(spread)>?"
         move = f"UPDATE postings SET part=? WHERE part=? AND term IN ({common})"
         self.db.execute(move, (COMMON_TEXT, TEXT, HEADS, spread))
-        self.db.execute(f"DELETE FROM related WHERE weight<=? AND term IN ({common})", (near, HEADS, spread))
+        self.db.execute(
+            f"DELETE FROM related WHERE weight<=? AND term IN ({common})", (near, HEADS, spread)
+        )
 
-    # --- files and folders ---------------------------------------------------------------------------
+    # --- files and folders
+    # ---------------------------------------------------------------------------
 
     def insert_files(self, rows: Iterable[FileRow]) -> None:
         """Write which files there are."""
         paths = ((stored(one.path), one) for one in rows)
         self.db.executemany(
             "INSERT OR REPLACE INTO files VALUES(?,?,?,?,?,?)",
-            ((path, os.path.dirname(path), one.modified, one.size, one.entry, one.problem) for path, one in paths),
+            (
+                (path, os.path.dirname(path), one.modified, one.size, one.entry, one.problem)
+                for path, one in paths
+            ),
         )
 
     def page_files(self) -> dict[str, FileRow]:
         """The files of pages by their paths."""
-        rows = self.db.execute("SELECT path, modified, size, entry, problem FROM files WHERE modified")
+        rows = self.db.execute(
+            "SELECT path, modified, size, entry, problem FROM files WHERE modified"
+        )
         return {restored(path): FileRow(restored(path), *rest) for path, *rest in rows}
 
     def forget_files(self, paths: Iterable[str]) -> None:
@@ -258,7 +319,9 @@ class IndexWriter:
     def other_places(self) -> dict[str, tuple[int, PlaceKind]]:
         """The other places that were looked at, with their modification times (ns) and kinds."""
         kinds = [kind for kind in PlaceKind if kind != PlaceKind.MANUAL]
-        rows = self.db.execute("SELECT path, modified, kind FROM folders WHERE kind IN (?,?,?)", kinds)
+        rows = self.db.execute(
+            "SELECT path, modified, kind FROM folders WHERE kind IN (?,?,?)", kinds
+        )
         return {restored(path): (modified, PlaceKind(kind)) for path, modified, kind in rows}
 
     def set_other_places(self, places: dict[str, tuple[int, PlaceKind]]) -> None:
@@ -267,7 +330,8 @@ class IndexWriter:
         rows = ((stored(path), modified, kind) for path, (modified, kind) in places.items())
         self.db.executemany("INSERT OR IGNORE INTO folders VALUES(?,?,?)", rows)
 
-    # --- what is no page -----------------------------------------------------------------------------
+    # --- what is no page
+    # -----------------------------------------------------------------------------
 
     def forget_shells(self) -> None:
         """Take out what shells said."""
@@ -279,14 +343,25 @@ class IndexWriter:
         self.db.executemany(
             "INSERT INTO shell_names VALUES(?,?,?,?,?,?,?)",
             (
-                (one.shell, stored(one.path), one.name, one.kind, one.summary, one.text, "\n".join(one.manual))
+                (
+                    one.shell,
+                    stored(one.path),
+                    one.name,
+                    one.kind,
+                    one.summary,
+                    one.text,
+                    "\n".join(one.manual),
+                )
                 for one in rows
             ),
         )
 
     def shell_names(self) -> list[ShellRow]:
         """What shells say of their names, names with a summary first."""
-        sql = "SELECT shell, path, name, kind, summary, text FROM shell_names ORDER BY summary='', rowid"
+        sql = (
+            "SELECT shell, path, name, kind, summary, text FROM shell_names ORDER BY "
+            "summary='', rowid"
+        )
         return [
             ShellRow(shell, restored(path), name, kind, summary, text, [])
             for shell, path, name, kind, summary, text in self.db.execute(sql).fetchall()
@@ -297,7 +372,9 @@ class IndexWriter:
         self.db.execute("DELETE FROM info_names")
         self.db.execute("DELETE FROM files WHERE size=?", (_NO_PAGE[PlaceKind.INFO],))
 
-    def insert_info_names(self, path: str, manual: str, rows: Iterable[tuple[str, str, int]]) -> None:
+    def insert_info_names(
+        self, path: str, manual: str, rows: Iterable[tuple[str, str, int]]
+    ) -> None:
         """Write names with the node of a manual that each leads to, and how sure that is."""
         self.db.executemany(
             "INSERT INTO info_names VALUES(?,?,?,?,?)",
@@ -310,7 +387,8 @@ class IndexWriter:
         rows = ((stored(path), package) for path, package in owned)
         self.db.executemany("INSERT OR IGNORE INTO programs VALUES(?,?)", rows)
 
-    # --- the index itself ----------------------------------------------------------------------------
+    # --- the index itself
+    # ----------------------------------------------------------------------------
 
     def set_meta(self, key: schema.Meta, value: str) -> None:
         """A value that the index keeps beside its entries."""
@@ -323,17 +401,33 @@ class IndexWriter:
 def _entry_values(one: EntryRow) -> tuple[object, ...]:
     name, section = one.names[0]
     return (
-        one.number, name, section, "\n".join(one.alias_labels), one.kind, one.summary, one.package, one.family,
-        stored(one.path), one.place, int(one.hidden), one.verbs, one.nouns,
-    )  # fmt: skip
+        one.number,
+        name,
+        section,
+        "\n".join(one.alias_labels),
+        one.kind,
+        one.summary,
+        one.package,
+        one.family,
+        stored(one.path),
+        one.place,
+        int(one.hidden),
+        one.verbs,
+        one.nouns,
+    )
 
 
 def _name_rows(one: EntryRow) -> list[tuple[object, ...]]:
-    return [(name.casefold(), name, section, one.number, int(n > 0)) for n, (name, section) in enumerate(one.names)]
+    return [
+        (name.casefold(), name, section, one.number, int(n > 0))
+        for n, (name, section) in enumerate(one.names)
+    ]
 
 
 def note_mended(path: str, error: str) -> None:
-    """Have the index say that it was made anew for this error, so that this is not done again and again."""
+    """Have the index say that it was made anew for this error, so that this is not done again and
+    again.
+    """
     with contextlib.suppress(sqlite3.Error, Unusable):
         writer = IndexWriter(Store(path, writable=True).db)
         writer.set_meta(schema.Meta.MENDED, error)

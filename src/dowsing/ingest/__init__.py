@@ -1,1 +1,3 @@
-"""Filling the index: looking for pages, reading them in several processes, building and refreshing."""
+"""Filling the index: looking for pages, reading them in several processes, building and
+refreshing.
+"""

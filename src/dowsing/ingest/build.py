@@ -1,4 +1,6 @@
-"""Builds the index: reads all pages on all cores and writes a new file, which then takes the old one's place."""
+"""Builds the index: reads all pages on all cores and writes a new file, which then takes the old
+one's place.
+"""
 
 from __future__ import annotations
 
@@ -14,7 +16,13 @@ from dowsing.index.writer import IndexWriter
 from dowsing.ingest.entries import crowded_pages, make_entries
 from dowsing.ingest.non_pages import take_others
 from dowsing.ingest.page_reading import Reading, Task, read_many
-from dowsing.ingest.pages_written import entry_numbers, examples_of_pages, file_rows, searched_entries, stamp
+from dowsing.ingest.pages_written import (
+    entry_numbers,
+    examples_of_pages,
+    file_rows,
+    searched_entries,
+    stamp,
+)
 from dowsing.ingest.postings import insert_language, insert_postings
 from dowsing.ingest.scan import FoundPage, Scan, scan
 from dowsing.ingest.terms import Postings, task_terms, with_tasks
@@ -44,11 +52,14 @@ Work = Generator[list[Reading], None, None]
 Progress = Callable[[int, int], None]
 
 
-def build(path: str, settings: Settings, roots: list[str], progress: Progress | None = None) -> None:
-    """Build the index of the manual folders `roots`, and what else the settings lead to, into the file `path`.
+def build(
+    path: str, settings: Settings, roots: list[str], progress: Progress | None = None
+) -> None:
+    """Build the index of the manual folders `roots`, and what else the settings lead to, into the
+    file `path`.
 
-    The file is complete or not there: it is written beside and renamed. KeyboardInterrupt and errors leave
-    an index that was there before as it was. Raises CannotBuild.
+    The file is complete or not there: it is written beside and renamed. KeyboardInterrupt and
+    errors leave an index that was there before as it was. Raises CannotBuild.
     """
     folder = os.path.dirname(path)
     try:
@@ -89,7 +100,9 @@ def _lock(path: str) -> Iterator[None]:
         yield
 
 
-def _write(path: str, found: Scan, settings: Settings, roots: list[str], progress: Progress | None) -> None:
+def _write(
+    path: str, found: Scan, settings: Settings, roots: list[str], progress: Progress | None
+) -> None:
     writer = IndexWriter.new(path)
     try:
         crowded = crowded_pages(found.pages)
@@ -135,9 +148,13 @@ def _insert_knowledge(writer: IndexWriter, recipes: list[Recipe], examples: list
 
 
 class _PageTerms:
-    """The terms of pages as they are read: those of `crowded` pages apart, those of commands with what recipes say."""
+    """The terms of pages as they are read: those of `crowded` pages apart, those of commands with
+    what recipes say.
+    """
 
-    def __init__(self, pages: list[FoundPage], crowded: set[int], tasks: dict[str, set[str]]) -> None:
+    def __init__(
+        self, pages: list[FoundPage], crowded: set[int], tasks: dict[str, set[str]]
+    ) -> None:
         self.pages = pages
         self.crowded = crowded
         self.tasks = tasks
@@ -153,7 +170,9 @@ class _PageTerms:
 
 
 def _start_reading(pages: list[FoundPage], crowded: set[int]) -> Work:
-    """Begin to read the pages; the readings come in portions, in no order. Of `crowded` ones less is searched."""
+    """Begin to read the pages; the readings come in portions, in no order. Of `crowded` ones less
+    is searched.
+    """
     tasks: list[Task] = [
         (number, found.page.path, found.page.name, found.page.section, number in crowded)
         for number, found in enumerate(pages)
@@ -167,7 +186,9 @@ def _start_reading(pages: list[FoundPage], crowded: set[int]) -> Work:
 
 
 def _read_by_workers(portions: list[list[Task]]) -> Work:
-    """The readings of workers. What one that died did not give back is read once more, a page at a time."""
+    """The readings of workers. What one that died did not give back is read once more, a page at a
+    time.
+    """
     from dowsing.ingest.workers import Workers
 
     for again in (False, True):
@@ -196,11 +217,15 @@ def _take_readings(
         for portion in work:
             writer.insert_bodies((one.number, one.text) for one in portion if one.text)
             writer.insert_options(
-                (one.number, one.options, one.command or None) for one in portion if one.options or one.command
+                (one.number, one.options, one.command or None)
+                for one in portion
+                if one.options or one.command
             )
             for reading in portion:
                 terms.add(reading)
-                readings[reading.number] = reading._replace(text="", terms={}, options="", command=b"")
+                readings[reading.number] = reading._replace(
+                    text="", terms={}, options="", command=b""
+                )
             if progress:
                 progress(len(readings), total)
     finally:

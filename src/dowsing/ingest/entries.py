@@ -11,9 +11,18 @@ from dowsing.ingest.scan import FoundPage
 from dowsing.model.entry import EntryKind
 
 _KINDS = {
-    "1": EntryKind.COMMAND, "8": EntryKind.COMMAND, "6": EntryKind.COMMAND, "2": EntryKind.SYSTEM_CALL, "3": EntryKind.FUNCTION, "4": EntryKind.DEVICE,
-    "5": EntryKind.FILE_FORMAT, "7": EntryKind.TOPIC, "9": EntryKind.FUNCTION, "n": EntryKind.FUNCTION, "l": EntryKind.COMMAND,
-}  # fmt: skip
+    "1": EntryKind.COMMAND,
+    "8": EntryKind.COMMAND,
+    "6": EntryKind.COMMAND,
+    "2": EntryKind.SYSTEM_CALL,
+    "3": EntryKind.FUNCTION,
+    "4": EntryKind.DEVICE,
+    "5": EntryKind.FILE_FORMAT,
+    "7": EntryKind.TOPIC,
+    "9": EntryKind.FUNCTION,
+    "n": EntryKind.FUNCTION,
+    "l": EntryKind.COMMAND,
+}
 _PROGRAM_SECTIONS = ("1", "8", "6")
 _FIRST_PART = re.compile(r"([^-_. ]+)[-_. ]")
 
@@ -53,7 +62,11 @@ class MadeEntry:
 
     def add_alias(self, name: str, section: str) -> None:
         """One more name, unless it is there already."""
-        if name and (name, section) != (self.name, self.section) and (name, section) not in self.aliases:
+        if (
+            name
+            and (name, section) != (self.name, self.section)
+            and (name, section) not in self.aliases
+        ):
             self.aliases.append((name, section))
 
     @property
@@ -64,13 +77,24 @@ class MadeEntry:
     def row(self, reading: Reading) -> EntryRow:
         """The entry as the index has it. `reading`: that of its page."""
         return EntryRow(
-            self.number, self.names, self.kind, self.summary, reading.verbs, reading.nouns, self.package,
-            self.family or None, self.found.page.path, self.found.place, self.hidden,
-        )  # fmt: skip
+            self.number,
+            self.names,
+            self.kind,
+            self.summary,
+            reading.verbs,
+            reading.nouns,
+            self.package,
+            self.family or None,
+            self.found.page.path,
+            self.found.place,
+            self.hidden,
+        )
 
 
 def make_entries(readings: dict[int, Reading], pages: list[FoundPage]) -> list[MadeEntry]:
-    """The entries of all pages that could be read; pages that only refer to another become its aliases."""
+    """The entries of all pages that could be read; pages that only refer to another become its
+    aliases.
+    """
     files = {(found.page.name, found.page.section) for found in pages}
     by_path: dict[str, MadeEntry] = {}
     entries: list[MadeEntry] = []
@@ -111,7 +135,12 @@ def make_entries(readings: dict[int, Reading], pages: list[FoundPage]) -> list[M
 def _assign_families(entries: list[MadeEntry]) -> None:
     """The family of an entry: the program whose name its own begins with, itself included."""
     programs = {entry.name for entry in entries if entry.section[:1] in _PROGRAM_SECTIONS}
-    programs |= {name for entry in entries for name, section in entry.aliases if section[:1] in _PROGRAM_SECTIONS}
+    programs |= {
+        name
+        for entry in entries
+        for name, section in entry.aliases
+        if section[:1] in _PROGRAM_SECTIONS
+    }
     members: dict[str, list[MadeEntry]] = {}
     for entry in entries:
         head = entry.name
@@ -136,7 +165,9 @@ def _hide_shadowed(entries: list[MadeEntry]) -> None:
 
 
 def crowded_pages(pages: list[FoundPage]) -> set[int]:
-    """The pages whose names begin as very many others do: they say little that is not said in their heads."""
+    """The pages whose names begin as very many others do: they say little that is not said in their
+    heads.
+    """
     heads = [match[1] if (match := _FIRST_PART.match(found.page.name)) else "" for found in pages]
     counts = Counter(heads)
     return {number for number, head in enumerate(heads) if head and counts[head] > CROWD}

@@ -1,4 +1,6 @@
-"""What the index holds besides pages: names of shells, commands without a page, nodes of Info manuals."""
+"""What the index holds besides pages: names of shells, commands without a page, nodes of Info
+manuals.
+"""
 
 from __future__ import annotations
 
@@ -42,24 +44,36 @@ class Extra(Record):
     def row(self, number: int, verbs: str = "", nouns: str = "") -> EntryRow:
         """The entry as the index has it."""
         names = [(self.name, self.section)]
-        return EntryRow(number, names, self.kind, self.summary, verbs, nouns, self.package, None, self.path)
+        return EntryRow(
+            number, names, self.kind, self.summary, verbs, nouns, self.package, None, self.path
+        )
 
 
 def watched(settings: Settings) -> dict[str, PlaceKind]:
     """The folders and files whose change changes what this module takes up, with their kinds."""
     from dowsing.machine.shells.installed import installed_shells
 
-    places = {os.path.normpath(folder): PlaceKind.PATH for folder in settings.search_path if os.path.isabs(folder)}
+    places = {
+        os.path.normpath(folder): PlaceKind.PATH
+        for folder in settings.search_path
+        if os.path.isabs(folder)
+    }
     places |= dict.fromkeys(info_folders(settings), PlaceKind.INFO)
     return places | {shell.path: PlaceKind.SHELL for shell in installed_shells(settings)}
 
 
 def take_others(writer: IndexWriter, settings: Settings) -> None:
-    """Bring what is not a page up to date: only what changed is asked and read anew; entries that stay keep their rows."""
+    """Bring what is not a page up to date: only what changed is asked and read anew; entries that
+    stay keep their rows.
+    """
     known = writer.other_places()
     places = watched(settings)
     # a folder of PATH in another terminal is still known here
-    places |= {path: kind for path, (_, kind) in known.items() if kind == PlaceKind.PATH and os.path.isdir(path)}
+    places |= {
+        path: kind
+        for path, (_, kind) in known.items()
+        if kind == PlaceKind.PATH and os.path.isdir(path)
+    }
     now = {path: (_modified(path), kind) for path, kind in places.items()}
     if _of_kind(known, PlaceKind.SHELL) != _of_kind(now, PlaceKind.SHELL):
         _take_shells(writer, settings)
@@ -106,14 +120,20 @@ def _insert(writer: IndexWriter, extras: list[Extra]) -> None:
     searched: list[SearchedEntry] = []
     rows: list[EntryRow] = []
     for number, extra in enumerate(extras, writer.next_number()):
-        # the description of a package says little of one of its commands: it is no summary to search
+        # the description of a package says little of one of its commands: it is no summary to
+        # search
         summary = extra.summary if extra.section else ""
         does = meaning(summary, extra.name, extra.section)
         verbs, nouns = " ".join(does.verbs), " ".join(does.nouns)
         rows.append(extra.row(number, verbs, nouns))
         priority = "builtin" if extra.section else ""
-        searched.append(SearchedEntry(number, [extra.name], [extra.label], summary, "", priority, verbs, nouns))
-        texts.add(number, dict.fromkeys(stems(extra.words)[:MOST_LEAD], IN_LEAD) | option_terms(extra.options))
+        searched.append(
+            SearchedEntry(number, [extra.name], [extra.label], summary, "", priority, verbs, nouns)
+        )
+        texts.add(
+            number,
+            dict.fromkeys(stems(extra.words)[:MOST_LEAD], IN_LEAD) | option_terms(extra.options),
+        )
     writer.insert_entries(rows)
     numbered = list(zip([row.number for row in rows], extras, strict=True))
     writer.insert_options((number, "\n".join(extra.options), None) for number, extra in numbered)
@@ -133,7 +153,8 @@ def _take_shells(writer: IndexWriter, settings: Settings) -> None:
             continue
         manual = list(shell.manual)
         writer.insert_shell_names(
-            ShellRow(shell.name, shell.path, one.name, one.kind, one.summary, one.text, manual) for one in names
+            ShellRow(shell.name, shell.path, one.name, one.kind, one.summary, one.text, manual)
+            for one in names
         )
 
 
@@ -147,15 +168,23 @@ def _builtins(writer: IndexWriter) -> list[Extra]:
         if row.name not in found:
             options = option_lines(help_document(row))
             text = f"{row.summary}\n{row.text}"
-            found[row.name] = Extra(row.name, "builtin", row.kind, row.summary, row.shell, row.path, text, options)
+            found[row.name] = Extra(
+                row.name, "builtin", row.kind, row.summary, row.shell, row.path, text, options
+            )
     return list(found.values())
 
 
-def _pageless(writer: IndexWriter, places: dict[str, PlaceKind], pages: set[str], settings: Settings) -> list[Extra]:
-    """The commands in the folders of PATH that no page describes. The packages of all commands are taken up too."""
+def _pageless(
+    writer: IndexWriter, places: dict[str, PlaceKind], pages: set[str], settings: Settings
+) -> list[Extra]:
+    """The commands in the folders of PATH that no page describes. The packages of all commands are
+    taken up too.
+    """
     files: dict[str, str] = {}
     owned: list[tuple[str, str]] = []
-    owners = dpkg.owners(("/bin/", "/sbin/", "/games/", "/lib/"), settings.package_lists, settings.package_root)
+    owners = dpkg.owners(
+        ("/bin/", "/sbin/", "/games/", "/lib/"), settings.package_lists, settings.package_root
+    )
     for folder, kind in places.items():
         if kind != PlaceKind.PATH:
             continue
@@ -189,7 +218,9 @@ def _owner(path: str, owners: dict[str, str]) -> str | None:
 
 
 def _take_info(writer: IndexWriter, settings: Settings) -> None:
-    """The nodes that names lead to: by the directory entries, the titles of nodes, and the indices."""
+    """The nodes that names lead to: by the directory entries, the titles of nodes, and the
+    indices.
+    """
     from dowsing.readers.info.info_file import read_directory
 
     writer.forget_info()

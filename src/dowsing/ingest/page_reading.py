@@ -27,11 +27,13 @@ _UNQUOTED = str.maketrans("\"'", "  ")
 class Reading(NamedTuple):
     """What was read of the page of that number.
 
-    `terms`: in which fields of its text a term stands (see terms.py); `options`: a line for each, its flags, a tab
-    and what is said of it; `command`: the table of how it is written (see commandline/table.py), packed, b"" for what
-    is no command; `examples`: tasks and lines that it gives; `references`: the pages it sends to, as labels; `verbs` and `nouns`: what it does, to what.
-    `problem` says why it could not be read; `target` is the file of a page that only refers to another;
-    `subcommand`: it is the page of a subcommand, whose form writes the name as several words.
+    `terms`: in which fields of its text a term stands (see terms.py); `options`: a line for each,
+    its flags, a tab and what is said of it; `command`: the table of how it is written (see
+    commandline/table.py), packed, b"" for what is no command; `examples`: tasks and lines that it
+    gives; `references`: the pages it sends to, as labels; `verbs` and `nouns`: what it does, to
+    what. `problem` says why it could not be read; `target` is the file of a page that only refers
+    to another; `subcommand`: it is the page of a subcommand, whose form writes the name as several
+    words.
     """
 
     number: int
@@ -59,12 +61,15 @@ def read_for_index(task: Task) -> Reading:
         if target is not None:
             found = page_files.locate(target, path)
             if found is None:
-                return _problem(number, f"it refers to {clean_line(target)}, which is not in its manual folder")
+                return _problem(
+                    number, f"it refers to {clean_line(target)}, which is not in its manual folder"
+                )
             if found == os.path.realpath(path):
                 return _problem(number, "it refers to itself")
             return Reading(number, [], "", False, "", target=found)
         page = page_files.document(text, path, name, section)
-        # marks may stay: to the full-text index they are separators like any other control character
+        # marks may stay: to the full-text index they are separators like any other control
+        # character
         whole = document_text(page.sections, marked=True)[:MOST_TEXT]
         options = option_lines(page)
         is_command = not brief and section[:1] in ("1", "6", "8")
@@ -81,7 +86,9 @@ def read_for_index(task: Task) -> Reading:
             verbs=" ".join(does.verbs),
             nouns=" ".join(does.nouns),
             command=pack(make_table(page)) if is_command else b"",
-            examples=[(one.task, one.line) for one in page.examples if _is_telling(one)] if is_command else [],
+            examples=[(one.task, one.line) for one in page.examples if _is_telling(one)]
+            if is_command
+            else [],
         )
     except Unreadable as error:
         return _problem(number, str(error))
@@ -98,7 +105,11 @@ def read_many(tasks: list[Task]) -> list[Reading]:
 
 def _is_telling(example: Example) -> bool:
     """Whether an example can answer a task: one line, and said in a sentence what it is for."""
-    return "\n" not in example.line and len(example.line) <= 200 and 2 <= len(example.task.split()) <= MOST_TASK
+    return (
+        "\n" not in example.line
+        and len(example.line) <= 200
+        and 2 <= len(example.task.split()) <= MOST_TASK
+    )
 
 
 def _problem(number: int, says: str) -> Reading:
@@ -110,7 +121,9 @@ def _is_subcommand(page: Document) -> bool:
     if page.section[:1] not in ("1", "8", "6") or ("-" not in page.name and "_" not in page.name):
         return False
     said = " ".join(_form(page).translate(_UNQUOTED).split())
-    return said.translate(_SPACED).startswith(page.name.translate(_SPACED)) and not said.startswith(page.name)
+    return said.translate(_SPACED).startswith(page.name.translate(_SPACED)) and not said.startswith(
+        page.name
+    )
 
 
 def _form(page: Document) -> str:

@@ -17,9 +17,13 @@ NOT_READ = "it was not read"
 def searched_entries(
     entries: list[MadeEntry], readings: dict[int, Reading], priorities: dict[str, str]
 ) -> list[SearchedEntry]:
-    """What is searched of entries that are shown. `readings`: by the numbers of entries; `priorities`: of packages."""
+    """What is searched of entries that are shown. `readings`: by the numbers of entries;
+    `priorities`: of packages.
+    """
     shown = [entry for entry in entries if not entry.hidden]
-    number_of = {f"{name}({section})": entry.number for entry in shown for name, section in entry.names}
+    number_of = {
+        f"{name}({section})": entry.number for entry in shown for name, section in entry.names
+    }
     families = {entry.number: entry.family for entry in shown}
     references = {entry.number: readings[entry.number].references for entry in shown}
     referred = referrals(references, number_of, families)
@@ -58,17 +62,30 @@ def stamp(path: str) -> tuple[int, int]:
 
 
 def entry_numbers(entries: list[MadeEntry], first: int) -> dict[int, int]:
-    """The entry of each page of a scan, by the page's number, which those of entries are ahead of by `first`."""
-    return {number - first: entry.number for entry in entries for number in (entry.number, *entry.referring)}
+    """The entry of each page of a scan, by the page's number, which those of entries are ahead of
+    by `first`.
+    """
+    return {
+        number - first: entry.number
+        for entry in entries
+        for number in (entry.number, *entry.referring)
+    }
 
 
 def file_rows(
-    found: Scan, stamps: dict[str, tuple[int, int]], readings: dict[int, Reading], entries: dict[int, int]
+    found: Scan,
+    stamps: dict[str, tuple[int, int]],
+    readings: dict[int, Reading],
+    entries: dict[int, int],
 ) -> list[FileRow]:
-    """Which files there are, what entry each belongs to and what is wrong with it. `entries`: by the numbers of pages."""
+    """Which files there are, what entry each belongs to and what is wrong with it. `entries`: by
+    the numbers of pages.
+    """
     rows = []
     for number, page in enumerate(found.pages):
         problem = readings[number].problem if number in readings else NOT_READ
         for file in page.files:
-            rows.append(FileRow(file.path, *stamps[file.path], entries.get(number), problem or None))
+            rows.append(
+                FileRow(file.path, *stamps[file.path], entries.get(number), problem or None)
+            )
     return [*rows, *(FileRow(path, 0, 0, None, says) for path, says in found.problems.items())]

@@ -1,4 +1,6 @@
-"""Writes what searching needs besides names: terms, tasks, options, static ranks, and the words that stand for others."""
+"""Writes what searching needs besides names: terms, tasks, options, static ranks, and the words
+that stand for others.
+"""
 
 from __future__ import annotations
 
@@ -22,7 +24,9 @@ _SEPARATOR = re.compile(r"[-_. ]")
 
 
 class SearchedEntry(Record):
-    """What is known of an entry when its postings are written. The first of `names` is its own; `labels` are all with sections."""
+    """What is known of an entry when its postings are written. The first of `names` is its own;
+    `labels` are all with sections.
+    """
 
     number: int
     names: list[str]
@@ -41,7 +45,9 @@ def insert_language(writer: IndexWriter) -> None:
     writer.insert_related(known.relations())
     writer.insert_joined(known.joins())
     for kind, groups in (("verbs", known.verbs), ("nouns", known.nouns)):
-        writer.insert_meanings((kind, word, stem(word), group.head) for group in groups for word in group.members)
+        writer.insert_meanings(
+            (kind, word, stem(word), group.head) for group in groups for word in group.members
+        )
 
 
 def insert_postings(writer: IndexWriter, entries: Iterable[SearchedEntry], texts: Postings) -> None:
@@ -56,7 +62,10 @@ def insert_postings(writer: IndexWriter, entries: Iterable[SearchedEntry], texts
     heads = Postings()
     for one in batch:
         phrases = tasks[one.number]
-        heads.add(one.number, head_terms(one.names, one.summary, one.verbs.split(), one.nouns.split(), phrases))
+        heads.add(
+            one.number,
+            head_terms(one.names, one.summary, one.verbs.split(), one.nouns.split(), phrases),
+        )
     writer.count_words((word, stem(word), count) for word, count in _spelled(batch, tasks).items())
     writer.insert_search_rows(
         SearchRow(
@@ -75,7 +84,10 @@ def insert_postings(writer: IndexWriter, entries: Iterable[SearchedEntry], texts
 def _tasks_of(batch: list[SearchedEntry]) -> dict[int, list[str]]:
     """The tasks in plain words that entries are for, by their numbers."""
     known = purposes()
-    return {one.number: [phrase for label in one.labels for phrase in known.get(label, ())] for one in batch}
+    return {
+        one.number: [phrase for label in one.labels for phrase in known.get(label, ())]
+        for one in batch
+    }
 
 
 def _spelled(batch: list[SearchedEntry], tasks: dict[int, list[str]]) -> Counter[str]:
@@ -108,13 +120,19 @@ def _insert_static_ranks(
     writer.insert_static_ranks(first, bytes(ranks), families.tobytes(), weight)
 
 
-def referrals(references: dict[int, list[str]], number_of: dict[str, int], family_of: dict[int, str]) -> Counter[int]:
+def referrals(
+    references: dict[int, list[str]], number_of: dict[str, int], family_of: dict[int, str]
+) -> Counter[int]:
     """How many pages, or whole families, send to each entry; a family's own pages do not count."""
     seen: set[tuple[object, int]] = set()
     for number, labels in references.items():
         family = family_of.get(number, "")
         for label in labels:
             target = number_of.get(label)
-            if target is not None and target != number and (not family or family_of.get(target) != family):
+            if (
+                target is not None
+                and target != number
+                and (not family or family_of.get(target) != family)
+            ):
                 seen.add((family or number, target))
     return Counter(target for _, target in seen)

@@ -1,4 +1,6 @@
-"""Keeps the index in step with the manual folders: each look-up takes up the pages that came and went."""
+"""Keeps the index in step with the manual folders: each look-up takes up the pages that came and
+went.
+"""
 
 from __future__ import annotations
 
@@ -27,7 +29,9 @@ KEEP_FILES = 6
 
 
 class Changes(Record):
-    """What is not as the index saw it: folders of manual pages, and folders and files of other things."""
+    """What is not as the index saw it: folders of manual pages, and folders and files of other
+    things.
+    """
 
     manual: list[str]
     others: list[str]
@@ -50,7 +54,9 @@ def changed_folders(store: Store, settings: Settings, roots: list[str]) -> Chang
         if not same:
             (changed.manual if kind == "manual" else changed.others).append(place)
     paths = {row[0] for row in known}
-    changed.manual.extend(root for root in roots if root not in paths and os.access(root, os.R_OK | os.X_OK))
+    changed.manual.extend(
+        root for root in roots if root not in paths and os.access(root, os.R_OK | os.X_OK)
+    )
     changed.others.extend(
         folder
         for folder in settings.search_path
@@ -62,8 +68,8 @@ def changed_folders(store: Store, settings: Settings, roots: list[str]) -> Chang
 def refresh(settings: Settings, store: Store, roots: list[str]) -> int | None:
     """Take up the pages that came, went or changed in folders that changed, and what else changed.
 
-    Returns how many pages, or None if there is so much to do that the index should be built anew. If the index
-    cannot be written the answer is 0 and look-ups go on with what it holds.
+    Returns how many pages, or None if there is so much to do that the index should be built anew.
+    If the index cannot be written the answer is 0 and look-ups go on with what it holds.
     """
     changed = changed_folders(store, settings, roots)
     if not changed.any:
@@ -87,7 +93,9 @@ def refresh(settings: Settings, store: Store, roots: list[str]) -> int | None:
         writer.close()
 
 
-def _take_up_changes(writer: IndexWriter, store: Store, settings: Settings, roots: list[str]) -> int | None:
+def _take_up_changes(
+    writer: IndexWriter, store: Store, settings: Settings, roots: list[str]
+) -> int | None:
     """What `refresh` does while it holds the lock; another process may just have done it."""
     from dowsing.ingest.non_pages import take_others
 
@@ -101,22 +109,32 @@ def _take_up_changes(writer: IndexWriter, store: Store, settings: Settings, root
 
 
 def _take_up_pages(writer: IndexWriter, settings: Settings, roots: list[str]) -> int | None:
-    """Make the entries of all pages that are not as the index has them, and of those that these stand for or hide."""
+    """Make the entries of all pages that are not as the index has them, and of those that these
+    stand for or hide.
+    """
     found = scan(roots)
     now = {file.path for page in found.pages for file in page.files}
     known = writer.page_files()
     gone = [path for path in known if path not in now]
-    came = {path for path in now if path not in known or (known[path].modified, known[path].size) != stamp(path)}
+    came = {
+        path
+        for path in now
+        if path not in known or (known[path].modified, known[path].size) != stamp(path)
+    }
     if len(came) + len(gone) > MOST_CHANGES:
         return None
     changed = [page for page in found.pages if any(file.path in came for file in page.files)]
     read = {page.page.path: _read(page) for page in changed}
     touched = _touched_entries(writer, known, gone, changed, read)
-    pages = [page for page in found.pages if page.page.path in read or _stands_for(page, known, touched)]
+    pages = [
+        page for page in found.pages if page.page.path in read or _stands_for(page, known, touched)
+    ]
     writer.hide(touched)
     writer.forget_files([*gone, *(file.path for page in pages for file in page.files)])
     readings = {
-        number: read[page.page.path]._replace(number=number) if page.page.path in read else _read(page, number)
+        number: read[page.page.path]._replace(number=number)
+        if page.page.path in read
+        else _read(page, number)
         for number, page in enumerate(pages)
     }
     _insert_pages(writer, settings, Scan(pages, {}, found.problems), readings)
@@ -142,7 +160,9 @@ def _touched_entries(
     changed: list[FoundPage],
     read: dict[str, Reading],
 ) -> set[int]:
-    """The entries to be made anew as a whole: an entry has all files that stand for it, and hides others of its name."""
+    """The entries to be made anew as a whole: an entry has all files that stand for it, and hides
+    others of its name.
+    """
     concerned = {*gone, *(file.path for page in changed for file in page.files)}
     concerned |= {reading.target for reading in read.values()}
     entries = {known[path].entry for path in concerned if path in known}
@@ -155,11 +175,15 @@ def _touched_entries(
     return touched
 
 
-def _insert_pages(writer: IndexWriter, settings: Settings, found: Scan, readings: dict[int, Reading]) -> None:
+def _insert_pages(
+    writer: IndexWriter, settings: Settings, found: Scan, readings: dict[int, Reading]
+) -> None:
     """Write the entries of pages with all that is searched in them."""
     first = writer.next_number()
     entries = make_entries(readings, found.pages)
-    owners = dpkg.owners(("/man/man",), settings.package_lists, settings.package_root) if entries else {}
+    owners = (
+        dpkg.owners(("/man/man",), settings.package_lists, settings.package_root) if entries else {}
+    )
     programs = writer.families()
     texts = Postings()
     read: dict[int, Reading] = {}  # by the numbers of entries
@@ -169,13 +193,17 @@ def _insert_pages(writer: IndexWriter, settings: Settings, found: Scan, readings
         head = entry.name.split("-")[0].split("_")[0]
         if not entry.family and head in programs:
             entry.family = head
-        entry.hidden = entry.hidden or writer.is_shadowed(entry.name, entry.section, entry.found.place)
+        entry.hidden = entry.hidden or writer.is_shadowed(
+            entry.name, entry.section, entry.found.place
+        )
         entry.number += first
         entry.referring = [number + first for number in entry.referring]
         read[entry.number] = reading
         texts.add(entry.number, reading.terms)
     writer.insert_bodies((number, reading.text) for number, reading in read.items())
-    writer.insert_options((number, one.options, one.command or None) for number, one in read.items())
+    writer.insert_options(
+        (number, one.options, one.command or None) for number, one in read.items()
+    )
     writer.insert_entries(entry.row(read[entry.number]) for entry in entries)
     priorities = dpkg.priorities(settings.package_lists) if entries else {}
     insert_postings(writer, searched_entries(entries, read, priorities), texts)
@@ -184,7 +212,9 @@ def _insert_pages(writer: IndexWriter, settings: Settings, found: Scan, readings
 
 
 def open_index(settings: Settings) -> tuple[Store, list[str]]:
-    """The index of the present manual folders, in step with them. Raises Unusable if it has to be built."""
+    """The index of the present manual folders, in step with them. Raises Unusable if it has to be
+    built.
+    """
     from dowsing.index.store import index_path
 
     roots = manual_folders.roots(settings)
@@ -199,7 +229,11 @@ def open_index(settings: Settings) -> tuple[Store, list[str]]:
 def remove_old_indexes(cache: str) -> None:
     """Of the index files for various manual folders the newest few are kept."""
     try:
-        files = [e for e in os.scandir(cache) if e.name.startswith("index-") and e.name.endswith(".sqlite")]
+        files = [
+            e
+            for e in os.scandir(cache)
+            if e.name.startswith("index-") and e.name.endswith(".sqlite")
+        ]
         files.sort(key=lambda entry: entry.stat().st_mtime, reverse=True)
         for entry in files[KEEP_FILES:]:
             os.unlink(entry.path)

@@ -29,7 +29,9 @@ class FoundPage:
 
 
 class Scan(Record):
-    """What the manual folders hold. `problems` are files and folders that cannot be used, with the reason."""
+    """What the manual folders hold. `problems` are files and folders that cannot be used, with the
+    reason.
+    """
 
     pages: list[FoundPage]
     folders: dict[str, int]
@@ -37,7 +39,9 @@ class Scan(Record):
 
 
 def folder_times(roots: list[str]) -> tuple[dict[str, int], dict[str, str]]:
-    """The manual folders and their section folders with their modification times (ns), and those in trouble."""
+    """The manual folders and their section folders with their modification times (ns), and those in
+    trouble.
+    """
     times: dict[str, int] = {}
     problems: dict[str, str] = {}
     for root in roots:
@@ -51,9 +55,11 @@ def folder_times(roots: list[str]) -> tuple[dict[str, int], dict[str, str]]:
 
 
 def settled(modified: int) -> int:
-    """A modification time (ns) to be kept: one that no folder has if it is so young that more may come at the same time.
+    """A modification time (ns) to be kept: one that no folder has if it is so young that more may
+    come at the same time.
 
-    The system's clock for files moves by some milliseconds: what comes to a folder within the same one would not be seen.
+    The system's clock for files moves by some milliseconds: what comes to a folder within the same
+    one would not be seen.
     """
     return modified if abs(time.time_ns() - modified) > CLOCK_STEP else modified - 1
 
@@ -76,14 +82,20 @@ def scan(roots: list[str]) -> Scan:
 
 
 def _add(
-    by_file: dict[str, FoundPage], problems: dict[str, str], page: PageFile, place: int, real_folder: str
+    by_file: dict[str, FoundPage],
+    problems: dict[str, str],
+    page: PageFile,
+    place: int,
+    real_folder: str,
 ) -> None:
     linked = os.path.islink(page.path)
     if linked:
         real = os.path.realpath(page.path)
         if not os.path.exists(real):
             circular = os.path.islink(real)
-            problems[page.path] = "the link goes round in a circle" if circular else "the link leads nowhere"
+            problems[page.path] = (
+                "the link goes round in a circle" if circular else "the link leads nowhere"
+            )
             return
     else:
         real = os.path.join(real_folder, os.path.basename(page.path))

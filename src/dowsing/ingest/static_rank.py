@@ -1,4 +1,6 @@
-"""How much an entry counts before any word is looked at: the part of a ranking that can be worked out beforehand."""
+"""How much an entry counts before any word is looked at: the part of a ranking that can be worked
+out beforehand.
+"""
 
 from __future__ import annotations
 
@@ -13,8 +15,8 @@ _COMMON_FAMILY = 40  # members; beyond that a family counts less the larger it i
 def static_rank(family_size: int, depth: int, referred: int, priority: str) -> int:
     """The static rank of an entry.
 
-    `family_size`: entries in its family; `depth`: how many parts its name has beyond the family's; `referred`: how many
-    pages of other families send to it; `priority`: how basic its package is.
+    `family_size`: entries in its family; `depth`: how many parts its name has beyond the family's;
+    `referred`: how many pages of other families send to it; `priority`: how basic its package is.
     """
     score = 0.6 * math.log2(1 + referred) + 1.5 * _PRIORITY.get(priority, 0.0)
     if family_size > _COMMON_FAMILY:
@@ -24,5 +26,7 @@ def static_rank(family_size: int, depth: int, referred: int, priority: str) -> i
 
 
 def share(family_size: int) -> float:
-    """How much of one an entry counts for how common a term is: a family counts for at most so many entries."""
+    """How much of one an entry counts for how common a term is: a family counts for at most so many
+    entries.
+    """
     return min(1.0, _COMMON_FAMILY / max(family_size, 1))

@@ -1,7 +1,8 @@
-"""The terms of an entry: stems of its words, and in which fields each stands. What ranking weighs is decided there.
+"""The terms of an entry: stems of its words, and in which fields each stands. What ranking weighs
+is decided there.
 
-A term is a stem, or a flag as it is written. The fields are bits of one byte, in two parts: the heads (names, summary,
-verbs and nouns, tasks) and the text of the page (lead, options, headings).
+A term is a stem, or a flag as it is written. The fields are bits of one byte, in two parts: the
+heads (names, summary, verbs and nouns, tasks) and the text of the page (lead, options, headings).
 """
 
 from __future__ import annotations
@@ -42,14 +43,17 @@ _FLAG = re.compile(r"(?<![\w<=/+-])[-+]{1,2}[A-Za-z0-9?#@][\w-]*")
 _CAPITAL = re.compile(r"(?<=[a-z])(?=[A-Z])")
 _USUAL_TITLES = frozenset(
     """
-    name synopsis description options see also author authors bugs copyright examples example notes history files environment
-    exit status return value errors conforming to versions reporting colophon diagnostics attributes standards caveats
+        name synopsis description options see also author authors bugs copyright examples example
+        notes history files environment exit status return value errors conforming to versions
+        reporting colophon diagnostics attributes standards caveats
     """.split()
 )
 
 
 def text_terms(page: Document, options: list[str]) -> dict[str, int]:
-    """In which fields of the page's text each of its terms stands. `options` are lines of `option_lines`."""
+    """In which fields of the page's text each of its terms stands. `options` are lines of
+    `option_lines`.
+    """
     found: dict[str, int] = {}
     for term in stems(_lead(page))[:MOST_LEAD]:
         found[term] = found.get(term, 0) | IN_LEAD
@@ -74,7 +78,9 @@ def task_terms(recipes: list[Recipe]) -> dict[str, set[str]]:
 
 
 def with_tasks(terms: dict[str, int], tasks: set[str] | None) -> dict[str, int]:
-    """The terms of a page with those of the recipes of its command, which count as what is said of an option."""
+    """The terms of a page with those of the recipes of its command, which count as what is said of
+    an option.
+    """
     return {**terms, **{term: terms.get(term, 0) | IN_OPTION for term in tasks}} if tasks else terms
 
 
@@ -91,7 +97,9 @@ def flag_terms(options: list[str]) -> dict[str, int]:
 
 
 def option_terms(options: list[str]) -> dict[str, int]:
-    """In which fields of options the terms of lines of `option_lines` stand: the flags themselves, their words, the text."""
+    """In which fields of options the terms of lines of `option_lines` stand: the flags themselves,
+    their words, the text.
+    """
     found = flag_terms(options)
     for line in options:
         for term in stems(line.partition("\t")[2]):
@@ -100,7 +108,9 @@ def option_terms(options: list[str]) -> dict[str, int]:
 
 
 def _lead(page: Document) -> str:
-    """The first paragraph of the description, or of the first section that is neither names nor forms."""
+    """The first paragraph of the description, or of the first section that is neither names nor
+    forms.
+    """
     for section in page.sections:
         if not section.title.upper().startswith(("NAME", "SYNOPSIS", "LIBRARY")):
             text = first_paragraph(section.blocks)
@@ -122,7 +132,9 @@ def first_paragraph(blocks: list[Block]) -> str:
 
 
 def option_lines(page: Document) -> list[str]:
-    """A line for each option: its flags, parted by blanks, a tab, and the beginning of what is said of it."""
+    """A line for each option: its flags, parted by blanks, a tab, and the beginning of what is said
+    of it.
+    """
     lines = []
     for tag, body, _ in tagged_flags(page)[:MOST_OPTIONS]:
         if "[no-]" in tag:
@@ -150,7 +162,9 @@ def head_terms(
         whole = words(name)
         for part in {*parts, *whole}:
             add(
-                stem(part), (IN_ALIAS if n else IN_NAME) | (WHOLE_NAME if len(whole) == 1 and part == whole[0] else 0)
+                stem(part),
+                (IN_ALIAS if n else IN_NAME)
+                | (WHOLE_NAME if len(whole) == 1 and part == whole[0] else 0),
             )
     for term, fields in summary_terms(summary, tuple(verbs), tuple(nouns)).items():
         add(term, fields)
@@ -162,7 +176,9 @@ def head_terms(
 
 @lru_cache(maxsize=20_000)
 def summary_terms(summary: str, verbs: tuple[str, ...], nouns: tuple[str, ...]) -> dict[str, int]:
-    """In which fields the terms of a summary stand that says these verbs and nouns. Not to be changed."""
+    """In which fields the terms of a summary stand that says these verbs and nouns. Not to be
+    changed.
+    """
     known = lexicon()
     found: dict[str, int] = {}
     for word in words(summary):
@@ -173,7 +189,9 @@ def summary_terms(summary: str, verbs: tuple[str, ...], nouns: tuple[str, ...]) 
 
 
 class Postings:
-    """Which entries have a term, and in which fields, collected for one part of many entries and written at once."""
+    """Which entries have a term, and in which fields, collected for one part of many entries and
+    written at once.
+    """
 
     def __init__(self) -> None:
         self.lists: dict[str, tuple[array[int], bytearray]] = {}
@@ -189,7 +207,9 @@ class Postings:
             found[1].append(fields)
 
     def write(self, writer: IndexWriter, part: int, share: Callable[[int], float]) -> None:
-        """Write the lists. `share` says how much an entry counts as one when it is told how common a term is."""
+        """Write the lists. `share` says how much an entry counts as one when it is told how common
+        a term is.
+        """
         writer.insert_postings(
             part,
             (

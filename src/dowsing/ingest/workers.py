@@ -1,8 +1,8 @@
 """Reads pages in several processes.
 
-Each worker takes the next portion from a shared counter and sends what it read down a pipe of its own. The
-parent reads the pipes without threads: with two cores, threads that hand results on would take from the
-workers what they are there to save.
+Each worker takes the next portion from a shared counter and sends what it read down a pipe of its
+own. The parent reads the pipes without threads: with two cores, threads that hand results on would
+take from the workers what they are there to save.
 """
 
 from __future__ import annotations
@@ -30,15 +30,23 @@ class Workers:
 
     def __init__(self, portions: list[list[Task]]) -> None:
         methods = multiprocessing.get_all_start_methods()
-        context = multiprocessing.get_context("fork" if "fork" in methods and os.name == "posix" else None)
-        cores = len(os.sched_getaffinity(0)) if hasattr(os, "sched_getaffinity") else os.cpu_count() or 1
+        context = multiprocessing.get_context(
+            "fork" if "fork" in methods and os.name == "posix" else None
+        )
+        cores = (
+            len(os.sched_getaffinity(0))
+            if hasattr(os, "sched_getaffinity")
+            else os.cpu_count() or 1
+        )
         taken = context.Value("i", 0)
         self.pipes: list[Connection] = []
         self.processes = []
         for _ in range(min(max(cores, 1), len(portions))):
             ours, theirs = context.Pipe(duplex=False)
             _enlarge(theirs)
-            process = context.Process(target=_work, args=(portions, taken, theirs, [*self.pipes, ours]), daemon=True)
+            process = context.Process(
+                target=_work, args=(portions, taken, theirs, [*self.pipes, ours]), daemon=True
+            )
             process.start()
             theirs.close()
             self.pipes.append(ours)
@@ -85,8 +93,15 @@ def _limit_memory() -> None:
         pass  # systems without such limits: the bounds on what is read must do
 
 
-def _work(portions: list[list[Task]], taken: Synchronized[int], pipe: Connection, parents: list[Connection]) -> None:
-    """A worker: it leaves Ctrl-C to the parent, and collects no garbage, for documents hold no cycles."""
+def _work(
+    portions: list[list[Task]],
+    taken: Synchronized[int],
+    pipe: Connection,
+    parents: list[Connection],
+) -> None:
+    """A worker: it leaves Ctrl-C to the parent, and collects no garbage, for documents hold no
+    cycles.
+    """
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     gc.disable()
     _limit_memory()

@@ -1,1 +1,3 @@
-"""What we know beside the pages: words and their groups, phrases, recipes, how commands take their words, kinds of lines."""
+"""What we know beside the pages: words and their groups, phrases, recipes, how commands take their
+words, kinds of lines.
+"""

@@ -1,6 +1,8 @@
-"""How commands take their words, where their forms do not tell it, and what they change: what the trade knows.
+"""How commands take their words, where their forms do not tell it, and what they change: what the
+trade knows.
 
-Both are data files, conventions.toml and effects.toml; a look-up gets them from the index, which is quicker.
+Both are data files, conventions.toml and effects.toml; a look-up gets them from the index, which is
+quicker.
 """
 
 from __future__ import annotations
@@ -51,6 +53,8 @@ def read_files() -> dict[str, Any]:
 
     found = {}
     for name in ("conventions", "effects"):
-        with open(os.path.join(os.path.dirname(__file__), "commands", f"{name}.toml"), "rb") as file:
+        with open(
+            os.path.join(os.path.dirname(__file__), "commands", f"{name}.toml"), "rb"
+        ) as file:
             found[name] = tomllib.load(file)
     return found

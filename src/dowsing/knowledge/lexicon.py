@@ -1,4 +1,6 @@
-"""The curated groups of verbs and nouns. Read when an index is built; look-ups take what they need from the index."""
+"""The curated groups of verbs and nouns. Read when an index is built; look-ups take what they need
+from the index.
+"""
 
 from __future__ import annotations
 
@@ -13,14 +15,28 @@ _FOLDER = os.path.dirname(os.path.abspath(__file__))
 EQUAL, NEAR = 0.75, 0.4
 
 _IRREGULAR = {
-    "built": "build", "chosen": "choose", "found": "find", "given": "give", "got": "get", "held": "hold",
-    "kept": "keep", "made": "make", "running": "run", "sent": "send", "shown": "show", "written": "write",
-    "wrote": "write", "indices": "index", "apis": "api",
-}  # fmt: skip
+    "built": "build",
+    "chosen": "choose",
+    "found": "find",
+    "given": "give",
+    "got": "get",
+    "held": "hold",
+    "kept": "keep",
+    "made": "make",
+    "running": "run",
+    "sent": "send",
+    "shown": "show",
+    "written": "write",
+    "wrote": "write",
+    "indices": "index",
+    "apis": "api",
+}
 
 
 class WordGroup(Record):
-    """Words of one meaning: the one that stands for all, those that mean the same, those said instead, and nouns of doing."""
+    """Words of one meaning: the one that stands for all, those that mean the same, those said
+    instead, and nouns of doing.
+    """
 
     head: str
     equal: list[str]
@@ -36,7 +52,9 @@ class WordGroup(Record):
 class Lexicon:
     """The groups, and which group a word belongs to, found by the word or its stem."""
 
-    def __init__(self, verbs: list[WordGroup], nouns: list[WordGroup], joined: dict[str, str]) -> None:
+    def __init__(
+        self, verbs: list[WordGroup], nouns: list[WordGroup], joined: dict[str, str]
+    ) -> None:
         self.verbs, self.nouns, self.joined = verbs, nouns, joined
         self.verb_of, self.noun_of = _by_word(verbs, True), _by_word(nouns, False)
         self.verb_of_stem = _by_stem(self.verb_of)
@@ -56,11 +74,17 @@ class Lexicon:
     def noun(self, word: str) -> str | None:
         """The head of the group of nouns that the word, in any form, belongs to."""
         word = _IRREGULAR.get(word, word)
-        found = self.noun_of.get(word) or self.noun_of.get(singular(word)) or self.noun_of.get(word.removesuffix("s"))
+        found = (
+            self.noun_of.get(word)
+            or self.noun_of.get(singular(word))
+            or self.noun_of.get(word.removesuffix("s"))
+        )
         return found or (self.noun(word.rpartition("-")[2]) if "-" in word.strip("-") else None)
 
     def relations(self) -> list[tuple[str, str, float]]:
-        """For every word's stem the stems of related words, and how much one counts for the other (0 to 1)."""
+        """For every word's stem the stems of related words, and how much one counts for the other
+        (0 to 1).
+        """
         best: dict[tuple[str, str], float] = {}
         for group in (*self.verbs, *self.nouns):
             close = [stem(word) for word in group.members]
@@ -73,7 +97,9 @@ class Lexicon:
         return [(one, other, weight) for (one, other), weight in best.items() if one != other]
 
     def joins(self) -> list[tuple[str, str]]:
-        """Words said apart, as stems with blanks, and the stem of the one word that stands for them."""
+        """Words said apart, as stems with blanks, and the stem of the one word that stands for
+        them.
+        """
         return [(" ".join(stems(apart)), stem(word)) for apart, word in self.joined.items()]
 
 
@@ -82,7 +108,11 @@ def _keep(best: dict[tuple[str, str], float], one: str, other: str, weight: floa
 
 
 def _by_word(groups: list[WordGroup], verbs: bool) -> dict[str, str]:
-    return {word: group.head for group in groups for word in ([group.head, *group.equal] if verbs else group.members)}
+    return {
+        word: group.head
+        for group in groups
+        for word in ([group.head, *group.equal] if verbs else group.members)
+    }
 
 
 def _by_stem(words: dict[str, str]) -> dict[str, str]:
@@ -114,7 +144,9 @@ def _groups(table: dict[str, dict[str, str]]) -> list[WordGroup]:
 
 
 def faults(lexicon: Lexicon) -> list[str]:
-    """What is not consistent: a word in two groups of its kind, a word that is near and equal to the same, no relation at all."""
+    """What is not consistent: a word in two groups of its kind, a word that is near and equal to
+    the same, no relation at all.
+    """
     found = []
     for kind, groups in (("verb", lexicon.verbs), ("noun", lexicon.nouns)):
         holder: dict[str, str] = {}
@@ -125,11 +157,17 @@ def faults(lexicon: Lexicon) -> list[str]:
             if len(set(group.members)) < len(group.members):
                 found.append(f"{kind} {group.head}: a word twice")
             found += [
-                f"{kind} {group.head}: {word} is near and equal" for word in group.near if word in group.members
+                f"{kind} {group.head}: {word} is near and equal"
+                for word in group.near
+                if word in group.members
             ]
-    known = {word for group in (*lexicon.verbs, *lexicon.nouns) for word in (*group.members, *group.near)}
+    known = {
+        word for group in (*lexicon.verbs, *lexicon.nouns) for word in (*group.members, *group.near)
+    }
     found += [
-        f"joined {apart}: {word} is in no group" for apart, word in lexicon.joined.items() if not word.isalnum()
+        f"joined {apart}: {word} is in no group"
+        for apart, word in lexicon.joined.items()
+        if not word.isalnum()
     ]
     return found + [f"{word} is not in lower case" for word in known if word != word.casefold()]
 

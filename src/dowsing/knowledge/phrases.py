@@ -1,4 +1,6 @@
-"""What entries are for, in plain words: the curated phrases, and the place where tasks of recipes count as well."""
+"""What entries are for, in plain words: the curated phrases, and the place where tasks of recipes
+count as well.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +11,9 @@ _FOLDER = os.path.join(os.path.dirname(os.path.abspath(__file__)), "phrases")
 
 
 def purposes() -> dict[str, list[str]]:
-    """The phrases for each label, `tar(1)`. A label that this machine has no page for is simply not used."""
+    """The phrases for each label, `tar(1)`. A label that this machine has no page for is simply not
+    used.
+    """
     import tomllib
 
     found: dict[str, list[str]] = {}

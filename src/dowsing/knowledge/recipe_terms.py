@@ -12,7 +12,8 @@ from dowsing.knowledge.stems import EMPTY, stem, words
 
 #: Words that say nothing elsewhere but tell recipes apart.
 TELLING = frozenset(
-    "not all only just every each without over up out off again same other no new somebody who where up everything".split()
+    "not all only just every each without over up out off again same other no new somebody who "
+    "where up everything".split()
 )
 
 
@@ -30,7 +31,9 @@ def wording_terms(text: str) -> list[str]:
 
 def _own_words() -> tuple[str, str]:
     """Our own list: words that are never names, and nouns of the trade, which may be."""
-    with open(os.path.join(os.path.dirname(os.path.abspath(__file__)), "ordinary.txt"), encoding="utf-8") as file:
+    with open(
+        os.path.join(os.path.dirname(os.path.abspath(__file__)), "ordinary.txt"), encoding="utf-8"
+    ) as file:
         never, _, nouns = file.read().partition("---")
     return never, nouns
 
@@ -41,22 +44,39 @@ def never_names() -> str:
 
 
 def ordinary_words(recipes: list[Recipe]) -> str:
-    """The stems of ordinary language: those of all wordings, of the curated groups and phrases, and of a list of our own."""
+    """The stems of ordinary language: those of all wordings, of the curated groups and phrases, and
+    of a list of our own.
+    """
     from dowsing.knowledge.lexicon import lexicon
     from dowsing.knowledge.phrases import purposes
 
     groups = lexicon()
-    texts = [*_own_words(), *(" ".join([*one.members, *one.near]) for one in (*groups.verbs, *groups.nouns))]
+    texts = [
+        *_own_words(),
+        *(" ".join([*one.members, *one.near]) for one in (*groups.verbs, *groups.nouns)),
+    ]
     texts += [phrase for phrases in purposes().values() for phrase in phrases]
     texts += [*(text for recipe in recipes for text in [recipe.task, *recipe.also])]
-    texts += [phrase for recipe in recipes for phrases in recipe.parts.values() for phrase in phrases]
+    texts += [
+        phrase for recipe in recipes for phrases in recipe.parts.values() for phrase in phrases
+    ]
     return " ".join(sorted({stem(word) for text in texts for word in words(text)}))
 
 
 def packed_row(one: Recipe) -> str:
     """One recipe, without the terms of its wordings."""
     slots = [[slot.name, slot.kind, slot.like, slot.default] for slot in one.slots]
-    row = [one.task, one.also, one.line, slots, one.command, one.changes, one.look, one.where, one.parts]
+    row = [
+        one.task,
+        one.also,
+        one.line,
+        slots,
+        one.command,
+        one.changes,
+        one.look,
+        one.where,
+        one.parts,
+    ]
     return json.dumps(row, ensure_ascii=False)
 
 
@@ -66,7 +86,9 @@ def packed_rows(recipes: list[Recipe]) -> str:
 
 
 def packed_recipes(recipes: list[Recipe]) -> str:
-    """The terms of the wordings of recipes, how telling each is, and in which wordings it stands, for the index."""
+    """The terms of the wordings of recipes, how telling each is, and in which wordings it stands,
+    for the index.
+    """
     wordings: list[tuple[int, list[str]]] = []
     counts: dict[str, int] = {}
     for number, one in enumerate(recipes):
@@ -74,7 +96,9 @@ def packed_recipes(recipes: list[Recipe]) -> str:
         wordings += [(number, terms) for terms in own]
         for term in {term for terms in own for term in terms}:
             counts[term] = counts.get(term, 0) + 1
-    weights = {term: round(math.log(1 + len(recipes) / (0.5 + count)), 2) for term, count in counts.items()}
+    weights = {
+        term: round(math.log(1 + len(recipes) / (0.5 + count)), 2) for term, count in counts.items()
+    }
     places: dict[str, list[int]] = {term: [] for term in counts}
     for n, (_, terms) in enumerate(wordings):
         for term in terms:

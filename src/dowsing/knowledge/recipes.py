@@ -1,4 +1,5 @@
-"""Recipes: a task in words and the command line that does it, with slots for values. The format is ours (TOML):
+"""Recipes: a task in words and the command line that does it, with slots for values. The format is
+ours (TOML):
 
     [[recipe]]
     task = "unpack a compressed archive into a folder"
@@ -7,10 +8,11 @@
     slots.archive = { kind = "file", like = "*.tgz *.tar.*" }
     changes = "files"
 
-`<name>` is a slot; `{? -mtime +<days>?}` is a part that is there only when its slots are filled, `{?nocase: -i?}` one that
-is there when the sentence says so, in one of the phrases of `parts.nocase` or of our own `parts.toml`. `<conditions>` stands
-for the conditions on files that a sentence has, as tests of find. A slot without a description gets its kind from its name.
-`command`, for a file or a recipe, is the first word of the line if it is not said.
+`<name>` is a slot; `{? -mtime +<days>?}` is a part that is there only when its slots are filled,
+`{?nocase: -i?}` one that is there when the sentence says so, in one of the phrases of
+`parts.nocase` or of our own `parts.toml`. `<conditions>` stands for the conditions on files that a
+sentence has, as tests of find. A slot without a description gets its kind from its name. `command`,
+for a file or a recipe, is the first word of the line if it is not said.
 """
 
 from __future__ import annotations
@@ -33,13 +35,16 @@ SLOT = re.compile(r"<([a-z][a-z0-9-]*)>")
 PART = re.compile(r"\{\?(?:([a-z][a-z-]*):)?(.*?)\?\}")
 #: What stands before a text that a shell is to run.
 _SHELL_BEFORE = re.compile(
-    r"(?:\b(?:ba|da|z|k|fi)?sh\s(?:[^|;&]*\s)?-\w*c|\bsu\b[^|;&]*\s(?:-c|--command)|\b(?:ssh|watch)\b[^|;&'\"]*|\beval)\s+\Z"
+    r"(?:\b(?:ba|da|z|k|fi)?sh\s(?:[^|;&]*\s)?-\w*c|\bsu\b[^|;&]*\s(?:-c|--command)|\b(?:ssh"
+    r"|watch)\b[^|;&'\"]*|\beval)\s+\Z"
 )
 CONDITIONS = "conditions"
 CHANGES = ("", "nothing", "files", "system", "network")
 KINDS = frozenset(
-    """file folder path number size duration date user group host address port url pattern glob signal mode command choice
-    text extension word remote sum separator conditions time""".split()
+    """
+        file folder path number size duration date user group host address port url pattern glob
+        signal mode command choice text extension word remote sum separator conditions time
+    """.split()
 )
 #: Kinds whose values are digits or letters alone, so that they may stand in the quotes of a line.
 PLAIN = frozenset(("number", "extension", "port", "word", "sum"))
@@ -47,7 +52,9 @@ _KEYS = frozenset(("task", "also", "line", "slots", "changes", "command", "look"
 
 
 class Slot(Record):
-    """A place for a value: its kind, patterns that values are like, and the value that it has if none is said."""
+    """A place for a value: its kind, patterns that values are like, and the value that it has if
+    none is said.
+    """
 
     name: str
     kind: str
@@ -60,9 +67,11 @@ class Slot(Record):
 
 
 class Recipe(Record):
-    """A task and its line. `also` are other wordings, `changes` what it changes, `look` the harmless line to look first.
+    """A task and its line. `also` are other wordings, `changes` what it changes, `look` the
+    harmless line to look first.
 
-    `where` is the file that it is from; `parts` the phrases that call for each part of the line that has a name.
+    `where` is the file that it is from; `parts` the phrases that call for each part of the line
+    that has a name.
     """
 
     task: str
@@ -85,7 +94,9 @@ class FileFault(Record):
 
 
 def read_recipes(path: str) -> tuple[list[Recipe], list[FileFault]]:
-    """The recipes of a file, and what is wrong in it; one that is wrong does not keep the others from being read."""
+    """The recipes of a file, and what is wrong in it; one that is wrong does not keep the others
+    from being read.
+    """
     try:
         with open(path, "rb") as file:
             text = file.read().decode("utf-8")
@@ -107,7 +118,9 @@ def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[FileFault]]:
     rows = table.get("recipe")
     if not isinstance(rows, list):
         return [], [FileFault(path, 1, "has no [[recipe]]")]
-    lines = [number for number, line in enumerate(text.split("\n"), 1) if line.startswith("[[recipe]]")]
+    lines = [
+        number for number, line in enumerate(text.split("\n"), 1) if line.startswith("[[recipe]]")
+    ]
     found: list[Recipe] = []
     faults: list[FileFault] = []
     for number, row in enumerate(rows):
@@ -118,7 +131,9 @@ def parse_recipes(path: str, text: str) -> tuple[list[Recipe], list[FileFault]]:
     return found, faults
 
 
-def _as_far_as_possible(path: str, text: str, fault: FileFault) -> tuple[list[Recipe], list[FileFault]]:
+def _as_far_as_possible(
+    path: str, text: str, fault: FileFault
+) -> tuple[list[Recipe], list[FileFault]]:
     """The recipes of a file that is no TOML as a whole: each block is tried for itself."""
     from dowsing.knowledge.toml_blocks import blocks_of
 
@@ -169,12 +184,15 @@ def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
     for name in quoted_slots(line):
         if slot_of(name, described.get(name, {})).kind not in PLAIN:
             raise ValueError(
-                f"the slot {name} stands in quotes; only numbers, words and extensions may, for they need none"
+                f"the slot {name} stands in quotes; only numbers, words and extensions may, for "
+                "they need none"
             )
     parts = _parts_of(line, row.get("parts", {}))
     own = str(row.get("command", command)) or _first_word(line)
     slots = [slot_of(name, described.get(name, {})) for name in names]
-    return Recipe(task, also, line, slots, own, row.get("changes", ""), str(row.get("look", "")), where, parts)
+    return Recipe(
+        task, also, line, slots, own, row.get("changes", ""), str(row.get("look", "")), where, parts
+    )
 
 
 def quoted_slots(line: str) -> list[str]:
@@ -183,7 +201,9 @@ def quoted_slots(line: str) -> list[str]:
 
 
 def shell_script_slots(line: str) -> set[str]:
-    """The slots within quotes that another shell reads: `sh -c '…'`, `ssh host '…'`, `su -c '…'`, `eval '…'`."""
+    """The slots within quotes that another shell reads: `sh -c '…'`, `ssh host '…'`, `su -c '…'`,
+    `eval '…'`.
+    """
     found: set[str] = set()
     for match in re.finditer(r"'[^']*'|\"[^\"]*\"", line):
         if _SHELL_BEFORE.search(line[: match.start()]):
@@ -192,7 +212,9 @@ def shell_script_slots(line: str) -> set[str]:
 
 
 def _parts_of(line: str, described: object) -> dict[str, list[str]]:
-    """The phrases of the parts of a line that have names: its own, or those that all recipes share."""
+    """The phrases of the parts of a line that have names: its own, or those that all recipes
+    share.
+    """
     if not isinstance(described, dict):
         raise ValueError('parts is a table: parts.nocase = ["ignoring case"]')
     names = [match[1] for match in PART.finditer(line) if match[1]]
@@ -213,19 +235,27 @@ def shared_parts() -> dict[str, list[str]]:
     """The phrases that call for parts which many lines have, such as `recursive`."""
     import tomllib
 
-    with open(os.path.join(os.path.dirname(os.path.abspath(__file__)), "recipe_parts.toml"), "rb") as file:
-        return {str(name): [str(one) for one in phrases] for name, phrases in tomllib.load(file).items()}
+    with open(
+        os.path.join(os.path.dirname(os.path.abspath(__file__)), "recipe_parts.toml"), "rb"
+    ) as file:
+        return {
+            str(name): [str(one) for one in phrases] for name, phrases in tomllib.load(file).items()
+        }
 
 
 def slot_of(name: str, row: object = MappingProxyType({})) -> Slot:
-    """The slot of that name as a table describes it. Raises ValueError if the description is wrong."""
+    """The slot of that name as a table describes it. Raises ValueError if the description is
+    wrong.
+    """
     if name == CONDITIONS:
         return Slot(name, CONDITIONS)
     if not isinstance(row, dict | MappingProxyType):
         raise ValueError(f'the slot {name} is described by a table: {{ kind = "file" }}')
     kind = str(row.get("kind", "")) or _kind_by_name(name)
     if kind not in KINDS:
-        raise ValueError(f"the slot {name} is of an unknown kind {kind}; there are {', '.join(sorted(KINDS))}")
+        raise ValueError(
+            f"the slot {name} is of an unknown kind {kind}; there are {', '.join(sorted(KINDS))}"
+        )
     default = row.get("default")
     like = str(row.get("like", "")) or (
         "/dev/*" if name.rstrip("0123456789") in ("device", "disk", "partition") else ""
@@ -239,7 +269,11 @@ def _kind_by_name(name: str) -> str:
         if part in KINDS:
             return part
     kind = kind_of_placeholder(bare)
-    return "number" if bare in ("days", "minutes", "hours", "weeks", "column", "first", "last") else kind
+    return (
+        "number"
+        if bare in ("days", "minutes", "hours", "weeks", "column", "first", "last")
+        else kind
+    )
 
 
 def _first_word(line: str) -> str:
@@ -247,8 +281,12 @@ def _first_word(line: str) -> str:
     return next((word for word in words if word not in ("sudo", "for", "while", "if")), "")
 
 
-def with_values(line: str, values: dict[str, str | None], parts: frozenset[str] = frozenset()) -> str:
-    """A recipe's line with these values; parts that are not wanted or whose slots have none are left out."""
+def with_values(
+    line: str, values: dict[str, str | None], parts: frozenset[str] = frozenset()
+) -> str:
+    """A recipe's line with these values; parts that are not wanted or whose slots have none are
+    left out.
+    """
 
     def part(match: re.Match[str]) -> str:
         names = SLOT.findall(match[2])
@@ -259,7 +297,9 @@ def with_values(line: str, values: dict[str, str | None], parts: frozenset[str] 
 
 
 def own_recipes(folder: str = "") -> tuple[list[Recipe], list[FileFault]]:
-    """The recipes of a folder, of that which comes with the program if none is said, in the order of the files."""
+    """The recipes of a folder, of that which comes with the program if none is said, in the order
+    of the files.
+    """
     folder = folder or os.path.join(os.path.dirname(os.path.abspath(__file__)), "recipes")
     found: list[Recipe] = []
     faults: list[FileFault] = []

@@ -1,4 +1,6 @@
-"""Words and their stems (Snowball's English stemmer), so that `removes`, `removing` and `remove` are one."""
+"""Words and their stems (Snowball's English stemmer), so that `removes`, `removing` and `remove`
+are one.
+"""
 
 from __future__ import annotations
 
@@ -15,12 +17,14 @@ MOST_LETTERS = 40
 #: Words that say nothing of what is looked for.
 EMPTY = frozenset(
     """
-    a an the of to in on for with and or my me i is are be been was were it its that this these those by at from as into
-    which what how who whom whose do does did doing can could should would will shall may might must am please want wants
-    need needs like there where when why not no so such if than then them they their you your we our us any some all each
-    every has have had having being get gets got getting let lets ones thing things something somebody someone anything
-    everything just only about over up out off again too very way ways use used uses using make made makes making still
-    same other another via onto s t m don isn doesn
+        a an the of to in on for with and or my me i is are be been was were it its that this
+        these those by at from as into which what how who whom whose do does did doing can could
+        should would will shall may might must am please want wants need needs like there where
+        when why not no so such if than then them they their you your we our us any some all each
+        every has have had having being get gets got getting let lets ones thing things something
+        somebody someone anything everything just only about over up out off again too very way
+        ways use used uses using make made makes making still same other another via onto s t m
+        don isn doesn
     """.split()
 )
 
@@ -40,7 +44,9 @@ _BLANKED = {code: " " for code in range(128) if not chr(code).isalnum()}
 
 
 def stem(word: str) -> str:
-    """The stem of one word in lower case; the same object each time, which makes readings small to send."""
+    """The stem of one word in lower case; the same object each time, which makes readings small to
+    send.
+    """
     found = _stems.get(word)
     if found is None:
         found = _stems[word] = _stemmer()(word[:MOST_LETTERS])

@@ -1,7 +1,8 @@
-"""A file of the user's as its blocks, `[[recipe]]` or `[[note]]`: edited in place, to the byte, one block at a time.
+"""A file of the user's as its blocks, `[[recipe]]` or `[[note]]`: edited in place, to the byte, one
+block at a time.
 
-The user edits these files too: comments, keys that we do not know and parts that are damaged are none of our business
-and stay where they are. A comment directly above a block belongs to it.
+The user edits these files too: comments, keys that we do not know and parts that are damaged are
+none of our business and stay where they are. A comment directly above a block belongs to it.
 """
 
 from __future__ import annotations
@@ -15,12 +16,15 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import Any
 
-_HEADER = re.compile(r"^[ \t]*\[(?:\[[ \t]*([\w.-]+)[ \t]*\]\]|[ \t]*[\w.-]+[ \t]*\])[ \t]*(?:#.*)?$", re.MULTILINE)
+_HEADER = re.compile(
+    r"^[ \t]*\[(?:\[[ \t]*([\w.-]+)[ \t]*\]\]|[ \t]*[\w.-]+[ \t]*\])[ \t]*(?:#.*)?$", re.MULTILINE
+)
 MOST_JOINED = 40  # lines that look like headers within the texts of one block
 
 
 class Block(Record):
-    """A block: where it begins (with the comment above it) and ends, the line of its header (from 1), and what it holds.
+    """A block: where it begins (with the comment above it) and ends, the line of its header (from
+    1), and what it holds.
 
     `row` is None if it is damaged; `trouble` says then what is wrong, in words of the parser.
     """
@@ -72,7 +76,9 @@ def blocks_of(text: str, key: str, held: tuple[str, ...] = ()) -> list[Block]:
 
 
 def _with_comment(text: str, header: int) -> int:
-    """Where a block begins whose header is there: at the comment directly above it, if there is one."""
+    """Where a block begins whose header is there: at the comment directly above it, if there is
+    one.
+    """
     if header >= len(text):
         return header
     start = header
@@ -85,9 +91,11 @@ def _with_comment(text: str, header: int) -> int:
 
 
 def _read(text: str, ends: list[int], key: str) -> tuple[int, dict[str, Any] | None, str]:
-    """The block at `ends[0]`: of how many parts it is, what it holds, and what is wrong if it is damaged.
+    """The block at `ends[0]`: of how many parts it is, what it holds, and what is wrong if it is
+    damaged.
 
-    What looks like a header may stand in a text of several lines: then the block reads only together with what follows.
+    What looks like a header may stand in a text of several lines: then the block reads only
+    together with what follows.
     """
     trouble = ""
     for taken in range(1, min(MOST_JOINED, len(ends))):

@@ -20,7 +20,9 @@ _SHORT = {"sec": "second", "min": "minute"}
 
 
 def seconds_in(unit: str) -> int:
-    """How many seconds a unit has, as it is said: `mins`, `hour`, `days`. Raises KeyError for what is none."""
+    """How many seconds a unit has, as it is said: `mins`, `hour`, `days`. Raises KeyError for what
+    is none.
+    """
     one = unit.lower().removesuffix("s")
     return SECONDS_IN[_SHORT.get(one, one)]
 

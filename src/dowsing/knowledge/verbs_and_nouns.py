@@ -1,8 +1,9 @@
-"""What an entry does, and to what: verbs and nouns worked out from its summary, its name and its kind.
+"""What an entry does, and to what: verbs and nouns worked out from its summary, its name and its
+kind.
 
-A summary is read as English imperatives and noun phrases are: `remove files or directories`, `Removes files`,
-`tool to remove files`, `file removal tool`. The words come from the lexicon; the last word of what is acted on
-counts even if the lexicon does not know it.
+A summary is read as English imperatives and noun phrases are: `remove files or directories`,
+`Removes files`, `tool to remove files`, `file removal tool`. The words come from the lexicon; the
+last word of what is acted on counts even if the lexicon does not know it.
 """
 
 from __future__ import annotations
@@ -14,35 +15,57 @@ from dowsing.knowledge.lexicon import Lexicon, lexicon, singular
 from dowsing.model.record import Record
 
 _BEFORE_VERB = frozenset(
-    "to which that for and or can will may then also automatically interactively recursively".split()
+    "to which that for and or can will may then also automatically interactively "
+    "recursively".split()
 )
 #: What `to` leads on to a thing after, not to a doing.
-_BEFORE_NOUN = frozenset("introduction access interface guide reference related due according front frontend".split())
+_BEFORE_NOUN = frozenset(
+    "introduction access interface guide reference related due according front frontend".split()
+)
 _DETERMINERS = frozenset("a an the all one any some its their your this these each every".split())
 _ENDS_OBJECT = frozenset(
     """
-    using with by via from to into on onto in for that which as when if between according over under through at
-    without within against around upon before after about whose where during based while is are be can not per than
-    inside across until unless like such was were there
+        using with by via from to into on onto in for that which as when if between according
+        over under through at without within against around upon before after about whose where
+        during based while is are be can not per than inside across until unless like such was
+        were there
     """.split()
 )
 _NO_NOUN = frozenset(
     """
-    a an the of and or all any some one two its their your this these those every each other another new more most same
-    various several given following e g i etc it them they you we only also both no out up down off who what how
-    whether which things
+        a an the of and or all any some one two its their your this these those every each other
+        another new more most same various several given following e g i etc it them they you we
+        only also both no out up down off who what how whether which things
     """.split()
 )
 #: Say how much of something; no noun before `of`.
 _VAGUE = frozenset(
-    "set sets list lists number numbers amount amounts part parts content contents kind type way ways use".split()
+    "set sets list lists number numbers amount amounts part parts content contents kind type way "
+    "ways use".split()
 )
 _TOOLS = frozenset(
-    "tool tools utility utilities program programs command commands script interface function functions".split()
+    "tool tools utility utilities program programs command commands script interface function "
+    "functions".split()
 )
 #: What stands after a word that is a noun, if it could be a verb as well.
 _AFTER_NOUN = frozenset(
-    ["", "of", "for", "file", "files", "format", "manager", "in", "on", ".", ",", "and", "/", *_TOOLS, "to"]
+    [
+        "",
+        "of",
+        "for",
+        "file",
+        "files",
+        "format",
+        "manager",
+        "in",
+        "on",
+        ".",
+        ",",
+        "and",
+        "/",
+        *_TOOLS,
+        "to",
+    ]
 )
 _NOUNS_TOO = frozenset("file user group time date input output".split())
 #: Verbs that have `for` after them.
@@ -50,11 +73,14 @@ _WITH_FOR = frozenset("test check wait listen search look".split())
 #: They say of which sort a thing is, and are no things themselves.
 _ADJECTIVES = frozenset(
     """
-    based nothing free used open running available common reserved specific local remote special ordinary current own full simple
-    basic generic old last first next raw single main public private windows linux gnu things nearest least
+        based nothing free used open running available common reserved specific local remote
+        special ordinary current own full simple basic generic old last first next raw single
+        main public private windows linux gnu things nearest least
     """.split()
 )
-_NOT_FIRST = frozenset("how what which when where who like in on of for with and or not to by".split())
+_NOT_FIRST = frozenset(
+    "how what which when where who like in on of for with and or not to by".split()
+)
 _PARENTHESES = re.compile(r"\([^()]*\)|\[[^\[\]]*\]")
 _TOKEN = re.compile(r"[A-Za-z0-9][A-Za-z0-9+.#'-]*[A-Za-z0-9+#]|[A-Za-z0-9]|[,;:/]|\.(?!\w)")
 _MAY_LEAD = _BEFORE_VERB | _DETERMINERS | {"simple", "simply"}
@@ -66,14 +92,18 @@ MOST = 4
 
 
 class VerbsAndNouns(Record):
-    """Verbs (what it does) and nouns (to what), each the word that stands for its group, likeliest first."""
+    """Verbs (what it does) and nouns (to what), each the word that stands for its group, likeliest
+    first.
+    """
 
     verbs: list[str]
     nouns: list[str]
 
 
 def meaning(summary: str, name: str = "", section: str = "") -> VerbsAndNouns:
-    """The verbs and nouns of an entry. Sections 4, 5 and 7 name things: an ambiguous first word is a noun there."""
+    """The verbs and nouns of an entry. Sections 4, 5 and 7 name things: an ambiguous first word is
+    a noun there.
+    """
     found = _of_summary(summary, section[:1])
     if not found.verbs and section[:1] in ("1", "8", "6", "2"):
         verbs = _of_name(name, lexicon())
@@ -83,7 +113,9 @@ def meaning(summary: str, name: str = "", section: str = "") -> VerbsAndNouns:
 
 @lru_cache(maxsize=20_000)
 def _of_summary(summary: str, section: str) -> VerbsAndNouns:
-    """What a summary says. Kept, for the pages of one program in several tracks have the same ones."""
+    """What a summary says. Kept, for the pages of one program in several tracks have the same
+    ones.
+    """
     known = lexicon()
     text = _PARENTHESES.sub(" ", summary.replace("/", " / "))
     tokens = _TOKEN.findall(text)
@@ -98,7 +130,10 @@ def _of_summary(summary: str, section: str) -> VerbsAndNouns:
         and lower[0] not in _NOT_FIRST
         and lower[1] in _DETERMINERS
     ):
-        verbs, start = [_imperative(lower[0])], 1  # a word that the lexicon lacks, where only a verb can stand
+        verbs, start = (
+            [_imperative(lower[0])],
+            1,
+        )  # a word that the lexicon lacks, where only a verb can stand
     nouns = _object(lower, start, known) if verbs else []
     verbs += _further_verbs(lower, start, known) if verbs else []
     if not verbs and section not in _NAMED_NOUNS:
@@ -114,7 +149,11 @@ def _of_summary(summary: str, section: str) -> VerbsAndNouns:
 
 def _joined(tokens: list[str], known: Lexicon) -> list[str]:
     """The tokens, the first two as one if they are one verb said apart: `shut down`, `set up`."""
-    while tokens and (tokens[0].endswith("ly") or tokens[0] in ("simply", "simple")) and len(tokens) > 1:
+    while (
+        tokens
+        and (tokens[0].endswith("ly") or tokens[0] in ("simply", "simple"))
+        and len(tokens) > 1
+    ):
         tokens = tokens[1:]
     verb = known.joined.get(" ".join(tokens[:2]))
     return [verb, *tokens[2:]] if verb and known.verb(verb) else tokens
@@ -126,7 +165,9 @@ def _imperative(word: str) -> str:
 
 
 def _leading_verbs(tokens: list[str], known: Lexicon, section: str) -> tuple[list[str], int]:
-    """The verbs that the text begins with (`convert and copy …`), and where what they act on begins."""
+    """The verbs that the text begins with (`convert and copy …`), and where what they act on
+    begins.
+    """
     at = 0
     while at < len(tokens) and tokens[at] in _MAY_LEAD and at < 2:
         at += 1
@@ -135,7 +176,9 @@ def _leading_verbs(tokens: list[str], known: Lexicon, section: str) -> tuple[lis
     return _verbs_at(tokens, at, known, section)
 
 
-def _verbs_at(tokens: list[str], at: int, known: Lexicon, section: str = "") -> tuple[list[str], int]:
+def _verbs_at(
+    tokens: list[str], at: int, known: Lexicon, section: str = ""
+) -> tuple[list[str], int]:
     verbs: list[str] = []
     while at < len(tokens):
         verb = known.verb(tokens[at])
@@ -169,7 +212,9 @@ def _verbs_at(tokens: list[str], at: int, known: Lexicon, section: str = "") -> 
 
 
 def _ends_phrase(tokens: list[str], at: int) -> bool:
-    """Whether a word that could be a verb stands where only a noun can: at the end, or before `of`."""
+    """Whether a word that could be a verb stands where only a noun can: at the end, or before
+    `of`.
+    """
     following = tokens[at + 1] if at + 1 < len(tokens) else ""
     return following in ("", "of", ".", ";")
 
@@ -200,7 +245,9 @@ def _further_verbs(tokens: list[str], start: int, known: Lexicon) -> list[str]:
 
 
 def _later_verbs(tokens: list[str], known: Lexicon) -> tuple[list[str], int]:
-    """`tool to remove …`, `program that displays …`, `utility for listing …`, `used to create …`."""
+    """`tool to remove …`, `program that displays …`, `utility for listing …`, `used to create
+    …`.
+    """
     for at, token in enumerate(tokens[:-1]):
         if token in ("to", "that", "which", "for") and at:
             begin = at + 1
@@ -209,7 +256,9 @@ def _later_verbs(tokens: list[str], known: Lexicon) -> tuple[list[str], int]:
             doing = token in ("to", "that", "which") or tokens[begin].endswith("ing")
             doing = doing and tokens[at - 1] not in _BEFORE_NOUN
             verbs, start = _verbs_at(tokens, begin, known) if doing else ([], 0)
-            if verbs and (tokens[at - 1] in _TOOLS or tokens[at - 1].endswith("ed") or token == "to"):
+            if verbs and (
+                tokens[at - 1] in _TOOLS or tokens[at - 1].endswith("ed") or token == "to"
+            ):
                 return verbs, start
         if token in (",", ":", ";") and at < 8:
             verbs, start = _verbs_at(tokens, at + 1, known)
@@ -219,12 +268,21 @@ def _later_verbs(tokens: list[str], known: Lexicon) -> tuple[list[str], int]:
 
 
 def _done_by_a_noun(tokens: list[str], known: Lexicon) -> tuple[list[str], list[str]]:
-    """`file removal tool`, `stream editor`, `conversion of …`: the noun of a doing, and what stands before it."""
+    """`file removal tool`, `stream editor`, `conversion of …`: the noun of a doing, and what stands
+    before it.
+    """
     for at, token in enumerate(tokens):
         head = known.verb_of_doing.get(token) or known.verb_of_doing.get(singular(token))
         if head is None and at and token.endswith(("er", "or")) and at + 1 == len(tokens):
-            head = next((verb for cut in (token[:-2], token[:-1]) if (verb := known.verb_of.get(cut))), None)
-        if head is None and token.endswith("ing") and at + 1 < len(tokens) and tokens[at + 1] in _TOOLS:
+            head = next(
+                (verb for cut in (token[:-2], token[:-1]) if (verb := known.verb_of.get(cut))), None
+            )
+        if (
+            head is None
+            and token.endswith("ing")
+            and at + 1 < len(tokens)
+            and tokens[at + 1] in _TOOLS
+        ):
             head = known.verb(token)
         if head is None or token in _ENDS_OBJECT:
             continue
@@ -250,13 +308,20 @@ def _of_name(name: str, known: Lexicon) -> list[str]:
 
 
 def _object(tokens: list[str], start: int, known: Lexicon) -> list[str]:
-    """The nouns of what is acted on: as far as a preposition other than `of` or the end of the clause."""
+    """The nouns of what is acted on: as far as a preposition other than `of` or the end of the
+    clause.
+    """
     nouns: list[str] = []
     last: str | None = None
 
     def close() -> None:
         nonlocal last
-        if last is not None and not known.noun(last) and last.replace("-", "").isalpha() and len(last) > 2:
+        if (
+            last is not None
+            and not known.noun(last)
+            and last.replace("-", "").isalpha()
+            and len(last) > 2
+        ):
             nouns.append(singular(last))
         last = None
 
@@ -272,7 +337,13 @@ def _object(tokens: list[str], start: int, known: Lexicon) -> list[str]:
             continue
         if token in ("of", "and", "or", ",", "/"):
             close()
-            if token != "of" and start and following and known.verb(following) and not known.noun(following):
+            if (
+                token != "of"
+                and start
+                and following
+                and known.verb(following)
+                and not known.noun(following)
+            ):
                 break  # what else it does
             continue
         said_of_it = (token.endswith("ed") and following in _ENDS_OBJECT) or (
@@ -296,7 +367,11 @@ def _object(tokens: list[str], start: int, known: Lexicon) -> list[str]:
     return nouns
 
 
-def _all_nouns(tokens: list[str], known: Lexicon, skipped: frozenset[str] = frozenset()) -> list[str]:
+def _all_nouns(
+    tokens: list[str], known: Lexicon, skipped: frozenset[str] = frozenset()
+) -> list[str]:
     return [
-        noun for token in tokens if token not in _NO_THING and token not in skipped and (noun := known.noun(token))
+        noun
+        for token in tokens
+        if token not in _NO_THING and token not in skipped and (noun := known.noun(token))
     ]

@@ -6,8 +6,18 @@ import os
 
 from dowsing.model.plainfile import plain_only
 
-_ELF_MACHINES = {3: "x86", 8: "MIPS", 20: "PowerPC", 21: "PowerPC 64", 22: "S390", 40: "ARM", 62: "x86-64", 183: "ARM 64",
-                 243: "RISC-V", 258: "LoongArch"}  # fmt: skip
+_ELF_MACHINES = {
+    3: "x86",
+    8: "MIPS",
+    20: "PowerPC",
+    21: "PowerPC 64",
+    22: "S390",
+    40: "ARM",
+    62: "x86-64",
+    183: "ARM 64",
+    243: "RISC-V",
+    258: "LoongArch",
+}
 _MAGIC = {
     b"\xcf\xfa\xed\xfe": "binary (Mach-O)",
     b"\xca\xfe\xba\xbe": "binary (Mach-O, several architectures)",
@@ -18,7 +28,9 @@ _MAGIC = {
 
 
 def file_kind(path: str) -> str:
-    """`binary (ELF, x86-64)`, `script (sh)`, `text without an interpreter line`, …; "" if it cannot be read."""
+    """`binary (ELF, x86-64)`, `script (sh)`, `text without an interpreter line`, …; "" if it cannot
+    be read.
+    """
     try:
         with open(path, "rb", opener=plain_only) as file:
             head = file.read(400)

@@ -1,4 +1,5 @@
-"""Values that this machine has for a kind: files and folders, users, groups, hosts, signals, ports, units.
+"""Values that this machine has for a kind: files and folders, users, groups, hosts, signals, ports,
+units.
 
 All come from listing folders and reading the usual files; nothing is run.
 """
@@ -20,12 +21,20 @@ COMMON_SIGNALS = 31  # those that every system has; the rest are other names and
 _MAY_BE_UNITS = (ValueKind.TEXT, ValueKind.PATTERN)
 _UNIT_PLACEHOLDER = r"(?:UNIT|PATTERN|unit)(?:\.\.\.)?"
 _SERVICES = "/etc/services"
-_UNIT_FOLDERS = ("/etc/systemd/system", "/run/systemd/system", "/usr/lib/systemd/system", "/lib/systemd/system")
-_UNIT = re.compile(r".+\.(?:service|socket|timer|target|mount|path|slice|device|scope|swap|automount)\Z")
+_UNIT_FOLDERS = (
+    "/etc/systemd/system",
+    "/run/systemd/system",
+    "/usr/lib/systemd/system",
+    "/lib/systemd/system",
+)
+_UNIT = re.compile(
+    r".+\.(?:service|socket|timer|target|mount|path|slice|device|scope|swap|automount)\Z"
+)
 
 
 def values_here(kind: str, placeholder: str, typed: str, home: str = "") -> list[str] | None:
-    """The values of a kind that begin with what is typed, in order; None for a kind that has no list.
+    """The values of a kind that begin with what is typed, in order; None for a kind that has no
+    list.
 
     `home` is the user's own folder, for `~` and for what ssh knows of hosts.
     """
@@ -53,7 +62,9 @@ def wrong_here(kind: str, value: str, says: str = "") -> WrongValue | None:
 def service_names() -> frozenset[str]:
     """The names that stand for ports here; a few that are everywhere where no file tells them."""
     lines = _lines(_SERVICES)
-    words = frozenset(word for line in lines for word in line.partition("#")[0].split() if word.isalpha())
+    words = frozenset(
+        word for line in lines for word in line.partition("#")[0].split() if word.isalpha()
+    )
     return words or frozenset(("ssh", "http", "https", "smtp", "domain"))
 
 
@@ -118,9 +129,11 @@ def _units() -> list[str]:
 
 
 def files_here(typed: str, folders_only: bool, home: str) -> list[str]:
-    """The files and folders that begin as typed; folders end with a slash, hidden ones come when asked for.
+    """The files and folders that begin as typed; folders end with a slash, hidden ones come when
+    asked for.
 
-    Names that cannot be seen as they are, with control characters or bytes that are no text in them, are not given.
+    Names that cannot be seen as they are, with control characters or bytes that are no text in
+    them, are not given.
     """
     home = home or os.path.expanduser("~")
     folder, slash, part = typed.rpartition("/")
@@ -131,7 +144,9 @@ def files_here(typed: str, folders_only: bool, home: str) -> list[str]:
     try:
         with os.scandir(place or ".") as entries:
             for entry in entries:
-                if not entry.name.startswith(part) or (entry.name[0] == "." and not part.startswith(".")):
+                if not entry.name.startswith(part) or (
+                    entry.name[0] == "." and not part.startswith(".")
+                ):
                     continue
                 if not entry.name.isprintable():
                     continue

@@ -10,7 +10,9 @@ MOST_STEPS = 40
 
 
 class LinkStep(Record):
-    """A link on the way to a file: the path that is the link, where it points, whether a folder of the path it is."""
+    """A link on the way to a file: the path that is the link, where it points, whether a folder of
+    the path it is.
+    """
 
     path: str
     target: str
@@ -18,7 +20,9 @@ class LinkStep(Record):
 
 
 def follow(path: str) -> tuple[list[LinkStep], str]:
-    """The links on the way from `path`, in order, and the file at the end ("" if they lead nowhere or in a circle)."""
+    """The links on the way from `path`, in order, and the file at the end ("" if they lead nowhere
+    or in a circle).
+    """
     steps: list[LinkStep] = []
     current = os.path.normpath(path)
     for _ in range(MOST_STEPS):

@@ -8,7 +8,9 @@ import os
 def executables(name: str, search_path: list[str]) -> list[str]:
     """The executable files of that name in the folders of PATH, in order; a folder counts once."""
     found = []
-    for folder in dict.fromkeys(os.path.normpath(folder) for folder in search_path if os.path.isabs(folder)):
+    for folder in dict.fromkeys(
+        os.path.normpath(folder) for folder in search_path if os.path.isabs(folder)
+    ):
         file = os.path.join(folder, name)
         if name and "/" not in name and os.path.isfile(file) and os.access(file, os.X_OK):
             found.append(file)
@@ -45,5 +47,7 @@ def folder_problems(search_path: list[str]) -> dict[str, str]:
                 problems[folder] = "does not exist"
             except OSError as error:
                 reason = (error.strerror or "cannot be read").lower()
-                problems[folder] = "is a link that goes round in a circle" if "symbolic" in reason else reason
+                problems[folder] = (
+                    "is a link that goes round in a circle" if "symbolic" in reason else reason
+                )
     return problems

@@ -9,18 +9,22 @@ from dowsing.model.errors import BadSettings
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
 
-DEMO_LIBRARY = os.path.join(os.path.dirname(os.path.dirname(os.path.abspath(__file__))), "demo", "library")
+DEMO_LIBRARY = os.path.join(
+    os.path.dirname(os.path.dirname(os.path.abspath(__file__))), "demo", "library"
+)
 
 
 class Settings(Record):
     """What a run depends on besides its arguments.
 
-    `man_path`: manual folders given by the user, or None for the usual ones. `search_path`: the folders of
-    PATH. `info_path`: folders of Info files given by the user, or None for the usual ones. `language`: a
-    language code such as `de` or `pt_BR`, or "". `demo`: the demo library is in use. `shell`: the user's
-    shell, "" if not known. `shells`: shells that the settings describe. `doc_folder`: where packages keep
-    their documentation. `package_lists`: where dpkg keeps its lists, whose paths begin at `package_root`. `values`: the other keys of the settings file (`pager`, `color`, `width`, `shell`,
-    `usage`). `keys`: the keys of the shell's snippet that the user wants other ones for.
+    `man_path`: manual folders given by the user, or None for the usual ones. `search_path`: the
+    folders of PATH. `info_path`: folders of Info files given by the user, or None for the usual
+    ones. `language`: a language code such as `de` or `pt_BR`, or "". `demo`: the demo library is in
+    use. `shell`: the user's shell, "" if not known. `shells`: shells that the settings describe.
+    `doc_folder`: where packages keep their documentation. `package_lists`: where dpkg keeps its
+    lists, whose paths begin at `package_root`. `values`: the other keys of the settings file
+    (`pager`, `color`, `width`, `shell`, `usage`). `keys`: the keys of the shell's snippet that the
+    user wants other ones for.
     """
 
     cache: str
@@ -41,12 +45,20 @@ class Settings(Record):
 
     @property
     def indexed_too(self) -> list[str]:
-        """What an index is made of besides manual pages, where it is not the usual: Info files, shells, the demo library."""
-        return [*([self.info_path] if self.info_path else []), *sorted(self.shells), *(["demo"] if self.demo else [])]
+        """What an index is made of besides manual pages, where it is not the usual: Info files,
+        shells, the demo library.
+        """
+        return [
+            *([self.info_path] if self.info_path else []),
+            *sorted(self.shells),
+            *(["demo"] if self.demo else []),
+        ]
 
     @property
     def kept(self) -> str:
-        """The folder of what the user keeps; what is kept while trying things on the demo library is apart."""
+        """The folder of what the user keeps; what is kept while trying things on the demo library
+        is apart.
+        """
         return os.path.join(self.data, "demo") if self.demo else self.data
 
 
@@ -68,12 +80,15 @@ def _folder(kind: str, variable: str, xdg: str, usual: str, environment: dict[st
 
 
 def _absolute(path: str, variable: str) -> str:
-    """The path from the root. Raises BadSettings if it means the working folder and that is gone."""
+    """The path from the root. Raises BadSettings if it means the working folder and that is
+    gone.
+    """
     try:
         return os.path.abspath(path)
     except FileNotFoundError:
         raise BadSettings(
-            f"{variable} is {path}, within a working folder that is gone; set it from the root, or cd to another folder"
+            f"{variable} is {path}, within a working folder that is gone; set it from the root, or "
+            "cd to another folder"
         ) from None
 
 
@@ -112,8 +127,12 @@ def read_settings(environment: dict[str, str] | None = None, demo: bool = False)
     )
 
 
-def _demo_settings(env: dict[str, str], config: str, values: dict[str, str], keys: dict[str, str]) -> Settings:
-    """Those of the demo library: its own manual, programs, Info files, shell and package lists, and no others."""
+def _demo_settings(
+    env: dict[str, str], config: str, values: dict[str, str], keys: dict[str, str]
+) -> Settings:
+    """Those of the demo library: its own manual, programs, Info files, shell and package lists, and
+    no others.
+    """
     library = DEMO_LIBRARY
     shells = {
         name: {**described, "path": os.path.join(library, str(described["path"]))}
@@ -138,7 +157,9 @@ def _demo_settings(env: dict[str, str], config: str, values: dict[str, str], key
 
 
 def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]], dict[str, str]]:
-    """The plain values of the settings file, its descriptions of shells, and the keys it chooses."""
+    """The plain values of the settings file, its descriptions of shells, and the keys it
+    chooses.
+    """
     if not os.path.exists(path):
         return {}, {}, {}
     import tomllib
@@ -147,7 +168,9 @@ def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]
         with open(path, "rb", opener=plain_only) as file:
             found = tomllib.load(file)
     except (OSError, ValueError, RecursionError) as error:
-        raise BadSettings(f"the settings file {path} cannot be used ({error}); correct or remove it") from None
+        raise BadSettings(
+            f"the settings file {path} cannot be used ({error}); correct or remove it"
+        ) from None
     values = {}
     for key, value in found.items():
         if isinstance(value, (str, int)):
@@ -156,7 +179,9 @@ def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]
             values[key] = os.pathsep.join(str(item) for item in value)
     described = found.get("shell")
     shells = (
-        {name: one for name, one in described.items() if isinstance(one, dict)} if isinstance(described, dict) else {}
+        {name: one for name, one in described.items() if isinstance(one, dict)}
+        if isinstance(described, dict)
+        else {}
     )
     chosen = found.get("keys")
     keys = {name: str(key) for name, key in chosen.items()} if isinstance(chosen, dict) else {}

@@ -1,1 +1,3 @@
-"""What everything speaks of: documents, marked text, names, kinds of values, trouble. No input or output but of plain files."""
+"""What everything speaks of: documents, marked text, names, kinds of values, trouble. No input or
+output but of plain files.
+"""

@@ -34,15 +34,19 @@ class Literal:
 
 
 class Item:
-    """A tag and what is said of it: a list entry, an option, a term. Several tags are lines of `tag`.
+    """A tag and what is said of it: a list entry, an option, a term. Several tags are lines of
+    `tag`.
 
-    `compact`: no blank line before it. `bullet`: the tag is a mark or a number, not a term. `beside`: the text
-    stands in a column of its own beside the tags, and an item without text is one for itself.
+    `compact`: no blank line before it. `bullet`: the tag is a mark or a number, not a term.
+    `beside`: the text stands in a column of its own beside the tags, and an item without text is
+    one for itself.
     """
 
     __slots__ = ("beside", "body", "bullet", "compact", "tag")
 
-    def __init__(self, tag: str, compact: bool = False, bullet: bool = False, beside: bool = False) -> None:
+    def __init__(
+        self, tag: str, compact: bool = False, bullet: bool = False, beside: bool = False
+    ) -> None:
         self.tag = tag
         self.body: list[Block] = []
         self.compact = compact
@@ -61,7 +65,9 @@ class Indent:
 
 
 class Cell:
-    """One cell of a table: its text, how it is set (`l`, `r`, `c` or `n`) and how many columns it spans."""
+    """One cell of a table: its text, how it is set (`l`, `r`, `c` or `n`) and how many columns it
+    spans.
+    """
 
     __slots__ = ("align", "span", "text")
 
@@ -107,10 +113,11 @@ class Reference(Record):
 
 
 class Option(Record):
-    """One option: all its spellings (dash included), its argument's placeholder and what is said of it.
+    """One option: all its spellings (dash included), its argument's placeholder and what is said of
+    it.
 
-    `default` applies when the option is not given, `assumed` when it is given without its optional argument.
-    `bare` are the spellings that take no argument though another one does.
+    `default` applies when the option is not given, `assumed` when it is given without its optional
+    argument. `bare` are the spellings that take no argument though another one does.
     """
 
     flags: list[str]
@@ -133,7 +140,9 @@ class Example(Record):
 
 
 class Subcommand(Record):
-    """A word that a program takes as its command, what is said of it, and how it is written with what it takes."""
+    """A word that a program takes as its command, what is said of it, and how it is written with
+    what it takes.
+    """
 
     name: str
     text: str = ""
@@ -143,9 +152,10 @@ class Subcommand(Record):
 class Document:
     """One text of one source.
 
-    `names` are all names its NAME line gives, `name` the first; `summary` what that line says of them.
-    Options, examples, synopsis and see-also are read out of the blocks when first asked for, by `read_fact`: a document
-    as its reader made it has none, one that a source hands out has them (see dowsing.facts).
+    `names` are all names its NAME line gives, `name` the first; `summary` what that line says of
+    them. Options, examples, synopsis and see-also are read out of the blocks when first asked for,
+    by `read_fact`: a document as its reader made it has none, one that a source hands out has them
+    (see dowsing.facts).
     """
 
     def __init__(
@@ -195,7 +205,9 @@ class Document:
 
     @property
     def brief_options(self) -> list[Option]:
-        """The options without what their texts tell of values, which takes longer to find out than all the rest."""
+        """The options without what their texts tell of values, which takes longer to find out than
+        all the rest.
+        """
         return self._fact("brief_options") if "options" not in self._facts else self.options
 
     @property
@@ -252,7 +264,9 @@ def replace_texts(blocks: list[Block], change: Callable[[str], str]) -> None:
 
 
 def document_text(sections: list[Section], marked: bool = False) -> str:
-    """All words of the sections, titles included, one text a line; without marks, if they are not wanted."""
+    """All words of the sections, titles included, one text a line; without marks, if they are not
+    wanted.
+    """
     out: list[str] = []
     for section in sections:
         out.append(section.title)

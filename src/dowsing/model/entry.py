@@ -8,7 +8,9 @@ from dowsing.model.record import Record
 
 
 class EntryKind(StrEnum):
-    """What an entry is; the values are those of the JSON contract, in the order in which they are offered."""
+    """What an entry is; the values are those of the JSON contract, in the order in which they are
+    offered.
+    """
 
     COMMAND = "command"
     SUBCOMMAND = "subcommand"
@@ -23,7 +25,9 @@ class EntryKind(StrEnum):
 
 
 class SourceName(StrEnum):
-    """Where documentation comes from; the values are those that people type and of the JSON contract."""
+    """Where documentation comes from; the values are those that people type and of the JSON
+    contract.
+    """
 
     BUILTIN = "builtin"  # a shell's own help
     SHELL_MANUAL = "shell-manual"  # the entry in the shell's manual
@@ -57,7 +61,9 @@ class Entry(Record):
 
 
 class Match(Record):
-    """An entry that words were found in: its number, how well (smaller is better) and what ranking needs."""
+    """An entry that words were found in: its number, how well (smaller is better) and what ranking
+    needs.
+    """
 
     number: int
     score: float
@@ -67,16 +73,28 @@ class Match(Record):
 
 
 class Candidate:
-    """What ranking looks at of an entry that words brought up. No record, for a search makes hundreds of them."""
+    """What ranking looks at of an entry that words brought up. No record, for a search makes
+    hundreds of them.
+    """
 
     __slots__ = ("family", "name", "number", "section", "summary")
 
-    def __init__(self, number: int, name: str, section: str, family: str | None, summary: str) -> None:
-        self.number, self.name, self.section, self.family, self.summary = number, name, section, family, summary
+    def __init__(
+        self, number: int, name: str, section: str, family: str | None, summary: str
+    ) -> None:
+        self.number, self.name, self.section, self.family, self.summary = (
+            number,
+            name,
+            section,
+            family,
+            summary,
+        )
 
 
 class ShellRow(Record):
-    """What a shell says of one of its names. `manual`: the pages of its manual; `text`: its help, "" without."""
+    """What a shell says of one of its names. `manual`: the pages of its manual; `text`: its help,
+    "" without.
+    """
 
     shell: str
     path: str

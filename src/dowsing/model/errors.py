@@ -1,4 +1,5 @@
-"""Everything that the program raises on purpose. The message of each is one line that a user can be told.
+"""Everything that the program raises on purpose. The message of each is one line that a user can be
+told.
 
     Trouble
     ├── Failure            a command cannot give its answer
@@ -28,8 +29,8 @@ class Trouble(Exception):
 class Failure(Trouble):
     """A command cannot give its answer.
 
-    `says` is one line that says what to do; `status` the exit status: 1 nothing found, 2 wrong usage, 3 a
-    needed file or program cannot be used. `nearest` are names that may have been meant.
+    `says` is one line that says what to do; `status` the exit status: 1 nothing found, 2 wrong
+    usage, 3 a needed file or program cannot be used. `nearest` are names that may have been meant.
     """
 
     def __init__(self, says: str, status: int = 1, nearest: list[str] | None = None) -> None:
@@ -79,7 +80,9 @@ class EmptyScope(Trouble):
 
 
 class UnknownPart(Trouble):
-    """There is no such part; `says` completes a sentence that begins with the name, `titles` are what there is."""
+    """There is no such part; `says` completes a sentence that begins with the name, `titles` are
+    what there is.
+    """
 
     def __init__(self, says: str, titles: list[str]) -> None:
         super().__init__(says)

@@ -1,8 +1,8 @@
 """Marked text: the inline text of documents as one string with style marks in it.
 
-A paragraph is one `str`. Where its style changes it holds one of the mark characters below (C0 controls,
-which no cleaned document text contains), so that joining, splitting and measuring text stay plain string
-work. `spans()` gives the styled pieces, `plain()` the bare text.
+A paragraph is one `str`. Where its style changes it holds one of the mark characters below (C0
+controls, which no cleaned document text contains), so that joining, splitting and measuring text
+stay plain string work. `spans()` gives the styled pieces, `plain()` the bare text.
 """
 
 from __future__ import annotations
@@ -27,8 +27,8 @@ STYLES = {BOLD: "bold", ITALIC: "italic", BOLD_ITALIC: "bold italic", CODE: "cod
 _MARKS = "\x0e[^\x0f]*\x0f|[\x01-\x08\x0e-\x1b]"
 _PIECES = "(\x0e[^\x0f]*\x0f|[\x01-\x05\x11])"
 
-#: One run of text in one style. `style` is a value of STYLES; `link` is None, a name such as `tar(1)`,
-#: or an address with its scheme.
+#: One run of text in one style. `style` is a value of STYLES; `link` is None, a name such as
+#: `tar(1)`, or an address with its scheme.
 Span = namedtuple("Span", "text style link")
 
 _WITHOUT_MARKS = dict.fromkeys((*range(1, 9), *range(14, 28)))
@@ -36,11 +36,13 @@ _MARK_CHARACTERS = tuple(chr(code) for code in _WITHOUT_MARKS)
 _WITHOUT_CONTROLS = dict.fromkeys((*range(9), *range(11, 32), 127))
 
 
-#: What reorders, hides or breaks what is shown though it is no control character: directional marks, embeddings,
-#: overrides and isolates (Unicode 9), line and paragraph separators, the byte order mark, annotations, tags, and
-#: surrogates (which stand for bytes of a path that are no UTF-8).
+#: What reorders, hides or breaks what is shown though it is no control character: directional
+#: marks, embeddings, overrides and isolates (Unicode 9), line and paragraph separators, the byte
+#: order mark, annotations, tags, and surrogates (which stand for bytes of a path that are no
+#: UTF-8).
 _INVISIBLE = (
-    "\u061c\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u206f\ufeff\ufff9-\ufffb\U000e0000-\U000e007f\ud800-\udfff"
+    "\u061c\u200e\u200f\u2028\u2029\u202a-\u202e\u2066-\u206f\ufeff\ufff9-\ufffb"
+    "\U000e0000-\U000e007f\ud800-\udfff"
 )
 
 
@@ -67,7 +69,9 @@ def plain(text: str) -> str:
         return re.sub(_MARKS, "", text).replace("\xa0", " ")
     if text.isascii():
         return text.translate(_WITHOUT_MARKS)
-    for mark in _MARK_CHARACTERS:  # quicker than a regular expression, and these are rarely all there
+    for (
+        mark
+    ) in _MARK_CHARACTERS:  # quicker than a regular expression, and these are rarely all there
         if mark in text:
             text = text.replace(mark, "")
     return text.replace("\xa0", " ")
@@ -77,25 +81,33 @@ def clean(text: str) -> str:
     """`text` without control characters and directional overrides; tab and newline stay."""
     if text.isascii():
         return text.translate(_WITHOUT_CONTROLS)
-    if text.replace("\n", "").replace("\t", "").isprintable():  # much quicker than looking for what is not
+    if (
+        text.replace("\n", "").replace("\t", "").isprintable()
+    ):  # much quicker than looking for what is not
         return text
     return _unsafe().sub("", text)
 
 
 def clean_line(text: str) -> str:
-    """`text` as one line that is safe to print: control characters become `?`, whitespace a space."""
+    """`text` as one line that is safe to print: control characters become `?`, whitespace a
+    space.
+    """
     if text.isprintable():
         return text
     return _unsafe().sub("?", text.replace("\n", " ").replace("\t", " "))
 
 
 def printable_marked(text: str) -> str:
-    """Marked text as it may leave the program: only marks, tab and newline stay of control characters."""
+    """Marked text as it may leave the program: only marks, tab and newline stay of control
+    characters.
+    """
     return _unsafe_beside_marks().sub("", text)
 
 
 def escaped(text: str) -> str:
-    """A text that must be seen as it is, such as a kept line: unsafe characters as `\\x1b`, `\\u202e`, a tab as `\\t`."""
+    """A text that must be seen as it is, such as a kept line: unsafe characters as `\\x1b`,
+    `\\u202e`, a tab as `\\t`.
+    """
     if text.isprintable():
         return text
     return _unsafe().sub(_escape, text).replace("\t", "\\t").replace("\n", "\\n")
@@ -114,7 +126,9 @@ def _escape(match: re.Match[str]) -> str:
 
 
 def json_escaped(text: str) -> str:
-    """JSON text in which nothing unsafe stands as itself: each such character as its `\\u` escape, so nothing is lost."""
+    """JSON text in which nothing unsafe stands as itself: each such character as its `\\u` escape,
+    so nothing is lost.
+    """
     if text.isascii() or text.replace("\n", "").isprintable():
         return text.replace("\x7f", "\\u007f")
     return _unsafe().sub(_json_escape, text)
@@ -134,8 +148,13 @@ def link(target: str, text: str) -> str:
 
 
 def leads_outside(target: str) -> bool:
-    """Whether a link's target is an address that an export may carry: of the web, of mail, of a file. No scripts."""
-    return target.partition(":")[0].lower() in ("http", "https", "mailto", "ftp", "file") and ":" in target
+    """Whether a link's target is an address that an export may carry: of the web, of mail, of a
+    file. No scripts.
+    """
+    return (
+        target.partition(":")[0].lower() in ("http", "https", "mailto", "ftp", "file")
+        and ":" in target
+    )
 
 
 def spans(text: str) -> Iterator[Span]:

@@ -27,7 +27,9 @@ class Name(Record):
 
 
 def section_rank(section: str) -> tuple[int, str]:
-    """Sorts sections by what a person at a prompt means first; suffixed ones after their section."""
+    """Sorts sections by what a person at a prompt means first; suffixed ones after their
+    section.
+    """
     base = section if section in SECTION_ORDER else section[:1]
     place = SECTION_ORDER.index(base) if base in SECTION_ORDER else len(SECTION_ORDER)
     return place, section[len(base) :]
@@ -36,8 +38,9 @@ def section_rank(section: str) -> tuple[int, str]:
 def readings(words: list[str]) -> list[Name]:
     """The ways to take what was written as a name, the likeliest first.
 
-    `printf(3)` and `3 printf` say their section; `printf.3` may, if no name has the dot in it; several words
-    are a command and its subcommands, whose pages are named with `-` or `_` between them.
+    `printf(3)` and `3 printf` say their section; `printf.3` may, if no name has the dot in it;
+    several words are a command and its subcommands, whose pages are named with `-` or `_` between
+    them.
     """
     words = [word.strip() for word in words if word.strip()]
     text = " ".join(" ".join(words).split())
@@ -66,5 +69,7 @@ def _spellings(parts: list[str], section: str) -> list[Name]:
 
 
 def is_plausible(text: str) -> bool:
-    """Whether the text can be a name at all: not empty, no control characters, no path, not too long."""
+    """Whether the text can be a name at all: not empty, no control characters, no path, not too
+    long.
+    """
     return bool(text.strip()) and len(text) <= 255 and text.isprintable() and "/" not in text

@@ -1,7 +1,8 @@
-"""Which of the words that there are is written most like a given one: one measure for all who offer nearest ones.
+"""Which of the words that there are is written most like a given one: one measure for all who offer
+nearest ones.
 
-The measure is the optimal string alignment distance (insert, delete, change a letter, swap two neighbours), as a share of
-the longer word, from 0 to 1 for the same.
+The measure is the optimal string alignment distance (insert, delete, change a letter, swap two
+neighbours), as a share of the longer word, from 0 to 1 for the same.
 """
 
 from __future__ import annotations
@@ -17,7 +18,9 @@ LONGEST = 80  # characters of a word that are compared
 
 
 class Near(Record):
-    """A word that is like the one that was looked for. `place`: its place among those that it was looked for in."""
+    """A word that is like the one that was looked for. `place`: its place among those that it was
+    looked for in.
+    """
 
     word: str
     likeness: float
@@ -29,7 +32,9 @@ def nearest(word: str, choices: Sequence[str], count: int = 3, least: float = LE
     import warnings
 
     with warnings.catch_warnings():
-        warnings.simplefilter("ignore")  # a library that another one could be quicker with says so on stderr
+        warnings.simplefilter(
+            "ignore"
+        )  # a library that another one could be quicker with says so on stderr
         from rapidfuzz import distance, process
 
     scorer = distance.OSA.normalized_similarity
@@ -37,13 +42,17 @@ def nearest(word: str, choices: Sequence[str], count: int = 3, least: float = LE
     return [Near(choice, likeness, place) for choice, likeness, place in found]
 
 
-def nearest_words(word: str, choices: Sequence[str], count: int = 3, least: float = LEAST) -> list[str]:
+def nearest_words(
+    word: str, choices: Sequence[str], count: int = 3, least: float = LEAST
+) -> list[str]:
     """The same, the words alone."""
     return [near.word for near in nearest(word, choices, count, least)]
 
 
 def distance(one: str, other: str) -> int:
-    """How many letters have to be inserted, deleted, changed or swapped to make one word of another."""
+    """How many letters have to be inserted, deleted, changed or swapped to make one word of
+    another.
+    """
     from rapidfuzz.distance import OSA
 
     return OSA.distance(one, other)

@@ -1,7 +1,7 @@
 """Opening files that come from outside: a plain file or an error, never a wait.
 
-A FIFO, a socket or a device may be named like a page or like the settings; opening one would wait for somebody who
-writes to it, or act on the device. Used as `open(path, "rb", opener=plain_only)`.
+A FIFO, a socket or a device may be named like a page or like the settings; opening one would wait
+for somebody who writes to it, or act on the device. Used as `open(path, "rb", opener=plain_only)`.
 """
 
 from __future__ import annotations
@@ -12,7 +12,9 @@ import stat
 
 
 def plain_only(path: str, flags: int) -> int:
-    """An opener for `open`. Raises OSError (IsADirectoryError for a folder) if `path` is no plain file."""
+    """An opener for `open`. Raises OSError (IsADirectoryError for a folder) if `path` is no plain
+    file.
+    """
     _check(os.stat(path).st_mode, path)
     # the file may have changed places since: not to wait, and to look again at what was opened
     descriptor = os.open(path, flags | getattr(os, "O_NONBLOCK", 0) | getattr(os, "O_CLOEXEC", 0))

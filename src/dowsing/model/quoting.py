@@ -1,4 +1,6 @@
-"""Words as a shell of the POSIX kind reads them (POSIX.1-2017, XCU 2.2): quoting values, and reading what is typed."""
+"""Words as a shell of the POSIX kind reads them (POSIX.1-2017, XCU 2.2): quoting values, and
+reading what is typed.
+"""
 
 from __future__ import annotations
 
@@ -15,28 +17,36 @@ _PIECE = rf"({_SEGMENT})|('[^']*\Z|\"[^\"]*\Z)|([^'\"]+|(?s:.))"
 def quoted(text: str) -> str:
     """The text as a word that a shell takes literally, in quotes whatever is in it.
 
-    A quote within is written `'\\''` and not as the standard library does (`'"'"'`): lines within lines stay readable.
+    A quote within is written `'\\''` and not as the standard library does (`'"'"'`): lines within
+    lines stay readable.
     """
     return "'" + text.replace("'", "'\\''") + "'"
 
 
 def word(text: str) -> str:
-    """The text as a word that a shell takes literally: as it is where nothing in it means anything, else in quotes."""
+    """The text as a word that a shell takes literally: as it is where nothing in it means anything,
+    else in quotes.
+    """
     return text if re.match(_PLAIN, text) else quoted(text)
 
 
 def fish_quoted(text: str) -> str:
-    """The same for fish, in which a backslash within single quotes means something before a quote and another one."""
+    """The same for fish, in which a backslash within single quotes means something before a quote
+    and another one.
+    """
     return "'" + text.replace("\\", "\\\\").replace("'", "\\'") + "'"
 
 
 def is_quoted_word(text: str) -> bool:
-    """Whether the text is one word whose special characters are all in quotes; a home folder may stand before them."""
+    """Whether the text is one word whose special characters are all in quotes; a home folder may
+    stand before them.
+    """
     return any(quote in text for quote in "'\"") and re.match(_QUOTED_WORD, text) is not None
 
 
 def file_word(path: str) -> str:
-    """A path as a word that is exactly that file: nothing in it is taken for a pattern, an option or a home folder.
+    """A path as a word that is exactly that file: nothing in it is taken for a pattern, an option
+    or a home folder.
 
     A path that begins with `~/` means the home folder.
     """
@@ -50,8 +60,8 @@ def file_word(path: str) -> str:
 def value_word(value: str, *, with_patterns: bool = False) -> str:
     """A value that was typed as one word of a shell.
 
-    What is quoted already stays as it is; a variable by itself, a home folder and, `with_patterns`, patterns of names are
-    left to the shell.
+    What is quoted already stays as it is; a variable by itself, a home folder and, `with_patterns`,
+    patterns of names are left to the shell.
     """
     if is_quoted_word(value):
         return value
@@ -59,13 +69,19 @@ def value_word(value: str, *, with_patterns: bool = False) -> str:
         return f'"{value}"'
     if re.fullmatch(r"~[\w-]*(?:/[\w@%+=:,./-]*)?", value):
         return value
-    if with_patterns and re.fullmatch(r"[\w@%+=:,./*?~\[\]-]+", value) and re.search(r"[*?\[]", value):
+    if (
+        with_patterns
+        and re.fullmatch(r"[\w@%+=:,./*?~\[\]-]+", value)
+        and re.search(r"[*?\[]", value)
+    ):
         return value
     return word(value)
 
 
 def bare(word: str) -> str:
-    """What a typed word stands for as far as its quotes tell; a quote that is still open ends with the word."""
+    """What a typed word stands for as far as its quotes tell; a quote that is still open ends with
+    the word.
+    """
     if "'" not in word and '"' not in word:
         return word
     return "".join(_bare_piece(*match.groups()) for match in re.finditer(_PIECE, word))
@@ -83,5 +99,10 @@ def _bare_piece(whole: str | None, unended: str | None, plain: str | None) -> st
 
 
 def items(text: str) -> list[tuple[int, str]]:
-    """The words of what is typed, each with its quotes and where it begins. A quote left open goes to the end."""
-    return [(match.start(), match[0]) for match in re.finditer(rf"(?:{_SEGMENT}|'[^']*\Z|\"[^\"]*\Z|[^\s])+", text)]
+    """The words of what is typed, each with its quotes and where it begins. A quote left open goes
+    to the end.
+    """
+    return [
+        (match.start(), match[0])
+        for match in re.finditer(rf"(?:{_SEGMENT}|'[^']*\Z|\"[^\"]*\Z|[^\s])+", text)
+    ]

@@ -1,9 +1,9 @@
 """Frozen records for answers.
 
 The standard library's dataclasses cost more to import than a whole look-up may take (see
-docs/decisions/records.md), so answer objects derive from this small base instead: fields are the annotations,
-class attributes are defaults, instances are immutable, comparable and dumpable. Type checkers see a
-dataclass.
+docs/decisions/records.md), so answer objects derive from this small base instead: fields are the
+annotations, class attributes are defaults, instances are immutable, comparable and dumpable. Type
+checkers see a dataclass.
 """
 
 from __future__ import annotations
@@ -38,7 +38,9 @@ class Record:
             state.update(named)
             if len(values) > len(self._fields) or len(state) != len(self._fields):
                 wrong = set(state) ^ set(self._fields)
-                raise TypeError(f"{type(self).__name__}: missing or unknown: {', '.join(sorted(wrong))}")
+                raise TypeError(
+                    f"{type(self).__name__}: missing or unknown: {', '.join(sorted(wrong))}"
+                )
 
     def __setattr__(self, name: str, value: object) -> None:
         raise AttributeError(f"{type(self).__name__} is immutable")

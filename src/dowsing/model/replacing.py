@@ -11,8 +11,8 @@ def replace_text(path: str, text: str, *, lasting: bool = True) -> None:
 
     `lasting`: it is on the disk when this returns, as the user's own files are to be.
 
-    A link stays one: the file that it leads to is replaced. Lone surrogates are the bytes that they stand for.
-    Raises OSError; the old file is then as it was, and nothing is left beside it.
+    A link stays one: the file that it leads to is replaced. Lone surrogates are the bytes that they
+    stand for. Raises OSError; the old file is then as it was, and nothing is left beside it.
     """
     target = os.path.realpath(path)
     new = f"{target}.{os.getpid()}.new"

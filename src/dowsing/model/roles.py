@@ -6,7 +6,9 @@ from enum import StrEnum
 
 
 class Role(StrEnum):
-    """The role of a piece, or of what may come next in a line; the values are those of the JSON contract."""
+    """The role of a piece, or of what may come next in a line; the values are those of the JSON
+    contract.
+    """
 
     COMMAND = "command"
     SUBCOMMAND = "subcommand"

@@ -1,4 +1,6 @@
-"""What the program says of its own accord, as codes: the words are made by the renderers (render/phrases.py)."""
+"""What the program says of its own accord, as codes: the words are made by the renderers
+(render/phrases.py).
+"""
 
 from __future__ import annotations
 
@@ -12,7 +14,9 @@ class Code(Enum):
 
 
 class Told(Record):
-    """A saying: which it is, and what goes into it, in order: words of the user, of a page or of this machine, or sayings."""
+    """A saying: which it is, and what goes into it, in order: words of the user, of a page or of
+    this machine, or sayings.
+    """
 
     code: Code
     arguments: tuple[str | Told, ...] = ()

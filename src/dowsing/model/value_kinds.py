@@ -1,4 +1,5 @@
-"""The kinds of values: how each is recognised by the words of a placeholder, and what cannot be of it.
+"""The kinds of values: how each is recognised by the words of a placeholder, and what cannot be of
+it.
 
 A kind is a class here, in the order in which they are tried. What this machine has of a kind is in
 machine/known_values.py, the words for a kind and for what is wrong in render/phrases.py.
@@ -44,7 +45,8 @@ FILE_KINDS = frozenset((ValueKind.FILE, ValueKind.FOLDER, ValueKind.PATH))
 HIGHEST_PORT = 65_535
 HIGHEST_SIGNAL = 192  # 64 signals, and as many again for statuses of what they ended
 SIGNALS = (
-    "HUP INT QUIT ILL TRAP ABRT BUS FPE KILL USR1 SEGV USR2 PIPE ALRM TERM STKFLT CHLD CONT STOP TSTP TTIN TTOU URG "
+    "HUP INT QUIT ILL TRAP ABRT BUS FPE KILL USR1 SEGV USR2 PIPE ALRM TERM STKFLT CHLD CONT STOP "
+    "TSTP TTIN TTOU URG "
     "XCPU XFSZ VTALRM PROF WINCH IO PWR SYS POLL IOT CLD UNUSED EXIT ERR DEBUG RETURN"
 ).split()
 
@@ -69,7 +71,9 @@ class Kind:
     words = ""
 
     def check(self, value: str, says: str) -> WrongValue | None:
-        """Why `value` cannot be of the kind, in every reading; `says` is the text of the option that takes it."""
+        """Why `value` cannot be of the kind, in every reading; `says` is the text of the option
+        that takes it.
+        """
         return None
 
     def is_meant(self, placeholder: str, says: str) -> bool:
@@ -111,7 +115,11 @@ class SignalKind(Kind):
             return WrongValue.NO_SIGNAL_NUMBER if int(value) > HIGHEST_SIGNAL else None
         name = value.upper().removeprefix("SIG")
         real_time = name.startswith("RT")
-        return None if name in SIGNALS or real_time or not value.isalnum() else WrongValue.NO_SIGNAL_NAME
+        return (
+            None
+            if name in SIGNALS or real_time or not value.isalnum()
+            else WrongValue.NO_SIGNAL_NAME
+        )
 
     def is_meant(self, placeholder: str, says: str) -> bool:
         return "/" not in placeholder
@@ -120,14 +128,19 @@ class SignalKind(Kind):
 class ModeKind(Kind):
     kind = ValueKind.MODE
     words = "mode modes umask perms permissions"
-    _VALUE = r"[-+=/]?[0-7]{1,5}\Z|(?:[ugoa]*[-+=](?:[rwxXst]*|[ugo]))+(?:,[ugoa]*(?:[-+=](?:[rwxXst]*|[ugo]))+)*\Z"
+    _VALUE = (
+        r"[-+=/]?[0-7]{1,5}\Z|(?:[ugoa]*[-+=](?:[rwxXst]*"
+        r"|[ugo]))+(?:,[ugoa]*(?:[-+=](?:[rwxXst]*|[ugo]))+)*\Z"
+    )
     _ABOUT = r"\bpermission bits|\bchmod\b|\boctal\b|\bfile mode\b|\bmode bits|\bumask\b"
 
     def check(self, value: str, says: str) -> WrongValue | None:
         return None if re.match(self._VALUE, value) else WrongValue.NO_MODE
 
     def is_meant(self, placeholder: str, says: str) -> bool:
-        return re.search(self._ABOUT, says, re.IGNORECASE) is not None  # else it is a way of working
+        return (
+            re.search(self._ABOUT, says, re.IGNORECASE) is not None
+        )  # else it is a way of working
 
 
 class UserKind(Kind):
@@ -143,10 +156,12 @@ class GroupKind(Kind):
 class DurationKind(Kind):
     kind = ValueKind.DURATION
     words = (
-        "seconds secs sec duration hours minutes days weeks timeout interval delay milliseconds msec msecs ms "
-        "time_limit sleep_time"
+        "seconds secs sec duration hours minutes days weeks timeout interval delay milliseconds "
+        "msec msecs ms time_limit sleep_time"
     )
-    _VALUE = r"[-+]?(?:\d+(?:\.\d*)?|\.\d+)(?:[smhdwy]|ms|us|ns|sec|min|hours?|days?)?\Z|inf(?:inity)?\Z"
+    _VALUE = (
+        r"[-+]?(?:\d+(?:\.\d*)?|\.\d+)(?:[smhdwy]|ms|us|ns|sec|min|hours?|days?)?\Z|inf(?:inity)?\Z"
+    )
 
     def check(self, value: str, says: str) -> WrongValue | None:
         may_be = _has_digit(value) or re.match(self._VALUE, value, re.IGNORECASE)
@@ -175,9 +190,10 @@ class SizeKind(Kind):
 class NumberKind(Kind):
     kind = ValueKind.NUMBER
     words = (
-        "n num number count level width height depth int integer lines cols columns column pixels percent threads jobs "
-        "nn offset length nproc uint index fraction priority adjustment precision repeat nlines tries max min pid "
-        "pidlist # float factor maxval dpi megabytes retries hops"
+        "n num number count level width height depth int integer lines cols columns column pixels "
+        "percent threads jobs "
+        "nn offset length nproc uint index fraction priority adjustment precision repeat nlines "
+        "tries max min pid pidlist # float factor maxval dpi megabytes retries hops"
     )
     #: What a text says where names stand for numbers as well.
     _NAMED = r"\b(?:name|names|string|keyword|infinity|unlimited)\b|['\"‘“`](?:all|auto|none|max)"
@@ -207,8 +223,9 @@ class FolderKind(Kind):
 class FileKind(Kind):
     kind = ValueKind.FILE
     words = (
-        "file filename infile outfile files archive configfile output input image disk device dev source "
-        "stylefile logfile save-file lockfile rfile keyfile filenames fd database conffile patchfile jarfile output_file"
+        "file filename infile outfile files archive configfile output input image disk device dev "
+        "source stylefile logfile save-file lockfile rfile keyfile filenames fd database conffile "
+        "patchfile jarfile output_file"
     )
 
 
@@ -241,10 +258,27 @@ class ChoiceKind(Kind):
 KINDS: dict[ValueKind, Kind] = {
     made.kind: made
     for made in (
-        PortKind(), UrlKind(), HostKind(), AddressKind(), SignalKind(), ModeKind(), UserKind(), GroupKind(), DurationKind(), DateKind(), SizeKind(), NumberKind(),
-        FolderKind(), FileKind(), PathKind(), GlobKind(), PatternKind(), CommandKind(), ChoiceKind(),
+        PortKind(),
+        UrlKind(),
+        HostKind(),
+        AddressKind(),
+        SignalKind(),
+        ModeKind(),
+        UserKind(),
+        GroupKind(),
+        DurationKind(),
+        DateKind(),
+        SizeKind(),
+        NumberKind(),
+        FolderKind(),
+        FileKind(),
+        PathKind(),
+        GlobKind(),
+        PatternKind(),
+        CommandKind(),
+        ChoiceKind(),
     )
-}  # fmt: skip
+}
 _OF_WORD = {word: kind for kind, rules in KINDS.items() for word in rules.words.split()}
 _PARTS = re.compile(r"[^a-z#]+")
 _ENDINGS = {
@@ -275,11 +309,15 @@ def kind_of_placeholder(placeholder: str) -> ValueKind:
     parts = [part for part in _PARTS.split(low) if part]
     if "or" in parts:  # of several kinds
         return ValueKind.TEXT
-    return _of_parts(parts) or next((kind for end, kind in _ENDINGS.items() if low.endswith(end)), ValueKind.TEXT)
+    return _of_parts(parts) or next(
+        (kind for end, kind in _ENDINGS.items() if low.endswith(end)), ValueKind.TEXT
+    )
 
 
 def _of_parts(parts: list[str]) -> ValueKind | None:
-    """The kind that one of the words of a placeholder tells: the last says what it is, as in `block_size`."""
+    """The kind that one of the words of a placeholder tells: the last says what it is, as in
+    `block_size`.
+    """
     while len(parts) > 1 and parts[-1] in ("name", "names", "list", "spec"):
         parts.pop()
     if parts[:1] in (["num"], ["number"]) or (len(parts) == 2 and parts[0] in ("max", "min")):
@@ -301,7 +339,8 @@ def value_kind(placeholder: str, says: str = "", values: list[str] | None = None
 
 
 _RANGE = (
-    r"(?:between|from|in the range(?: of| from)?|range:?)\s+\[?(-?\d+)\s*(?:and|to|-|through|\.\.\.?|,)\s*(-?\d+)"
+    r"(?:between|from|in the range(?: of| from)?|range:?)\s+\[?(-?\d+)\s*(?:and|to|-|through"
+    r"|\.\.\.?|,)\s*(-?\d+)"
 )
 
 

@@ -20,7 +20,9 @@ GZIP, BZIP, XZ, ZSTD = b"\x1f\x8b", b"BZh", b"\xfd7zXZ\x00", b"\x28\xb5\x2f\xfd"
 SUFFIXES = (".gz", ".bz2", ".xz", ".zst", ".lzma", ".Z")
 
 #: Codecs of Python that are no encoding of a text file; some take for ever on a long one.
-_NO_CHARSETS = frozenset(("undefined", "punycode", "idna", "unicode_escape", "raw_unicode_escape", "utf_7"))
+_NO_CHARSETS = frozenset(
+    ("undefined", "punycode", "idna", "unicode_escape", "raw_unicode_escape", "utf_7")
+)
 _CODING = re.compile(rb"-\*-.*?coding:\s*([A-Za-z0-9_.-]+)")
 _OVERSTRIKE = re.compile("(.)\x08(.)")
 
@@ -33,16 +35,20 @@ def unpacked_name(name: str) -> str:
 
 
 def packed_or_not(path: str) -> str | None:
-    """The file of that path, or of that path with the ending of what packs it; None if there is none."""
-    return next((path + suffix for suffix in ("", *SUFFIXES) if os.path.isfile(path + suffix)), None)
+    """The file of that path, or of that path with the ending of what packs it; None if there is
+    none.
+    """
+    return next(
+        (path + suffix for suffix in ("", *SUFFIXES) if os.path.isfile(path + suffix)), None
+    )
 
 
 def read_bytes(path: str) -> bytes:
     """The uncompressed bytes of the file.
 
-    Raises Unreadable if the file is missing, forbidden, no plain file, damaged, too large or packed in a way that
-    nothing here can open. No more than MOST_BYTES are unpacked at any time, so that a small file cannot grow without
-    bounds.
+    Raises Unreadable if the file is missing, forbidden, no plain file, damaged, too large or packed
+    in a way that nothing here can open. No more than MOST_BYTES are unpacked at any time, so that a
+    small file cannot grow without bounds.
     """
     try:
         with open(path, "rb", opener=plain_only) as file:
@@ -78,8 +84,12 @@ def _unpacked(data: bytes, path: str) -> bytes:
     return data
 
 
-def _streams(data: bytes, magic: bytes, unpack: Callable[[bytes, int], tuple[bytes, bytes]]) -> bytes:
-    """All streams of a file one after another, as the packers themselves unpack it; what follows the last is padding."""
+def _streams(
+    data: bytes, magic: bytes, unpack: Callable[[bytes, int], tuple[bytes, bytes]]
+) -> bytes:
+    """All streams of a file one after another, as the packers themselves unpack it; what follows
+    the last is padding.
+    """
     done: list[bytes] = []
     left = MOST_BYTES
     while data:
@@ -87,7 +97,9 @@ def _streams(data: bytes, magic: bytes, unpack: Callable[[bytes, int], tuple[byt
         done.append(part)
         left -= len(part)
         if left < 0:
-            raise Unreadable(f"it is too large: it unpacks to more than {MOST_BYTES // 1024 // 1024} MB")
+            raise Unreadable(
+                f"it is too large: it unpacks to more than {MOST_BYTES // 1024 // 1024} MB"
+            )
         data = data.lstrip(b"\0")  # padding between streams
         if not data.startswith(magic):
             break
@@ -124,7 +136,9 @@ def _unxz(data: bytes, most: int) -> tuple[bytes, bytes]:
 
 
 def _unzstd(data: bytes, most: int) -> tuple[bytes, bytes]:
-    """This unpacker takes no bound, so it is given so little at a time that each step stays small."""
+    """This unpacker takes no bound, so it is given so little at a time that each step stays
+    small.
+    """
     import zstandard
 
     unpacker = zstandard.ZstdDecompressor(max_window_size=MOST_WINDOW).decompressobj()
@@ -182,5 +196,7 @@ def read_text(path: str) -> str:
 
 
 def is_formatted(text: str) -> bool:
-    """Whether the text is a page as a typewriter would print it (struck over for bold and underline)."""
+    """Whether the text is a page as a typewriter would print it (struck over for bold and
+    underline).
+    """
     return "\x08" in text and _OVERSTRIKE.search(text) is not None

@@ -43,7 +43,9 @@ class _Builder:
                 self.open[-1].append(indent)
                 self.open.append(indent.body)
             elif kind in ("bullet_list_open", "ordered_list_open"):
-                self.numbers.append(int(token.attrGet("start") or 1) if kind.startswith("ordered") else -1)
+                self.numbers.append(
+                    int(token.attrGet("start") or 1) if kind.startswith("ordered") else -1
+                )
                 self.begun = False
             elif kind in ("bullet_list_close", "ordered_list_close"):
                 self.numbers.pop()

@@ -24,9 +24,13 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
         entry.kind,
         "" if entry.section else "no manual page",
         f"package {entry.package}" if entry.package else "",
-        f"also {', '.join(entry.aliases[:4])}{' …' if len(entry.aliases) > 4 else ''}" if entry.aliases else "",
+        f"also {', '.join(entry.aliases[:4])}{' …' if len(entry.aliases) > 4 else ''}"
+        if entry.aliases
+        else "",
     ]
-    lines = title_lines(entry.label, clean_line(card.summary), [clean_line(f) for f in facts], width)
+    lines = title_lines(
+        entry.label, clean_line(card.summary), [clean_line(f) for f in facts], width
+    )
     if len(card.sources) > 1 or card.sources != ["manual"]:
         sources = f"from: {card.sources[0]}" + (
             f" · also in: {', '.join(card.sources[1:])}" if card.sources[1:] else ""
@@ -38,10 +42,16 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
             form = [*form[:MOST_FORM], " " * (INDENT + 4) + "…"]
         lines += ["", *form]
         if card.forms_in_all > 1:
-            more = f"… {card.forms_in_all} forms: {program} read {typed(card.typed)} --part synopsis"
+            more = (
+                f"… {card.forms_in_all} forms: {program} read {typed(card.typed)} --part synopsis"
+            )
             lines.append(f"{FAINT}{' ' * INDENT}{more}")
     if card.options:
-        count = f" ({len(card.options)} of {card.options_in_all})" if card.options_in_all > len(card.options) else ""
+        count = (
+            f" ({len(card.options)} of {card.options_in_all})"
+            if card.options_in_all > len(card.options)
+            else ""
+        )
         lines += ["", f"{HEADING}OPTIONS{count}", *option_lines(card.options, width)]
     if card.examples:
         lines += ["", f"{HEADING}EXAMPLES"]
@@ -57,7 +67,9 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
     if card.others:
         lines += ["", f"{HEADING}ALSO NAMED {clean_line(entry.name)}"]
         for other in card.others[:4]:
-            lines += wrap(f"{BOLD}{other.label}{ROMAN}  {clean_line(other.summary)}", width, INDENT, 4)
+            lines += wrap(
+                f"{BOLD}{other.label}{ROMAN}  {clean_line(other.summary)}", width, INDENT, 4
+            )
     lines += ["", *(f"{FAINT}{line}" for line in _next(card, width, program))]
     return lines
 
@@ -93,7 +105,10 @@ def option_lines(options: list[Option], width: int, sentences: int = 1) -> list[
         size = display_width(label)
         if size <= column:
             body = wrap(text, width, indent)
-            lines += [" " * INDENT + label + " " * (column + 2 - size) + body[0][indent:], *body[1:]]
+            lines += [
+                " " * INDENT + label + " " * (column + 2 - size) + body[0][indent:],
+                *body[1:],
+            ]
         else:
             lines += wrap(label, width, INDENT, 2)
             lines += wrap(text, width, indent) if text else []

@@ -10,7 +10,9 @@ def display_width(text: str) -> int:
     text = plain(text)
     if text.isascii():
         return len(text)
-    if not any(char > "\u02ff" and not "\u2010" <= char <= "\u2027" and _is_unusual(char) for char in text):
+    if not any(
+        char > "\u02ff" and not "\u2010" <= char <= "\u2027" and _is_unusual(char) for char in text
+    ):
         return len(text)
     from wcwidth import wcswidth
 
@@ -19,10 +21,16 @@ def display_width(text: str) -> int:
 
 
 def _is_unusual(char: str) -> bool:
-    """Whether a character takes no column or two; only then is the table of widths worth its import."""
+    """Whether a character takes no column or two; only then is the table of widths worth its
+    import.
+    """
     import unicodedata
 
-    return unicodedata.east_asian_width(char) in "WF" or unicodedata.category(char) in ("Mn", "Me", "Cf")
+    return unicodedata.east_asian_width(char) in "WF" or unicodedata.category(char) in (
+        "Mn",
+        "Me",
+        "Cf",
+    )
 
 
 def fit(text: str, width: int) -> str:

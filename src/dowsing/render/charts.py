@@ -33,21 +33,28 @@ def draw(found: Audit, path: str) -> None:
     rows = math.ceil(len(lines) / columns)
     longest = max((len(line.name) for line in lines), default=4)
     panel = 0.9 + 0.085 * min(longest, 24) + 0.26 * len(found.sources)
-    figure = Figure(figsize=(max(panel * columns, 7.5), 3.6 + 0.19 * rows), dpi=110, layout="constrained")
+    figure = Figure(
+        figsize=(max(panel * columns, 7.5), 3.6 + 0.19 * rows), dpi=110, layout="constrained"
+    )
     grid = figure.add_gridspec(2, columns, height_ratios=[2.0, max(0.19 * rows, 1.0)])
     _bars(figure.add_subplot(grid[0, :]), found)
     for n in range(columns):
-        _panel(figure.add_subplot(grid[1, n]), lines[n * rows : (n + 1) * rows], found.sources, rows)
+        _panel(
+            figure.add_subplot(grid[1, n]), lines[n * rows : (n + 1) * rows], found.sources, rows
+        )
     left = f", the first {len(lines)}" if len(found.lines) > len(lines) else ""
-    figure.suptitle(f"Documentation of {_title(found)}: {len(found.lines)} names{left}", fontsize=13)
+    figure.suptitle(
+        f"Documentation of {_title(found)}: {len(found.lines)} names{left}", fontsize=13
+    )
     figure.savefig(path)
 
 
 def _title(found: Audit) -> str:
     scope = found.scope
-    return {"shell": f"the builtins and keywords of {scope.name}", "path": "the commands on PATH"}.get(
-        scope.kind, f"the {scope.kind} {scope.name}"
-    )
+    return {
+        "shell": f"the builtins and keywords of {scope.name}",
+        "path": "the commands on PATH",
+    }.get(scope.kind, f"the {scope.kind} {scope.name}")
 
 
 def _bars(axes, found: Audit) -> None:  # type: ignore[no-untyped-def]
@@ -88,13 +95,21 @@ def _panel(axes, lines: list, sources: list[str], rows: int) -> None:  # type: i
     colours = {True: THERE, False: ABSENT, None: UNASKED}
     for y, line in enumerate(lines):
         for x, source in enumerate(sources):
-            axes.add_patch(Rectangle((x + 0.06, y + 0.08), 0.88, 0.84, color=colours[line.sources[source]], lw=0))
+            axes.add_patch(
+                Rectangle(
+                    (x + 0.06, y + 0.08), 0.88, 0.84, color=colours[line.sources[source]], lw=0
+                )
+            )
     axes.set_xlim(0, len(sources))
     axes.set_ylim(rows, 0)
-    axes.set_xticks([x + 0.5 for x in range(len(sources))], sources, rotation=60, ha="left", fontsize=8)
+    axes.set_xticks(
+        [x + 0.5 for x in range(len(sources))], sources, rotation=60, ha="left", fontsize=8
+    )
     axes.xaxis.tick_top()
     names = [line.name if len(line.name) < 25 else line.name[:23] + "…" for line in lines]
-    axes.set_yticks([y + 0.5 for y in range(len(lines))], [_literal(name) for name in names], fontsize=8)
+    axes.set_yticks(
+        [y + 0.5 for y in range(len(lines))], [_literal(name) for name in names], fontsize=8
+    )
     axes.tick_params(length=0)
     for spine in axes.spines.values():
         spine.set_visible(False)

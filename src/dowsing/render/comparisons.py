@@ -34,12 +34,16 @@ def source_lines(name: str, runs: str, rows: list[SourceRow], width: int) -> lis
         first = row.present and row.source not in numbered
         numbered.add(row.source if first else "")
         number = f"{there.index(row.source) + 1}  " if first else "   "
-        start = f"{number}{style}{row.source:<{column}}{ROMAN if style else ''}  {mark:<5} {counts}  "
+        start = (
+            f"{number}{style}{row.source:<{column}}{ROMAN if style else ''}  {mark:<5} {counts}  "
+        )
         lines += _row(start, indent, _where(row), width)
     return lines
 
 
-def next_lines(name: str, rows: list[SourceRow], width: int, program: str, order: tuple[str, ...]) -> list[str]:
+def next_lines(
+    name: str, rows: list[SourceRow], width: int, program: str, order: tuple[str, ...]
+) -> list[str]:
     """How to go on from the table. `order`: the sources as they answer for what would run."""
     there = list(dict.fromkeys(row.source for row in rows if row.present))
     shown = typed(name)

@@ -16,15 +16,21 @@ INDENT = 3
 WIDEST_LABEL = 30
 
 
-def group_lines(entry: Entry, written: str, groups: list[RelatedGroup], width: int, program: str) -> list[str]:
-    """Each group under its reason: number, label and summary in columns. `written`: the name as it means the entry."""
+def group_lines(
+    entry: Entry, written: str, groups: list[RelatedGroup], width: int, program: str
+) -> list[str]:
+    """Each group under its reason: number, label and summary in columns. `written`: the name as it
+    means the entry.
+    """
     lines = title_lines(clean_line(entry.label), clean_line(entry.summary), [], width)
     labels = [clean_line(other.label) for group in groups for other in group.entries]
     column = min(max((display_width(label) for label in labels), default=0), WIDEST_LABEL)
     indent = max(INDENT, len(str(len(labels))) + 2)
     number = 0
     for group in groups:
-        count = f" ({len(group.entries)} of {group.total})" if group.total > len(group.entries) else ""
+        count = (
+            f" ({len(group.entries)} of {group.total})" if group.total > len(group.entries) else ""
+        )
         lines += ["", f"{HEADING}{clean_line(group.why).upper()}{count}"]
         for other in group.entries:
             number += 1
@@ -52,9 +58,12 @@ class Counted(Record):
     equal: list[str] = []  # noqa: RUF012 - a record is immutable
 
 
-def count_lines(what: str, counts: list[Counted], limit: int, width: int, example: str) -> list[str]:
-    """Words with numbers and counts, the most frequent first: a line each with the words that mean the same, or in
-    columns."""
+def count_lines(
+    what: str, counts: list[Counted], limit: int, width: int, example: str
+) -> list[str]:
+    """Words with numbers and counts, the most frequent first: a line each with the words that mean
+    the same, or in columns.
+    """
     shown = [Counted(clean_line(one.word), one.count, one.equal) for one in counts[:limit]]
     number = len(str(shown[0].count))
     place = max(len(str(len(shown))), INDENT - 2)
@@ -66,14 +75,21 @@ def count_lines(what: str, counts: list[Counted], limit: int, width: int, exampl
         indent = margin + widest + 2 + number + 2
         for n, one in enumerate(shown, 1):
             body = wrap(", ".join(one.equal), width, indent)
-            lines += [f"{_counted(n, place, one, widest, number)}  {body[0].lstrip(' ')}".rstrip(), *body[1:]]
+            lines += [
+                f"{_counted(n, place, one, widest, number)}  {body[0].lstrip(' ')}".rstrip(),
+                *body[1:],
+            ]
     else:
         columns = max(1, (width + 3) // (margin + widest + 2 + number + 3))
         rows = -(-len(shown) // columns)
         cells = [_counted(n, place, one, widest, number) for n, one in enumerate(shown, 1)]
         lines += ["   ".join(cells[row::rows]) for row in range(rows)]
     more = [f"--limit {len(counts)} shows all"] if len(counts) > limit else []
-    return [*lines, "", *(f"{FAINT}{line}" for line in wrap(unbroken([*more, f"next: {example}"]), width))]
+    return [
+        *lines,
+        "",
+        *(f"{FAINT}{line}" for line in wrap(unbroken([*more, f"next: {example}"]), width)),
+    ]
 
 
 def _counted(place: int, places: int, one: Counted, widest: int, counts: int) -> str:

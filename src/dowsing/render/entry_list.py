@@ -21,10 +21,13 @@ NARROWEST_SUMMARY = 24
 MARKED = 0.5  # how much a word counts for the one searched for, at least, to be marked
 
 
-def hit_lines(found: SearchAnswer, width: int, program: str, more: list[Hint], rich: bool, why: bool) -> list[str]:
+def hit_lines(
+    found: SearchAnswer, width: int, program: str, more: list[Hint], rich: bool, why: bool
+) -> list[str]:
     """Numbered hits with their summaries, what was loosened, and how to go on.
 
-    `rich`: kind and package of each hit, with the words that were found marked. `why`: the reasons under each.
+    `rich`: kind and package of each hit, with the words that were found marked. `why`: the reasons
+    under each.
     """
     lines: list[str] = []
     relaxed = relaxed_words(found)
@@ -52,7 +55,9 @@ def hit_lines(found: SearchAnswer, width: int, program: str, more: list[Hint], r
         if why:
             lines += [
                 f"{FAINT}{line}"
-                for line in wrap("; ".join([f"{hit.score:.1f}", *score_words(hit.breakdown)]), width, indent)
+                for line in wrap(
+                    "; ".join([f"{hit.score:.1f}", *score_words(hit.breakdown)]), width, indent
+                )
             ]
     return lines + [f"{FAINT}{line}" for line in _next(found, width, program, more)]
 
@@ -63,7 +68,11 @@ def _tail(hit: Hit, rich: bool) -> str:
     if rich:
         kind = "" if hit.entry.kind in (EntryKind.COMMAND, EntryKind.OTHER) else hit.entry.kind
         told = " · ".join(part for part in (kind, hit.entry.package or "") if part)
-        tail += f"  {FAINT}{clean_line(told)}{ROMAN}".replace(" ·", "\xa0·").replace("· ", "·\xa0") if told else ""
+        tail += (
+            f"  {FAINT}{clean_line(told)}{ROMAN}".replace(" ·", "\xa0·").replace("· ", "·\xa0")
+            if told
+            else ""
+        )
     if hit.folded:
         tail += f"  {FAINT}… and {hit.folded} more in this family{ROMAN}"
     return tail
@@ -75,14 +84,18 @@ def _marker(found: SearchAnswer) -> Callable[[str], str]:
 
     from dowsing.knowledge.stems import stem, stems
 
-    wanted = {variant for term in found.terms for variant, weight in term.variants if weight >= MARKED}
+    wanted = {
+        variant for term in found.terms for variant, weight in term.variants if weight >= MARKED
+    }
     wanted |= {one for term in found.terms for one in stems(term.word)}
     wanted |= set(stems(found.query.filters.takes))
 
     def marked(text: str) -> str:
         return re.sub(
             r"[^\W_]+",
-            lambda match: f"{ITALIC}{match[0]}{ROMAN}" if stem(match[0].casefold()) in wanted else match[0],
+            lambda match: (
+                f"{ITALIC}{match[0]}{ROMAN}" if stem(match[0].casefold()) in wanted else match[0]
+            ),
             clean_line(text),
         )
 
@@ -116,4 +129,6 @@ def _shortest(found: SearchAnswer, name: str) -> str:
     """The name, with its section where a name alone means another entry."""
     first = found.hits[0].entry
     same = [hit for hit in found.hits if hit.entry.name == name]
-    return first.label if len(same) > 1 or first.section[:1] not in ("1", "8", "6", "b", "") else name
+    return (
+        first.label if len(same) > 1 or first.section[:1] not in ("1", "8", "6", "b", "") else name
+    )

@@ -26,7 +26,9 @@ _TITLES = {
 }
 
 
-def expected_lines(found: Next, width: int, program: str, limit: int, seen: bool = False) -> list[str]:
+def expected_lines(
+    found: Next, width: int, program: str, limit: int, seen: bool = False
+) -> list[str]:
     """The line, whether it can be run, and what may come, what must come first.
 
     `seen`: the line stands just above, so that it is shown only to mark a mistake in it.
@@ -36,14 +38,19 @@ def expected_lines(found: Next, width: int, program: str, limit: int, seen: bool
         problem = found.problem
         mistakes = [(problem.start, problem.end, words(problem.reason), problem.nearest)]
     lines = (
-        marked_lines(found.line[: found.at], mistakes, width) if found.line.strip() and (mistakes or not seen) else []
+        marked_lines(found.line[: found.at], mistakes, width)
+        if found.line.strip() and (mistakes or not seen)
+        else []
     )
     lines += [f"{FAINT}{line}" for line in wrap(_status(found), width, INDENT)]
     for what in dict.fromkeys(one.what for one in found.expects):
         group = [one for one in found.expects if one.what == what]
         lines += ["", f"{HEADING}{_title(what, group)}", *_group(group, width, limit)]
         if len(group) > limit:
-            lines.append(f"{FAINT}{' ' * INDENT}… and {len(group) - limit} more: {_more(found, group, program)}")
+            lines.append(
+                f"{FAINT}{' ' * INDENT}… and {len(group) - limit} more: "
+                f"{_more(found, group, program)}"
+            )
     if not found.expects and found.problem is None:
         lines.append(f"{FAINT}   nothing is known of what may come here")
     return lines
@@ -84,7 +91,10 @@ def _group(group: list[Expected], width: int, limit: int) -> list[str]:
         body = wrap(clean_line(brief(one.says or words(one.meaning))), width, indent)[:2]
         size = display_width(label)
         if size <= column:
-            lines += [" " * INDENT + label + " " * (column + 2 - size) + body[0][indent:], *body[1:]]
+            lines += [
+                " " * INDENT + label + " " * (column + 2 - size) + body[0][indent:],
+                *body[1:],
+            ]
         else:
             lines += [" " * INDENT + label, *body]
     return lines
@@ -106,7 +116,9 @@ def _wanted(one: Expected, width: int, limit: int) -> list[str]:
     """A value or an operand: its name and kind, what is said of it, and those there are."""
     kind = KINDS.get(one.kind, "")
     limits = f"from {one.range[0]} to {one.range[1]}" if one.range else ""
-    told = ", ".join(part for part in (kind, limits, "" if one.required else "may be left out") if part)
+    told = ", ".join(
+        part for part in (kind, limits, "" if one.required else "may be left out") if part
+    )
     head = f"{BOLD}{clean_line(one.placeholder)}{ROMAN}" + (f"  {told}" if told else "")
     lines = [" " * INDENT + head]
     if one.says or one.meaning:

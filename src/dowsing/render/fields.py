@@ -22,7 +22,9 @@ def field_says(field: Field) -> str:
 
 
 def facts_of(sheet: Sheet, field: Field) -> str:
-    """What kind of value a field takes, its range, its default, and what it may not be without, in one line."""
+    """What kind of value a field takes, its range, its default, and what it may not be without, in
+    one line.
+    """
     told = []
     if not field.takes:
         told.append("on or off" if not field.repeats else "on or off, may be repeated")
@@ -77,7 +79,11 @@ def _told(field: Field, document: Document | None, width: int) -> list[str]:
         if blocks:
             return block_lines(blocks, width, 0)
     own = wrap(clean_line(field_says(field)), width) if field_says(field) else []
-    if document is not None and field.what in (FieldKind.OPERAND, FieldKind.COLUMN) and len(field.placeholder) > 1:
+    if (
+        document is not None
+        and field.what in (FieldKind.OPERAND, FieldKind.COLUMN)
+        and len(field.placeholder) > 1
+    ):
         around = section_lines(passages_with(document, field.placeholder), width)
         if around:
             return [*own, *([""] if own else []), *around]

@@ -29,14 +29,26 @@ def syntax_lines(syntax: Syntax, entry: Entry, width: int, program: str) -> list
     for form in syntax.forms:
         number += not form.defines
         title = f"WHERE {form.defines} IS" if form.defines else f"FORM {number}"
-        lines += ["", f"{HEADING}{title}", *wrap(groups_kept(clean_line(form.line)), width, INDENT, 4), ""]
+        lines += [
+            "",
+            f"{HEADING}{title}",
+            *wrap(groups_kept(clean_line(form.line)), width, INDENT, 4),
+            "",
+        ]
         if form.problem:
-            lines += [f"{FAINT}{line}" for line in wrap(f"as far as it can be read: {form.problem}", width, INDENT)]
+            lines += [
+                f"{FAINT}{line}"
+                for line in wrap(f"as far as it can be read: {form.problem}", width, INDENT)
+            ]
         lines += _rows(form, told, width)
     lines += _together(syntax, width)
     name = typed(entry.name)
     steps = unbroken([f"{program} options {name}", f"{program} card {name}"])
-    return [*lines, "", *(f"{FAINT}{line}" for line in wrap(f"From {syntax.page}. Next: {steps}", width))]
+    return [
+        *lines,
+        "",
+        *(f"{FAINT}{line}" for line in wrap(f"From {syntax.page}. Next: {steps}", width)),
+    ]
 
 
 def _rows(form: Spelled, told: set[str], width: int) -> list[str]:
@@ -45,7 +57,11 @@ def _rows(form: Spelled, told: set[str], width: int) -> list[str]:
     def walk(parts: list[FormPart], depth: int, chosen: bool = False) -> None:
         for part in parts:
             if part.what in (ElementKind.GROUP, ElementKind.CHOICE):
-                count = f"one of {len(part.elements)}" if part.what == ElementKind.CHOICE else "together"
+                count = (
+                    f"one of {len(part.elements)}"
+                    if part.what == ElementKind.CHOICE
+                    else "together"
+                )
                 rows.append((depth, f"{ITALIC}{count}{ROMAN}", _duty(part)))
                 walk(part.elements, depth + 1, part.what == ElementKind.CHOICE)
             elif part.what != ElementKind.COMMAND or depth:
@@ -85,7 +101,9 @@ def _duty(part: FormPart) -> str:
 
 
 def _says(part: FormPart, told: set[str], chosen: bool) -> str:
-    """Whether it must be given, its kind, and what is said of it: at its first place in full. `chosen`: in a choice."""
+    """Whether it must be given, its kind, and what is said of it: at its first place in full.
+    `chosen`: in a choice.
+    """
     words = [] if chosen and part.required and not part.repeats else [_duty(part)]
     if _ANY.fullmatch(part.text):
         words.append("any of the options")
@@ -109,7 +127,9 @@ def _together(syntax: Syntax, width: int) -> list[str]:
     if syntax.apart:
         lines += ["", f"{HEADING}ONE OR THE OTHER"]
         for flags in syntax.apart:
-            lines += wrap(" or ".join(f"{BOLD}{clean_line(flag)}{ROMAN}" for flag in flags), width, INDENT, 2)
+            lines += wrap(
+                " or ".join(f"{BOLD}{clean_line(flag)}{ROMAN}" for flag in flags), width, INDENT, 2
+            )
     by_form: dict[str, list[str]] = {}
     for flag, forms in syntax.own.items():
         by_form.setdefault(", ".join(map(str, dict.fromkeys(forms))), []).append(flag)

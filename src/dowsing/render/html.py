@@ -9,10 +9,12 @@ from dowsing.model.markup import leads_outside, plain, spans
 
 _STYLE = """
 :root { color-scheme: light dark; }
-body { font: 16px/1.5 system-ui, sans-serif; max-width: 62rem; margin: 0 auto; padding: 1rem 1.5rem 4rem;
+body { font: 16px/1.5 system-ui, sans-serif; max-width: 62rem; margin: 0 auto;
+  padding: 1rem 1.5rem 4rem;
        display: grid; grid-template-columns: 14rem 1fr; gap: 0 2.5rem; }
 header { grid-column: 1 / -1; border-bottom: 1px solid #8886; margin-bottom: 1rem; }
-nav { position: sticky; top: 1rem; align-self: start; font-size: .9rem; max-height: 90vh; overflow: auto; }
+nav { position: sticky; top: 1rem; align-self: start; font-size: .9rem; max-height: 90vh;
+  overflow: auto; }
 nav a { display: block; padding: .1rem 0; text-decoration: none; } nav a.sub { padding-left: 1rem; }
 main { min-width: 0; } h2 { font-size: 1.15rem; margin: 1.8rem 0 .4rem; }
 h3 { font-size: 1rem; margin: 1.2rem 0 .3rem; }
@@ -40,7 +42,8 @@ def document_html(document: Document) -> str:
     facts = [document.source, document.package or "", document.date]
     lines = " · ".join(escape(fact) for fact in facts if fact)
     return (
-        f'<!DOCTYPE html>\n<html lang="{escape(document.language.replace("_", "-") or "en")}">\n<head>\n'
+        "<!DOCTYPE html>\n<html "
+        f'lang="{escape(document.language.replace("_", "-") or "en")}">\n<head>\n'
         f'<meta charset="utf-8">\n<meta name="viewport" content="width=device-width">\n'
         f"<title>{escape(document.label)}</title>\n<style>{_STYLE}</style>\n</head>\n<body>\n"
         f"<header><h1>{escape(document.label)}</h1><p>{escape(document.summary)}</p>"

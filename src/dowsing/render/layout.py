@@ -39,7 +39,11 @@ def block_lines(blocks: list[Block], width: int, indent: int) -> list[str]:
     bare_tag = False
     column = _tag_column(blocks, width - indent)
     for n, block in enumerate(blocks):
-        if n and not (isinstance(block, Item) and isinstance(blocks[n - 1], Item) and (block.compact or bare_tag)):
+        if n and not (
+            isinstance(block, Item)
+            and isinstance(blocks[n - 1], Item)
+            and (block.compact or bare_tag)
+        ):
             lines.append("")
         bare_tag = isinstance(block, Item) and not block.body
         if isinstance(block, Paragraph):
@@ -67,7 +71,9 @@ def _only_items(block: Indent) -> bool:
 
 
 def _tag_column(blocks: list[Block], room: int) -> int:
-    """How far the text of items that stand in two columns is set in: so that most tags fit, and the text does."""
+    """How far the text of items that stand in two columns is set in: so that most tags fit, and the
+    text does.
+    """
     sizes = sorted(display_width(b.tag) for b in blocks if isinstance(b, Item) and b.beside)
     if not sizes:
         return STEP
@@ -85,10 +91,18 @@ def item_lines(item: Item, width: int, indent: int, column: int = STEP) -> list[
     if not tag:
         return body
     tags = tag.split("\n")
-    heads = wrap(tag, width, indent, 2) if size > width - indent else close_styles([" " * indent + t for t in tags])
+    heads = (
+        wrap(tag, width, indent, 2)
+        if size > width - indent
+        else close_styles([" " * indent + t for t in tags])
+    )
     if not body:
         return heads
-    fits = display_width(tags[-1]) < step and len(heads) == len(tags) and not isinstance(item.body[0], Literal)
+    fits = (
+        display_width(tags[-1]) < step
+        and len(heads) == len(tags)
+        and not isinstance(item.body[0], Literal)
+    )
     if fits or (item.bullet and len(heads) == 1):
         gap = max(indent + step - display_width(heads[-1]), 1)
         return [*heads[:-1], heads[-1] + " " * gap + body[0].lstrip(" "), *body[1:]]

@@ -35,7 +35,12 @@ def problem_json(problem: LineProblem | None) -> dict[str, object] | None:
     """The problem of a line."""
     if problem is None:
         return None
-    return {"start": problem.start, "end": problem.end, "says": words(problem.reason), "nearest": problem.nearest}
+    return {
+        "start": problem.start,
+        "end": problem.end,
+        "says": words(problem.reason),
+        "nearest": problem.nearest,
+    }
 
 
 def unpicked_json(found: Unpicked) -> dict[str, object]:

@@ -1,4 +1,6 @@
-"""One sentence for a whole line, made from its pieces: what it does, to what, and where the output goes."""
+"""One sentence for a whole line, made from its pieces: what it does, to what, and where the output
+goes.
+"""
 
 from __future__ import annotations
 
@@ -16,9 +18,13 @@ _NAMED_KINDS = FILE_KINDS | {ValueKind.URL, ValueKind.HOST, ValueKind.PATTERN, V
 #: Operands that are lines of their own.
 _LINES = (Manner.SHELL_LINE, Manner.LATER_LINE)
 #: Titles of sections whose options say what is done, of which one is given.
-_OPERATION = re.compile(r"\boperations?\b|\bmodes?\b|\bactions?\b|\bfunctions?\b|\bcommands?\b", re.IGNORECASE)
+_OPERATION = re.compile(
+    r"\boperations?\b|\bmodes?\b|\bactions?\b|\bfunctions?\b|\bcommands?\b", re.IGNORECASE
+)
 #: First words of option texts that tell about the option itself, not about what is done.
-_ABOUT = frozenset("use specify set same like if do give be show enable disable turn make select allow".split())
+_ABOUT = frozenset(
+    "use specify set same like if do give be show enable disable turn make select allow".split()
+)
 
 
 def sentence(found: Unpicked) -> str:
@@ -54,9 +60,13 @@ class _Teller:
                 n = end
                 continue
             if piece.text == "[[":
-                end = next((m for m in range(n, len(pieces)) if pieces[m].text == "]]"), len(pieces) - 1)
+                end = next(
+                    (m for m in range(n, len(pieces)) if pieces[m].text == "]]"), len(pieces) - 1
+                )
                 joint = joint.replace("if this succeeds: ", "if ")
-                parts.append(f"{joint}the test {' '.join(p.text for p in pieces[n + 1 : end])} holds")
+                parts.append(
+                    f"{joint}the test {' '.join(p.text for p in pieces[n + 1 : end])} holds"
+                )
                 joint, n = ", then ", end + 1
                 continue
             if piece.role in (Role.OPERATOR, Role.KEYWORD):
@@ -77,20 +87,33 @@ class _Teller:
         depth = command.depth
         own = [piece for piece in pieces[1:] if piece.depth == depth]
         inner = next(
-            (n for n, piece in enumerate(pieces) if n and piece.role == Role.COMMAND and piece.depth == depth + 1),
+            (
+                n
+                for n, piece in enumerate(pieces)
+                if n and piece.role == Role.COMMAND and piece.depth == depth + 1
+            ),
             None,
         )
-        in_value = any(piece.inside and piece.role in (Role.SUBSTITUTION, Role.OPERAND) for piece in own)
+        in_value = any(
+            piece.inside and piece.role in (Role.SUBSTITUTION, Role.OPERAND) for piece in own
+        )
         does = self.does(command, own)
         if inner is not None and not in_value:
             return f"{does}{_objects(own, command)} – {self.clause(pieces[inner:])}"
         if inner is not None and any(_is(p, *_LINES) for p in own):
-            return f"{does}{_objects([p for p in own if not p.inside], command)} – {self.line(pieces[inner:], depth + 1)}"
+            return (
+                f"{does}{_objects([p for p in own if not p.inside], command)} – "
+                f"{self.line(pieces[inner:], depth + 1)}"
+            )
         return does + _objects(own, command)
 
     def does(self, command: Piece, own: list[Piece]) -> str:
-        """The verb phrase: of a subcommand, of the command's summary, or of the first option that says what is done."""
-        name = " ".join([os.path.basename(command.text), *(p.text for p in own if p.role == Role.SUBCOMMAND)])
+        """The verb phrase: of a subcommand, of the command's summary, or of the first option that
+        says what is done.
+        """
+        name = " ".join(
+            [os.path.basename(command.text), *(p.text for p in own if p.role == Role.SUBCOMMAND)]
+        )
         said = [p.says for p in own if p.role == Role.SUBCOMMAND and p.says]
         summary = _phrase(said[-1] if said else command.says or words(command.meaning))
         if summary and self.is_verb(summary):
@@ -156,9 +179,9 @@ def _joint(pieces: list[Piece], n: int, joint: str) -> str:
 def _phrase(text: str) -> str:
     """The first clause of a text, its first letter small."""
     text = re.sub(r"\s*\([^()]*\)", "", " ".join(text.split()))
-    text = re.split(r"(?<=[\w)])[.;:](?:\s|\Z)|, (?:which|so that|but|instead|unless)\b| – ", text, maxsplit=1)[
-        0
-    ].strip()
+    text = re.split(
+        r"(?<=[\w)])[.;:](?:\s|\Z)|, (?:which|so that|but|instead|unless)\b| – ", text, maxsplit=1
+    )[0].strip()
     if len(text) > 90:
         text = text[:90].rpartition(" ")[0] + " …"
     first = text.split(" ")[0]
@@ -168,7 +191,9 @@ def _phrase(text: str) -> str:
 def _objects(own: list[Piece], command: Piece) -> str:
     """What it is done to: the operands, and what options name."""
     operands = [
-        p.text for p in own if p.role == Role.OPERAND and not p.problem and not _is(p, Manner.SCRIPT_ARGUMENT)
+        p.text
+        for p in own
+        if p.role == Role.OPERAND and not p.problem and not _is(p, Manner.SCRIPT_ARGUMENT)
     ]
     operands += [p.text for p in own if p.role == Role.SUBSTITUTION]
     named: list[str] = []
@@ -180,13 +205,19 @@ def _objects(own: list[Piece], command: Piece) -> str:
             and piece.kind in _NAMED_KINDS
             and piece.value != "-"
         ):
-            label = next((flag.lstrip("-") for flag in piece.flags or [] if flag.startswith("--")), "")
+            label = next(
+                (flag.lstrip("-") for flag in piece.flags or [] if flag.startswith("--")), ""
+            )
             label = label or piece.text.lstrip("-")
             named.append(f"{label.replace('-', ' ')} {piece.value}")
     if command.text in ("[", "test"):
         named, operands = (
             [],
-            [p.text for p in own if p.role in (Role.OPTION, Role.VALUE, Role.OPERAND) or p.role == Role.OPERATOR],
+            [
+                p.text
+                for p in own
+                if p.role in (Role.OPTION, Role.VALUE, Role.OPERAND) or p.role == Role.OPERATOR
+            ],
         )
         operands = [" ".join(operands).removesuffix(" ]")]
     return (f": {_listed(operands)}" if operands and any(operands) else "") + (

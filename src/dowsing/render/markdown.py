@@ -16,7 +16,9 @@ def document_markdown(document: Document) -> str:
     parts = [f"# {document.label}", document.summary]
     for section in document.sections:
         if section.title:
-            parts.append("#" * min(section.level + 1, 6) + " " + _SPECIAL.sub(r"\\\1", section.title))
+            parts.append(
+                "#" * min(section.level + 1, 6) + " " + _SPECIAL.sub(r"\\\1", section.title)
+            )
         parts += _blocks(section.blocks)
     return "\n\n".join(part for part in parts if part) + "\n"
 
@@ -62,7 +64,10 @@ def _blocks(blocks: list[Block], indent: str = "") -> list[str]:
                 first = inner[0].lstrip() if inner else ""
                 parts += [f"{indent}{head} {first}", *inner[1:]]
             else:
-                parts += [f"{indent}- " + _inline(block.tag).replace("\n", f"  \n{indent}  "), *inner]
+                parts += [
+                    f"{indent}- " + _inline(block.tag).replace("\n", f"  \n{indent}  "),
+                    *inner,
+                ]
         else:
             parts.append(_set_in(_table(block), indent))
     return parts

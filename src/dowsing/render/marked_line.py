@@ -12,7 +12,9 @@ Mistake = tuple[int, int, str, list[str]]
 
 
 def marked_lines(line: str, mistakes: list[Mistake], width: int) -> list[str]:
-    """The line, and under each mistake a caret and the reason. A long line is shown around each mistake."""
+    """The line, and under each mistake a caret and the reason. A long line is shown around each
+    mistake.
+    """
     lines: list[str] = []
     shown = line.rstrip("\n").replace("\t", " ")
     if display_width(clean_line(shown)) + INDENT <= width and "\n" not in shown:
@@ -40,7 +42,9 @@ def _under(text: str, offset: int, mistake: Mistake, width: int) -> list[str]:
     start, end = max(start - offset, 0), max(end - offset, 0)
     before = INDENT + display_width(clean_line(text[:start]))
     size = max(display_width(clean_line(text[start : min(end, len(text))])), 1)
-    reason = clean_line(says) + (f"; nearest: {', '.join(clean_line(one) for one in nearest)}" if nearest else "")
+    reason = clean_line(says) + (
+        f"; nearest: {', '.join(clean_line(one) for one in nearest)}" if nearest else ""
+    )
     carets = " " * before + BOLD_ITALIC + "^" * size + ROMAN
     if before + size + 1 + display_width(reason) <= width:
         return [f"{carets} {reason}"]

@@ -18,7 +18,9 @@ FEW = 12  # so many are shown with their whole texts
 def table_of_options(
     table: Options, label: str, asked: list[str], width: int, program: str, entry: Entry
 ) -> list[str]:
-    """The options by the sections of their text: whole texts for a few that were asked for, else a line each."""
+    """The options by the sections of their text: whole texts for a few that were asked for, else a
+    line each.
+    """
     count = f"{len(table.options)} of {table.total} options" if asked else f"{table.total} options"
     about = f" for {clean_line(' '.join(asked))}" if asked else ""
     lines = [f"{BOLD}{label}{ROMAN}  {count}{about}"]
@@ -46,7 +48,9 @@ def _plain(option: Listed) -> Option:
 
 
 def _notes(option: Listed) -> list[str]:
-    """What a line of the table says besides the text: the default and the values, where the first sentence has them not."""
+    """What a line of the table says besides the text: the default and the values, where the first
+    sentence has them not.
+    """
     notes = []
     first = option.text.split(". ")[0]
     if option.values and not all(value in first for value in option.values[:3]):
@@ -58,7 +62,12 @@ def _notes(option: Listed) -> list[str]:
 
 
 def _whole(option: Listed, width: int) -> list[str]:
-    lines = wrap(flags_text(Option(option.flags, option.argument, option.argument_optional)), width, INDENT, 2)
+    lines = wrap(
+        flags_text(Option(option.flags, option.argument, option.argument_optional)),
+        width,
+        INDENT,
+        2,
+    )
     for part in option.text.split("\n"):
         lines += wrap(clean_line(part), width, INDENT + 5) if part else []
     facts = []
@@ -75,7 +84,8 @@ def _whole(option: Listed, width: int) -> list[str]:
     if option.abbreviation:
         facts.append(f"may be shortened to {option.abbreviation}")
     return (
-        lines + [f"{FAINT}{line}" for line in wrap(clean_line(" · ".join(facts)), width, INDENT + 5)]
+        lines
+        + [f"{FAINT}{line}" for line in wrap(clean_line(" · ".join(facts)), width, INDENT + 5)]
         if facts
         else lines
     )
@@ -87,5 +97,8 @@ def _next(table: Options, asked: list[str], program: str, entry: Entry) -> str:
     steps += [f"{program} syntax {name}", f"{program} read {name} --part options"]
     above = ""
     if entry.kind == EntryKind.SUBCOMMAND and entry.family:
-        above = f"Options before the subcommand: {unbroken([f'{program} options {typed(entry.family)}'])}. "
+        above = (
+            "Options before the subcommand: "
+            f"{unbroken([f'{program} options {typed(entry.family)}'])}. "
+        )
     return f"From {table.page}. {above}Next: {unbroken(steps)}"

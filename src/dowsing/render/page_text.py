@@ -15,9 +15,17 @@ from dowsing.search.parts import PagePart
 MARGIN = 3
 
 
-def head_lines(document: Document, found: Lookup | None, width: int, others: list[str]) -> list[str]:
-    """Which text this is, where it is from, what else has the name, and which other sources have a text."""
-    facts = [_source_fact(document), f"package {document.package}" if document.package else "", document.date]
+def head_lines(
+    document: Document, found: Lookup | None, width: int, others: list[str]
+) -> list[str]:
+    """Which text this is, where it is from, what else has the name, and which other sources have a
+    text.
+    """
+    facts = [
+        _source_fact(document),
+        f"package {document.package}" if document.package else "",
+        document.date,
+    ]
     if document.language:
         facts.insert(1, f"language {document.language}")
     facts.append(clean_line(document.path))
@@ -28,7 +36,9 @@ def head_lines(document: Document, found: Lookup | None, width: int, others: lis
     if also:
         lines += [f"{FAINT}{line}" for line in wrap(f"also: {', '.join(also)}", width)]
     if others:
-        lines += [f"{FAINT}{line}" for line in wrap(f"other sources (--from): {', '.join(others)}", width)]
+        lines += [
+            f"{FAINT}{line}" for line in wrap(f"other sources (--from): {', '.join(others)}", width)
+        ]
     return lines
 
 
@@ -48,7 +58,12 @@ def _source_fact(document: Document) -> str:
 def whole_lines(document: Document, width: int) -> list[str]:
     """All sections."""
     sections = document.sections
-    if sections and sections[0].title.upper() in ("NAME", "NAMES") and len(sections) > 1 and document.summary:
+    if (
+        sections
+        and sections[0].title.upper() in ("NAME", "NAMES")
+        and len(sections) > 1
+        and document.summary
+    ):
         if len(document.names) < 2 and len(sections[0].blocks) < 2:
             sections = sections[1:]
     return section_lines(sections, width)
@@ -90,7 +105,9 @@ def brief_lines(document: Document, width: int) -> list[str]:
             texts: list[str] = []
             block_texts(section.blocks, texts)
             count = sum(len(text.split()) for text in texts)
-            lines.append(f"{' ' * (MARGIN + 2 * (section.level - 1))}{section.title}  ({count} words)")
+            lines.append(
+                f"{' ' * (MARGIN + 2 * (section.level - 1))}{section.title}  ({count} words)"
+            )
     return lines[1:] if lines[:1] == [""] else lines
 
 

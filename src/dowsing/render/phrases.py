@@ -1,4 +1,6 @@
-"""The words for what the program says of its own accord: a sentence, or a part of one, for each code."""
+"""The words for what the program says of its own accord: a sentence, or a part of one, for each
+code.
+"""
 
 from __future__ import annotations
 
@@ -205,10 +207,16 @@ _BY_TEXT: dict[Code, dict[str, str]] = {
     Meaning.TEST: _TESTS,
     Meaning.BRACKET_TEST: _BRACKET_TESTS,
 }
-_STREAMS = {"": "what it prints", "1": "what it prints", "2": "its errors", "&": "what it prints and its errors"}
+_STREAMS = {
+    "": "what it prints",
+    "1": "what it prints",
+    "2": "its errors",
+    "&": "what it prints and its errors",
+}
 _PLURAL = ("2", "&")
 _STREAM_PLACES = {"1": "where its output goes", "2": "where its errors go"}
-#: Targets of a redirection that are no files, with what is said where one thing goes there, and where several do.
+#: Targets of a redirection that are no files, with what is said where one thing goes there, and
+#: where several do.
 _TARGETS = {
     "/dev/null": ("is thrown away", "are thrown away"),
     "/dev/stderr": ("goes to the errors", "go to the errors"),

@@ -20,15 +20,30 @@ WIDEST_LABEL = 26
 MOST_SAID = 230
 
 KINDS = {
-    "file": "a file", "folder": "a folder", "path": "a path", "number": "a number", "size": "a size",
-    "duration": "a time", "date": "a date", "user": "a user", "group": "a group", "host": "a host",
-    "address": "an address", "port": "a port", "url": "an address of the web", "pattern": "a pattern",
-    "glob": "a pattern of names", "signal": "a signal", "mode": "permissions", "command": "a command",
-}  # fmt: skip
+    "file": "a file",
+    "folder": "a folder",
+    "path": "a path",
+    "number": "a number",
+    "size": "a size",
+    "duration": "a time",
+    "date": "a date",
+    "user": "a user",
+    "group": "a group",
+    "host": "a host",
+    "address": "an address",
+    "port": "a port",
+    "url": "an address of the web",
+    "pattern": "a pattern",
+    "glob": "a pattern of names",
+    "signal": "a signal",
+    "mode": "permissions",
+    "command": "a command",
+}
 
 
 def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False) -> list[str]:
-    """The line with its mistakes marked, the sentence, the pieces with what they mean, what changes, how to go on.
+    """The line with its mistakes marked, the sentence, the pieces with what they mean, what
+    changes, how to go on.
 
     `seen`: the line stands just above, so that it is shown only to mark a mistake in it.
     """
@@ -42,7 +57,12 @@ def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False
     if found.changes:
         lines += ["", f"{HEADING}CHANGES"]
         for effect in found.changes:
-            lines += wrap(f"{BOLD}{clean_line(effect.words)}{ROMAN}: {clean_line(done_by(effect))}", width, INDENT, 2)
+            lines += wrap(
+                f"{BOLD}{clean_line(effect.words)}{ROMAN}: {clean_line(done_by(effect))}",
+                width,
+                INDENT,
+                2,
+            )
     lines += ["", *(f"{FAINT}{line}" for line in _next(found, width, program))]
     return lines
 
@@ -76,7 +96,11 @@ def _rows(pieces: list[Piece]) -> list[_Row]:
     while n < len(pieces):
         piece = pieces[n]
         n += 1
-        label = f"{BOLD}{clean_line(piece.text)}{ROMAN}" if piece.role != Role.OPERAND else clean_line(piece.text)
+        label = (
+            f"{BOLD}{clean_line(piece.text)}{ROMAN}"
+            if piece.role != Role.OPERAND
+            else clean_line(piece.text)
+        )
         says = _says(piece)
         parts = list(piece.parts)
         if piece.role == Role.OPTION and piece.value is not None:
@@ -94,7 +118,9 @@ def _rows(pieces: list[Piece]) -> list[_Row]:
             value = " ".join(one.text for one in follows) if follows else piece.value
             attached = bool(piece.word) and not follows
             if value and (follows or attached) and piece.kind != "command":
-                joint = "=" if attached and piece.text.startswith("--") else ("" if attached else " ")
+                joint = (
+                    "=" if attached and piece.text.startswith("--") else ("" if attached else " ")
+                )
                 if attached and clean_line(piece.text).endswith(value):
                     joint = value = ""
                 label += f"{joint}{ITALIC}{clean_line(_short(value))}{ROMAN}" if value else ""
@@ -110,7 +136,9 @@ def says_of(piece: Piece) -> str:
 
 
 def manner_of(piece: Piece) -> str:
-    """What else is told of what a piece is: the name that a form has for it, or how it came to be that."""
+    """What else is told of what a piece is: the name that a form has for it, or how it came to be
+    that.
+    """
     return words(piece.manner) or piece.what
 
 
@@ -149,7 +177,11 @@ def _says(piece: Piece) -> str:
         notes = "" if _is(piece, Manner.NO_DASH) else manner_of(piece)
         is_long = piece.text.startswith("--")
         head = f"{BOLD}{long}{ROMAN}: " if long and not is_long and not notes else ""
-        if is_long and piece.text.startswith("--no-") and "--" + piece.text[5:] in (piece.flags or []):
+        if (
+            is_long
+            and piece.text.startswith("--no-")
+            and "--" + piece.text[5:] in (piece.flags or [])
+        ):
             head = "the contrary of: "
         return (
             f"{head}{said}" + (f"  ({clean_line(notes)})" if notes else "")
@@ -193,13 +225,21 @@ def _table(rows: list[_Row], width: int) -> list[str]:
         else:
             lines += [*wrap(label, width, INDENT + 2 * min(depth, 6), 2), *(body if text else [])]
         for part, meaning in parts:
-            lines += wrap(f"{CODE}{clean_line(part)}{ROMAN}  {clean_line(meaning)}", width, indent, 4)
+            lines += wrap(
+                f"{CODE}{clean_line(part)}{ROMAN}  {clean_line(meaning)}", width, indent, 4
+            )
     return lines
 
 
 def _next(found: Unpicked, width: int, program: str) -> list[str]:
     pages = list(dict.fromkeys(piece.page for piece in found.pieces if piece.page))
     names = [page.partition("(")[0] for page in pages if page.endswith(")")]
-    steps = [f"{program} options {typed(names[-1])}", f"{program} syntax {typed(names[-1])}"] if names else []
+    steps = (
+        [f"{program} options {typed(names[-1])}", f"{program} syntax {typed(names[-1])}"]
+        if names
+        else []
+    )
     told = f"From {', '.join(pages[:6])}{' …' if len(pages) > 6 else ''}. " if pages else ""
-    return wrap(told + (f"Next: {unbroken(steps)}" if steps else ""), width) if told or steps else []
+    return (
+        wrap(told + (f"Next: {unbroken(steps)}" if steps else ""), width) if told or steps else []
+    )

@@ -18,7 +18,9 @@ def progress_lines(
 ) -> list[str]:
     """What was read of all, and of each package and family, numbered, with bars."""
     per_cent = f"{100 * done / total:.0f} %" if total else ""
-    lines = title_lines("read", f"{done} of {total} entries that a stroll picks from, {per_cent}", [], width)
+    lines = title_lines(
+        "read", f"{done} of {total} entries that a stroll picks from, {per_cent}", [], width
+    )
     shown = {by: found[:limit] for by, found in groups.items()}
     everything = [one for found in shown.values() for one in found]
     if not everything:
@@ -39,14 +41,17 @@ def progress_lines(
             style = BOLD if one.read else ""
             count = f"{one.read} of {one.total}"
             lines.append(
-                f"{number:>{places}}  {style}{name}{ROMAN if style else ''}  {_bar(one, bar)}  {count:>{counts}}"
+                f"{number:>{places}}  {style}{name}{ROMAN if style else ''}  {_bar(one, bar)}  "
+                f"{count:>{counts}}"
             )
     steps = [f"{program} stroll", f"{program} take 1 strolls there"]
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap("next: " + unbroken(steps), width))]
 
 
 def _bar(share: Share, width: int) -> str:
-    """A bar of full and empty parts; what was begun is never shown as nothing, what is not done never as all."""
+    """A bar of full and empty parts; what was begun is never shown as nothing, what is not done
+    never as all.
+    """
     full = round(width * share.read / share.total) if share.total else 0
     if share.read:
         full = max(full, 1)

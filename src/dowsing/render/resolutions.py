@@ -19,7 +19,9 @@ MOST_FILES = 12
 
 
 def resolution_lines(found: Resolution, width: int, program: str) -> list[str]:
-    """What runs first, each candidate with where it comes from, and the files that belong to the name."""
+    """What runs first, each candidate with where it comes from, and the files that belong to the
+    name.
+    """
     name = clean_line(found.name)
     first = found.candidates[0] if found.candidates else None
     lines = title_lines(name, _runs(first), [], width)
@@ -42,14 +44,19 @@ def resolution_lines(found: Resolution, width: int, program: str) -> list[str]:
 
 
 def _document_lines(documents: list[tuple[str, str]], width: int) -> list[str]:
-    """A line for each file; those of a package's folder together. Paths stay whole, to be copied."""
+    """A line for each file; those of a package's folder together. Paths stay whole, to be
+    copied.
+    """
     lines: list[str] = []
     folders: dict[str, list[str]] = {}
     for path, source in documents:
         if source != SourceName.PACKAGE:
             lines.append(f"{' ' * INDENT}{source:<{SOURCE}}{clean_line(path)}")
             continue
-        above = next((folder for folder in folders if path.startswith(folder + os.sep)), os.path.dirname(path))
+        above = next(
+            (folder for folder in folders if path.startswith(folder + os.sep)),
+            os.path.dirname(path),
+        )
         folders.setdefault(above, []).append(os.path.relpath(path, above))
     for folder, files in folders.items():
         more = f" and {len(files) - MOST_FILES} more" if len(files) > MOST_FILES else ""
@@ -61,7 +68,10 @@ def _document_lines(documents: list[tuple[str, str]], width: int) -> list[str]:
 def _more(count: int, program: str, name: str) -> list[str]:
     if count <= MOST_FILES:
         return []
-    return [f"{FAINT}{' ' * INDENT}… and {count - MOST_FILES} more: {program} resolve {typed(name)} --format json"]
+    return [
+        f"{FAINT}{' ' * INDENT}… and {count - MOST_FILES} more: {program} resolve {typed(name)} "
+        "--format json"
+    ]
 
 
 def _runs(first: Resolved | None) -> str:
@@ -94,7 +104,9 @@ def _candidate_lines(candidate: Resolved, number: int, width: int) -> list[str]:
     lines += [line for fact in facts if fact for line in wrap(fact, width, INDENT, 2)]
     if candidate.package and not candidate.same_as:
         package = candidate.package
-        head = " ".join(part for part in (package.name, package.version, f"({package.manager})") if part)
+        head = " ".join(
+            part for part in (package.name, package.version, f"({package.manager})") if part
+        )
         lines += wrap(f"package {clean_line(head)}", width, INDENT, 2)
         if package.home_page:
             lines += wrap(clean_line(package.home_page), width, INDENT, 2)

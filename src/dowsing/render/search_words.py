@@ -1,4 +1,6 @@
-"""What is told of a search: what was loosened to find something, and what the score of a hit is made of."""
+"""What is told of a search: what was loosened to find something, and what the score of a hit is
+made of.
+"""
 
 from __future__ import annotations
 

@@ -19,16 +19,24 @@ MOST_SAID = 400  # characters of a sentence that are shown again
 
 
 def task_lines(found: Task, width: int, program: str, height: int | None = None) -> list[str]:
-    """The lines with their numbers; what is open, what is dangerous, and whether the pages were found to agree.
+    """The lines with their numbers; what is open, what is dangerous, and whether the pages were
+    found to agree.
 
     The pieces of the first line stand below it. Where all of it would not fit on a terminal of so
-    many lines (`height`), the other answers are told in short, and only as many as there is room for.
+    many lines (`height`), the other answers are told in short, and only as many as there is room
+    for.
     """
     head = _understood(found, width)
     head += [] if not head else [""]
-    head += [*_answer_lines(1, found.answers[0], width), "", *piece_lines(_told_once(found.answers[0].pieces), width)]
+    head += [
+        *_answer_lines(1, found.answers[0], width),
+        "",
+        *piece_lines(_told_once(found.answers[0].pieces), width),
+    ]
     tail = ["", *(f"{FAINT}{line}" for line in wrap(_next(found, program), width))]
-    others = [["", *_answer_lines(number, one, width)] for number, one in enumerate(found.answers[1:], 2)]
+    others = [
+        ["", *_answer_lines(number, one, width)] for number, one in enumerate(found.answers[1:], 2)
+    ]
     if height is None or len(head) + sum(map(len, others)) + len(tail) < height:
         return [*head, *(line for one in others for line in one), *tail]
     room = height - len(head) - len(tail) - 3
@@ -36,7 +44,10 @@ def task_lines(found: Task, width: int, program: str, height: int | None = None)
     for number, one in enumerate(found.answers[1:], 2):
         short = _answer_lines(number, one, width, short=True)
         if len(short) > room:
-            more = f"… and {len(found.answers) - number + 1} more, with {program} take N or in a larger window"
+            more = (
+                f"… and {len(found.answers) - number + 1} more, with {program} take N or in a "
+                "larger window"
+            )
             shown += [f"{FAINT}{line}" for line in wrap(more, width)]
             break
         room -= len(short)
@@ -89,7 +100,9 @@ def _notes(answer: Answer, width: int) -> list[str]:
         look = f" (to look first: {answer.look})" if answer.look and not told_already else ""
         caution = "; ".join(effect_line(effect) for effect in answer.effects)
         lines += wrap(f"{ITALIC}careful{ROMAN}: {clean_line(caution + look)}", width, INDENT)
-    missing = [slot.name for slot in answer.slots if slot.value is None and f"<{slot.name}>" in answer.line]
+    missing = [
+        slot.name for slot in answer.slots if slot.value is None and f"<{slot.name}>" in answer.line
+    ]
     told = [f"say {', '.join(missing)}"] if missing else []
     if answer.origin.kind == OriginKind.OPTION:
         told.append(f"no recipe: put together from the forms and options of {answer.origin.where}")
@@ -109,7 +122,9 @@ def _next(found: Task, program: str) -> str:
     steps = [f"{program} task --again 'what to do otherwise'"]
     steps.insert(0, f"{program} take 1 --copy" if open_places else f"{program} take 1 --run")
     if found.near:
-        steps.insert(0, f"{program} find {' '.join(typed(word) for word in found.task.split()[:8])}")
+        steps.insert(
+            0, f"{program} find {' '.join(typed(word) for word in found.task.split()[:8])}"
+        )
     return f"Next: {unbroken(steps)}"
 
 
@@ -119,7 +134,9 @@ def numbered(number: int, line: str, width: int) -> list[str]:
     return [f"{number:>2} {body[0][INDENT:]}", *body[1:]]
 
 
-def example_lines(shown: list[Shown], entry: Entry, limit: int, width: int, program: str) -> list[str]:
+def example_lines(
+    shown: list[Shown], entry: Entry, limit: int, width: int, program: str
+) -> list[str]:
     """Examples with numbers, what each is for above it, recipes before those of the page."""
     lines = [f"{BOLD}{entry.label}{ROMAN}  {clean_line(entry.summary)}"]
     kind = ""
@@ -134,13 +151,18 @@ def example_lines(shown: list[Shown], entry: Entry, limit: int, width: int, prog
         lines += (
             []
             if not task
-            else wrap(task if len(task) <= 2 * width else task[: 2 * width].rpartition(" ")[0] + " …", width, INDENT)
+            else wrap(
+                task if len(task) <= 2 * width else task[: 2 * width].rpartition(" ")[0] + " …",
+                width,
+                INDENT,
+            )
         )
         lines += numbered(number, one.line, width)
     if len(shown) > limit:
         lines += [
             "",
-            f"{FAINT}… and {len(shown) - limit} more: {program} examples {typed(entry.name)} --limit {len(shown)}",
+            f"{FAINT}… and {len(shown) - limit} more: {program} examples {typed(entry.name)} "
+            f"--limit {len(shown)}",
         ]
     steps = unbroken([f"{program} take 1 --unpick", f"{program} options {typed(entry.name)}"])
     return [*lines, "", f"{FAINT}Next: {steps}"]

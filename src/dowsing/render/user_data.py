@@ -26,9 +26,16 @@ def kept_lines(own: KeptMatches, width: int, program: str) -> list[str]:
     """What of it answers a search."""
     lines = [f"{HEADING}KEPT BY YOU"]
     for note in own.notes:
-        lines += wrap(f"{BOLD}{clean_line(note.name)}{ROMAN}  {clean_line(note.text)}", width, INDENT, 4)
+        lines += wrap(
+            f"{BOLD}{clean_line(note.name)}{ROMAN}  {clean_line(note.text)}", width, INDENT, 4
+        )
     for one in own.lines[:MOST_SHOWN]:
-        lines += wrap(f"{BOLD}{escaped(with_values(one.line, {}))}{ROMAN}  {clean_line(one.task)}", width, INDENT, 4)
+        lines += wrap(
+            f"{BOLD}{escaped(with_values(one.line, {}))}{ROMAN}  {clean_line(one.task)}",
+            width,
+            INDENT,
+            4,
+        )
     if len(own.lines) > MOST_SHOWN:
         lines.append(f"{FAINT}… and {len(own.lines) - MOST_SHOWN} more")
     return [*lines, *([f"{FAINT}take one: {program} saved"] if own.lines else [])]
@@ -45,5 +52,7 @@ def saved_lines(lines: list[Recipe], width: int, program: str) -> list[str]:
         if missing:
             shown += [f"{FAINT}{line}" for line in wrap(f"say {', '.join(missing)}", width, INDENT)]
     act = "--copy" if SLOT.search(with_values(lines[0].line, {})) else "--run"
-    steps = unbroken([f"{program} take 1 {act}", f"{program} saved --script", f"{program} saved --drop 1"])
+    steps = unbroken(
+        [f"{program} take 1 {act}", f"{program} saved --script", f"{program} saved --drop 1"]
+    )
     return [*shown, "", *(f"{FAINT}{line}" for line in wrap(f"Next: {steps}", width))]

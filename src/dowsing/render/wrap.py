@@ -12,7 +12,8 @@ _FONT = re.compile("[\x01-\x05]")
 _LINKS = "\x0e[^\x0f]*\x0f|\x11"
 _GROUP = r"\[(?:[^\[\]\n]|\[[^\[\]\n]*\]){1,48}\]"
 _IDEOGRAPHS = (
-    "[\u2e80-\u9fff\uf900-\ufaff\uff00-\uffef][\u3001\u3002\uff09\uff0c]?|[^\u2e80-\u9fff\uf900-\ufaff\uff00-\uffef]+"
+    "[\u2e80-\u9fff\uf900-\ufaff\uff00-\uffef][\u3001\u3002\uff09\uff0c]?"
+    "|[^\u2e80-\u9fff\uf900-\ufaff\uff00-\uffef]+"
 )
 NARROWEST = 12
 
@@ -35,8 +36,8 @@ def unbroken(parts: list[str]) -> str:
 def wrap(text: str, width: int, indent: int = 0, hang: int = 0) -> list[str]:
     """Lines of at most `width` columns, set in by `indent`; lines after the first by `hang` more.
 
-    Line breaks in the text stay. A word longer than a line stays whole. Every line stands for itself: a
-    style that goes on over a break is closed and opened again.
+    Line breaks in the text stay. A word longer than a line stays whole. Every line stands for
+    itself: a style that goes on over a break is closed and opened again.
     """
     lines: list[str] = []
     for n, part in enumerate(without_links(text).split("\n")):
@@ -64,7 +65,9 @@ def _wrap_bare(part: str, width: int, first: str, rest: str, lines: list[str]) -
 
 
 def _wrap_marked(part: str, width: int, first: str, rest: str, lines: list[str]) -> None:
-    """Break text with marks or wide characters word by word; between ideographs a line may end anywhere."""
+    """Break text with marks or wide characters word by word; between ideographs a line may end
+    anywhere.
+    """
     current, used, room = first, 0, max(width - len(first), NARROWEST)
     ascii_text = part.isascii()
     for blank, word in _words(part, ascii_text):

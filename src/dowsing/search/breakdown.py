@@ -13,8 +13,10 @@ from dowsing.search.weights import Weights, field_boosts, section_cost, section_
 
 
 class WordShare(Record):
-    """What a word of the query brings. `variant`: the synonym that was found in its place, "" for itself; `fields`: those
-    it stands in, by the names of their weights, [] if only in the text or within a longer word of a name."""
+    """What a word of the query brings. `variant`: the synonym that was found in its place, "" for
+    itself; `fields`: those it stands in, by the names of their weights, [] if only in the text or
+    within a longer word of a name.
+    """
 
     word: str
     variant: str
@@ -25,8 +27,9 @@ class WordShare(Record):
 class Breakdown(Record):
     """The parts of a score. What counts against an entry is negative.
 
-    `uncovered`: what is lost for words that are not there; `name`, `option`: that it was typed, and asked for; `text`:
-    that its text alone has the words; `patterns`: those that its name matches, where there were no words.
+    `uncovered`: what is lost for words that are not there; `name`, `option`: that it was typed, and
+    asked for; `text`: that its text alone has the words; `patterns`: those that its name matches,
+    where there were no words.
     """
 
     words: list[WordShare]
@@ -47,9 +50,20 @@ class Breakdown(Record):
     def total(self) -> float:
         """The score."""
         parts = (
-            self.uncovered, self.static_rank, self.name, self.option, self.task_boost, self.summary_boost, self.text,
-        )  # fmt: skip
-        return sum(word.gain for word in self.words) + sum(parts) - self.section_cost - self.length_cost
+            self.uncovered,
+            self.static_rank,
+            self.name,
+            self.option,
+            self.task_boost,
+            self.summary_boost,
+            self.text,
+        )
+        return (
+            sum(word.gain for word in self.words)
+            + sum(parts)
+            - self.section_cost
+            - self.length_cost
+        )
 
 
 class Explainer:
@@ -67,7 +81,9 @@ class Explainer:
     def explain(
         self, one: Candidate, texts: EntryTexts | None, *, name: float, option: float, in_text: bool
     ) -> Breakdown:
-        """The parts of one entry's score. `texts`: its summary and tasks, if they were looked at."""
+        """The parts of one entry's score. `texts`: its summary and tasks, if they were looked
+        at.
+        """
         number = one.number
         words = [self._share(term, gain[number], number) for term, gain in self._there(number)]
         bits = sum(1 << n for n, gain in enumerate(self.matches.gains) if number in gain)
@@ -75,14 +91,25 @@ class Explainer:
         uncovered = gained * coverage(self.matches, bits, self.weights) - gained if words else 0.0
         rank = static_ranks(self.store)[number] / UNIT * self.weights.static_rank
         found = Breakdown(
-            words, uncovered, rank, one.section, section_cost(self.costs, one.section), name=name, option=option
-        )  # fmt: skip
+            words,
+            uncovered,
+            rank,
+            one.section,
+            section_cost(self.costs, one.section),
+            name=name,
+            option=option,
+        )
         if in_text:
             middle = MIDDLE / UNIT * self.weights.static_rank
-            found = found.changed(words=[], uncovered=0.0, static_rank=0.0, text=middle / 2, name=0.0, option=0.0)
+            found = found.changed(
+                words=[], uncovered=0.0, static_rank=0.0, text=middle / 2, name=0.0, option=0.0
+            )
         if texts is None:
             return found
-        fits = [(self.phrase.fit(terms), task) for task, terms in zip(texts.tasks, texts.task_terms, strict=True)]
+        fits = [
+            (self.phrase.fit(terms), task)
+            for task, terms in zip(texts.tasks, texts.task_terms, strict=True)
+        ]
         return found.changed(
             task=max(fits)[1] if fits and max(fits)[0] > 0 else "",
             task_boost=task_boost(self.phrase, texts, self.weights),
@@ -110,7 +137,9 @@ class Explainer:
         """The fields that a term stands in, by entry, for the heads and for the text."""
         if self._fields is None:
             self._fields = {}
-            for posting in postings(self.store, {one for term in self.matches.terms for one, _ in term.variants}):
+            for posting in postings(
+                self.store, {one for term in self.matches.terms for one, _ in term.variants}
+            ):
                 places = dict(zip(posting.entries, posting.fields, strict=True))
                 self._fields.setdefault(posting.term, []).append((posting.part, places))
         return self._fields.get(variant, [])

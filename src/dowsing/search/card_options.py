@@ -14,12 +14,12 @@ FEW_RELATED = 8
 
 
 class Card(Record):
-    """A name at a glance. `typed` is how the name is written to mean this entry, `summary` what the text says it
-    is, `page` the text that says so; `form` the first way to write it.
+    """A name at a glance. `typed` is how the name is written to mean this entry, `summary` what the
+    text says it is, `page` the text that says so; `form` the first way to write it.
 
     `options` are those the page speaks of most, in the page's order, `options_in_all` their number;
-    `others` are the pages of the same name in other sections; `sources` the sources that have a text, the one
-    that the card is from first.
+    `others` are the pages of the same name in other sections; `sources` the sources that have a
+    text, the one that the card is from first.
     """
 
     entry: Entry
@@ -46,7 +46,8 @@ def make_card(
     details: bool = True,
     recipes: list[Example] | None = None,
 ) -> Card:
-    """The card of `entry`, read out of its document; the options with what is told of their values if `details`.
+    """The card of `entry`, read out of its document; the options with what is told of their values
+    if `details`.
 
     `recipes` come before the examples of the document.
     """
@@ -55,22 +56,29 @@ def make_card(
     return Card(
         entry=entry,
         typed=typed,
-        summary=(document.summary if document.source != SourceName.PACKAGE else "") or entry.summary,
+        summary=(document.summary if document.source != SourceName.PACKAGE else "")
+        or entry.summary,
         page=document.label,
-        form=next((form for form in forms if not form.startswith("#include")), forms[0] if forms else ""),
+        form=next(
+            (form for form in forms if not form.startswith("#include")), forms[0] if forms else ""
+        ),
         forms_in_all=len(forms),
         options=most_spoken_of(document, options, FEW_OPTIONS),
         options_in_all=len(options),
         examples=[*(recipes or ()), *document.examples][:FEW_EXAMPLES],
         related=document.see_also[:FEW_RELATED],
-        sections=[section.title for section in document.sections if section.level == 1 and section.title],
+        sections=[
+            section.title for section in document.sections if section.level == 1 and section.title
+        ],
         others=others,
         sources=sources,
     )
 
 
 def most_spoken_of(document: Document, options: list[Option], count: int) -> list[Option]:
-    """Those of its options that the page itself mentions most often, examples counting thrice, in the page's order."""
+    """Those of its options that the page itself mentions most often, examples counting thrice, in
+    the page's order.
+    """
     options = [option for option in options if option.text]
     if len(options) <= count:
         return options
@@ -84,7 +92,11 @@ def most_spoken_of(document: Document, options: list[Option], count: int) -> lis
 
     def weight(option: Option) -> float:
         total = sum(mentions.get(flag, 0) for flag in option.flags)
-        return total / len(option.flags) + len(option.flags) - (4 if set(option.flags) & _EVERYWHERE else 0)
+        return (
+            total / len(option.flags)
+            + len(option.flags)
+            - (4 if set(option.flags) & _EVERYWHERE else 0)
+        )
 
     best = sorted(range(len(options)), key=lambda n: (-weight(options[n]), n))[:count]
     return [options[n] for n in sorted(best)]

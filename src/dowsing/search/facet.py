@@ -24,7 +24,9 @@ class Taken(Record):
 
 
 def takers(store: Store, asked: str) -> dict[int, float]:
-    """The entries that take an option which `asked` (flags, patterns on flags, words) describes, with its worth."""
+    """The entries that take an option which `asked` (flags, patterns on flags, words) describes,
+    with its worth.
+    """
     found: dict[int, float] | None = None
     wanted = asked.split()[:MOST_ASKED]
     for one in wanted:
@@ -34,11 +36,23 @@ def takers(store: Store, asked: str) -> dict[int, float]:
                 if posting.part != HEADS:
                     for number, fields in zip(posting.entries, posting.fields, strict=True):
                         if fields & (IS_FLAG | IN_OPTION):
-                            worth[number] = max(worth.get(number, 0.0), OF_FLAG if fields & IS_FLAG else OF_TEXT)
-        found = worth if found is None else {n: found[n] + worth[n] for n in found.keys() & worth.keys()}
-    if found and (len(wanted) > 1 or len(_words(wanted[0])) > 1):  # all of them have to stand in one option
+                            worth[number] = max(
+                                worth.get(number, 0.0), OF_FLAG if fields & IS_FLAG else OF_TEXT
+                            )
+        found = (
+            worth
+            if found is None
+            else {n: found[n] + worth[n] for n in found.keys() & worth.keys()}
+        )
+    if found and (
+        len(wanted) > 1 or len(_words(wanted[0])) > 1
+    ):  # all of them have to stand in one option
         taken = options_of(store, list(found))
-        found = {n: worth for n, worth in found.items() if any(_has(option, wanted) for option in taken.get(n, ()))}
+        found = {
+            n: worth
+            for n, worth in found.items()
+            if any(_has(option, wanted) for option in taken.get(n, ()))
+        }
     return found or {}
 
 

@@ -1,4 +1,6 @@
-"""What entries are narrowed to besides words: package, family, kind, section, verb, noun and option."""
+"""What entries are narrowed to besides words: package, family, kind, section, verb, noun and
+option.
+"""
 
 from __future__ import annotations
 
@@ -12,16 +14,22 @@ KINDS = tuple(EntryKind)
 
 #: Filters by a value of entries, and the column that it is kept in.
 COLUMNS = {
-    "does": "verbs", "what": "nouns", "kind": "kind", "package": "package", "section": "section", "family": "family",
-}  # fmt: skip
+    "does": "verbs",
+    "what": "nouns",
+    "kind": "kind",
+    "package": "package",
+    "section": "section",
+    "family": "family",
+}
 _SAID = {"does": "verb", "what": "noun", "takes": "option"}
 
 
 class Filters(Record):
     """Each is a name or a pattern with `*`, `?` or `[…]`, in any case; "" does not narrow.
 
-    A section takes in those with a suffix: `3` has `3pm` in it. `does` and `what` are verbs and nouns: a word means
-    its whole group of equal words. `takes` are flags (`-r`, `--no-*`) or words that one option has all of.
+    A section takes in those with a suffix: `3` has `3pm` in it. `does` and `what` are verbs and
+    nouns: a word means its whole group of equal words. `takes` are flags (`-r`, `--no-*`) or words
+    that one option has all of.
     """
 
     package: str = ""
@@ -40,7 +48,9 @@ class Filters(Record):
     def described(self) -> str:
         """The filters in words: `package tar, section 1`."""
         return ", ".join(
-            f"{_SAID.get(name, name)} {value}" for name in self._fields if (value := getattr(self, name))
+            f"{_SAID.get(name, name)} {value}"
+            for name in self._fields
+            if (value := getattr(self, name))
         )
 
 
@@ -61,7 +71,9 @@ def narrowed(store: Store, filters: Filters, options: bool = False) -> Narrowing
 
 
 def meant(store: Store, kind: str, word: str) -> list[str]:
-    """The verbs or nouns that entries are kept under and that a word or pattern means: its group, or itself."""
+    """The verbs or nouns that entries are kept under and that a word or pattern means: its group,
+    or itself.
+    """
     word = word.casefold().strip()
     if not word:
         return []

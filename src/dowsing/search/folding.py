@@ -1,4 +1,6 @@
-"""Folding: a family that would flood a list is shown by its best entries only, unless it is what was asked for."""
+"""Folding: a family that would flood a list is shown by its best entries only, unless it is what
+was asked for.
+"""
 
 from __future__ import annotations
 
@@ -12,13 +14,17 @@ SUBJECT = 0.5  # which is one that has this part of the best hits
 LOOKED_AT = 12
 
 
-def folded(ranked: list[Candidate], limit: int, named: set[str]) -> tuple[list[Candidate], set[str]]:
+def folded(
+    ranked: list[Candidate], limit: int, named: set[str]
+) -> tuple[list[Candidate], set[str]]:
     """The first `limit` of the ranked entries with families folded, and which families were.
 
     `named`: words of the query; a family that is among them is not folded.
     """
     best = Counter(one.family for one in ranked[:LOOKED_AT] if one.family)
-    subject = {family for family, count in best.items() if count >= SUBJECT * min(len(ranked), LOOKED_AT)}
+    subject = {
+        family for family, count in best.items() if count >= SUBJECT * min(len(ranked), LOOKED_AT)
+    }
     shown: list[Candidate] = []
     lines: Counter[str] = Counter()
     over: set[str] = set()

@@ -1,4 +1,6 @@
-"""How to go on from a list: what would narrow it to a telling part, with the number of entries there."""
+"""How to go on from a list: what would narrow it to a telling part, with the number of entries
+there.
+"""
 
 from __future__ import annotations
 
@@ -15,7 +17,9 @@ _LEAST, _MOST = 0.04, 0.6  # of all entries found
 
 
 class Hint(Record):
-    """A filter that narrows what was found: its option and value, and how many entries it leaves."""
+    """A filter that narrows what was found: its option and value, and how many entries it
+    leaves.
+    """
 
     option: str
     value: str
@@ -23,7 +27,9 @@ class Hint(Record):
 
 
 def hints(store: Store, numbers: Collection[int], filters: Filters, words: list[str]) -> list[Hint]:
-    """Filters that leave a part of these entries that is neither nearly all nor next to nothing, the largest of each."""
+    """Filters that leave a part of these entries that is neither nearly all nor next to nothing,
+    the largest of each.
+    """
     if len(numbers) > MOST_LOOKED_AT:
         return []
     total = len(numbers)

@@ -12,7 +12,8 @@ from dowsing.model.record import Record
 
 
 class Lookup(Record):
-    """What a name means: the best entry (None if there is none), others of that name, nearest names.
+    """What a name means: the best entry (None if there is none), others of that name, nearest
+    names.
 
     `name` is the way of writing it that was found, with the section that was said, if any.
     """
@@ -25,7 +26,8 @@ class Lookup(Record):
 
 
 def look_up(store: Store, words: list[str], settings: Settings, nearest: bool = True) -> Lookup:
-    """The entry that `words` name; where no section is said, that of what would run in the user's shell.
+    """The entry that `words` name; where no section is said, that of what would run in the user's
+    shell.
 
     `nearest`: look for similar names if there is none.
     """
@@ -40,7 +42,9 @@ def look_up(store: Store, words: list[str], settings: Settings, nearest: bool = 
             others = [e for e in found[1:] if e.label != found[0].label]
             if name.section:
                 others += [
-                    e for e in _ordered(store.named(name.text), name) if e.label not in {f.label for f in found}
+                    e
+                    for e in _ordered(store.named(name.text), name)
+                    if e.label not in {f.label for f in found}
                 ]
             unique = list({entry.label: entry for entry in others}.values())
             return Lookup(asked, name, found[0], unique, [])
@@ -55,7 +59,9 @@ def _ordered(entries: list[Entry], name: Name) -> list[Entry]:
                 sections.append(entry.section)
             elif alias.startswith(name.text + "("):
                 sections.append(alias[len(name.text) + 1 : -1])
-        return min((section_rank(section) for section in sections), default=section_rank(entry.section))
+        return min(
+            (section_rank(section) for section in sections), default=section_rank(entry.section)
+        )
 
     return sorted(entries, key=rank)
 
@@ -65,7 +71,9 @@ PLAIN_WORD = 8
 
 
 def is_plain_word(store: Store, name: str) -> bool:
-    """Whether a name is also a word that people search for: one that many names, summaries and tasks have."""
+    """Whether a name is also a word that people search for: one that many names, summaries and
+    tasks have.
+    """
     from dowsing.index.word_reader import word_count
 
     return name.isalpha() and word_count(store, name.casefold()) >= PLAIN_WORD

@@ -33,7 +33,9 @@ class SearchNote(Record):
 
 
 class Settled(Record):
-    """The terms as they are searched for, notes on what was changed, and words that no entry has."""
+    """The terms as they are searched for, notes on what was changed, and words that no entry
+    has.
+    """
 
     terms: list[QueryTerm]
     notes: list[SearchNote]
@@ -41,14 +43,18 @@ class Settled(Record):
 
 
 def and_beginnings(store: Store, term: QueryTerm) -> QueryTerm:
-    """The term with what begins as it does: a word that stands alone may be the beginning of another."""
+    """The term with what begins as it does: a word that stands alone may be the beginning of
+    another.
+    """
     known = {variant for variant, _ in term.variants}
     begun = [(one, OF_BEGINNING) for one in terms_beginning(store, term.term) if one not in known]
     return QueryTerm(term.word, term.term, [*term.variants, *begun])
 
 
 def settle(store: Store, matches: Matches) -> Settled:
-    """Terms that nothing has are taken as beginnings of words, then as misspelled ones; what is left is missing."""
+    """Terms that nothing has are taken as beginnings of words, then as misspelled ones; what is
+    left is missing.
+    """
     settled: list[QueryTerm] = []
     notes: list[SearchNote] = []
     missing: list[str] = []
@@ -58,7 +64,11 @@ def settle(store: Store, matches: Matches) -> Settled:
             continue
         begun = terms_beginning(store, term.word) or terms_beginning(store, term.term)
         if begun:
-            settled.append(QueryTerm(term.word, term.term, [*term.variants, *((one, OF_BEGINNING) for one in begun)]))
+            settled.append(
+                QueryTerm(
+                    term.word, term.term, [*term.variants, *((one, OF_BEGINNING) for one in begun)]
+                )
+            )
             continue
         spelled = nearest_word(store, term.word)
         if spelled:
@@ -71,18 +81,24 @@ def settle(store: Store, matches: Matches) -> Settled:
 
 
 def nearest_word(store: Store, word: str) -> tuple[str, str] | None:
-    """The known word that is written most like this one, with its term; the more frequent of several. None if none is."""
+    """The known word that is written most like this one, with its term; the more frequent of
+    several. None if none is.
+    """
     if len(word) < SHORTEST_MISSPELLED or not word.isalpha():
         return None
     known = spelled_words(store)
     near = nearest(word, [row[0] for row in known], 12, LIKE_ENOUGH)
     if not near:
         return None
-    best = max(near, key=lambda one: (round(one.likeness, 2), one.word[0] == word[0], known[one.place][2]))
+    best = max(
+        near, key=lambda one: (round(one.likeness, 2), one.word[0] == word[0], known[one.place][2])
+    )
     return known[best.place][0], known[best.place][1]
 
 
-def add_texts(store: Store, matches: Matches, missing: list[str], idf: float, within: Narrowing) -> None:
+def add_texts(
+    store: Store, matches: Matches, missing: list[str], idf: float, within: Narrowing
+) -> None:
     """Let missing words count where they stand anywhere in a text."""
     for n, term in enumerate(matches.terms):
         if term.word not in missing:
@@ -95,7 +111,10 @@ def add_texts(store: Store, matches: Matches, missing: list[str], idf: float, wi
 
 def in_texts(store: Store, words: list[str], within: Narrowing) -> set[int]:
     """The entries that have all the words somewhere in their texts."""
-    return {found.number for found in store.in_bodies([one for word in words for one in word.split()], within)}
+    return {
+        found.number
+        for found in store.in_bodies([one for word in words for one in word.split()], within)
+    }
 
 
 def having_all(matches: Matches, without: set[int]) -> set[int]:

@@ -25,7 +25,9 @@ OWN_ONLY = 0.85  # a word that counts no more than that for another is looked fo
 
 
 class QueryTerm(Record):
-    """A word of the query: its stem, and the terms that may stand for it with how much each counts (itself first)."""
+    """A word of the query: its stem, and the terms that may stand for it with how much each counts
+    (itself first).
+    """
 
     word: str
     term: str
@@ -75,7 +77,11 @@ def _chosen(store: Store, words: list[str], roots: list[str]) -> list[_Chosen]:
 
 def _joined(store: Store, roots: list[str]) -> dict[int, tuple[int, str]]:
     """Where several stems in a row have one term: the place of the first, how many, the term."""
-    runs = {" ".join(roots[at : at + size]): (at, size) for size in (3, 2) for at in range(len(roots) - size + 1)}
+    runs = {
+        " ".join(roots[at : at + size]): (at, size)
+        for size in (3, 2)
+        for at in range(len(roots) - size + 1)
+    }
     found = {}
     for run, term in joined_terms(store, list(runs)).items():
         at, size = runs[run]
@@ -86,11 +92,15 @@ def _joined(store: Store, roots: list[str]) -> dict[int, tuple[int, str]]:
 def _glued(store: Store, words: list[str]) -> list[tuple[str, list[str]]]:
     """Terms that two words of the query make when they are written as one, each with the two."""
     pairs = {words[n] + words[n + 1]: words[n : n + 2] for n in range(len(words) - 1)}
-    return [(term, pairs[pair]) for pair, term in known_words(store, pairs).items()] if pairs else []
+    return (
+        [(term, pairs[pair]) for pair, term in known_words(store, pairs).items()] if pairs else []
+    )
 
 
 class Matches(Record):
-    """What a search among terms gave: for each term how rare it is and what each entry gets for it."""
+    """What a search among terms gave: for each term how rare it is and what each entry gets for
+    it.
+    """
 
     terms: list[QueryTerm]
     idf: list[float]
@@ -135,7 +145,9 @@ def match(store: Store, terms: list[QueryTerm], weights: Weights = WEIGHTS) -> M
 
 
 def _best(several: list[dict[int, float]]) -> dict[int, float]:
-    """For each entry the best it has in any; the largest is taken as it is, for most of the time goes into this."""
+    """For each entry the best it has in any; the largest is taken as it is, for most of the time
+    goes into this.
+    """
     if not several:
         return {}
     several.sort(key=len, reverse=True)

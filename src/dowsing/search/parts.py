@@ -24,14 +24,18 @@ def choose_part(document: Document, wanted: str) -> PagePart:
     """The part of that title, unique beginning, or usual name. Raises UnknownPart."""
     key = " ".join(wanted.casefold().split())
     titles = [section.title for section in document.sections if section.title]
-    sections = [section.title for section in document.sections if section.title and section.level == 1]
+    sections = [
+        section.title for section in document.sections if section.title and section.level == 1
+    ]
     if not key:
         raise UnknownPart("has no part without a name; its sections are", sections)
     if key == "summary":
         return PagePart("summary", lines=[f"{', '.join(document.names)} - {document.summary}"])
     exact = _with_subsections(document, [t for t in titles if t.casefold() == key])
     if not exact:
-        exact = _with_subsections(document, [s.title for s in document.sections if s.anchor.casefold() == key])
+        exact = _with_subsections(
+            document, [s.title for s in document.sections if s.anchor.casefold() == key]
+        )
     if exact:
         return PagePart(exact[0].title, sections=exact)
     if key in ("synopsis", "syntax") and document.synopsis:
@@ -54,13 +58,17 @@ def choose_part(document: Document, wanted: str) -> PagePart:
             found = _with_subsections(document, matches)
             return PagePart(found[0].title, sections=found)
         if distinct:
-            raise UnknownPart(f"has several parts that “{wanted}” may mean; say more of it", matches)
+            raise UnknownPart(
+                f"has several parts that “{wanted}” may mean; say more of it", matches
+            )
     from dowsing.model.nearness import nearest_words
 
     known = {title.casefold(): title for title in (*USUAL, *titles)}
     near = nearest_words(key, list(known), least=0.7)
     if near:
-        raise UnknownPart(f"has no part “{wanted[:60]}”; nearest parts", [known[title] for title in near])
+        raise UnknownPart(
+            f"has no part “{wanted[:60]}”; nearest parts", [known[title] for title in near]
+        )
     raise UnknownPart(f"has no part “{wanted[:60]}”; its sections are", sections)
 
 

@@ -9,8 +9,9 @@ from dowsing.model.markup import plain
 
 
 def passage_of(document: Document, flags: list[str]) -> list[Block]:
-    """The blocks that tell of an option by any of its spellings: its entry with all that stands in it; [] if there is
-    none. Entries without a text of their own share that of the next."""
+    """The blocks that tell of an option by any of its spellings: its entry with all that stands in
+    it; [] if there is none. Entries without a text of their own share that of the next.
+    """
     patterns = [re.compile(rf"(?<![\w-]){re.escape(flag)}(?![\w-])") for flag in flags]
     for section in document.sections:
         found = _entry(section.blocks, patterns)
@@ -23,7 +24,11 @@ def _entry(blocks: list[Block], patterns: list[re.Pattern[str]]) -> list[Block]:
     for n, block in enumerate(blocks):
         if isinstance(block, Item):
             if any(pattern.search(_head(block.tag)) for pattern in patterns):
-                return [block, *_shared(blocks[n + 1 :])] if not block.body else [block, *_going_on(blocks[n + 1 :])]
+                return (
+                    [block, *_shared(blocks[n + 1 :])]
+                    if not block.body
+                    else [block, *_going_on(blocks[n + 1 :])]
+                )
             found = _entry(block.body, patterns)
         elif isinstance(block, Indent):
             found = _entry(block.body, patterns)
@@ -62,13 +67,16 @@ def _going_on(rest: list[Block]) -> list[Block]:
 
 
 #: Sections whose mention of a word tells nothing about it.
-_TELL_NOTHING = frozenset(("name", "synopsis", "see also", "author", "authors", "copyright", "history", "files"))
+_TELL_NOTHING = frozenset(
+    ("name", "synopsis", "see also", "author", "authors", "copyright", "history", "files")
+)
 MOST_PASSAGES = 12
 
 
 def passages_with(document: Document, word: str) -> list[Section]:
-    """The paragraphs and entries that have a word as it is spelled, below the headings that they stand under; where none
-    has, in any spelling. At most `MOST_PASSAGES` of them."""
+    """The paragraphs and entries that have a word as it is spelled, below the headings that they
+    stand under; where none has, in any spelling. At most `MOST_PASSAGES` of them.
+    """
     for flags in (re.NOFLAG, re.IGNORECASE):
         pattern = re.compile(rf"(?<![\w-]){re.escape(word)}(?![\w-])", flags)
         found: list[Section] = []

@@ -1,4 +1,6 @@
-"""Words as they are typed to what is searched for: telling words, patterns on names, one word for several."""
+"""Words as they are typed to what is searched for: telling words, patterns on names, one word for
+several.
+"""
 
 from __future__ import annotations
 
@@ -11,13 +13,17 @@ from dowsing.search.filters import Filters
 MOST_WORDS = 24
 MOST_PATTERN = 200
 LONGEST_NAME = 5  # words
-_LABEL = re.compile(r"(?<=\w)(?:\([1-9a-z]\w*\)|\.[1-9][a-z]{0,5})\Z")  # the section in `tar(1)` and `tar.1`
+_LABEL = re.compile(
+    r"(?<=\w)(?:\([1-9a-z]\w*\)|\.[1-9][a-z]{0,5})\Z"
+)  # the section in `tar(1)` and `tar.1`
 
 
 class Query(Record):
-    """What is searched for: plain words, patterns on names, how much is wanted, and what of it may be a name.
+    """What is searched for: plain words, patterns on names, how much is wanted, and what of it may
+    be a name.
 
-    `texts`: words that nothing else has are also looked for in the texts of pages, which takes a while.
+    `texts`: words that nothing else has are also looked for in the texts of pages, which takes a
+    while.
     """
 
     words: list[str]
@@ -33,7 +39,9 @@ def make_query(typed: list[str], limit: int = 20, filters: Filters | None = None
     plain: list[str] = []
     patterns: list[str] = []
     for word in " ".join(typed).split():
-        question = word.endswith("?") and "*" not in word and "[" not in word and len(word.rstrip("?")) > 3
+        question = (
+            word.endswith("?") and "*" not in word and "[" not in word and len(word.rstrip("?")) > 3
+        )
         if not question and any(sign in word for sign in "*?["):
             patterns.append(word)
         else:
@@ -42,7 +50,11 @@ def make_query(typed: list[str], limit: int = 20, filters: Filters | None = None
 
 
 def _names(typed: list[str]) -> list[str]:
-    """The names that the words could be, in lower case: written together, and each that has a sign of a name in it."""
+    """The names that the words could be, in lower case: written together, and each that has a sign
+    of a name in it.
+    """
     parts = [_LABEL.sub("", part) for part in " ".join(typed).casefold().split()]
     whole = ["-".join(parts), "_".join(parts)] if len(parts) <= LONGEST_NAME else []
-    return list(dict.fromkeys([*whole, *(part for part in parts[:MOST_WORDS] if not part.isalnum())]))
+    return list(
+        dict.fromkeys([*whole, *(part for part in parts[:MOST_WORDS] if not part.isalnum())])
+    )

@@ -2,11 +2,12 @@
 
 The score of an entry is a sum of parts, each of which `--why` tells (breakdown.py):
 
-- for each word the best field that it, or a synonym, stands in, times how rare the word is (its idf);
+- for each word the best field that it, or a synonym, stands in, times how rare it is (its idf);
 - of that sum as much is left as what was asked is there at all (coverage);
-- how much the entry counts before any word is looked at (its static rank, see ingest/static_rank.py);
+- how much the entry counts before any word is looked at (ingest/static_rank.py);
 - what its section costs at a prompt;
-- for the best entries, which are looked at twice: how well the summary and the best task say what was asked;
+- for the best entries, which are looked at twice: how well the summary and the best task say what
+  was asked;
 - what the name that was typed, and an option that was asked for, are worth.
 """
 
@@ -23,8 +24,12 @@ ENOUGH = 150  # nor so many by words that all together tell little beside those 
 LITTLE = 0.4
 
 
-def score(store: Store, matches: Matches, most: int, weights: Weights = WEIGHTS) -> list[tuple[float, int]]:
-    """The `most` best entries by terms, coverage and static rank, in order: their scores and numbers."""
+def score(
+    store: Store, matches: Matches, most: int, weights: Weights = WEIGHTS
+) -> list[tuple[float, int]]:
+    """The `most` best entries by terms, coverage and static rank, in order: their scores and
+    numbers.
+    """
     total, had = _gains(matches)
     left = {bits: coverage(matches, bits, weights) for bits in set(had.values())}
     if len(total) > 3 * most:  # those that cannot come up any more are left where they are
@@ -32,13 +37,18 @@ def score(store: Store, matches: Matches, most: int, weights: Weights = WEIGHTS)
         total = {number: value for number, value in total.items() if value >= least}
     ranks = static_ranks(store)
     unit = weights.static_rank / UNIT
-    found = [(value * left[had[number]] + ranks[number] * unit, number) for number, value in total.items()]
+    found = [
+        (value * left[had[number]] + ranks[number] * unit, number)
+        for number, value in total.items()
+    ]
     found.sort(reverse=True)
     return found[:most]
 
 
 def _gains(matches: Matches) -> tuple[dict[int, float], dict[int, int]]:
-    """What entries get for all terms together, and which terms each has, a bit for each; the rarest terms come first."""
+    """What entries get for all terms together, and which terms each has, a bit for each; the rarest
+    terms come first.
+    """
     total: dict[int, float] = {}
     had: dict[int, int] = {}
     asked = left = sum(matches.idf) or 1.0
@@ -77,7 +87,9 @@ class Phrase:
                 self.places.setdefault(variant, []).append((n, weight))
 
     def fit(self, stems: list[str]) -> float:
-        """From 0 to 1: how much of the query is said in the text, and how much of the text says it."""
+        """From 0 to 1: how much of the query is said in the text, and how much of the text says
+        it.
+        """
         best: dict[int, float] = {}
         said = 0.0
         for one in stems:

@@ -19,7 +19,9 @@ class RelatedGroup(Record):
     entries: list[Entry]
 
 
-def related(store: Store, entry: Entry, document: Document | None, limit: int = 8) -> list[RelatedGroup]:
+def related(
+    store: Store, entry: Entry, document: Document | None, limit: int = 8
+) -> list[RelatedGroup]:
     """Groups of related entries, the strongest reason first; no entry stands in two groups."""
     does, to = entry.verbs[:2], entry.nouns[:2]
     meant = f"{', '.join(does)} · {', '.join(to)}"
@@ -45,7 +47,11 @@ def related(store: Store, entry: Entry, document: Document | None, limit: int = 
         if fresh:
             seen |= {other.label for other in fresh}
             in_order = "page" in why or why.startswith("same verb") or why.startswith("same noun")
-            groups.append(RelatedGroup(why, len(fresh), (fresh if in_order else sorted(fresh, key=_usual))[:limit]))
+            groups.append(
+                RelatedGroup(
+                    why, len(fresh), (fresh if in_order else sorted(fresh, key=_usual))[:limit]
+                )
+            )
     return groups
 
 

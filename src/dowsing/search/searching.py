@@ -32,8 +32,8 @@ __all__ = ["Hit", "SearchAnswer", "make_query", "search"]
 
 LOOKED_AT = 150  # entries that are fetched, at least
 LOOKED_AT_TWICE = 40  # entries whose summaries and tasks are looked at, at least
-#: An entry without every word is listed if it is worth so much of what the best one is that has them, by the number of
-#: words; few words are meant one by one, a sentence is meant as a whole.
+#: An entry without every word is listed if it is worth so much of what the best one is that has
+#: them, by the number of words; few words are meant one by one, a sentence is meant as a whole.
 AS_GOOD = {1: 1.0, 2: 1.15, 3: 0.9}
 AS_GOOD_SENTENCE = 0.35
 LEAST_IDF = 4.0  # how rare a word is at least that no name, summary or task has
@@ -42,8 +42,9 @@ LONG_NAME = 8  # characters of a name that cost 1, where there are no words to r
 
 
 class Hit(Record):
-    """An entry found, its score (larger is better), what that is made of (if asked for), how many of its family it
-    stands for, the options asked for."""
+    """An entry found, its score (larger is better), what that is made of (if asked for), how many
+    of its family it stands for, the options asked for.
+    """
 
     entry: Entry
     score: float
@@ -53,7 +54,8 @@ class Hit(Record):
 
 
 class SearchAnswer(Record):
-    """The hits, the number of matching entries and their numbers, and what was loosened to find them.
+    """The hits, the number of matching entries and their numbers, and what was loosened to find
+    them.
 
     `terms`: what was searched for, with what may stand for it.
     """
@@ -66,16 +68,22 @@ class SearchAnswer(Record):
     terms: list[QueryTerm]
 
 
-def search(store: Store, query: Query, why: bool = False, weights: Weights = WEIGHTS) -> SearchAnswer:
-    """The entries that match the query, best first. Loosens where nothing has every word, and says so.
+def search(
+    store: Store, query: Query, why: bool = False, weights: Weights = WEIGHTS
+) -> SearchAnswer:
+    """The entries that match the query, best first. Loosens where nothing has every word, and says
+    so.
 
-    `why`: give what each score is made of. `weights`: what things are worth, to be changed by measurements only.
+    `why`: give what each score is made of. `weights`: what things are worth, to be changed by
+    measurements only.
     """
     return _Search(store, query, weights).answer(why)
 
 
 class _Search:
-    """One search. `boosts`: what entries get for their name or for an option, whatever the words."""
+    """One search. `boosts`: what entries get for their name or for an option, whatever the
+    words.
+    """
 
     def __init__(self, store: Store, query: Query, weights: Weights) -> None:
         self.store = store
@@ -113,10 +121,16 @@ class _Search:
             self._note_what_is_left_out(shown[0].number)
         terms = [*self.matches.terms, *self._filter_terms()]
         return SearchAnswer(
-            self.query, len(self.numbers), self.notes if hits else [], hits, list(self.numbers), terms
+            self.query,
+            len(self.numbers),
+            self.notes if hits else [],
+            hits,
+            list(self.numbers),
+            terms,
         )
 
-    # --- what matches --------------------------------------------------------------------------------
+    # --- what matches
+    # --------------------------------------------------------------------------------
 
     def _allowed(self) -> set[int] | None:
         """The entries that filters and patterns allow, None if they allow all."""
@@ -127,11 +141,15 @@ class _Search:
             from dowsing.search.facet import takers
 
             self.of_option = takers(self.store, self.query.filters.takes)
-            allowed = self.of_option.keys() & allowed if allowed is not None else set(self.of_option)
+            allowed = (
+                self.of_option.keys() & allowed if allowed is not None else set(self.of_option)
+            )
         return allowed
 
     def _named_like(self) -> set[int] | None:
-        """The entries with a name that each pattern matches, whole, or else inside; None without patterns."""
+        """The entries with a name that each pattern matches, whole, or else inside; None without
+        patterns.
+        """
         found = self._in_all([self._numbers_like(pattern) for pattern in self.patterns])
         if not self.patterns or found or self.words:
             return found
@@ -154,22 +172,31 @@ class _Search:
         return self.allowed is None or number in self.allowed
 
     def _scored(self, most: int) -> list[tuple[float, int]]:
-        """The best of what matches with scores: by words, or by static rank where there are none."""
+        """The best of what matches with scores: by words, or by static rank where there are
+        none.
+        """
         if self.words:
             named = self.store.numbers_named(self.query.names)
-            self.of_name = {number: self.weights.of_name for number in named if self._is_allowed(number)}
+            self.of_name = {
+                number: self.weights.of_name for number in named if self._is_allowed(number)
+            }
             return self._by_words(most)
         if self.allowed is None:
             return []
         self.numbers = self.allowed
         ranks = static_ranks(self.store)
-        return [(ranks[number] / UNIT + self.of_option.get(number, 0.0), number) for number in self.allowed]
+        return [
+            (ranks[number] / UNIT + self.of_option.get(number, 0.0), number)
+            for number in self.allowed
+        ]
 
     def _by_words(self, most: int) -> list[tuple[float, int]]:
         missing = self._match()
         hidden = self.store.hidden()
         if missing and self.query.texts:
-            add_texts(self.store, self.matches, missing, max([*self.matches.idf, LEAST_IDF]), self.within)
+            add_texts(
+                self.store, self.matches, missing, max([*self.matches.idf, LEAST_IDF]), self.within
+            )
         for gain in self.matches.gains:
             out = hidden & gain.keys()
             if self.allowed is not None:
@@ -180,7 +207,10 @@ class _Search:
         self.numbers = self._having_what_the_best_has(scored)
         boosts = self._boosts()
         if boosts:
-            scored = sorted(((value + boosts.get(number, 0.0), number) for value, number in scored), reverse=True)
+            scored = sorted(
+                ((value + boosts.get(number, 0.0), number) for value, number in scored),
+                reverse=True,
+            )
         scored = self._good_enough(scored)
         if self.query.texts and len(self.numbers) < FEW:
             scored += self._by_text(hidden)
@@ -193,7 +223,9 @@ class _Search:
         return found
 
     def _match(self) -> list[str]:
-        """Match the words, loosely where they are not found as they are typed; the words that nothing has."""
+        """Match the words, loosely where they are not found as they are typed; the words that
+        nothing has.
+        """
         terms = terms_of(self.store, self.words, self.weights)
         alone = len(terms) == 1 and len(terms[0].word) > 1
         if alone:
@@ -212,7 +244,9 @@ class _Search:
         return missing
 
     def _having_what_the_best_has(self, scored: list[tuple[float, int]]) -> set[int]:
-        """The entries with every word; where none has, those with what the best one has: the commonest are left out."""
+        """The entries with every word; where none has, those with what the best one has: the
+        commonest are left out.
+        """
         found = having_all(self.matches, set())
         if found or not scored:
             return found
@@ -224,7 +258,9 @@ class _Search:
         part = AS_GOOD.get(sum(map(bool, self.matches.gains)), AS_GOOD_SENTENCE)
         best = max((value for value, number in scored if number in self.numbers), default=0.0)
         least = middle + part * (best - middle)
-        scored = [(value, number) for value, number in scored if number in self.numbers or value >= least]
+        scored = [
+            (value, number) for value, number in scored if number in self.numbers or value >= least
+        ]
         self.numbers = self.numbers | {number for _, number in scored}
         return scored
 
@@ -232,11 +268,14 @@ class _Search:
         """Entries that have all the words somewhere in their texts, and are not found otherwise."""
         middle = MIDDLE / UNIT * self.weights.static_rank
         having = in_texts(self.store, [term.word for term in self.matches.terms], self.within)
-        self.in_text = {number for number in having - hidden - self.numbers if self._is_allowed(number)}
+        self.in_text = {
+            number for number in having - hidden - self.numbers if self._is_allowed(number)
+        }
         self.numbers |= self.in_text
         return [(middle / 2, number) for number in self.in_text]
 
-    # --- in order ------------------------------------------------------------------------------------
+    # --- in order
+    # ------------------------------------------------------------------------------------
 
     def _ranked(self, scored: list[tuple[float, int]], twice: int) -> list[Candidate]:
         """Candidates in their final order."""
@@ -262,7 +301,8 @@ class _Search:
     def _order(self, one: Candidate) -> tuple[float, int, str]:
         return -self.scores[one.number], len(one.name), one.name
 
-    # --- what is shown -------------------------------------------------------------------------------
+    # --- what is shown
+    # -------------------------------------------------------------------------------
 
     def _hits(self, shown: list[Candidate], over: set[str], why: bool) -> list[Hit]:
         """`over`: families that were folded; each is told once, of the best of it."""
@@ -271,9 +311,13 @@ class _Search:
         if self.query.filters.takes:
             from dowsing.search.facet import options_taken
 
-            taken = options_taken(self.store, [one.number for one in shown], self.query.filters.takes)
+            taken = options_taken(
+                self.store, [one.number for one in shown], self.query.filters.takes
+            )
         hits: list[Hit] = []
-        for one, entry in zip(shown, self.store.entries([one.number for one in shown]), strict=True):
+        for one, entry in zip(
+            shown, self.store.entries([one.number for one in shown]), strict=True
+        ):
             folded = 0
             if one.family in over:
                 over.remove(one.family)
@@ -300,13 +344,17 @@ class _Search:
             if not self.matches.terms:
                 rank = static_ranks(self.store)[number] / UNIT
                 length = len(one.name) / LONG_NAME
-                found[number] = found[number].changed(static_rank=rank, length_cost=length, patterns=self.patterns)
+                found[number] = found[number].changed(
+                    static_rank=rank, length_cost=length, patterns=self.patterns
+                )
         return found
 
     def _note_what_is_left_out(self, best: int) -> None:
         without = lacking(self.matches, best)
         if 0 < len(without) < len(self.matches.terms) and not having_all(self.matches, set()):
-            self.notes.append(SearchNote(NoteCode.LEFT_OUT, [self.matches.terms[n].word for n in without]))
+            self.notes.append(
+                SearchNote(NoteCode.LEFT_OUT, [self.matches.terms[n].word for n in without])
+            )
 
     def _filter_terms(self) -> list[QueryTerm]:
         """The verb and the noun that are narrowed to, with the words that mean the same."""

@@ -1,4 +1,6 @@
-"""What things are worth in a ranking: fields, synonyms, sections. The numbers are in weights.toml, which bench/fit.py writes."""
+"""What things are worth in a ranking: fields, synonyms, sections. The numbers are in weights.toml,
+which bench/fit.py writes.
+"""
 
 from __future__ import annotations
 
@@ -40,7 +42,9 @@ class Weights(Record):
 
 
 def read_weights(path: str = FILE) -> Weights:
-    """The weights of a file. Its lines are plain enough to be read without a parser, which would cost a look-up its time."""
+    """The weights of a file. Its lines are plain enough to be read without a parser, which would
+    cost a look-up its time.
+    """
     with open(path, encoding="utf-8") as file:
         rows = [line.partition(" = ") for line in file if line[:1].isalpha()]
     return Weights(**{name: float(number) for name, _, number in rows})
@@ -80,7 +84,9 @@ def field_boosts(weights: Weights, words: int) -> tuple[list[float], list[float]
     A name says less of what is looked for the more words there are.
     """
     heads = {bit: getattr(weights, name) for name, bit in HEAD_FIELDS.items()}
-    heads[HEAD_FIELDS["whole_name"]] = weights.in_name + (weights.whole_name - weights.in_name) / max(words, 1)
+    heads[HEAD_FIELDS["whole_name"]] = weights.in_name + (
+        weights.whole_name - weights.in_name
+    ) / max(words, 1)
     text = {bit: getattr(weights, name) for name, bit in TEXT_FIELDS.items()}
     return [_boost(bits, heads, weights.more) for bits in range(64)], [
         _boost(bits, text, weights.more) for bits in range(16)

@@ -1,1 +1,3 @@
-"""One run of the program: settings, the screen and the index, and what was named, for commands and full screens alike."""
+"""One run of the program: settings, the screen and the index, and what was named, for commands and
+full screens alike.
+"""

@@ -20,5 +20,15 @@ def card_of(session: Session, found: Lookup) -> Card:
     others = catalogue.others(subject_of(session, found, ask=False), document.source)
     typed = found.entry.label if found.name.section else found.entry.name
     names = [found.entry.name, *(alias.partition("(")[0] for alias in found.entry.aliases)]
-    recipes = [Example(one.task, as_shown(one)) for one in few_recipes(session.store, names, FEW_RECIPES)]
-    return make_card(document, found.entry, typed, found.others, [document.source, *others], session.json, recipes)
+    recipes = [
+        Example(one.task, as_shown(one)) for one in few_recipes(session.store, names, FEW_RECIPES)
+    ]
+    return make_card(
+        document,
+        found.entry,
+        typed,
+        found.others,
+        [document.source, *others],
+        session.json,
+        recipes,
+    )

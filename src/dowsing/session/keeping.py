@@ -20,11 +20,16 @@ def keep_line(session: Session, line: str, task: str) -> Kept:
 
     if "\n" in line.strip() or len(line) > MOST:
         raise Failure(
-            f"one line of at most {MOST} characters is kept at a time; longer things belong in a script", status=2
+            f"one line of at most {MOST} characters is kept at a time; longer things belong in a "
+            "script",
+            status=2,
         )
     line = line.strip()
     if REPLACED in as_text(line):
-        raise Failure("the line holds bytes that are no UTF-8 text; write them as $'\\xff' and keep that", status=2)
+        raise Failure(
+            "the line holds bytes that are no UTF-8 text; write them as $'\\xff' and keep that",
+            status=2,
+        )
     found = unpick(line, Tables(session.store, session.settings))
     says = " ".join(task.split()) or sentence(found) or line
     try:

@@ -25,15 +25,23 @@ def find_entry(session: Session, words: list[str]) -> Lookup:
     if not asked:
         raise Failure("say a name, for example: dowsing read tar", status=2)
     if not is_plausible(asked):
-        raise Failure(f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters")
+        raise Failure(
+            f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters"
+        )
     found = look_up(session.store, words, session.settings)
     if found.entry is not None:
         return found
     for name in readings(words):
         problem = session.store.problem_of(name.text, name.section)
         if problem:
-            raise Failure(f"the page of {asked} cannot be read: {problem.says} ({problem.path})", status=3)
-    hint = "nearest names" if found.nearest else f"search with: {session.program} find {typed_words(asked)}"
+            raise Failure(
+                f"the page of {asked} cannot be read: {problem.says} ({problem.path})", status=3
+            )
+    hint = (
+        "nearest names"
+        if found.nearest
+        else f"search with: {session.program} find {typed_words(asked)}"
+    )
     raise Failure(f"there is no page named {asked[:80]}; {hint}", nearest=found.nearest)
 
 
@@ -51,7 +59,9 @@ def subject_of(session: Session, found: Lookup, ask: bool) -> Subject:
 
 
 def open_found(session: Session, found: Lookup, language: str | None = None) -> Document:
-    """The document of what was found: its page, or the best source there is for a name without one."""
+    """The document of what was found: its page, or the best source there is for a name without
+    one.
+    """
     assert found.entry is not None
     if found.entry.section not in ("", "builtin"):
         return open_document(session, found.entry, language)
@@ -62,7 +72,8 @@ def open_found(session: Session, found: Lookup, language: str | None = None) -> 
     except Unreadable as error:
         label = found.entry.label
         raise Failure(
-            f"nothing here documents {label}: {error}; where it comes from: {session.program} resolve {typed(found.entry.name)}"
+            f"nothing here documents {label}: {error}; where it comes from: {session.program} "
+            f"resolve {typed(found.entry.name)}"
         ) from None
 
 
@@ -76,15 +87,20 @@ def open_document(session: Session, entry: Entry, language: str | None = None) -
         if translated:
             path, code = translated, wanted
         elif language is not None:
-            message(f"{entry.label} is not translated to {wanted}; this is the page as it was written")
+            message(
+                f"{entry.label} is not translated to {wanted}; this is the page as it was written"
+            )
     try:
-        return page_files.read_page_file(path, entry.name, entry.section, package=entry.package, language=code)
+        return page_files.read_page_file(
+            path, entry.name, entry.section, package=entry.package, language=code
+        )
     except Unreadable as error:
         raise Failure(f"the page {path} cannot be read: {error}", status=3) from None
 
 
 def any_subject(session: Session, words: list[str], ask: bool) -> Subject:
-    """What the words name, whether or not the index knows it: a program may be on PATH and nowhere else.
+    """What the words name, whether or not the index knows it: a program may be on PATH and nowhere
+    else.
 
     Raises Failure if the words cannot be a name.
     """
@@ -94,8 +110,12 @@ def any_subject(session: Session, words: list[str], ask: bool) -> Subject:
     if not asked:
         raise Failure("say a name, for example: dowsing resolve kill", status=2)
     if not is_plausible(as_text(asked)):
-        raise Failure(f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters")
-    found = look_up(session.store, [as_text(word) for word in words], session.settings, nearest=False)
+        raise Failure(
+            f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters"
+        )
+    found = look_up(
+        session.store, [as_text(word) for word in words], session.settings, nearest=False
+    )
     if found.entry is not None:
         return subject_of(session, found, ask)
     return catalogue.subject_of(asked, None, session.store, session.settings, ask=ask)
@@ -106,5 +126,9 @@ def unknown(session: Session, name: str) -> Failure:
     from dowsing.index.nearest_names import nearest_names
 
     nearest = nearest_names(session.store, name)
-    hint = "nearest names" if nearest else f"search with: {session.program} find {typed_words(name[:40])}"
+    hint = (
+        "nearest names"
+        if nearest
+        else f"search with: {session.program} find {typed_words(name[:40])}"
+    )
     return Failure(f"nothing here is named {name[:80]}; {hint}", nearest=nearest)

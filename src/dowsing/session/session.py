@@ -17,7 +17,9 @@ KEY_OF_SHELL = "DOWSING_FROM_SHELL"  # set by the snippets: a key in the shell's
 
 
 def from_shell() -> bool:
-    """Whether a key in a shell's line has called, which shows the line itself and has no job control."""
+    """Whether a key in a shell's line has called, which shows the line itself and has no job
+    control.
+    """
     return bool(os.environ.get(KEY_OF_SHELL))
 
 
@@ -34,7 +36,9 @@ class Session:
         if width is None and values.get("width", "").isdecimal():
             width = int(values["width"])
         self.screen = Screen(
-            options.color or values.get("color", "auto"), options.pager or values.get("pager", "auto"), width
+            options.color or values.get("color", "auto"),
+            options.pager or values.get("pager", "auto"),
+            width,
         )
         self.format: str = options.format
         self._store: Store | None = None
@@ -77,8 +81,8 @@ class Session:
         roots = manual_folders.roots(self.settings)
         if not roots:
             raise Failure(
-                "there is no manual folder on this machine (MANPATH and the usual places were looked at); "
-                "try dowsing demo, or set MANPATH",
+                "there is no manual folder on this machine (MANPATH and the usual places were "
+                "looked at); try dowsing demo, or set MANPATH",
                 status=3,
             )
         path = index_path(self.settings.cache, roots, self.settings.indexed_too)
@@ -88,7 +92,8 @@ class Session:
             self._store = Store(path)
         except CannotBuild as error:
             raise Failure(
-                f"{error}; free some space or set DOWSING_CACHE to a folder that can be written", status=3
+                f"{error}; free some space or set DOWSING_CACHE to a folder that can be written",
+                status=3,
             ) from None
         except Unusable as error:
             raise Failure(f"{error}; remove {path} and try again", status=3) from None
@@ -103,7 +108,9 @@ class Session:
         return self._store
 
     def may_be_damaged(self, error: str) -> bool:
-        """Whether the index may be what an unexpected error comes from: not if it was made anew for that already."""
+        """Whether the index may be what an unexpected error comes from: not if it was made anew for
+        that already.
+        """
         return self._store is not None and self._store.meta_value(Meta.MENDED) != error
 
     def print_json(self, value: object) -> None:
@@ -118,4 +125,6 @@ class Session:
     def only(self, *formats: str) -> None:
         """Refuse an output format that this command does not have."""
         if self.format not in formats:
-            raise Failure(f"this command prints {' or '.join(formats)}, not {self.format}", status=2)
+            raise Failure(
+                f"this command prints {' or '.join(formats)}, not {self.format}", status=2
+            )

@@ -1,4 +1,6 @@
-"""The sheet that a command line of ours asks for, what is told of its fields, and handing its line out."""
+"""The sheet that a command line of ours asks for, what is told of its fields, and handing its line
+out.
+"""
 
 from __future__ import annotations
 
@@ -42,7 +44,9 @@ def line_sheet(session: Session, name: str, text: str) -> LineSheet:
     kinds = line_kinds(session.settings)
     if name not in kinds:
         raise Failure(
-            f"there is no kind of line named {clean_line(name)[:40]}; there are: {', '.join(kinds)}", status=2
+            f"there is no kind of line named {clean_line(name)[:40]}; there are: "
+            f"{', '.join(kinds)}",
+            status=2,
         )
     try:
         return LineSheet(read_kind(kinds[name]), text)

@@ -1,4 +1,6 @@
-"""What the user keeps, for commands that show it: trouble with it is told in one line and does not stop them."""
+"""What the user keeps, for commands that show it: trouble with it is told in one line and does not
+stop them.
+"""
 
 from __future__ import annotations
 

@@ -16,7 +16,20 @@ SAYS = {
     "unpick": "take the line apart",
     "read": "read the page of the word",
 }
-_FUNCTION = {1: "OP", 2: "OQ", 3: "OR", 4: "OS", 5: "[15~", 6: "[17~", 7: "[18~", 8: "[19~", 9: "[20~", 10: "[21~", 11: "[23~", 12: "[24~"}  # fmt: skip
+_FUNCTION = {
+    1: "OP",
+    2: "OQ",
+    3: "OR",
+    4: "OS",
+    5: "[15~",
+    6: "[17~",
+    7: "[18~",
+    8: "[19~",
+    9: "[20~",
+    10: "[21~",
+    11: "[23~",
+    12: "[24~",
+}
 _HERE = os.path.dirname(os.path.abspath(__file__))
 
 
@@ -25,7 +38,8 @@ class BadKey(ValueError):
 
 
 def snippet(shell: str, keys: dict[str, str]) -> str:
-    """The text that a shell is to source. `keys` are those that differ from the usual ones, "" for none.
+    """The text that a shell is to source. `keys` are those that differ from the usual ones, "" for
+    none.
 
     Raises BadKey.
     """
@@ -45,7 +59,9 @@ def snippet(shell: str, keys: dict[str, str]) -> str:
 
 
 def sequence(shell: str, key: str) -> str:
-    """A key, such as `alt-i`, `ctrl-x n` or `f6`, as the shell writes what the terminal sends. Raises BadKey."""
+    """A key, such as `alt-i`, `ctrl-x n` or `f6`, as the shell writes what the terminal sends.
+    Raises BadKey.
+    """
     return "".join(_one(shell, part) for part in key.lower().split()) or _one(shell, key)
 
 
@@ -70,7 +86,9 @@ def startup_file(shell: str, environment: dict[str, str]) -> str:
         return os.path.join(environment.get("ZDOTDIR") or home, ".zshrc")
     if shell == "fish":
         return os.path.join(
-            environment.get("XDG_CONFIG_HOME") or os.path.join(home, ".config"), "fish", "config.fish"
+            environment.get("XDG_CONFIG_HOME") or os.path.join(home, ".config"),
+            "fish",
+            "config.fish",
         )
     return os.path.join(home, ".bashrc")
 

@@ -38,7 +38,11 @@ def holder_of(subject: Subject, row: ShellRow) -> str:
     if row.kind != EntryKind.KEYWORD or row.text:
         return ""
     for other in subject.store.shell_keywords(row.shell):
-        if other.text and other.name != row.name and row.name in other.text.split("\n")[0].replace(";", " ").split():
+        if (
+            other.text
+            and other.name != row.name
+            and row.name in other.text.split("\n")[0].replace(";", " ").split()
+        ):
             return other.name
     return ""
 
@@ -52,7 +56,9 @@ def read(subject: Subject, held: Availability) -> Document:
 
 
 def help_document(row: ShellRow) -> Document:
-    """The help text of a shell: forms on the lines before the first that is set in, then sections."""
+    """The help text of a shell: forms on the lines before the first that is set in, then
+    sections.
+    """
     lines = row.text.split("\n")
     forms: list[str] = []
     at = 0
@@ -66,6 +72,12 @@ def help_document(row: ShellRow) -> Document:
     synopsis = Section("SYNOPSIS")
     synopsis.blocks = [Paragraph(form, hanging=True) for form in forms]
     document = Document(
-        row.name, "builtin", NAME, [synopsis, *sections], summary=row.summary, path=row.path, origin=row.shell,
-    )  # fmt: skip
+        row.name,
+        "builtin",
+        NAME,
+        [synopsis, *sections],
+        summary=row.summary,
+        path=row.path,
+        origin=row.shell,
+    )
     return with_facts(document)

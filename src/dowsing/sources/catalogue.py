@@ -1,4 +1,6 @@
-"""All sources of documentation, in the order in which they are shown, and the best one for what would run."""
+"""All sources of documentation, in the order in which they are shown, and the best one for what
+would run.
+"""
 
 from __future__ import annotations
 
@@ -56,7 +58,13 @@ UNASKED = "usage?"
 
 
 def subject_of(
-    name: str, entry: Entry | None, store: Names, settings: Settings, *, ask: bool, section: str = ""
+    name: str,
+    entry: Entry | None,
+    store: Names,
+    settings: Settings,
+    *,
+    ask: bool,
+    section: str = "",
 ) -> Subject:
     """What is looked up: the entry found, and all others of its name.
 
@@ -108,7 +116,9 @@ def order_for(subject: Subject) -> tuple[str, ...]:
 
 
 def best(subject: Subject) -> Document:
-    """The first source that has a text, as a Document. Raises Unreadable with the first reason if none has."""
+    """The first source that has a text, as a Document. Raises Unreadable with the first reason if
+    none has.
+    """
     reasons: list[str] = []
     for source in order_for(subject):
         for held in availability_of(subject, source):
@@ -144,7 +154,10 @@ def others(subject: Subject, taken: str) -> list[str]:
         known = _usage_text(subject)
         found[SourceName.USAGE] = known is not False
         if known is None and taken != SourceName.USAGE:
-            found = {UNASKED if source == SourceName.USAGE else source: there for source, there in found.items()}
+            found = {
+                UNASKED if source == SourceName.USAGE else source: there
+                for source, there in found.items()
+            }
     return [source for source, there in found.items() if there and source != taken]
 
 
@@ -155,7 +168,9 @@ def _shell_page(subject: Subject) -> bool:
 
 
 def _usage_text(subject: Subject) -> bool | None:
-    """Whether the program that would run has a usage text; None if it was not asked and may not be now."""
+    """Whether the program that would run has a usage text; None if it was not asked and may not be
+    now.
+    """
     from dowsing.machine.sandbox.refusal import refusal
     from dowsing.sources import usage_cache
 

@@ -14,7 +14,11 @@ def availability(subject: Subject) -> list[Availability]:
     """The nodes that the Info manuals have for the name, the likeliest first."""
     found = [
         Availability(
-            NAME, True, where=f"({place.manual}){place.node} {place.path}", path=place.path, detail=place.node
+            NAME,
+            True,
+            where=f"({place.manual}){place.node} {place.path}",
+            path=place.path,
+            detail=place.node,
         )
         for place in subject.store.info_places(subject.name)[:3]
     ]

@@ -8,14 +8,36 @@ import re
 from dowsing.machine.settings import Settings
 from dowsing.readers.decoding import unpacked_name
 
-_USUAL = ("/usr/local/share/info", "/usr/share/info", "/usr/local/info", "/usr/info", "/opt/homebrew/share/info",
-          "/opt/local/share/info", "/usr/pkg/info")  # fmt: skip
+_USUAL = (
+    "/usr/local/share/info",
+    "/usr/share/info",
+    "/usr/local/info",
+    "/usr/info",
+    "/opt/homebrew/share/info",
+    "/opt/local/share/info",
+    "/usr/pkg/info",
+)
 _PIECE = re.compile(r"(?:\.info)?-\d+\Z")
-_NOT_INFO = (".png", ".jpg", ".jpeg", ".gif", ".svg", ".eps", ".pdf", ".txt", ".html", ".old", ".js", ".css")
+_NOT_INFO = (
+    ".png",
+    ".jpg",
+    ".jpeg",
+    ".gif",
+    ".svg",
+    ".eps",
+    ".pdf",
+    ".txt",
+    ".html",
+    ".old",
+    ".js",
+    ".css",
+)
 
 
 def info_folders(settings: Settings) -> list[str]:
-    """The folders of Info files: those of INFOPATH, or those beside PATH and the usual ones, each once."""
+    """The folders of Info files: those of INFOPATH, or those beside PATH and the usual ones, each
+    once.
+    """
     usual = [
         os.path.join(os.path.dirname(os.path.normpath(folder)), *place)
         for folder in settings.search_path
@@ -43,11 +65,18 @@ def bare_name(file: str) -> str:
 
 
 def info_files(folder: str) -> list[str]:
-    """The main files of the manuals in a folder, in order; pieces of split ones are not listed. Raises OSError."""
+    """The main files of the manuals in a folder, in order; pieces of split ones are not listed.
+    Raises OSError.
+    """
     found = []
     for entry in os.scandir(folder):
         name = unpacked_name(entry.name)
-        if name in ("dir", "dir.old") or name.endswith(_NOT_INFO) or name.startswith(".") or not entry.is_file():
+        if (
+            name in ("dir", "dir.old")
+            or name.endswith(_NOT_INFO)
+            or name.startswith(".")
+            or not entry.is_file()
+        ):
             continue
         if not _PIECE.search(name) and (name.endswith((".info", ".inf")) or "." not in name):
             found.append(entry.path)

@@ -30,7 +30,9 @@ def is_standard(entry: Entry) -> bool:
 def availability(subject: Subject, source: str = "manual") -> list[Availability]:
     """The pages of the name that belong to the source."""
     found = [
-        Availability(source, True, where=f"{entry.label} {entry.path}", path=entry.path, detail=entry.label)
+        Availability(
+            source, True, where=f"{entry.label} {entry.path}", path=entry.path, detail=entry.label
+        )
         for entry in subject.entries
         if entry.path
         and entry.section not in ("", "builtin")
@@ -45,7 +47,9 @@ def read(subject: Subject, held: Availability) -> Document:
     """The page."""
     for entry in subject.entries:
         if entry.label == held.detail:
-            page = page_files.read_page_file(entry.path, entry.name, entry.section, package=entry.package)
+            page = page_files.read_page_file(
+                entry.path, entry.name, entry.section, package=entry.package
+            )
             page.source = held.source
             return page
     raise Unreadable("the page is not in the index any more")

@@ -7,15 +7,24 @@ import re
 
 from dowsing.machine.settings import Settings
 
-_USUAL = ("/usr/local/share/man", "/usr/local/man", "/usr/share/man", "/usr/man", "/opt/homebrew/share/man",
-          "/opt/local/share/man", "/usr/X11R6/man", "/usr/pkg/man")  # fmt: skip
+_USUAL = (
+    "/usr/local/share/man",
+    "/usr/local/man",
+    "/usr/share/man",
+    "/usr/man",
+    "/opt/homebrew/share/man",
+    "/opt/local/share/man",
+    "/usr/X11R6/man",
+    "/usr/pkg/man",
+)
 
 
 def roots(settings: Settings) -> list[str]:
-    """The manual folders to look in, in order: those of MANPATH, or those beside PATH and the usual ones.
+    """The manual folders to look in, in order: those of MANPATH, or those beside PATH and the usual
+    ones.
 
-    An empty part of MANPATH stands for the usual folders. Folders that do not exist are left out; two ways
-    to one folder count once.
+    An empty part of MANPATH stands for the usual folders. Folders that do not exist are left out;
+    two ways to one folder count once.
     """
     wanted: list[str] = []
     if settings.man_path is None:
@@ -43,6 +52,10 @@ def _usual_roots(settings: Settings) -> list[str]:
 
 
 def section_folders(root: str) -> list[str]:
-    """The folders of a manual folder that hold pages, `man1` … and formatted `cat1` …. Raises OSError."""
+    """The folders of a manual folder that hold pages, `man1` … and formatted `cat1` …. Raises
+    OSError.
+    """
     is_section = re.compile(r"(?:man|cat)(?:[0-9][a-zA-Z0-9]*|[nlop])\Z").match
-    return sorted(entry.path for entry in os.scandir(root) if is_section(entry.name) and entry.is_dir())
+    return sorted(
+        entry.path for entry in os.scandir(root) if is_section(entry.name) and entry.is_dir()
+    )

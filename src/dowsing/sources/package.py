@@ -1,4 +1,6 @@
-"""The source `package`: the texts in the documentation folder of the package that a name comes from."""
+"""The source `package`: the texts in the documentation folder of the package that a name comes
+from.
+"""
 
 from __future__ import annotations
 
@@ -17,9 +19,22 @@ NAME = SourceName.PACKAGE
 MOST_FILES = 400
 MOST_TEXT = 200_000  # characters that are shown of all texts together; the others are listed
 _TEXT = re.compile(
-    r"(?:\.(?:txt|md|markdown|rst|text|org|adoc|conf|cfg|ini|toml|yaml|yml|sh|example|sample))?\Z", re.IGNORECASE
+    r"(?:\.(?:txt|md|markdown|rst|text|org|adoc|conf|cfg|ini|toml|yaml|yml|sh|example|sample))?\Z",
+    re.IGNORECASE,
 )
-_ORDER = ("readme", "faq", "usage", "tutorial", "manual", "guide", "intro", "news", "notes", "todo", "bugs")
+_ORDER = (
+    "readme",
+    "faq",
+    "usage",
+    "tutorial",
+    "manual",
+    "guide",
+    "intro",
+    "news",
+    "notes",
+    "todo",
+    "bugs",
+)
 _LAST = (
     "changelog",
     "changes",
@@ -35,7 +50,9 @@ _LAST = (
 
 
 def availability(subject: Subject) -> list[Availability]:
-    """The folders of the packages that the name comes from, if they hold texts that say more than who made it."""
+    """The folders of the packages that the name comes from, if they hold texts that say more than
+    who made it.
+    """
     if not subject.packages:
         return nothing(NAME, "no package is known to own it")
     found: list[Availability] = []
@@ -47,8 +64,12 @@ def availability(subject: Subject) -> list[Availability]:
             continue
         telling = [file for file in doc_files(place) if _rank(file)[0] != 3]
         if telling:
-            listed = ", ".join(telling[:4]) + (f" and {len(telling) - 4} more" if len(telling) > 4 else "")
-            found.append(Availability(NAME, True, where=place, path=place, detail=package, note=listed))
+            listed = ", ".join(telling[:4]) + (
+                f" and {len(telling) - 4} more" if len(telling) > 4 else ""
+            )
+            found.append(
+                Availability(NAME, True, where=place, path=place, detail=package, note=listed)
+            )
         else:
             notes.append(f"{place} has only licences and change logs")
     return found or nothing(NAME, "; ".join(notes))
@@ -118,8 +139,17 @@ def doc_files(folder: str) -> list[str]:
         for name in files:
             stem = unpacked_name(name)
             extension = os.path.splitext(stem)[1]
-            is_version = extension[1:].isdigit() or extension in (".Debian", ".debian", ".upstream", ".Devel")
-            if _TEXT.fullmatch(extension) or is_version or (extension and stem.split(".")[0].isupper()):
+            is_version = extension[1:].isdigit() or extension in (
+                ".Debian",
+                ".debian",
+                ".upstream",
+                ".Devel",
+            )
+            if (
+                _TEXT.fullmatch(extension)
+                or is_version
+                or (extension and stem.split(".")[0].isupper())
+            ):
                 found.append(os.path.relpath(os.path.join(base, name), folder))
         if len(found) > MOST_FILES:
             break

@@ -16,7 +16,9 @@ from dowsing.readers.decoding import SUFFIXES, is_formatted, packed_or_not, read
 from dowsing.sources import manual_folders
 
 _SECTION = re.compile(r"(?:[0-9][0-9a-zA-Z_+-]*|[nlop])\Z")
-_REDIRECT = re.compile(r"(?:[.'](?:\\\".*)?\n|\s*\n)*[.']\s*so\s+(\S+)\s*(?:\n(?:[.']\s*\\\".*\n?|\s*\n)*)?\Z")
+_REDIRECT = re.compile(
+    r"(?:[.'](?:\\\".*)?\n|\s*\n)*[.']\s*so\s+(\S+)\s*(?:\n(?:[.']\s*\\\".*\n?|\s*\n)*)?\Z"
+)
 
 
 class PageFile(Record):
@@ -40,7 +42,9 @@ def languages(root: str) -> list[str]:
 
 
 def split_file_name(file: str) -> tuple[str, str] | None:
-    """Name and section of a page file, `ls.1.gz` → `("ls", "1")`; None if it is not named like a page."""
+    """Name and section of a page file, `ls.1.gz` → `("ls", "1")`; None if it is not named like a
+    page.
+    """
     name, dot, section = unpacked_name(file).rpartition(".")
     if not dot or not name or not _SECTION.match(section):
         return None
@@ -79,8 +83,12 @@ def locate(target: str, page: str) -> str | None:
     return None
 
 
-def read_page_file(path: str, name: str, section: str, *, package: str | None = None, language: str = "") -> Document:
-    """The page in the file `path`. Raises Unreadable if the file cannot be read or holds no text."""
+def read_page_file(
+    path: str, name: str, section: str, *, package: str | None = None, language: str = ""
+) -> Document:
+    """The page in the file `path`. Raises Unreadable if the file cannot be read or holds no
+    text.
+    """
     visited = {os.path.realpath(path)}
     text = read_text(path)
     for _ in range(10):
@@ -128,7 +136,9 @@ def document(
     else:
         from dowsing.readers.roff.page import read_page
 
-        page = read_page(text, name, section, path=path, package=package, language=language, include=include)
+        page = read_page(
+            text, name, section, path=path, package=package, language=language, include=include
+        )
     if page.cut:
         raise Unreadable(f"it is too large: {page.cut}")
     if not any(part.blocks for part in page.sections):

@@ -1,4 +1,6 @@
-"""A name in the order in which the shell takes it: alias, function, keyword, builtin, the programs on PATH."""
+"""A name in the order in which the shell takes it: alias, function, keyword, builtin, the programs
+on PATH.
+"""
 
 from __future__ import annotations
 
@@ -50,9 +52,9 @@ class ResolvedKind(StrEnum):
 class Resolved(Record):
     """One thing that the name may mean.
 
-    `path` is the file of a command or of the shell, `shell` its name,
-    `links` the links on the way to `file`, the file at the end. `same_as` is an earlier candidate's path with the
-    same file. `text` is what an alias or function is defined as.
+    `path` is the file of a command or of the shell, `shell` its name, `links` the links on the way
+    to `file`, the file at the end. `same_as` is an earlier candidate's path with the same file.
+    `text` is what an alias or function is defined as.
     """
 
     kind: ResolvedKind
@@ -67,9 +69,11 @@ class Resolved(Record):
 
 
 class Resolution(Record):
-    """All that the name may mean, what runs first; the files that belong to it; what is wrong with PATH.
+    """All that the name may mean, what runs first; the files that belong to it; what is wrong with
+    PATH.
 
-    `documents` are the files of its documentation with the source each is of; `sources` files of source text.
+    `documents` are the files of its documentation with the source each is of; `sources` files of
+    source text.
     """
 
     name: str
@@ -80,7 +84,9 @@ class Resolution(Record):
 
 
 def resolve(subject: Subject, startup: bool = False) -> Resolution:
-    """Everything that the name may mean. `startup`: the user's shell is asked with its start-up files."""
+    """Everything that the name may mean. `startup`: the user's shell is asked with its start-up
+    files.
+    """
     candidates = [*(_defined(subject) if startup else []), *_in_shell(subject), *_on_path(subject)]
     programs = [c for c in candidates if c.kind in (ResolvedKind.COMMAND, ResolvedKind.SUBCOMMAND)]
     return Resolution(
@@ -100,7 +106,10 @@ def _defined(subject: Subject) -> list[Resolved]:
     shell = next((one for one in installed_shells(subject.settings) if one.name == own), None)
     if shell is None:
         return []
-    return [Resolved(ResolvedKind(kind), "", shell.name, text=text) for kind, text in shell.defined(subject.name)]
+    return [
+        Resolved(ResolvedKind(kind), "", shell.name, text=text)
+        for kind, text in shell.defined(subject.name)
+    ]
 
 
 def _in_shell(subject: Subject) -> list[Resolved]:
@@ -120,7 +129,9 @@ def _on_path(subject: Subject) -> list[Resolved]:
         seen.setdefault(file, path)
         known = next((c.package for c in found if c.path == earlier), None)
         package = known if earlier else packages.owner(path, subject.settings)
-        found.append(Resolved(kind, path, "", links, file, file_kind(file) if file else "", package, earlier))
+        found.append(
+            Resolved(kind, path, "", links, file, file_kind(file) if file else "", package, earlier)
+        )
     return found
 
 
@@ -133,12 +144,21 @@ def _documents(subject: Subject) -> list[tuple[str, str]]:
         found += [(h.path, source) for h in manual.availability(subject, source) if h.present]
     for row in subject.in_shells[:1]:
         own = shell_manual.own_page(row)
-        pages_of_shell = [entry.path for name in row.manual for entry in subject.store.named(name)[:1]]
-        found += [(path, SourceName.SHELL_MANUAL) for path in ([own] if own else pages_of_shell[:1])]
-    found += [(place.path, SourceName.INFO) for place in subject.store.info_places(subject.name)[:1]]
+        pages_of_shell = [
+            entry.path for name in row.manual for entry in subject.store.named(name)[:1]
+        ]
+        found += [
+            (path, SourceName.SHELL_MANUAL) for path in ([own] if own else pages_of_shell[:1])
+        ]
+    found += [
+        (place.path, SourceName.INFO) for place in subject.store.info_places(subject.name)[:1]
+    ]
     for held in package.availability(subject):
         if held.present:
-            found += [(os.path.join(held.path, file), SourceName.PACKAGE) for file in package.doc_files(held.path)]
+            found += [
+                (os.path.join(held.path, file), SourceName.PACKAGE)
+                for file in package.doc_files(held.path)
+            ]
     return list(dict.fromkeys(found))
 
 
@@ -147,8 +167,17 @@ def _source_files(program: Resolved, subject: Subject) -> list[str]:
     found = [program.file] if program.file_kind.startswith("script") else []
     if program.package:
         for file in packages.files(program.path, program.package, subject.settings):
-            in_sources = file.startswith("/usr/src/") or program.package.manager in ("pip", "npm", "homebrew")
-            if in_sources and file.endswith(_SOURCE_SUFFIXES) and file not in found and os.path.isfile(file):
+            in_sources = file.startswith("/usr/src/") or program.package.manager in (
+                "pip",
+                "npm",
+                "homebrew",
+            )
+            if (
+                in_sources
+                and file.endswith(_SOURCE_SUFFIXES)
+                and file not in found
+                and os.path.isfile(file)
+            ):
                 found.append(file)
             if len(found) >= MOST_SOURCES:
                 break

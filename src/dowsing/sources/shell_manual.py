@@ -1,8 +1,9 @@
-"""The source `shell-manual`: the entry of a builtin or keyword, cut out of the shell's own manual page.
+"""The source `shell-manual`: the entry of a builtin or keyword, cut out of the shell's own manual
+page.
 
-The entry is found by the structure of the page: the item whose tag begins with the name, in the part that is
-about builtins; items that share one text are one entry. Keywords stand in the parts on grammar, as items, in
-displays, or in the running text of a part that is about them.
+The entry is found by the structure of the page: the item whose tag begins with the name, in the
+part that is about builtins; items that share one text are one entry. Keywords stand in the parts on
+grammar, as items, in displays, or in the running text of a part that is about them.
 """
 
 from __future__ import annotations
@@ -21,7 +22,10 @@ from dowsing.sources.source import Availability, Subject, nothing
 
 NAME = SourceName.SHELL_MANUAL
 _ABOUT_BUILTINS = r"(?i)built-?ins?\b"
-_NOT_ABOUT = r"(?i)reserved words|aliases|synopsis|options|invocation|^name$|see also|readline|completion|history"
+_NOT_ABOUT = (
+    r"(?i)reserved words|aliases|synopsis|options|invocation|^name$|see also|readline"
+    r"|completion|history"
+)
 _ITALIC = f"{ITALIC}[^{ROMAN}]*{ROMAN}?"
 MOST_PAGES = 6
 
@@ -32,14 +36,18 @@ def availability(subject: Subject) -> list[Availability]:
     for row in subject.in_shells:
         own = own_page(row)
         if own is not None:
-            found.append(Availability(NAME, True, where=own, path=own, detail=f"{row.shell}\n{own}"))
+            found.append(
+                Availability(NAME, True, where=own, path=own, detail=f"{row.shell}\n{own}")
+            )
             continue
         for page in shell_pages(subject, row):
             entry = find_entry(page, row.name, row.kind)
             if entry is not None:
                 where = f"{page.label} {page.path}"
                 found.append(
-                    Availability(NAME, True, where=where, path=page.path, detail=f"{row.shell}\n{page.label}")
+                    Availability(
+                        NAME, True, where=where, path=page.path, detail=f"{row.shell}\n{page.label}"
+                    )
                 )
                 break
     if found:
@@ -76,7 +84,9 @@ def shell_pages(subject: Subject, row: ShellRow) -> list[Document]:
             for entry in subject.store.named(name)[:1]:
                 try:
                     pages.append(
-                        page_files.read_page_file(entry.path, entry.name, entry.section, package=entry.package)
+                        page_files.read_page_file(
+                            entry.path, entry.name, entry.section, package=entry.package
+                        )
                     )
                 except Unreadable:
                     continue
@@ -145,18 +155,29 @@ def _in_items(sections: list[Section], name: str, anywhere: bool) -> ManualEntry
         for items, more in groups:
             for item in items:
                 words = _literal_words(item.tag) if anywhere else []
-                if (name in words) if anywhere else any(name in _heads(line) for line in item.tag.split("\n")):
+                if (
+                    (name in words)
+                    if anywhere
+                    else any(name in _heads(line) for line in item.tag.split("\n"))
+                ):
                     chosen.append((items, more))
                     break
         if chosen:
-            forms = [line.strip() for items, _ in chosen for item in items for line in item.tag.split("\n")]
+            forms = [
+                line.strip()
+                for items, _ in chosen
+                for item in items
+                for line in item.tag.split("\n")
+            ]
             body = [block for items, more in chosen for block in [*items[-1].body, *more]]
             return ManualEntry(list(dict.fromkeys(forms)), body, section.title)
     return None
 
 
 def _grouped(blocks: list[Block]) -> list[tuple[list[Item], list[Block]]]:
-    """Items that share a text, each group with the blocks that follow it up to the next item of its level."""
+    """Items that share a text, each group with the blocks that follow it up to the next item of its
+    level.
+    """
     flat: list[Block] = []
     for block in blocks:
         flat += block.body if isinstance(block, Indent) and _holds_items(block) else [block]
@@ -188,7 +209,9 @@ def _in_displays(sections: list[Section], name: str) -> ManualEntry | None:
             for inner in block.body:
                 if isinstance(inner, (Paragraph, Literal)) and name in _literal_words(inner.text):
                     return ManualEntry(
-                        [line.strip() for line in inner.text.split("\n")], section.blocks, section.title
+                        [line.strip() for line in inner.text.split("\n")],
+                        section.blocks,
+                        section.title,
                     )
     return None
 
@@ -200,7 +223,9 @@ def _document(row: ShellRow, page: Document, entry: ManualEntry) -> Document:
     text.blocks = entry.body
     first = next((b.text for b in entry.body if isinstance(b, Paragraph)), "")
     heads = [head for form in entry.forms for head in _heads(form)]
-    about = row.summary or (_sentence(first) if row.name in heads else f"part of: {plain(entry.forms[0])}"[:160])
+    about = row.summary or (
+        _sentence(first) if row.name in heads else f"part of: {plain(entry.forms[0])}"[:160]
+    )
     document = Document(
         row.name, "builtin", NAME, [synopsis, text], summary=about, path=page.path,
         package=page.package, date=page.date, origin=page.label,

@@ -1,7 +1,7 @@
 """What every source of documentation offers: what it holds of a name, and that as a Document.
 
-A source is a module with two functions: `availability(subject)` gives what it has, or one Holding that says why it
-has nothing; `read(subject, held)` gives the Document, and raises Unreadable.
+A source is a module with two functions: `availability(subject)` gives what it has, or one Holding
+that says why it has nothing; `read(subject, held)` gives the Document, and raises Unreadable.
 """
 
 from __future__ import annotations
@@ -45,9 +45,9 @@ if TYPE_CHECKING:
 class Availability(Record):
     """What one source has of a name.
 
-    `where` is the place in words, `path` the file it is read from, `detail` what the source needs to find it
-    again. `present` is None where it is not known because the program was not asked. `note` says why there is
-    nothing, or what to know about it.
+    `where` is the place in words, `path` the file it is read from, `detail` what the source needs
+    to find it again. `present` is None where it is not known because the program was not asked.
+    `note` says why there is nothing, or what to know about it.
     """
 
     source: str
@@ -61,8 +61,8 @@ class Availability(Record):
 class Subject:
     """A name that is looked up, with what the index knows of it.
 
-    `entries` are its pages and builtins, the likeliest first. `ask`: programs may be run for their usage.
-    `shell`: only what this shell knows of it, "" for all shells.
+    `entries` are its pages and builtins, the likeliest first. `ask`: programs may be run for their
+    usage. `shell`: only what this shell knows of it, "" for all shells.
     """
 
     def __init__(
@@ -124,7 +124,8 @@ class Subject:
 
     @property
     def packages(self) -> list[str]:
-        """The packages that the name comes from: that of the shell whose builtin it is, of the program, of its pages.
+        """The packages that the name comes from: that of the shell whose builtin it is, of the
+        program, of its pages.
 
         Pages of functions and files count only where no command has the name.
         """
@@ -138,8 +139,12 @@ class Subject:
 
     @property
     def program_package(self) -> str | None:
-        """The package that the program of that name comes from; where that is not known, of its page."""
-        pages = [e.package for e in self.entries if e.package and e.section[:1] in ("", "1", "6", "8")]
+        """The package that the program of that name comes from; where that is not known, of its
+        page.
+        """
+        pages = [
+            e.package for e in self.entries if e.package and e.section[:1] in ("", "1", "6", "8")
+        ]
         return self._program_owner or (pages[0] if pages else None)
 
     @property

@@ -1,7 +1,9 @@
-"""The sources `usage` and `builtin-usage`: what a program, or a shell's builtin, prints for `--help`.
+"""The sources `usage` and `builtin-usage`: what a program, or a shell's builtin, prints for
+`--help`.
 
-Nothing is run unless the subject says that it may be, and then only what refusal.py and flag_check.py let
-pass. What came back is kept by the identity of the program's file, so that it is asked once.
+Nothing is run unless the subject says that it may be, and then only what refusal.py and
+flag_check.py let pass. What came back is kept by the identity of the program's file, so that it is
+asked once.
 """
 
 from __future__ import annotations
@@ -33,13 +35,19 @@ def builtin_availability(subject: Subject) -> list[Availability]:
     if not rows:
         return nothing(SourceName.BUILTIN_USAGE, "no shell here has a builtin of that name")
     usage = ask_builtin(rows[0], subject.settings, subject.ask)
-    return [_availability(SourceName.BUILTIN_USAGE, f"{rows[0].shell}: {subject.name} {FLAG}", rows[0].path, usage)]
+    return [
+        _availability(
+            SourceName.BUILTIN_USAGE, f"{rows[0].shell}: {subject.name} {FLAG}", rows[0].path, usage
+        )
+    ]
 
 
 def _availability(source: str, where: str, path: str, usage: Usage | None) -> Availability:
     if usage is None:
         return Availability(source, None, where=where, path=path, note="not asked")
-    return Availability(source, usage.kind == UsageKind.USAGE, where=where, path=path, note=usage.says)
+    return Availability(
+        source, usage.kind == UsageKind.USAGE, where=where, path=path, note=usage.says
+    )
 
 
 def read(subject: Subject, held: Availability) -> Document:
@@ -56,7 +64,9 @@ def read(subject: Subject, held: Availability) -> Document:
     from dowsing.readers.usage.usage_text import read_usage
 
     package = subject.program_package
-    return with_facts(read_usage(usage.text, subject.name, "usage", path=held.path, package=package))
+    return with_facts(
+        read_usage(usage.text, subject.name, "usage", path=held.path, package=package)
+    )
 
 
 def _builtin_document(row: ShellRow, usage: Usage) -> Document:
@@ -70,7 +80,9 @@ def _builtin_document(row: ShellRow, usage: Usage) -> Document:
         document = help_document(row)
         document.source = "builtin-usage"
         return document
-    return with_facts(read_usage(usage.text, row.name, "builtin", source=SourceName.BUILTIN_USAGE, path=row.path))
+    return with_facts(
+        read_usage(usage.text, row.name, "builtin", source=SourceName.BUILTIN_USAGE, path=row.path)
+    )
 
 
 def ask_program(path: str, name: str, settings: Settings, ask: bool) -> Usage | None:
@@ -86,7 +98,11 @@ def ask_program(path: str, name: str, settings: Settings, ask: bool) -> Usage | 
         from dowsing.machine.sandbox.guard import run_guarded
 
         if not knows_flag(path, FLAG):
-            return Usage(UsageKind.REFUSED, f"not asked: {name} does not know {FLAG} (its file does not hold it)", "")
+            return Usage(
+                UsageKind.REFUSED,
+                f"not asked: {name} does not know {FLAG} (its file does not hold it)",
+                "",
+            )
         return _judged(run_guarded([path, FLAG], settings.search_path), name)
 
     return _answered(key_of(path, FLAG), settings, ask, answer)
@@ -101,7 +117,9 @@ def ask_builtin(row: ShellRow, settings: Settings, ask: bool) -> Usage | None:
 
         if row.kind == EntryKind.KEYWORD:
             return Usage(
-                UsageKind.REFUSED, f"not asked: {row.name} is a keyword, {FLAG} after it would be a command", ""
+                UsageKind.REFUSED,
+                f"not asked: {row.name} is a keyword, {FLAG} after it would be a command",
+                "",
             )
         shell = next((one for one in installed_shells(settings) if one.name == row.shell), None)
         if shell is None:
@@ -110,16 +128,22 @@ def ask_builtin(row: ShellRow, settings: Settings, ask: bool) -> Usage | None:
         if outcome is None:
             return Usage(UsageKind.REFUSED, "the shell cannot be asked that", "")
         if row.text and not outcome.trouble and clean_lines(outcome.out) == row.text.split("\n"):
-            return Usage(UsageKind.USAGE, "", outcome.out)  # the shell's own help is usage, however it is laid out
+            return Usage(
+                UsageKind.USAGE, "", outcome.out
+            )  # the shell's own help is usage, however it is laid out
         return _judged(outcome, row.name)
 
     return _answered(key_of(row.path, f"{row.name} {FLAG}"), settings, ask, answer)
 
 
 def _answered(key: str, settings: Settings, ask: bool, answer: Callable[[], Usage]) -> Usage | None:
-    """The answer that is kept under the key; if there is none and it may be asked for, a new one, which is kept."""
+    """The answer that is kept under the key; if there is none and it may be asked for, a new one,
+    which is kept.
+    """
     if not may_ask(settings):
-        return Usage(UsageKind.REFUSED, "programs are not asked here: the settings say usage = never", "")
+        return Usage(
+            UsageKind.REFUSED, "programs are not asked here: the settings say usage = never", ""
+        )
     known = kept(settings, key)
     if known is not None or not ask:
         return known
@@ -142,7 +166,9 @@ def _judged(outcome, name: str) -> Usage:  # type: ignore[no-untyped-def]
                 "",
             )
     code = outcome.code if outcome.ended == "exit" else None
-    verdicts = [(judge(text, FLAG, name, code), text) for text in (outcome.out, outcome.err) if text.strip()]
+    verdicts = [
+        (judge(text, FLAG, name, code), text) for text in (outcome.out, outcome.err) if text.strip()
+    ]
     for verdict, text in verdicts:
         if verdict.kind == UsageKind.USAGE:
             return Usage(UsageKind.USAGE, "", text)

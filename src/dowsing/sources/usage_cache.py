@@ -1,7 +1,7 @@
 """What programs answered when they were asked for their usage, kept by the identity of their files.
 
-Whether there was a usage text is in the name of the file that keeps the answer, so that it is known without
-reading it.
+Whether there was a usage text is in the name of the file that keeps the answer, so that it is known
+without reading it.
 """
 
 from __future__ import annotations
@@ -34,7 +34,9 @@ def may_ask(settings: Settings) -> bool:
 
 
 def key_of(path: str, words: str) -> str:
-    """What an answer is kept by: the program, what it was asked, and what changes when the program does."""
+    """What an answer is kept by: the program, what it was asked, and what changes when the program
+    does.
+    """
     try:
         real = os.path.realpath(path)
         state = os.stat(real)
@@ -66,7 +68,9 @@ def kept(settings: Settings, key: str) -> Usage | None:
         except (OSError, ValueError):
             continue
         if isinstance(found, dict) and found.get("key") == key:
-            return Usage(UsageKind(str(found.get("kind"))), str(found.get("says")), str(found.get("text")))
+            return Usage(
+                UsageKind(str(found.get("kind"))), str(found.get("says")), str(found.get("text"))
+            )
     return None
 
 

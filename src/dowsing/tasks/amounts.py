@@ -7,10 +7,34 @@ import re
 from dowsing.knowledge.units import MINUTE, seconds_in
 
 _WORDS = {
-    "half an": 0.5, "half a": 0.5, "a couple of": 2, "a few": 3, "a dozen": 12, "an": 1, "a": 1, "one": 1, "two": 2, "three": 3,
-    "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8, "nine": 9, "ten": 10, "eleven": 11, "twelve": 12, "twenty": 20,
-    "thirty": 30, "fifty": 50, "ninety": 90, "a hundred": 100, "hundred": 100, "thousand": 1000, "a thousand": 1000,
-}  # fmt: skip
+    "half an": 0.5,
+    "half a": 0.5,
+    "a couple of": 2,
+    "a few": 3,
+    "a dozen": 12,
+    "an": 1,
+    "a": 1,
+    "one": 1,
+    "two": 2,
+    "three": 3,
+    "four": 4,
+    "five": 5,
+    "six": 6,
+    "seven": 7,
+    "eight": 8,
+    "nine": 9,
+    "ten": 10,
+    "eleven": 11,
+    "twelve": 12,
+    "twenty": 20,
+    "thirty": 30,
+    "fifty": 50,
+    "ninety": 90,
+    "a hundred": 100,
+    "hundred": 100,
+    "thousand": 1000,
+    "a thousand": 1000,
+}
 #: A pattern for a number in words.
 COUNT = "|".join(sorted(_WORDS, key=lambda word: -len(word)))
 #: A pattern for a number in digits or words.

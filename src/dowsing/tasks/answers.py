@@ -1,4 +1,6 @@
-"""A sentence to command lines: what is wanted, with the values that were said, checked against the pages."""
+"""A sentence to command lines: what is wanted, with the values that were said, checked against the
+pages.
+"""
 
 from __future__ import annotations
 
@@ -38,8 +40,9 @@ class Filling(Record):
 
 
 class Answer(Record):
-    """A line for a task. `effects`: what it destroys or overwrites; `look`: the harmless line to look first; `checked`:
-    every option of it was found in a page of this machine."""
+    """A line for a task. `effects`: what it destroys or overwrites; `look`: the harmless line to
+    look first; `checked`: every option of it was found in a page of this machine.
+    """
 
     line: str
     task: str
@@ -53,8 +56,10 @@ class Answer(Record):
 
 
 class Task(Record):
-    """The answers to a sentence and what was said again about it, the best first; what of it was understood as values,
-    conditions and tools; `near`: nothing fits it well, the answers only come near."""
+    """The answers to a sentence and what was said again about it, the best first; what of it was
+    understood as values, conditions and tools; `near`: nothing fits it well, the answers only come
+    near.
+    """
 
     task: str
     again: list[str]
@@ -64,13 +69,20 @@ class Task(Record):
 
 
 def lines_for(
-    sentence: str, again: list[str], tables: Tables, most: int = MOST_ANSWERS, own: list[Recipe] | None = None
+    sentence: str,
+    again: list[str],
+    tables: Tables,
+    most: int = MOST_ANSWERS,
+    own: list[Recipe] | None = None,
 ) -> Task:
-    """The lines for a task said in plain words; `again` are revisions of it, the last one counting most.
+    """The lines for a task said in plain words; `again` are revisions of it, the last one counting
+    most.
 
     `own` are recipes of the user's.
     """
-    said = understand(sentence, again, ordinary_of(tables.store, " ".join([sentence, *again]), own or []))
+    said = understand(
+        sentence, again, ordinary_of(tables.store, " ".join([sentence, *again]), own or [])
+    )
     found = ranked(said, corpus_of(tables.store, Meta.RECIPES, own), tables)
     best = found[0].score if found else 0.0
     answers: list[Answer] = []
@@ -88,14 +100,23 @@ def lines_for(
     near = bool(answers) and (
         not found or found[0].covers < FITS or (found[0].missed and found[0].covers < FITS_WELL)
     )
-    return Task(sentence, again, answers, understood(said, answers[0].line if answers else ""), near)
+    return Task(
+        sentence, again, answers, understood(said, answers[0].line if answers else ""), near
+    )
 
 
 def as_root(filled: FilledRecipe) -> FilledRecipe:
-    """The line run by sudo, where that is enough: a command of its own, without a file that the user's shell would write."""
+    """The line run by sudo, where that is enough: a command of its own, without a file that the
+    user's shell would write.
+    """
     first = filled.line.split(" ")[0]
-    plain = re.fullmatch(r"[\w./+-]+", first) and not re.search(r"[;&|]|[<>](?![a-z])(?<![a-z]>)", filled.line)
-    if first in ("sudo", "cd", "export", "for", "while", "until", "alias", "set", "trap", "read") or not plain:
+    plain = re.fullmatch(r"[\w./+-]+", first) and not re.search(
+        r"[;&|]|[<>](?![a-z])(?<![a-z]>)", filled.line
+    )
+    if (
+        first in ("sudo", "cd", "export", "for", "while", "until", "alias", "set", "trap", "read")
+        or not plain
+    ):
         return filled
     return filled.changed(line=f"sudo {filled.line}")
 
@@ -104,7 +125,9 @@ def _from_pages(said: ParsedSentence, tables: Tables) -> list[Answer]:
     """Examples of pages that answer, if every option of them is documented here."""
     found = ranked(said, corpus_of(tables.store, Meta.EXAMPLES), tables)[:LOOKED_AT]
     answers = [
-        answer_of(one.filled, tables, one.score - OF_PAGES) for one in found if one.score - OF_PAGES >= LEAST_SCORE
+        answer_of(one.filled, tables, one.score - OF_PAGES)
+        for one in found
+        if one.score - OF_PAGES >= LEAST_SCORE
     ]
     return [
         one.changed(origin=Origin(OriginKind.MANUAL, one.origin.page, one.origin.where))
@@ -117,7 +140,9 @@ def _built(said: ParsedSentence, tables: Tables) -> list[Answer]:
     """Lines put together from the forms of commands."""
     from dowsing.tasks.building import built_lines
 
-    answers = [(answer_of(one.filled, tables, LEAST_SCORE), one.page) for one in built_lines(said, tables)]
+    answers = [
+        (answer_of(one.filled, tables, LEAST_SCORE), one.page) for one in built_lines(said, tables)
+    ]
     return [one.changed(origin=Origin(OriginKind.OPTION, page, page)) for one, page in answers]
 
 
@@ -131,9 +156,20 @@ def answer_of(filled: FilledRecipe, tables: Tables, score: float) -> Answer:
         if filled.values[slot.name] is not None or f"<{slot.name}>" in filled.line
     ]
     return Answer(
-        filled.line, recipe.task, slots, found.pieces, Origin(OriginKind.SAVED if recipe.where == "saved" else OriginKind.RECIPE, _page_of(found), recipe.where),
-        found.changes, with_values(recipe.look, filled.values), is_checked(found), round(score, 3),
-    )  # fmt: skip
+        filled.line,
+        recipe.task,
+        slots,
+        found.pieces,
+        Origin(
+            OriginKind.SAVED if recipe.where == "saved" else OriginKind.RECIPE,
+            _page_of(found),
+            recipe.where,
+        ),
+        found.changes,
+        with_values(recipe.look, filled.values),
+        is_checked(found),
+        round(score, 3),
+    )
 
 
 def shown_line(task: str, line: str, origin: Origin, tables: Tables) -> Answer:
@@ -141,7 +177,14 @@ def shown_line(task: str, line: str, origin: Origin, tables: Tables) -> Answer:
     found = unpick(line, tables)
     slots = [Filling(name, None, slot_of(name).kind) for name in dict.fromkeys(SLOT.findall(line))]
     return Answer(
-        line, task, slots, found.pieces, origin.changed(page=_page_of(found)), found.changes, "", is_checked(found)
+        line,
+        task,
+        slots,
+        found.pieces,
+        origin.changed(page=_page_of(found)),
+        found.changes,
+        "",
+        is_checked(found),
     )
 
 
@@ -151,9 +194,14 @@ def _page_of(found: Unpicked) -> str | None:
 
 
 def is_checked(found: Unpicked) -> bool:
-    """Whether every command of a line is documented here and every option of it stands in a page, without a mistake.
+    """Whether every command of a line is documented here and every option of it stands in a page,
+    without a mistake.
 
     A place for a command is none yet.
     """
-    told = [piece for piece in found.pieces if piece.role in (Role.COMMAND, Role.SUBCOMMAND, Role.OPTION)]
+    told = [
+        piece
+        for piece in found.pieces
+        if piece.role in (Role.COMMAND, Role.SUBCOMMAND, Role.OPTION)
+    ]
     return not found.mistaken and all(piece.page or piece.text.startswith("<") for piece in told)

@@ -1,4 +1,6 @@
-"""Words of a sentence that may be names: those that are no ordinary language, and others where a name is to be expected."""
+"""Words of a sentence that may be names: those that are no ordinary language, and others where a
+name is to be expected.
+"""
 
 from __future__ import annotations
 
@@ -9,15 +11,46 @@ from dowsing.tasks.patterns import Pattern
 
 #: Nouns behind which a name may stand, with the kind of value that it then is.
 NOUNS = {
-    "folder": "name", "directory": "name", "file": "name", "user": "name", "branch": "name", "service": "name",
-    "package": "name", "group": "name", "host": "name", "program": "name", "process": "name", "machine": "name",
-    "server": "name", "tag": "name", "daemon": "name", "database": "name", "account": "name", "remote": "name",
-    "container": "name", "unit": "name", "alias": "name", "variable": "name", "target": "name", "job": "name",
-    "word": "text", "text": "text", "string": "text", "phrase": "text", "pattern": "text", "message": "text",
-    "term": "text", "expression": "text", "column": "text", "field": "text", "command": "command", "script": "name",
-}  # fmt: skip
+    "folder": "name",
+    "directory": "name",
+    "file": "name",
+    "user": "name",
+    "branch": "name",
+    "service": "name",
+    "package": "name",
+    "group": "name",
+    "host": "name",
+    "program": "name",
+    "process": "name",
+    "machine": "name",
+    "server": "name",
+    "tag": "name",
+    "daemon": "name",
+    "database": "name",
+    "account": "name",
+    "remote": "name",
+    "container": "name",
+    "unit": "name",
+    "alias": "name",
+    "variable": "name",
+    "target": "name",
+    "job": "name",
+    "word": "text",
+    "text": "text",
+    "string": "text",
+    "phrase": "text",
+    "pattern": "text",
+    "message": "text",
+    "term": "text",
+    "expression": "text",
+    "column": "text",
+    "field": "text",
+    "command": "command",
+    "script": "name",
+}
 _AFTER = Pattern(
-    r"\s+(folder|directory|branch|user|service|group|package|database|daemon|process|program|tag|container|account)\b",
+    r"\s+(folder|directory|branch|user|service|group|package|database|daemon|process|program|tag"
+    r"|container|account)\b",
     exact=True,
 )
 _CALL_IT = Pattern(r"\b(?:call|name) (?:it|them|that)\s+$", "call", "name")
@@ -25,49 +58,77 @@ _PLACE = Pattern(r"\b(?:under|below|beneath|inside|within|called|named)\s+$")
 _TOWARDS = Pattern(r"\b(?:in|into|to|from|of)\s+(?:my |the )?$")
 #: Words of the language that folders are often named by.
 _FOLDERS = frozenset(
-    """downloads documents pictures photos music videos desktop docs src build logs backup backups archive archives release
-    releases dist bin lib tests test data tmp public work projects templates assets images notes reports mail inbox outbox config
-    scripts examples media uploads exports imports old new drafts letters books papers recipes library vendor target output""".split()
+    """
+        downloads documents pictures photos music videos desktop docs src build logs backup
+        backups archive archives release releases dist bin lib tests test data tmp public work
+        projects templates assets images notes reports mail inbox outbox config scripts examples
+        media uploads exports imports old new drafts letters books papers recipes library vendor
+        target output
+    """.split()
 )
 #: What stands behind `in` without being a place.
 _NO_PLACE = frozenset(
-    """reverse order megabytes gigabytes kilobytes bytes parallel place background foreground full color colour columns bold use
-    total utc english german advance detail short csv yaml html capitals capital lowercase uppercase seconds minutes hours days
-    percent memory real time turn front general common action charge alphabetical numerical random""".split()
+    """
+        reverse order megabytes gigabytes kilobytes bytes parallel place background foreground
+        full color colour columns bold use total utc english german advance detail short csv yaml
+        html capitals capital lowercase uppercase seconds minutes hours days percent memory real
+        time turn front general common action charge alphabetical numerical random
+    """.split()
 )
 _CONTAINING = frozenset(
-    "containing contains contain mention mentions mentioning say says saying matching match matches having contained".split()
+    "containing contains contain mention mentions mentioning say says saying matching match "
+    "matches having contained".split()
 )
 _OWN_PLACE = Pattern(r"\s+(?:folder|directory|branch)\b")
 #: What is said of a folder or a branch without being its name.
 _QUALITIES = frozenset(
-    """big bigger biggest large larger largest small smaller smallest right wrong certain different single entire local remote
-    actual real full shared common private own top sub temporary parent target destination existing complete specific particular
-    second third good best recent latest newest oldest older newer compressed huge long separate special safe read write only
-    more many some any such what which whose how no one two three every each both several few most least less""".split()
+    """
+        big bigger biggest large larger largest small smaller smallest right wrong certain
+        different single entire local remote actual real full shared common private own top sub
+        temporary parent target destination existing complete specific particular second third
+        good best recent latest newest oldest older newer compressed huge long separate special
+        safe read write only more many some any such what which whose how no one two three every
+        each both several few most least less
+    """.split()
 )
 _ACCOUNTS = frozenset("admin root guest postgres nobody backup deploy".split())
 _ACTED_ON = Pattern(
-    r"\b(?:quit|kill|stop|end|close|restart|start|terminate|reload) (?:the |my )?([a-z]\w+)(?=\s*(?:,|$))",
-    "quit", "kill", "stop", "end", "close", "start", "terminate", "reload",
-)  # fmt: skip
+    r"\b(?:quit|kill|stop|end|close|restart|start|terminate|reload) (?:the "
+    r"|my )?([a-z]\w+)(?=\s*(?:,|$))",
+    "quit",
+    "kill",
+    "stop",
+    "end",
+    "close",
+    "start",
+    "terminate",
+    "reload",
+)
 _FROM_TO = Pattern(r"\bfrom (?:the )?([a-z]\w+) (?:in)?to (?:the )?([a-z]\w+)\b(?! ?\d)", "from ")
 _PLACE_ENDS = Pattern(
-    r"\s*(?:$|[,.;?!]|\s(?:and|or|older|newer|bigger|larger|smaller|that|which|ignoring|with|without|whatever|by|to|except|but|as|into|on|at|for|after"
-    r"|before|did|do|does|was|were|have|had|are|can|should|will|i|we|you|they|it|he|she|there|where|when|recursively|readable|not|using|one|is|has|from|over|under|changed|modified|owned|belonging|whose)\b)"
+    r"\s*(?:$|[,.;?!]|\s(?:and|or|older|newer|bigger|larger|smaller|that|which|ignoring|with"
+    r"|without|whatever|by|to|except|but|as|into|on|at|for|after"
+    r"|before|did|do|does|was|were|have|had|are|can|should|will|i|we|you|they|it|he|she|there|where"
+    r"|when|recursively|readable|not|using|one|is|has|from|over|under|changed|modified|owned"
+    r"|belonging|whose)\b)"
 )
 #: Words that follow or precede a noun in ordinary sentences without being its name.
 _NO_NAME = frozenset(
-    """that which who with without and or but is are was has have had in on of to from for by as at into under below named
-    called where when than then so if it they already again here there now via whose contains containing only whole other
-    another current new old same every each all first last next previous this empty hidden given certain running single
-    systemd system home working file files folder folders directory user users group groups service services process processes
-    runs run starts ends listens uses owns belongs exists needs takes does inside names recursively first twice one""".split()
+    """
+        that which who with without and or but is are was has have had in on of to from for by as
+        at into under below named called where when than then so if it they already again here
+        there now via whose contains containing only whole other another current new old same
+        every each all first last next previous this empty hidden given certain running single
+        systemd system home working file files folder folders directory user users group groups
+        service services process processes runs run starts ends listens uses owns belongs exists
+        needs takes does inside names recursively first twice one
+    """.split()
 )
 
 
 class Ordinary:
-    """The words of ordinary language, and among them those that nothing is named by; all by their stems.
+    """The words of ordinary language, and among them those that nothing is named by; all by their
+    stems.
 
     `listed` are words that a page's name or summary has: such a one may be a name, but need not be.
     """
@@ -95,7 +156,9 @@ def _may_name(word: str) -> bool:
 
 
 def noun_at(sentence: str, start: int, end: int, before: str) -> str:
-    """The noun beside a name that says what it is the name of: `user fern`, `the docs folder`; "" if there is none."""
+    """The noun beside a name that says what it is the name of: `user fern`, `the docs folder`; ""
+    if there is none.
+    """
     if before in NOUNS:
         return before
     behind = _AFTER.match(sentence[end:])
@@ -103,7 +166,9 @@ def noun_at(sentence: str, start: int, end: int, before: str) -> str:
 
 
 def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore[no-untyped-def]
-    """Words that are no ordinary language; those of ordinary language only where a name is to be expected."""
+    """Words that are no ordinary language; those of ordinary language only where a name is to be
+    expected.
+    """
     for match in _FROM_TO.finditer(sentence):
         for place in (1, 2):
             if ordinary.has(match[place].lower()) and ordinary.can_name(match[place].lower()):
@@ -119,17 +184,23 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
             continue
         before = word_before(sentence, match.start())
         kind = NOUNS.get(before, "name")
-        if before in ("named", "called", "call", "name") or _CALL_IT.search(sentence[: match.start()]):
+        if before in ("named", "called", "call", "name") or _CALL_IT.search(
+            sentence[: match.start()]
+        ):
             take(*match.span(), word, kind, "", not ordinary.has(low) or before != "name")
         elif not ordinary.has(low):
-            alone = re.match(r"\s*(?:,|$)", behind) and re.search(r",\s*$", sentence[: match.start()])
+            alone = re.match(r"\s*(?:,|$)", behind) and re.search(
+                r",\s*$", sentence[: match.start()]
+            )
             if before or alone:
                 take(
                     *match.span(),
                     word,
                     kind,
                     "",
-                    stem(low) not in ordinary.listed or before in NOUNS or bool(_AFTER.match(behind)),
+                    stem(low) not in ordinary.listed
+                    or before in NOUNS
+                    or bool(_AFTER.match(behind)),
                 )
         elif before in _CONTAINING and _may_name(low):
             take(*match.span(), word, "text", "", False)
@@ -146,7 +217,11 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
             or (_PLACE.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
             or (low in _FOLDERS and before == "and")
             or (before == "in" and low not in _NO_PLACE and _PLACE_ENDS.match(behind))
-            or (low in _FOLDERS and _TOWARDS.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
+            or (
+                low in _FOLDERS
+                and _TOWARDS.search(sentence[: match.start()])
+                and _PLACE_ENDS.match(behind)
+            )
         ):
             take(*match.span(), word, kind, "", before in ("under", "below", "beneath", "inside"))
 

@@ -1,4 +1,6 @@
-"""A line where no recipe serves: the best command's form, with the options whose texts match what was said."""
+"""A line where no recipe serves: the best command's form, with the options whose texts match what
+was said.
+"""
 
 from __future__ import annotations
 
@@ -29,7 +31,9 @@ class Built(Record):
 
 
 def built_lines(said: ParsedSentence, tables: Tables) -> list[Built]:
-    """Lines for what is said, of the commands that a search finds first. Only the words of what is said are searched for."""
+    """Lines for what is said, of the commands that a search finds first. Only the words of what is
+    said are searched for.
+    """
     words = [word.text for word in said.words]
     if not words:
         return []
@@ -52,12 +56,16 @@ def _line(said: ParsedSentence, known: Known, entry: Entry) -> FilledRecipe:
     slots: list[Slot] = []
     line = [known.words or entry.name]
     for flag, argument in _options(known, stems):
-        line.append(f"{flag} {_place(argument, slots)}" if argument and not flag.startswith("--") else flag)
+        line.append(
+            f"{flag} {_place(argument, slots)}" if argument and not flag.startswith("--") else flag
+        )
         if argument and flag.startswith("--"):
             line[-1] = f"{flag}={_place(argument, slots)}"
     for element in operands_in(known.forms[0].elements, required=True)[:MOST_OPERANDS]:
         line.append(_place(element.text, slots))
-    recipe = Recipe(entry.summary or entry.name, [], " ".join(line), slots, entry.name, where=entry.label)
+    recipe = Recipe(
+        entry.summary or entry.name, [], " ".join(line), slots, entry.name, where=entry.label
+    )
     return fill(recipe, said.values)
 
 
@@ -68,7 +76,9 @@ def _options(known: Known, stems: set[str]) -> list[tuple[str, str]]:
         for option in table.options:
             about = telling_stems(" ".join(option.text.split()[:FEW_WORDS]))[:8]
             names = telling_stems(
-                " ".join(flag.strip("-").replace("-", " ") for flag in option.flags if len(flag) > 3)
+                " ".join(
+                    flag.strip("-").replace("-", " ") for flag in option.flags if len(flag) > 3
+                )
             )
             common = stems & {*about, *names}
             if not common or not about:
@@ -76,7 +86,9 @@ def _options(known: Known, stems: set[str]) -> list[tuple[str, str]]:
             much = len(common & set(names)) / max(len(names), 1) + len(common) / len(about)
             if much >= LEAST_SAID:
                 flag = next((one for one in option.flags if one.startswith("--")), option.flags[0])
-                scored.append((much, flag, "" if option.argument_optional else option.argument or ""))
+                scored.append(
+                    (much, flag, "" if option.argument_optional else option.argument or "")
+                )
     scored.sort(key=lambda one: -one[0])
     return [(flag, argument) for _, flag, argument in scored[:MOST_OPTIONS]]
 
@@ -84,7 +96,9 @@ def _options(known: Known, stems: set[str]) -> list[tuple[str, str]]:
 def _place(placeholder: str, slots: list[Slot]) -> str:
     """A slot for a placeholder of a page; each has a name of its own."""
     name = (
-        "".join(char if char.isalnum() and char.isascii() else "-" for char in placeholder.lower()).strip("-")
+        "".join(
+            char if char.isalnum() and char.isascii() else "-" for char in placeholder.lower()
+        ).strip("-")
         or "value"
     )
     name = name if name[0].isalpha() else f"value-{name}"

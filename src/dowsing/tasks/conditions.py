@@ -1,6 +1,8 @@
-"""Conditions on files as they are said (`older than a month`, `bigger than 2 GB`, `pictures`), as tests of find.
+"""Conditions on files as they are said (`older than a month`, `bigger than 2 GB`, `pictures`), as
+tests of find.
 
-The tests are those of find(1): -mtime and -mmin, -size, -type, -name, -user, -perm, -empty, -path, -maxdepth.
+The tests are those of find(1): -mtime and -mmin, -size, -type, -name, -user, -perm, -empty, -path,
+-maxdepth.
 """
 
 from __future__ import annotations
@@ -37,15 +39,18 @@ _UNITS = ("day", "hour", "week", "month", "year", "minute", "mins", "night", "se
 _AGO = rf"({NUMBER})\s+({UNIT_WORDS})\b"
 _LAST = rf"(?:({NUMBER})\s+)?({UNIT_WORDS})\b"
 _NOT_FOR = (
-    r"(?:n['’]?t|not|never|nobody|no one|none|untouched|unchanged|unmodified|unused)\b[^.;,]{0,45}?\b(?:for|in|since|within|during)"
+    r"(?:n['’]?t|not|never|nobody|no one|none|untouched|unchanged|unmodified"
+    r"|unused)\b[^.;,]{0,45}?\b(?:for|in|since|within|during)"
     r"(?: the)?(?: (?:last|past))?(?: (?:more than|over|at least))?"
 )
 _OLDER = Pattern(rf"(?:\bolder than|{_NOT_FOR})\s+{_AGO}", *_UNITS)
-_AGED = Pattern(rf"\b(more than|over|at least|less than|under|up to)\s+{_AGO}(?:\s+old|\s+ago)", *_UNITS)
+_AGED = Pattern(
+    rf"\b(more than|over|at least|less than|under|up to)\s+{_AGO}(?:\s+old|\s+ago)", *_UNITS
+)
 _AGO_AND_MORE = Pattern(rf"\b{_AGO}\s+(?:old )?(?:or (?:older|more)|and older)\b", *_UNITS)
 _NEWER = Pattern(
-    rf"\b(?:(?:newer|younger|less) than\s+{_AGO}|(?:in|within|during|over|from|for)?\s*(?:the\s+|these\s+)?(?:last|past|previous)\s+{_LAST}"
-    rf"|within\s+{_AGO})",
+    rf"\b(?:(?:newer|younger|less) than\s+{_AGO}|(?:in|within|during|over|from|for)?\s*(?:the\s+"
+    rf"|these\s+)?(?:last|past|previous)\s+{_LAST}|within\s+{_AGO})",
     *_UNITS,
 )
 _TODAY = Pattern(
@@ -58,7 +63,8 @@ _TODAY = Pattern(
 _SINCE = Pattern(r"\b(since|after|newer than|before|older than)\s+(\d{4}-\d\d-\d\d)", "-")
 _THAN_FILE = Pattern(r"\bnewer than (?:the )?(?:file )?([\w./-]+\.\w+)", "newer than")
 _BIGGER = Pattern(
-    rf"\b(bigger|larger|greater|more|heavier|over|above|exceed\w*|beyond|at least|smaller|less|under|below|up to|at most)"
+    r"\b(bigger|larger|greater|more|heavier|over|above|exceed\w*|beyond|at least|smaller|less"
+    r"|under|below|up to|at most)"
     rf"(?: than| in size than)?\s+({NUMBER})\s*({SIZE_UNIT})\b",
     *"0123456789",
     "kb",
@@ -69,19 +75,23 @@ _BIGGER = Pattern(
     "byte",
 )
 _EMPTY = Pattern(
-    r"\bempty\b(?:\s+(?:sub)?(files?|folders?|director(?:y|ies)|ones))?|\b(files|folders) with nothing in them",
+    r"\bempty\b(?:\s+(?:sub)?(files?|folders?|director(?:y|ies)|ones))?|\b(files"
+    r"|folders) with nothing in them",
     "empty",
     "nothing in",
 )
 _NO_HIDDEN = Pattern(
-    r"\b(?:no|not|without|skip\w*|except|ignor\w+|leav\w+ out)(?: for)?(?: the| any)? (?:hidden|dot)(?: ?files?| ones?| folders?)?",
+    r"\b(?:no|not|without|skip\w*|except|ignor\w+|leav\w+ out)(?: for)?(?: the| any)? (?:hidden"
+    r"|dot)(?: ?files?| ones?| folders?)?",
     "hidden",
     "dot",
 )
 _HIDDEN = Pattern(r"\b(?:hidden|dot)[ -]?(?:files?|ones?|folders?)", "hidden", "dot")
 _FLAT = Pattern(
-    r"\b(?:no|not|without|skip\w*|ignor\w+|leav\w+ out)(?: (?:in|from|the|its|any|into|of))* (?:sub-?(?:folders?|director(?:y|ies))|deeper)"
-    r"|\b(?:directly in|top[- ]level|only in this (?:folder|directory) itself|do(?:n['’]t| not) (?:go|descend|look) (?:down|into|deeper)\b)",
+    r"\b(?:no|not|without|skip\w*|ignor\w+|leav\w+ out)(?: (?:in|from|the|its|any|into"
+    r"|of))* (?:sub-?(?:folders?|director(?:y|ies))|deeper)"
+    r"|\b(?:directly in|top[- ]level|only in this (?:folder|directory) itself|do(?:n['’]t"
+    r"| not) (?:go|descend|look) (?:down|into|deeper)\b)",
     "sub",
     "deeper",
     "directly",
@@ -89,38 +99,50 @@ _FLAT = Pattern(
     "itself",
     "down",
 )
-_OWNER = Pattern(r"\b(?:owned by|belong(?:s|ing)? to)(?: the)?(?: (user|group))? ([\w.-]+)", "owned", "belong")
-_NO_OWNER = Pattern(r"\b(?:no (?:valid |known )?owner|owned by nobody|without (?:an )?owner)", "owner", "owned")
+_OWNER = Pattern(
+    r"\b(?:owned by|belong(?:s|ing)? to)(?: the)?(?: (user|group))? ([\w.-]+)", "owned", "belong"
+)
+_NO_OWNER = Pattern(
+    r"\b(?:no (?:valid |known )?owner|owned by nobody|without (?:an )?owner)", "owner", "owned"
+)
 _WRITABLE = Pattern(
-    r"\bworld[- ]writable|\b(?:anybody|anyone|everybody|everyone|all users|others) (?:can|may|could|is allowed to) (?:write|change)\w*"
-    r"(?: to)?|\bwrit(?:e)?able (?:by|for) (?:anybody|anyone|everybody|everyone|all|others|the world)",
+    r"\bworld[- ]writable|\b(?:anybody|anyone|everybody|everyone|all users|others) (?:can|may|could"
+    r"|is allowed to) (?:write|change)\w*"
+    r"(?: to)?|\bwrit(?:e)?able (?:by|for) (?:anybody|anyone|everybody|everyone|all|others"
+    r"|the world)",
     "writ",
     "change",
 )
 _EXECUTABLE = Pattern(r"\bexecutables?\b", "executable")
 _SETUID = Pattern(r"\bset-?uid\b|\bsuid\b", "uid")
 _BEGIN = Pattern(
-    r"\b(?:start|begin)(?:s|ning|ing)? with (?:the (?:letters?|word|text) )?(['\"]?)([\w.-]+)\1", "start", "begin"
+    r"\b(?:start|begin)(?:s|ning|ing)? with (?:the (?:letters?|word|text) )?(['\"]?)([\w.-]+)\1",
+    "start",
+    "begin",
 )
 _END = Pattern(r"\b(?:end)(?:s|ing)? (?:with|in) (['\"]?)([\w.~-]+)\1", "end")
 _HAVE = Pattern(
-    r"\b(?:with|containing|contains?|have|has|having) (?:the (?:word|text) )?(['\"]?)([\w.-]+)\1 in (?:the|its|their) (?:file ?)?names?"
+    r"\b(?:with|containing|contains?|have|has|having) (?:the (?:word"
+    r"|text) )?(['\"]?)([\w.-]+)\1 in (?:the|its|their) (?:file ?)?names?"
     r"|\bnames? (?:contains?|has|have|with|containing) (['\"]?)([\w.-]+)\3",
     "name",
 )
 _SPACES = Pattern(
-    r"\b(?:spaces?|blanks?) in (?:the|its|their) (?:file ?)?names?|\bnames? (?:with|contain\w*) (?:spaces?|blanks?)",
+    r"\b(?:spaces?|blanks?) in (?:the|its|their) (?:file ?)?names?|\bnames? (?:with"
+    r"|contain\w*) (?:spaces?|blanks?)",
     "space",
     "blank",
 )
 _FOLDERS = Pattern(
-    r"\b(?:only|just|all|every|any|empty|no files,?|the|find|list|count|which|what|how many|of) (?:the |of the )?(?:sub)?-?(?:folders|directories|dirs)\b",
+    r"\b(?:only|just|all|every|any|empty|no files,?|the|find|list|count|which|what|how many"
+    r"|of) (?:the |of the )?(?:sub)?-?(?:folders|directories|dirs)\b",
     "folder",
     "director",
     "dirs",
 )
 _NO_FOLDERS = Pattern(
-    r"\b(?:no|not|without|except|but not|never) (?:the |any )?(?:folders|directories)\b|\b(?:only|just) (?:regular )?files\b",
+    r"\b(?:no|not|without|except|but not|never) (?:the |any )?(?:folders|directories)\b|\b(?:only"
+    r"|just) (?:regular )?files\b",
     "folder",
     "director",
     "files",
@@ -141,7 +163,9 @@ def conditions_in(text: str, values: list[Value]) -> list[Condition]:
     found: list[Condition] = []
 
     def add(test: str, start: int, end: int) -> None:
-        if not any(one.start < end and start < one.end for one in found) and all(one.test != test for one in found):
+        if not any(one.start < end and start < one.end for one in found) and all(
+            one.test != test for one in found
+        ):
             found.append(Condition(test, start, end))
 
     for match in _FLAT.finditer(text):
@@ -173,11 +197,17 @@ def conditions_in(text: str, values: list[Value]) -> list[Condition]:
     kind, said = _type_of(text)
     depth = [one for one in found if one.test.startswith("-maxdepth")]
     others = sorted(
-        (one for one in found if one not in depth), key=lambda one: (one.test.startswith("-daystart"), one.start)
+        (one for one in found if one not in depth),
+        key=lambda one: (one.test.startswith("-daystart"), one.start),
     )
     days = [one for one in others if one.test.startswith("-daystart")]
     others = [one for one in others if one not in days]
-    return [*depth, *([Condition(f"-type {kind}", *said)] if found or said[1] else []), *others, *days]
+    return [
+        *depth,
+        *([Condition(f"-type {kind}", *said)] if found or said[1] else []),
+        *others,
+        *days,
+    ]
 
 
 def tests_of(conditions: list[Condition]) -> str:
@@ -203,16 +233,25 @@ def _ages(text: str, add) -> None:  # type: ignore[no-untyped-def]
         add(f"-newer {quoted(match[1])}", *match.span())
     for match in _TODAY.finditer(text):
         test = {
-            "today": "-daystart -mtime 0", "this week": "-mtime -7", "this month": "-mtime -30", "this year": "-mtime -365",
-            "since yesterday": "-daystart -mtime -2", "yesterday": "-daystart -mtime 1", "recently": "-mtime -7",
-        }[match[1].lower()]  # fmt: skip
+            "today": "-daystart -mtime 0",
+            "this week": "-mtime -7",
+            "this month": "-mtime -30",
+            "this year": "-mtime -365",
+            "since yesterday": "-daystart -mtime -2",
+            "yesterday": "-daystart -mtime 1",
+            "recently": "-mtime -7",
+        }[match[1].lower()]
         add(test, *match.span())
 
 
 def _age(sign: str, number: str, unit: str, said: str) -> str:
     """The test of an age; of reading where that is what is said, else of changing."""
     minutes = minutes_of(number, unit)
-    read = "a" if re.search(r"\b(?:accessed|opened|read|used|looked at)\b", said, re.IGNORECASE) else "m"
+    read = (
+        "a"
+        if re.search(r"\b(?:accessed|opened|read|used|looked at)\b", said, re.IGNORECASE)
+        else "m"
+    )
     if minutes >= MINUTES_A_DAY and minutes % MINUTES_A_DAY == 0:
         return f"-{read}time {sign}{int(minutes // MINUTES_A_DAY)}"
     return f"-{read}min {sign}{max(1, round(minutes))}"
@@ -235,9 +274,17 @@ def _names(text: str, values: list[Value], add) -> None:  # type: ignore[no-unty
             add(f"-not -path {quoted('*/' + value.text.strip('/') + '/*')}", value.start, value.end)
         elif value.kind in ("extension", "glob", "file", "name", "path"):
             add(f"-not -name {quoted(name)}", value.start, value.end)
-    endings = [value for value in wanted if value.kind == "extension" and value.before not in ("to", "in", "into")]
+    endings = [
+        value
+        for value in wanted
+        if value.kind == "extension" and value.before not in ("to", "in", "into")
+    ]
     if endings:
-        add(_any_ending("-name", [value.text for value in endings]), endings[0].start, endings[-1].end)
+        add(
+            _any_ending("-name", [value.text for value in endings]),
+            endings[0].start,
+            endings[-1].end,
+        )
     for value in wanted:
         if (value.kind == "glob" and "/" not in value.text) or (
             value.before in ("named", "called") and value.kind in ("file", "name")
@@ -246,7 +293,9 @@ def _names(text: str, values: list[Value], add) -> None:  # type: ignore[no-unty
     if not endings:
         for words, extensions in _KINDS.items():
             for match in re.finditer(rf"(?<![\w./-])(?:{words})(?![\w./-])", text, re.IGNORECASE):
-                if not any(value.start < match.end() and match.start() < value.end for value in values):
+                if not any(
+                    value.start < match.end() and match.start() < value.end for value in values
+                ):
                     add(_any_ending("-iname", extensions.split()), *match.span())
 
 
@@ -256,13 +305,19 @@ def _any_ending(test: str, extensions: list[str]) -> str:
 
 
 def _type_of(text: str) -> tuple[str, tuple[int, int]]:
-    """f for files, d for folders, l for symbolic links, and where it is said; what is not said is taken to be files."""
+    """f for files, d for folders, l for symbolic links, and where it is said; what is not said is
+    taken to be files.
+    """
     if match := _NO_FOLDERS.search(text):
         return "f", match.span()
     if match := _LINKS.search(text):
         return "l", match.span()
-    if match := re.search(r"\bempty\s+(?:sub-?)?(?:folders?|director(?:y|ies)|dirs?)", text, re.IGNORECASE):
+    if match := re.search(
+        r"\bempty\s+(?:sub-?)?(?:folders?|director(?:y|ies)|dirs?)", text, re.IGNORECASE
+    ):
         return "d", (0, 0)
     if (match := _FOLDERS.search(text)) and not re.search(r"\bfiles?\b", text, re.IGNORECASE):
-        return "d", (match.start(), match.end()) if match[0].lower().startswith(("only", "just")) else (0, 0)
+        return "d", (match.start(), match.end()) if match[0].lower().startswith(
+            ("only", "just")
+        ) else (0, 0)
     return "f", (0, 0)

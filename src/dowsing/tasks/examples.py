@@ -63,7 +63,9 @@ def examples_of(
     `own` are recipes of the user's, those that are about the name are among the examples.
     """
     found = [
-        Shown(recipe.task, as_shown(recipe), Origin(OriginKind.RECIPE, document.label, recipe.where))
+        Shown(
+            recipe.task, as_shown(recipe), Origin(OriginKind.RECIPE, document.label, recipe.where)
+        )
         for recipe in recipes_for(store, names)
     ]
     found += [

@@ -1,4 +1,6 @@
-"""Values into the slots of a recipe: by kind, by what values are like, by the word before them; quoted for the shell."""
+"""Values into the slots of a recipe: by kind, by what values are like, by the word before them;
+quoted for the shell.
+"""
 
 from __future__ import annotations
 
@@ -87,16 +89,53 @@ _ELSEWHERE = frozenset(("user", word) for word in ("on", "at", "to", "from")) | 
 )
 #: Slots, by name or kind, that a value with such a noun is for.
 _NOUN_SLOTS = {
-    "folder": ("folder", "path", "copy", "target"), "directory": ("folder", "path", "copy", "target"),
-    "file": ("file", "path", "archive", "name", "first", "second", "existing", "old", "new", "copy", "target", "text", "member"),
-    "user": ("user", "owner", "author"), "account": ("user",), "group": ("group",), "branch": ("branch", "new", "old", "commit"),
-    "service": ("service", "unit"), "daemon": ("service",), "package": ("package",), "host": ("host",), "machine": ("host",),
-    "server": ("host",), "program": ("program", "command", "service"), "process": ("program", "pid"), "tag": ("tag", "commit"),
-    "database": ("database", "text"), "container": ("container",),
-}  # fmt: skip
+    "folder": ("folder", "path", "copy", "target"),
+    "directory": ("folder", "path", "copy", "target"),
+    "file": (
+        "file",
+        "path",
+        "archive",
+        "name",
+        "first",
+        "second",
+        "existing",
+        "old",
+        "new",
+        "copy",
+        "target",
+        "text",
+        "member",
+    ),
+    "user": ("user", "owner", "author"),
+    "account": ("user",),
+    "group": ("group",),
+    "branch": ("branch", "new", "old", "commit"),
+    "service": ("service", "unit"),
+    "daemon": ("service",),
+    "package": ("package",),
+    "host": ("host",),
+    "machine": ("host",),
+    "server": ("host",),
+    "program": ("program", "command", "service"),
+    "process": ("program", "pid"),
+    "tag": ("tag", "commit"),
+    "database": ("database", "text"),
+    "container": ("container",),
+}
 #: Slots whose values are of one kind of thing only.
 _OWN_NOUN = frozenset(
-    ("folder", "user", "group", "branch", "service", "package", "host", "tag", "container", "program")
+    (
+        "folder",
+        "user",
+        "group",
+        "branch",
+        "service",
+        "package",
+        "host",
+        "tag",
+        "container",
+        "program",
+    )
 )
 _SEVERAL = frozenset(("file", "folder", "path", "package", "service", "user"))
 #: Kinds whose values are names of files.
@@ -105,7 +144,9 @@ _SAFE = re.compile(r"[A-Za-z0-9_@%+=:,./^~-]+\Z")
 
 
 class FilledRecipe(Record):
-    """A recipe with values: the line, and what stands in each slot (None where nothing does); how well they fit on the average."""
+    """A recipe with values: the line, and what stands in each slot (None where nothing does); how
+    well they fit on the average.
+    """
 
     recipe: Recipe
     line: str
@@ -130,7 +171,8 @@ def quoted(value: str, raw_glob: bool = False) -> str:
 def as_operand(word: str, kind: str) -> str | None:
     """A word that stands for itself on the line, so that no command takes it for an option.
 
-    The name of a file is kept from that by `./`; for other values there is no way that holds for every command: None.
+    The name of a file is kept from that by `./`; for other values there is no way that holds for
+    every command: None.
     """
     if not word.lstrip("'\"").startswith("-"):
         return word
@@ -143,7 +185,8 @@ def as_operand(word: str, kind: str) -> str | None:
 def _in_place(word: str | None, slot: Slot, line: str) -> str | None:
     """The word as it can stand in each place that the line has for it, None if it cannot.
 
-    Within a word (`s/<old>/<new>/`), and as the value of an option before it, a leading dash means nothing.
+    Within a word (`s/<old>/<new>/`), and as the value of an option before it, a leading dash means
+    nothing.
     """
     for match in re.finditer(rf"<{re.escape(slot.name)}>", line):
         before = line[: match.start()]
@@ -161,7 +204,9 @@ def fill(
 
     `conditions` are the tests for its `<conditions>`.
     """
-    line = PART.sub(lambda match: match[0] if match[1] is None or match[1] in parts else "", recipe.line)
+    line = PART.sub(
+        lambda match: match[0] if match[1] is None or match[1] in parts else "", recipe.line
+    )
     names = set(SLOT.findall(line)) | set(SLOT.findall(recipe.look))
     slots = [slot for slot in recipe.slots if slot.name in names and slot.kind != CONDITIONS]
     left = list(values)
@@ -210,8 +255,12 @@ def fill(
     return FilledRecipe(recipe, with_values(line, chosen, parts), chosen, left, fit / taken)
 
 
-def _with_neighbours(chosen: dict[str, str | None], places: dict[str, Value], left: list[Value]) -> list[Value]:
-    """Several values in a row (`a.txt, b.txt and c.txt`) go where the first of them went; the values that then are left."""
+def _with_neighbours(
+    chosen: dict[str, str | None], places: dict[str, Value], left: list[Value]
+) -> list[Value]:
+    """Several values in a row (`a.txt, b.txt and c.txt`) go where the first of them went; the
+    values that then are left.
+    """
     for name, value in places.items():
         if name.rstrip("s") not in _SEVERAL:
             continue
@@ -235,7 +284,11 @@ def _points(slot: Slot, value: Value) -> float:
     fits = _FITS.get(slot.kind, ())
     if value.kind not in fits or (value.unit == "excluded") != slot.name.startswith("exclu"):
         return 0.0
-    if value.kind == "extension" and slot.kind in ("file", "path") and value.before in ("to", "into", "as"):
+    if (
+        value.kind == "extension"
+        and slot.kind in ("file", "path")
+        and value.before in ("to", "into", "as")
+    ):
         return 0.0
     points = 2.0 - 0.3 * fits.index(value.kind)
     if slot.kind == "folder" and value.kind == "file":
@@ -244,7 +297,11 @@ def _points(slot: Slot, value: Value) -> float:
         points -= 0.8  # a name with an ending is seldom a folder's
     if slot.name in _OWN_NOUN and slot.name != "folder" and value.kind == "path":
         return 0.0
-    if slot.kind == "mode" and value.kind == "number" and not re.fullmatch(r"[0-7]{3,4}", value.text):
+    if (
+        slot.kind == "mode"
+        and value.kind == "number"
+        and not re.fullmatch(r"[0-7]{3,4}", value.text)
+    ):
         return 0.0
     if slot.like:
         if not slot.is_like(value.text):
@@ -261,11 +318,18 @@ def _points(slot: Slot, value: Value) -> float:
     aimed = value.is_target and not (slot.name == "link" and value.before in ("to", "into", "onto"))
     if target and aimed:
         points += 1.2
-    elif not target and slot.kind != "folder" and value.noun in ("folder", "directory") and value.is_target:
+    elif (
+        not target
+        and slot.kind != "folder"
+        and value.noun in ("folder", "directory")
+        and value.is_target
+    ):
         points -= 0.5
     elif not target and value.before not in ("", "and") and value.unit != "owner":
         points += 0.6 if not value.is_target else (0.3 if slot.kind == "folder" else -0.5)
-    if value.before in _PLACES.get(slot.kind, ()) or (slot.kind == "user" and value.unit == "owner"):
+    if value.before in _PLACES.get(slot.kind, ()) or (
+        slot.kind == "user" and value.unit == "owner"
+    ):
         points += 1.0
     elif (slot.kind, value.before) in _ELSEWHERE:
         points -= 0.8
@@ -306,10 +370,15 @@ def _points(slot: Slot, value: Value) -> float:
 
 
 def _by_noun(slot: Slot, value: Value) -> float:
-    """What the noun beside a value says of it: that it is for a slot of this kind, or for another."""
+    """What the noun beside a value says of it: that it is for a slot of this kind, or for
+    another.
+    """
     if value.noun not in _NOUN_SLOTS or value.kind in ("extension", "number", "size"):
         return 0.0
-    if slot.name.rstrip("0123456789") in _NOUN_SLOTS[value.noun] or slot.kind in _NOUN_SLOTS[value.noun]:
+    if (
+        slot.name.rstrip("0123456789") in _NOUN_SLOTS[value.noun]
+        or slot.kind in _NOUN_SLOTS[value.noun]
+    ):
         return 0.6
     if slot.name in _OWN_NOUN:
         return -9.0
@@ -319,7 +388,9 @@ def _by_noun(slot: Slot, value: Value) -> float:
 
 
 def _in_quotes(text: str, name: str, line: str) -> str | None:
-    """A value for a place within quotes: only what means nothing there, or quoted once more for the shell that reads it."""
+    """A value for a place within quotes: only what means nothing there, or quoted once more for the
+    shell that reads it.
+    """
     if re.fullmatch(r"\w[\w.:@%+,-]*", text):
         return text
     return literally(literally(text))[1:-1] if name in shell_script_slots(line) else None
@@ -343,7 +414,11 @@ def _written(slot: Slot, value: Value, line: str) -> str | None:
         text = f"{float(text) * (days or 1):g}" + ("d" if days else value.unit[0])
     if slot.kind == "command" and value.kind == "file" and "/" not in text:
         text = f"./{text}"
-    if slot.kind == "command" and value.kind == "text" and re.fullmatch(r"[\w./-]+(?: [\w./@%+=:,-]+)*", text):
+    if (
+        slot.kind == "command"
+        and value.kind == "text"
+        and re.fullmatch(r"[\w./-]+(?: [\w./@%+=:,-]+)*", text)
+    ):
         return text  # words that mean nothing else to a shell
     if slot.kind == "glob" and value.kind == "extension":
         return f"'*.{text}'" if re.fullmatch(r"\w+", text) else quoted(f"*.{text}")

@@ -17,7 +17,9 @@ class OriginKind(StrEnum):
 
 
 class Origin(Record):
-    """Where an answer is from; `page` documents its command, `where` names the file, page or option."""
+    """Where an answer is from; `page` documents its command, `where` names the file, page or
+    option.
+    """
 
     kind: OriginKind
     page: str | None

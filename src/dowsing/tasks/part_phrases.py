@@ -1,4 +1,6 @@
-"""Phrases in a sentence: which named parts of a recipe's line are called for, and by which words."""
+"""Phrases in a sentence: which named parts of a recipe's line are called for, and by which
+words.
+"""
 
 from __future__ import annotations
 
@@ -25,7 +27,10 @@ class Token(Record):
 
 def tokens_of(text: str) -> list[Token]:
     """The words of a text."""
-    return [Token(m[0].casefold(), stem(m[0].casefold()), m.start(), m.end()) for m in _WORD.finditer(text)]
+    return [
+        Token(m[0].casefold(), stem(m[0].casefold()), m.start(), m.end())
+        for m in _WORD.finditer(text)
+    ]
 
 
 @cache
@@ -36,7 +41,9 @@ def _stems_of(phrase: str) -> tuple[str, ...]:
 
 
 def find_phrase(tokens: list[Token], phrase: str) -> list[Token]:
-    """The words of the sentence that say the phrase, in order and near each other; [] if it is not said or denied."""
+    """The words of the sentence that say the phrase, in order and near each other; [] if it is not
+    said or denied.
+    """
     wanted = _stems_of(phrase)
     if not wanted:
         return []

@@ -1,4 +1,6 @@
-"""Patterns that are made only for sentences with a word that they need: most of the time of a look-up would go into them."""
+"""Patterns that are made only for sentences with a word that they need: most of the time of a
+look-up would go into them.
+"""
 
 from __future__ import annotations
 
@@ -7,7 +9,9 @@ from collections.abc import Iterator
 
 
 class Pattern:
-    """A pattern. `hints`: one of these (small letters) stands in all that it matches. `exact`: capitals are told apart."""
+    """A pattern. `hints`: one of these (small letters) stands in all that it matches. `exact`:
+    capitals are told apart.
+    """
 
     __slots__ = ("_made", "exact", "hints", "source")
 

@@ -1,4 +1,6 @@
-"""What was last listed in a terminal, so that `take` and `--again` know it. One small file for each terminal."""
+"""What was last listed in a terminal, so that `take` and `--again` know it. One small file for each
+terminal.
+"""
 
 from __future__ import annotations
 
@@ -23,7 +25,9 @@ class ListKind(StrEnum):
 
 
 class Remembered(Record):
-    """The last list and its lines; `task` and `again` are what was asked, `tasks` what each line is for."""
+    """The last list and its lines; `task` and `again` are what was asked, `tasks` what each line is
+    for.
+    """
 
     kind: ListKind
     task: str
@@ -40,7 +44,8 @@ def _path(folder: str) -> str:
     return os.path.join(folder, "last", f"{terminal}.list")
 
 
-#: What parts the fields of a file, and the texts of a field. A text that holds one of them has it behind `_GUARD`.
+#: What parts the fields of a file, and the texts of a field. A text that holds one of them has it
+#: behind `_GUARD`.
 _FIELDS, _TEXTS, _GUARD = "\x1e", "\x1f", "\x1c"
 _GUARDED = {_GUARD: _GUARD + "a", _FIELDS: _GUARD + "b", _TEXTS: _GUARD + "c"}
 
@@ -58,7 +63,9 @@ def _as_it_was(text: str) -> str:
 
 
 def remember(folder: str, last: Remembered) -> None:
-    """Keep the last list of this terminal below `folder`. That it cannot be kept is no reason to fail."""
+    """Keep the last list of this terminal below `folder`. That it cannot be kept is no reason to
+    fail.
+    """
     import contextlib
 
     path = _path(folder)
@@ -69,7 +76,11 @@ def remember(folder: str, last: Remembered) -> None:
             os.makedirs(os.path.dirname(path), exist_ok=True)
         replace_text(path, _FIELDS.join((last.kind, _guarded(last.task), *several)), lasting=False)
         if is_first:  # the files of terminals that are long gone
-            old = sorted(os.scandir(os.path.dirname(path)), key=lambda entry: entry.stat().st_mtime, reverse=True)
+            old = sorted(
+                os.scandir(os.path.dirname(path)),
+                key=lambda entry: entry.stat().st_mtime,
+                reverse=True,
+            )
             for entry in old[KEEP:]:
                 os.unlink(entry.path)
 
@@ -77,9 +88,13 @@ def remember(folder: str, last: Remembered) -> None:
 def recall(folder: str) -> Remembered | None:
     """The last list of this terminal, None if there was none or it is damaged."""
     try:
-        with open(_path(folder), encoding="utf-8", errors="surrogateescape", newline="", opener=plain_only) as file:
+        with open(
+            _path(folder), encoding="utf-8", errors="surrogateescape", newline="", opener=plain_only
+        ) as file:
             kind, task, *several = file.read().split(_FIELDS)
-        again, lines, tasks = ([_as_it_was(one) for one in text.split(_TEXTS)] if text else [] for text in several)
+        again, lines, tasks = (
+            [_as_it_was(one) for one in text.split(_TEXTS)] if text else [] for text in several
+        )
         return Remembered(ListKind(kind), _as_it_was(task), again, lines, tasks)
     except (OSError, ValueError):
         return None

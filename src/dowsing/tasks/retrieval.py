@@ -1,4 +1,6 @@
-"""Recipes for a sentence: each wording of a recipe is compared with the words of the sentence, rare words counting more."""
+"""Recipes for a sentence: each wording of a recipe is compared with the words of the sentence, rare
+words counting more.
+"""
 
 from __future__ import annotations
 
@@ -23,8 +25,11 @@ OF_SENTENCE = 0.62
 LEAST_RELATED = 0.35  # what counts less for a word than that is left out
 LIGHT = 0.4  # of its weight is left of a word that could stand in any sentence
 _LIGHT = frozenset(
-    """here now there already also please just only really quickly together all each every anything everything something thing
-    things lot new own many much some hi hello tell show see give find want know like me same other again whole right through until between""".split()
+    """
+        here now there already also please just only really quickly together all each every
+        anything everything something thing things lot new own many much some hi hello tell show
+        see give find want know like me same other again whole right through until between
+    """.split()
 )
 UNNAMED = 0.6  # of a wording that names its command is left for a sentence that does not
 FEW_TERMS = 2  # where so few words tell anything, what the values imply is looked for as well
@@ -32,7 +37,9 @@ COMPARED = 150  # wordings that are looked at closely
 
 
 class WordingTerm(Record):
-    """A term of the sentence: its weight, and the terms of wordings that may stand for it with how much each counts."""
+    """A term of the sentence: its weight, and the terms of wordings that may stand for it with how
+    much each counts.
+    """
 
     stem: str
     weight: float
@@ -52,7 +59,9 @@ class RecipeMatch(Record):
 
 
 class Corpus:
-    """The recipes that the index keeps; one is made when it is asked for, for most are only compared."""
+    """The recipes that the index keeps; one is made when it is asked for, for most are only
+    compared.
+    """
 
     def __init__(self, rows: list[str], packed: str) -> None:
         table = json.loads(packed) if packed else {}
@@ -63,7 +72,9 @@ class Corpus:
         self.numbers: list[int] = table.get("numbers", [])
         self.commands: list[str] = table.get("commands", [])
         self.tools = frozenset(table.get("tools", []))
-        self.unknown = 0.5 * math.log(1 + max(len(self.rows), 1))  # not that of the rarest: it may well be a name
+        self.unknown = 0.5 * math.log(
+            1 + max(len(self.rows), 1)
+        )  # not that of the rarest: it may well be a name
 
     def add(self, recipes: list[Recipe]) -> None:
         """Put more recipes to those of the index, such as the user's own."""
@@ -95,11 +106,15 @@ def rows_of(store: Store, kind: Meta) -> list[str]:
 def recipe_of(row: str) -> Recipe:
     """The recipe of a packed row."""
     task, also, line, slots, command, changes, look, where, parts = json.loads(row)
-    return Recipe(task, also, line, [Slot(*slot) for slot in slots], command, changes, look, where, parts)
+    return Recipe(
+        task, also, line, [Slot(*slot) for slot in slots], command, changes, look, where, parts
+    )
 
 
 def corpus_of(store: Store, kind: Meta = Meta.RECIPES, own: list[Recipe] | None = None) -> Corpus:
-    """The recipes of the index, with the user's own ones if they are given; or the examples of pages."""
+    """The recipes of the index, with the user's own ones if they are given; or the examples of
+    pages.
+    """
     found: Corpus | None = store.memory.get(kind)
     if found is None:
         found = store.memory[kind] = Corpus(rows_of(store, kind), store.meta_value(kind))
@@ -108,14 +123,17 @@ def corpus_of(store: Store, kind: Meta = Meta.RECIPES, own: list[Recipe] | None 
 
 
 def ordinary_of(store: Store, text: str, own: list[Recipe]) -> Ordinary:
-    """The words of ordinary language: such a word is no name, nor is one that the user's `own` recipes are worded with.
+    """The words of ordinary language: such a word is no name, nor is one that the user's `own`
+    recipes are worded with.
 
     Of those of `text` it is told which the pages have.
     """
     from dowsing.tasks.bare_names import Ordinary
     from dowsing.tasks.values import MOST_WORDS
 
-    said = {stem(word) for one in own for wording in [one.task, *one.also] for word in words(wording)}
+    said = {
+        stem(word) for one in own for wording in [one.task, *one.also] for word in words(wording)
+    }
     return Ordinary(
         frozenset(store.meta_value(Meta.ORDINARY_WORDS).split()) | said,
         frozenset(store.meta_value(Meta.NEVER_NAMES).split()),
@@ -135,14 +153,20 @@ def terms_for(store: Store, corpus: Corpus, words: list[Token]) -> list[WordingT
                 variants[other] = max(variants.get(other, 0.0), much)
         own = weights.get(word.stem)
         if own is None:  # as telling as what stands for it, if anything does
-            own = max((weights[other] * much for other, much in variants.items()), default=corpus.unknown)
+            own = max(
+                (weights[other] * much for other, much in variants.items()), default=corpus.unknown
+            )
         own *= LIGHT if word.text in _LIGHT else 1.0
         found.append(WordingTerm(word.stem, own, list(variants.items())))
     return found
 
 
-def matches(corpus: Corpus, terms: list[WordingTerm], implied: frozenset[str], most: int = 44) -> list[RecipeMatch]:
-    """The recipes that have most of these terms, the best first. `implied`: stems that are as good as said."""
+def matches(
+    corpus: Corpus, terms: list[WordingTerm], implied: frozenset[str], most: int = 44
+) -> list[RecipeMatch]:
+    """The recipes that have most of these terms, the best first. `implied`: stems that are as good
+    as said.
+    """
     total = sum(term.weight for term in terms) or 1.0
     gains: dict[int, float] = {}
     for term in terms:
@@ -172,13 +196,19 @@ def matches(corpus: Corpus, terms: list[WordingTerm], implied: frozenset[str], m
         union[number] = [max(pair) for pair in zip(union.get(number, cover), cover, strict=True)]
     chosen = sorted(nearest, key=lambda number: -nearest[number][0])[:most]
     return [
-        RecipeMatch(recipe_of(corpus.rows[number]), nearest[number][1], union[number], nearest[number][2])
+        RecipeMatch(
+            recipe_of(corpus.rows[number]), nearest[number][1], union[number], nearest[number][2]
+        )
         for number in chosen
     ]
 
 
 def compare(
-    corpus: Corpus, terms: list[WordingTerm], implied: frozenset[str], wording: list[str], command: str
+    corpus: Corpus,
+    terms: list[WordingTerm],
+    implied: frozenset[str],
+    wording: list[str],
+    command: str,
 ) -> tuple[list[float], float]:
     """How much of each term a wording has, and how much of the wording is said.
 

@@ -1,4 +1,6 @@
-"""What a sentence and its revisions say: words that tell, values, conditions on files, tools wanted and not wanted."""
+"""What a sentence and its revisions say: words that tell, values, conditions on files, tools wanted
+and not wanted.
+"""
 
 from __future__ import annotations
 
@@ -15,7 +17,8 @@ from dowsing.tasks.values import MOST_WORDS, Value, values_in
 
 _NOT = re.compile(r"(?<=\w)n['’]t\b")
 _TOOL = Pattern(
-    r"\b(?:use|using|with|via|by means of|through)\s+(?:the )?(?:command |tool |program )?([a-z][\w.+-]*)",
+    r"\b(?:use|using|with|via|by means of|through)\s+(?:the )?(?:command |tool "
+    r"|program )?([a-z][\w.+-]*)",
     "use",
     "using",
     "with",
@@ -23,11 +26,16 @@ _TOOL = Pattern(
     "through",
 )
 _ROOT = Pattern(
-    r"\b(?:with|using|use) sudo\b|\bas (?:root|administrator|the superuser)\b", "sudo", "root", "admin", "super"
+    r"\b(?:with|using|use) sudo\b|\bas (?:root|administrator|the superuser)\b",
+    "sudo",
+    "root",
+    "admin",
+    "super",
 )
 _NO_ROOT = Pattern(r"\b(?:without|no|not (?:with|as)) (?:sudo|root)\b", "sudo", "root")
 _NO_TOOL = Pattern(
-    r"\b(?:without|not(?: with| using)?|no|don['’]t use|do not use|other than|instead of)\s+([a-z][\w.+-]*)",
+    r"\b(?:without|not(?: with| using)?|no|don['’]t use|do not use|other than"
+    r"|instead of)\s+([a-z][\w.+-]*)",
     "without",
     "not",
     "no ",
@@ -40,15 +48,25 @@ _QUESTIONS = (
     (MAKING, "create"),
     (Pattern(r"\b(?:get|bring|pull) (?=.* from )", "get", "bring", "pull"), "fetch"),
     (Pattern(r"\bhow (?:big|large)\b", "how "), "size"),
-    (Pattern(r"\bwhat(?:['’]s| is| are| do\w* \w+ have)? (?:\w+ )?(?:in|inside)(?= )", "what"), "contents"),
+    (
+        Pattern(r"\bwhat(?:['’]s| is| are| do\w* \w+ have)? (?:\w+ )?(?:in|inside)(?= )", "what"),
+        "contents",
+    ),
 )
 #: Words that only say that a name follows.
 _BEFORE_A_NAME = frozenset("called named call name it".split())
 #: What it is about when a value of a kind stands there, though no word says so.
 _IMPLIED = {
-    "file": "file", "path": "folder directory file path", "glob": "file", "extension": "file", "url": "url web page address",
-    "host": "machine host server remote user ssh", "remote": "machine host server remote ssh file folder", "size": "size", "time": "time",
-}  # fmt: skip
+    "file": "file",
+    "path": "folder directory file path",
+    "glob": "file",
+    "extension": "file",
+    "url": "url web page address",
+    "host": "machine host server remote user ssh",
+    "remote": "machine host server remote ssh file folder",
+    "size": "size",
+    "time": "time",
+}
 _BY_ENDING = (
     (r"\.(?:tar(?:\.\w+)?|tgz|tbz2?|txz)$", "archive tarball tar"),
     (r"\.zip$", "zip archive"),
@@ -67,15 +85,21 @@ _BY_ENDING = (
     (r"\.(?:sql|db|sqlite3?)$", "database"),
     (r"^/dev/", "device disk partition drive filesystem"),
 )
-_UNITS = {"column": "column field", "ordinal": "column", "line": "line", "percent": "percent", "char": "character"}
+_UNITS = {
+    "column": "column field",
+    "ordinal": "column",
+    "line": "line",
+    "percent": "percent",
+    "char": "character",
+}
 
 
 class ParsedSentence(Record):
-    """What a sentence with its revisions says. `text` is all of it, `tokens` are its words, `words` those
-    that tell; the values of later revisions come first.
+    """What a sentence with its revisions says. `text` is all of it, `tokens` are its words, `words`
+    those that tell; the values of later revisions come first.
 
-    `implied` are stems of what it must be about, by its values; `with_tools` and `without_tools` are the words that
-    stand where a tool is asked for or refused (not all of them are one).
+    `implied` are stems of what it must be about, by its values; `with_tools` and `without_tools`
+    are the words that stand where a tool is asked for or refused (not all of them are one).
     """
 
     text: str
@@ -96,7 +120,10 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> ParsedSen
     starts = [sum(len(one) + 2 for one in parts[:n]) for n in range(len(parts))]
 
     root = _is_as_root(text)
-    for said in [*_ROOT.finditer(text), *_NO_ROOT.finditer(text)]:  # said once, it is no part of the task
+    for said in [
+        *_ROOT.finditer(text),
+        *_NO_ROOT.finditer(text),
+    ]:  # said once, it is no part of the task
         text = text[: said.start()] + " " * (said.end() - said.start()) + text[said.end() :]
 
     def which(place: int) -> int:
@@ -104,9 +131,13 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> ParsedSen
 
     values = sorted(values_in(text, ordinary), key=lambda value: (-which(value.start), value.start))
     conditions = _latest(conditions_in(text, values))
-    taken = [(value.start, value.end) for value in values if value.sure and value.kind != "extension"]
+    taken = [
+        (value.start, value.end) for value in values if value.sure and value.kind != "extension"
+    ]
     words = [
-        Token(word, stem(word), *match.span()) for pattern, word in _QUESTIONS if (match := pattern.search(text))
+        Token(word, stem(word), *match.span())
+        for pattern, word in _QUESTIONS
+        if (match := pattern.search(text))
     ]
     taken += [(word.start, word.end) for word in words]
     tokens = tokens_of(text)
@@ -119,19 +150,35 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> ParsedSen
             continue
         words.append(token)
     return ParsedSentence(
-        text, tokens, words, values, conditions, _implied(values), [m[1].lower() for m in _TOOL.finditer(text)],
-        [m[1].lower() for m in _NO_TOOL.finditer(text)], root,
-    )  # fmt: skip
+        text,
+        tokens,
+        words,
+        values,
+        conditions,
+        _implied(values),
+        [m[1].lower() for m in _TOOL.finditer(text)],
+        [m[1].lower() for m in _NO_TOOL.finditer(text)],
+        root,
+    )
 
 
 def understood(said: ParsedSentence, line: str) -> list[str]:
-    """What of a sentence was taken for a condition that the line has, a value, or something to leave out, in words."""
+    """What of a sentence was taken for a condition that the line has, a value, or something to
+    leave out, in words.
+    """
     conditions = [one for one in said.conditions if one.end and one.test in line]
-    found = [(one.start, f"{said.text[one.start : one.end].strip(' ,')} ({one.test})") for one in conditions]
+    found = [
+        (one.start, f"{said.text[one.start : one.end].strip(' ,')} ({one.test})")
+        for one in conditions
+    ]
     for value in said.values:
-        if value.sure and not any(one.start < value.end and value.start < one.end for one in conditions):
+        if value.sure and not any(
+            one.start < value.end and value.start < one.end for one in conditions
+        ):
             kind = "" if value.kind in ("name", "text") else f"{value.kind} "
-            found.append((value.start, f"{'without ' if value.unit == 'excluded' else ''}{kind}{value.text}"))
+            found.append(
+                (value.start, f"{'without ' if value.unit == 'excluded' else ''}{kind}{value.text}")
+            )
     return [text for _, text in sorted(found)]
 
 

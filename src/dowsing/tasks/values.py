@@ -1,4 +1,6 @@
-"""The values that a sentence holds: paths, patterns, numbers with units, hosts, addresses, names, quoted text."""
+"""The values that a sentence holds: paths, patterns, numbers with units, hosts, addresses, names,
+quoted text.
+"""
 
 from __future__ import annotations
 
@@ -12,10 +14,17 @@ from dowsing.tasks.patterns import Pattern
 MOST_WORDS = 400  # of a sentence; the rest is not looked at
 
 _QUOTED = Pattern(
-    r"(?<!\w)'([^']+)'(?!\w)|\"([^\"]+)\"|“([^”]+)”|‘([^’]+)’|`([^`]+)`", "'", '"', "“", "‘", "`", exact=True
+    r"(?<!\w)'([^']+)'(?!\w)|\"([^\"]+)\"|“([^”]+)”|‘([^’]+)’|`([^`]+)`",
+    "'",
+    '"',
+    "“",
+    "‘",
+    "`",
+    exact=True,
 )
 _INSTEAD = Pattern(
-    r"\b(?:replace|substitute|change|swap|exchange|turn)\s+(?:the (?:word|text|string) |every |all (?:the )?)?('[^']+'|\"[^\"]+\"|\S+)"
+    r"\b(?:replace|substitute|change|swap|exchange|turn)\s+(?:the (?:word|text|string) |every "
+    r"|all (?:the )?)?('[^']+'|\"[^\"]+\"|\S+)"
     r"\s+(?:with|by|for|into)\s+('[^']+'|\"[^\"]+\"|[^\s,;]+)",
     "replace",
     "substitute",
@@ -28,49 +37,87 @@ _URL = Pattern(r"(?:https?|ftp|sftp|ssh|git|file)://[^\s,;]+[^\s,;.?!]", "://", 
 _REMOTE = Pattern(r"(?<![\w/.-])(?:[\w.-]+@)?[A-Za-z][\w.-]+:[/~][\w./~*-]*", ":", exact=True)
 _AT = Pattern(r"[\w.-]+@[\w.-]+\w", "@", exact=True)
 _ALIAS = Pattern(
-    r"\b(?:alias|shortcut|abbreviation) (?:called |named )?(\S+) (?:for|to mean|that runs|=) (.+?)\s*$",
+    r"\b(?:alias|shortcut|abbreviation) (?:called |named )?(\S+) (?:for|to mean|that runs"
+    r"|=) (.+?)\s*$",
     "alias",
     "shortcut",
     "abbreviation",
 )
 _STARTING = Pattern(
-    r"\b(?:start|begin|end)(?:s|ning|ing)? (?:with|in) (?:the (?:word|text|letters?) |an? )?(?!\.)('[^']+'|\"[^\"]+\"|\S+)",
+    r"\b(?:start|begin|end)(?:s|ning|ing)? (?:with|in) (?:the (?:word|text|letters?) "
+    r"|an? )?(?!\.)('[^']+'|\"[^\"]+\"|\S+)",
     "start",
     "begin",
     "end",
 )
 _PARTED = Pattern(
-    r"\b(?:separated|parted|delimited|split|divided) (?:by|with|at) (?:a |an |the )?(colon|comma|semicolon|tab|pipe|bar|space|blank|dash|slash)\w*"
+    r"\b(?:separated|parted|delimited|split|divided) (?:by|with|at) (?:a |an |the )?(colon|comma"
+    r"|semicolon|tab|pipe|bar|space|blank|dash|slash)\w*"
     r"|\b(colon|comma|semicolon|tab|pipe|space)[- ](?:separated|delimited)",
-    "separated", "parted", "delimited", "split", "divided",
-)  # fmt: skip
+    "separated",
+    "parted",
+    "delimited",
+    "split",
+    "divided",
+)
 _SEPARATORS = {
-    "colon": ":", "comma": ",", "semicolon": ";", "tab": "\t", "pipe": "|", "bar": "|", "space": " ", "blank": " ", "dash": "-", "slash": "/",
-}  # fmt: skip
+    "colon": ":",
+    "comma": ",",
+    "semicolon": ";",
+    "tab": "\t",
+    "pipe": "|",
+    "bar": "|",
+    "space": " ",
+    "blank": " ",
+    "dash": "-",
+    "slash": "/",
+}
 _SIGN_OF = {
-    "comma": ",", "semicolon": ";", "colon": ":", "space": " ", "dot": ".", "dashe": "-", "dash": "-", "hyphen": "-", "underscore": "_", "slashe": "/",
-    "slash": "/", "pipe": "|", "tab": "\\t", "newline": "\\n",
-}  # fmt: skip
+    "comma": ",",
+    "semicolon": ";",
+    "colon": ":",
+    "space": " ",
+    "dot": ".",
+    "dashe": "-",
+    "dash": "-",
+    "hyphen": "-",
+    "underscore": "_",
+    "slashe": "/",
+    "slash": "/",
+    "pipe": "|",
+    "tab": "\\t",
+    "newline": "\\n",
+}
 _SIGN = "|".join(_SIGN_OF)
 _SIGNS = Pattern(
-    rf"\b(?:replace|substitute|change|turn|swap|convert)\s+(?:all |every |each |the )*((?:{_SIGN})s?)\s+(?:with|by|for|into|to)\s+(?:an? )?((?:{_SIGN})s?)\b",
+    r"\b(?:replace|substitute|change|turn|swap|convert)\s+(?:all |every |each "
+    rf"|the )*((?:{_SIGN})s?)\s+(?:with|by|for|into|to)\s+(?:an? )?((?:{_SIGN})s?)\b",
     *_SIGN_OF,
 )
 _DATE = Pattern(r"(?<![\w.-])\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?)?(?![\w-])", "-", exact=True)
 _DAY = Pattern(
-    r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday|sunday)",
+    r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday"
+    r"|sunday)",
     "since ",
     exact=True,
 )
 _TODAY = Pattern(r"\b(?:today|yesterday)\b", "today", "yesterday", exact=True)
 _SUM = Pattern(
-    r"(?<![\w./-])\d+(?:\.\d+)?(?:(?: ?[+*^] ?| [-/] )\d+(?:\.\d+)?)+(?![\w.])", "+", "-", "*", "/", "^", exact=True
+    r"(?<![\w./-])\d+(?:\.\d+)?(?:(?: ?[+*^] ?| [-/] )\d+(?:\.\d+)?)+(?![\w.])",
+    "+",
+    "-",
+    "*",
+    "/",
+    "^",
+    exact=True,
 )
 _CLOCK = Pattern(r"(?<![\w.:-])(?:at )?(\d{1,2}:\d\d(?::\d\d)?)(?![\w:])", ":", exact=True)
 _HEIGHT = Pattern(r"(?<![\w.-])\d+x\d+(?![\w.])", "x", exact=True)
 _NUMBER = Pattern(
-    r"(?<![\w.-])(\d+(?:\.\d+)?)\s*(bytes?|[kKmMgGtT](?:i?[bB])?|kilobytes?|megs?|megabytes?|gigs?|gigabytes?|seconds?|secs?"
-    r"|minutes?|mins?|hours?|days?|weeks?|months?|years?|lines?|times|columns?|chars?|characters?|percent|%|pixels?|px)?(?![\w.-]*\w)",
+    r"(?<![\w.-])(\d+(?:\.\d+)?)\s*(bytes?|[kKmMgGtT](?:i?[bB])?|kilobytes?|megs?|megabytes?|gigs?"
+    r"|gigabytes?|seconds?|secs?"
+    r"|minutes?|mins?|hours?|days?|weeks?|months?|years?|lines?|times|columns?|chars?|characters?"
+    r"|percent|%|pixels?|px)?(?![\w.-]*\w)",
     *"0123456789",
     exact=True,
 )
@@ -93,29 +140,37 @@ _SPELLED = Pattern(
 )
 _ORDINAL = Pattern(r"(?<![\w-])(\d+)(?:st|nd|rd|th)(?![\w-])", *"0123456789", exact=True)
 _SPELLED_ORDINAL = Pattern(
-    r"\b(first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth)\s+(?=columns?|fields?|words?|lines?\b(?! of code))",
+    r"\b(first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth)\s+(?=columns?|fields?"
+    r"|words?|lines?\b(?! of code))",
     "column",
     "field",
     "word",
     "line",
 )
-_EVERY = Pattern(r"\b(?:every|each) (second|minute|hour)\b(?! (?:line|column|word|row|field|file))", "every", "each")
+_EVERY = Pattern(
+    r"\b(?:every|each) (second|minute|hour)\b(?! (?:line|column|word|row|field|file))",
+    "every",
+    "each",
+)
 _COUNTED = Pattern(
-    r"\b(three|four|five|six|seven|eight|nine|ten|twelve|twenty|thirty|fifty|hundred)\b(?=\s+(?!of\b)[a-z])"
+    r"\b(three|four|five|six|seven|eight|nine|ten|twelve|twenty|thirty|fifty"
+    r"|hundred)\b(?=\s+(?!of\b)[a-z])"
 )
 _ORDINALS = "first second third fourth fifth sixth seventh eighth ninth tenth".split()
 _EXTENSION = Pattern(
-    r"(?<![\w/*])\.([A-Za-z0-9]{1,6})(?=\s+(?:files?|ones?|pictures?|images?)|\s|[,;?!]|$)|(?<![\w./])\*\.(\w+)(?![\w.*/])",
+    r"(?<![\w/*])\.([A-Za-z0-9]{1,6})(?=\s+(?:files?|ones?|pictures?|images?)|\s|[,;?!]|$)"
+    r"|(?<![\w./])\*\.(\w+)(?![\w.*/])",
     ".",
     exact=True,
 )
 _PLURAL = Pattern(
-    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|json|xml|py|wav|flac|zip|mkv|avi|svg|md|iso|bak|tmp)s(?![\w.-])"
+    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|json|xml|py|wav|flac|zip|mkv|avi|svg"
+    r"|md|iso|bak|tmp)s(?![\w.-])"
 )
 _KIND_OF_FILE = Pattern(
     r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|xml|wav|flac|mkv|avi|svg|iso|bak|tmp)"
-    r"(?=\s+(?:files?|pictures?|images?|documents?)\b)|(?<=\beach )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b"
-    r"|(?<=\bevery )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b",
+    r"(?=\s+(?:files?|pictures?|images?|documents?)\b)|(?<=\beach )(?:png|jpg|jpeg|gif|pdf|csv|txt"
+    r"|mp3|mp4|wav)\b|(?<=\bevery )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b",
     "file",
     "picture",
     "image",
@@ -124,35 +179,49 @@ _KIND_OF_FILE = Pattern(
     "every",
 )
 _PATH = Pattern(
-    r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-][\w@%+=:.-]*(?:/[\w.@%+=:*-]*)+|~(?!\w)", "/", "~", exact=True
+    r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-][\w@%+=:.-]*(?:/[\w.@%+=:*-]*)+|~(?!\w)",
+    "/",
+    "~",
+    exact=True,
 )
 _GLOB = Pattern(r"(?<![\w./])[\w.-]*\*[\w.*-]*(?![\w/])", "*", exact=True)
 _FILE = Pattern(
-    r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z0-9][A-Za-z0-9]{0,8}(?:\.[A-Za-z0-9]{1,4}){0,2}(?![\w])", ".", exact=True
+    r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z0-9][A-Za-z0-9]{0,8}(?:\.[A-Za-z0-9]{1,4}){0,2}(?![\w])",
+    ".",
+    exact=True,
 )
 _DOMAIN = Pattern(
-    r"(?<![\w./-])(?:[\w-]+\.)+(?:example|com|org|net|edu|gov|io|dev|local|lan|test|uk|de|fr|eu|info)(?![\w./-])",
+    r"(?<![\w./-])(?:[\w-]+\.)+(?:example|com|org|net|edu|gov|io|dev|local|lan|test|uk|de|fr|eu"
+    r"|info)(?![\w./-])",
     ".",
     exact=True,
 )
 _NAME = re.compile(r"[A-Za-z0-9]\w*(?:[-_.:][\w]+)+|[A-Za-z]+\d\w*")
 _LOUD = re.compile(r"(?<![\w.-])[A-Z][A-Z0-9_]{2,}(?![\w.-])")
 _ACRONYMS = frozenset(
-    """CPU CPUS RAM DNS HTTP HTTPS TCP UDP USB SSH SSL TLS JSON CSV TSV XML HTML PDF ISO UUID MAC ASCII UTF GPG SQL URL URLS UTC DVD
-    GPU NFS FTP SFTP SHA MD5 SHA256 BIOS UEFI LAN WLAN VPN API PID UID GID CRLF EOF LVM RAID GNU SSD HDD DOS PNG JPG JPEG GIF ZIP TAR
-    AND NOT ALL ANY NEVER ONLY PATH""".split()
+    """
+        CPU CPUS RAM DNS HTTP HTTPS TCP UDP USB SSH SSL TLS JSON CSV TSV XML HTML PDF ISO UUID
+        MAC ASCII UTF GPG SQL URL URLS UTC DVD GPU NFS FTP SFTP SHA MD5 SHA256 BIOS UEFI LAN WLAN
+        VPN API PID UID GID CRLF EOF LVM RAID GNU SSD HDD DOS PNG JPG JPEG GIF ZIP TAR AND NOT
+        ALL ANY NEVER ONLY PATH
+    """.split()
 )
 _POSSESSIVE = re.compile(r"(?<![\w-])([A-Za-z][\w-]*)['’]s(?!\w)")
 _NO_OWNER = frozenset("what who it that there here how where let he she today".split())
 #: What is replaced, or put in the place of something, without being the text itself.
 _GENERAL = frozenset(
-    """tabs tab spaces space blanks text word words string lines line newlines commas comma characters colons semicolons dots
-    underscores umlauts capitals everything all it one another nothing something them this that file files letters upper lower
-    a an the its their each every any some new old branch branches password""".split()
+    """
+        tabs tab spaces space blanks text word words string lines line newlines commas comma
+        characters colons semicolons dots underscores umlauts capitals everything all it one
+        another nothing something them this that file files letters upper lower a an the its
+        their each every any some new old branch branches password
+    """.split()
 )
 _COMMAND = Pattern(
-    r"\b(?:run|runs|start|execute|launch|repeat|output of|results? of|keep|time does|long does|long|give up on|stop|kill)\s+"
-    r"(?:the )?(?:command |script |program )?([\w./-]+)(?=\s+(?:every|with|after|as|on|in|for|until|again|running|run|take|takes|at|to"
+    r"\b(?:run|runs|start|execute|launch|repeat|output of|results? of|keep|time does|long does|long"
+    r"|give up on|stop|kill)\s+"
+    r"(?:the )?(?:command |script |program )?([\w./-]+)(?=\s+(?:every|with|after|as|on|in|for|until"
+    r"|again|running|run|take|takes|at|to"
     r"|and|when|if|while|from|whenever|forever|over|alive|going|twice|\d+ times)\b|$)",
     "run",
     "start",
@@ -168,14 +237,18 @@ _COMMAND = Pattern(
     "kill",
 )
 _TARGET = frozenset(("into", "to", "as", "named", "called", "onto", "it"))
-_OUT = frozenset(("without", "except", "excluding", "excepting", "skip", "skipping", "omit", "omitting", "minus"))
+_OUT = frozenset(
+    ("without", "except", "excluding", "excepting", "skip", "skipping", "omit", "omitting", "minus")
+)
 _SIZES = {"k": "k", "m": "M", "g": "G", "t": "T"}
 
 
 class Value(Record):
     """A value: its text, its kind, where it stands (characters), the word before it, and its unit.
 
-    `noun` says what it is the name of, if the sentence tells; `place` is the preposition of it all. `sure`: it is no word of ordinary language, so a line that does not have it leaves something out.
+    `noun` says what it is the name of, if the sentence tells; `place` is the preposition of it all.
+    `sure`: it is no word of ordinary language, so a line that does not have it leaves something
+    out.
     """
 
     text: str
@@ -219,7 +292,9 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
             ):
                 kind, text = "name", sentence[start:end]  # `.git` is the name of a folder
         noun = noun_at(sentence, start, end, before)
-        place = word_before(sentence, start - len(before) - 1) if noun and noun == before else before
+        place = (
+            word_before(sentence, start - len(before) - 1) if noun and noun == before else before
+        )
         found.append(Value(text, kind, start, end, before, unit, sure, noun, place))
 
     for match in _SIGNS.finditer(sentence):
@@ -301,7 +376,9 @@ def _amounts(sentence: str, take) -> None:  # type: ignore[no-untyped-def]
         unit = (
             "ordinal"
             if noun is None
-            else {"line": "nth", "row": "nth", "field": "column", "word": "column"}.get(noun[1], noun[1])
+            else {"line": "nth", "row": "nth", "field": "column", "word": "column"}.get(
+                noun[1], noun[1]
+            )
         )
         take(*match.span(), match[1], "number", unit)
     for match in _SPELLED_ORDINAL.finditer(sentence):
@@ -326,7 +403,14 @@ def _is_left_out(sentence: str, start: int, end: int) -> bool:
     before = sentence[max(0, start - 30) : start].lower()
     after = sentence[end : end + 24].lower()
     return bool(
-        (re.search(r"\bleav\w+ (?:\w+ ){0,2}$", before) and re.match(r"\W*(?:\w+ ){0,2}out\b", after))
-        or re.search(r"\b(?:but not|but (?:leave|keep|spare)|not|leav\w+ out|except|excluding|without|skip\w*)(?: for)? (?:(?:the|any|all|those|its|every) ){0,2}"
-                     r"(?:(?:files?|folders?|directory|subfolder|ones?) )?(?:(?:called|named) )?$", before)
-    )  # fmt: skip
+        (
+            re.search(r"\bleav\w+ (?:\w+ ){0,2}$", before)
+            and re.match(r"\W*(?:\w+ ){0,2}out\b", after)
+        )
+        or re.search(
+            r"\b(?:but not|but (?:leave|keep|spare)|not|leav\w+ out|except|excluding|without"
+            r"|skip\w*)(?: for)? (?:(?:the|any|all|those|its|every) ){0,2}"
+            r"(?:(?:files?|folders?|directory|subfolder|ones?) )?(?:(?:called|named) )?$",
+            before,
+        )
+    )

@@ -15,13 +15,21 @@ WIDE = 150  # columns from which on two pages fit beside each other
 _PASSED = ("PATH", "MANPATH", "INFOPATH", "LANG", "LC_ALL", "NO_COLOR", "PAGER", "HOME", "SHELL")
 #: Terminals, each with what stands before the command in it.
 _TERMINALS = {
-    "x-terminal-emulator": ["-e"], "gnome-terminal": ["--"], "konsole": ["-e"], "xfce4-terminal": ["-x"],
-    "kitty": [], "foot": [], "alacritty": ["-e"], "wezterm": ["start", "--"], "xterm": ["-e"],
-}  # fmt: skip
+    "x-terminal-emulator": ["-e"],
+    "gnome-terminal": ["--"],
+    "konsole": ["-e"],
+    "xfce4-terminal": ["-x"],
+    "kitty": [],
+    "foot": [],
+    "alacritty": ["-e"],
+    "wezterm": ["start", "--"],
+    "xterm": ["-e"],
+}
 
 
 def open_beside(arguments: list[str], environment: dict[str, str], columns: int) -> str:
-    """Run the program with these arguments in a pane beside, in a window otherwise; what it was opened in.
+    """Run the program with these arguments in a pane beside, in a window otherwise; what it was
+    opened in.
 
     `columns`: how wide the terminal is. Raises Failure if there is neither.
     """
@@ -32,10 +40,13 @@ def open_beside(arguments: list[str], environment: dict[str, str], columns: int)
         if _works(call, wait="window" not in what):
             return what
     if tried:
-        raise Failure(f"{tried[-1]} could not be opened; read it here, or as a page: --format html -o FILE", status=3)
+        raise Failure(
+            f"{tried[-1]} could not be opened; read it here, or as a page: --format html -o FILE",
+            status=3,
+        )
     raise Failure(
-        "--beside needs a terminal multiplexer around this shell (tmux, screen, zellij), or a graphical screen with a "
-        "terminal program; for a second screen: --format html -o FILE",
+        "--beside needs a terminal multiplexer around this shell (tmux, screen, zellij), or a "
+        "graphical screen with a terminal program; for a second screen: --format html -o FILE",
         status=3,
     )
 
@@ -50,11 +61,15 @@ def _program() -> list[str]:
 
 def _environment(environment: dict[str, str]) -> list[str]:
     """`env` with what the page depends on; the pager stays open also for a page that fits."""
-    wanted = [name for name in environment if name in _PASSED or name.startswith(("DOWSING_", "XDG_"))]
+    wanted = [
+        name for name in environment if name in _PASSED or name.startswith(("DOWSING_", "XDG_"))
+    ]
     return ["env", *(f"{name}={environment[name]}" for name in wanted), "LESS=R"]
 
 
-def _ways(command: list[str], environment: dict[str, str], columns: int) -> list[tuple[str, list[str]]]:
+def _ways(
+    command: list[str], environment: dict[str, str], columns: int
+) -> list[tuple[str, list[str]]]:
     """The ways there are, the nearest first: what it is, and the call."""
     found: list[tuple[str, list[str]]] = []
     wide = columns >= WIDE
@@ -64,12 +79,19 @@ def _ways(command: list[str], environment: dict[str, str], columns: int) -> list
         found.append(("a window of screen", ["screen", "-X", "screen", *command]))
     if environment.get("ZELLIJ") and shutil.which("zellij"):
         side = "right" if wide else "down"
-        found.append(("a pane of zellij", ["zellij", "run", "--close-on-exit", "--direction", side, "--", *command]))
+        found.append(
+            (
+                "a pane of zellij",
+                ["zellij", "run", "--close-on-exit", "--direction", side, "--", *command],
+            )
+        )
     if environment.get("WEZTERM_PANE") and shutil.which("wezterm"):
         side = "--right" if wide else "--bottom"
         found.append(("a pane of wezterm", ["wezterm", "cli", "split-pane", side, "--", *command]))
     if environment.get("KITTY_LISTEN_ON") and shutil.which("kitty"):
-        found.append(("a pane of kitty", ["kitty", "@", "launch", "--location", "vsplit", *command]))
+        found.append(
+            ("a pane of kitty", ["kitty", "@", "launch", "--location", "vsplit", *command])
+        )
     if environment.get("DISPLAY") or environment.get("WAYLAND_DISPLAY"):
         own = environment.get("TERMINAL", "")
         names = [own] if own and shutil.which(own) else []

@@ -27,8 +27,13 @@ def copy(text: str) -> str:
         try:
             # such a program goes on in the background; only its start is waited for
             done = subprocess.run(
-                command, input=text.encode(), stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, timeout=SECONDS, check=False
-            )  # fmt: skip
+                command,
+                input=text.encode(),
+                stdout=subprocess.DEVNULL,
+                stderr=subprocess.DEVNULL,
+                timeout=SECONDS,
+                check=False,
+            )
         except (OSError, subprocess.TimeoutExpired):
             continue
         if done.returncode == 0:

@@ -10,8 +10,12 @@ from dowsing.terminal.screen import message
 
 
 @contextlib.contextmanager
-def building(title: str, quiet: bool = False, what: str = "pages") -> Iterator[Callable[[int, int], None] | None]:
-    """A progress function for long work over `what`: a bar on a terminal, one line before and after elsewhere."""
+def building(
+    title: str, quiet: bool = False, what: str = "pages"
+) -> Iterator[Callable[[int, int], None] | None]:
+    """A progress function for long work over `what`: a bar on a terminal, one line before and after
+    elsewhere.
+    """
     if quiet:
         yield None
         return
@@ -26,7 +30,13 @@ def building(title: str, quiet: bool = False, what: str = "pages") -> Iterator[C
         message(f"{done[0]} {what} read")
         return
     from rich.console import Console
-    from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn, TimeRemainingColumn
+    from rich.progress import (
+        BarColumn,
+        MofNCompleteColumn,
+        Progress,
+        TextColumn,
+        TimeRemainingColumn,
+    )
 
     columns = (
         TextColumn("dowsing: {task.description}"),
@@ -35,6 +45,8 @@ def building(title: str, quiet: bool = False, what: str = "pages") -> Iterator[C
         TextColumn(what),
         TimeRemainingColumn(),
     )
-    with Progress(*columns, console=Console(stderr=True), transient=True, refresh_per_second=5) as bar:
+    with Progress(
+        *columns, console=Console(stderr=True), transient=True, refresh_per_second=5
+    ) as bar:
         task = bar.add_task(title, total=None)
         yield lambda at, total: bar.update(task, completed=at, total=total)

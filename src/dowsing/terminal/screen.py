@@ -60,11 +60,15 @@ class Screen:
             return None
 
     def encode(self, line: str) -> str:
-        """A line of marked text as it goes out: coloured, or bare. The gate: only marks mean anything in it."""
+        """A line of marked text as it goes out: coloured, or bare. The gate: only marks mean
+        anything in it.
+        """
         if line.isprintable():
             return line
         bare = plain(line)
-        if not bare.isprintable():  # so it is with few lines: what was cleaned where it came in passes
+        if (
+            not bare.isprintable()
+        ):  # so it is with few lines: what was cleaned where it came in passes
             line = printable_marked(line)
             bare = plain(line)
         if not self.color:
@@ -78,7 +82,9 @@ class Screen:
         line = line.replace(FAINT, "\x1b[2m")  # to the next style
         if FOUND in line:
             parts = line.split(FOUND)
-            line = "".join(f"\x1b[7m{part}\x1b[27m" if n % 2 else part for n, part in enumerate(parts))
+            line = "".join(
+                f"\x1b[7m{part}\x1b[27m" if n % 2 else part for n, part in enumerate(parts)
+            )
         return line.replace("\xa0", " ")
 
     def show(self, lines: list[str], paged: bool = False) -> None:
@@ -108,7 +114,10 @@ class Screen:
         try:
             command = shlex.split(os.environ.get("DOWSING_PAGER") or os.environ.get("PAGER") or "")
         except ValueError:
-            message(f"PAGER is not a command line: {clean_line(os.environ.get('PAGER', ''))}; printing instead")
+            message(
+                f"PAGER is not a command line: {clean_line(os.environ.get('PAGER', ''))}; printing "
+                "instead"
+            )
             return False
         if command and command[0] == "cat" and len(command) == 1:
             return False

@@ -8,7 +8,9 @@ from dowsing.terminal.screen import message, write
 
 
 def tell(failure: Failure, as_json: bool = False) -> int:
-    """Print it: to stderr, or as JSON to stdout; the exit status. What cannot be written is told on stderr."""
+    """Print it: to stderr, or as JSON to stdout; the exit status. What cannot be written is told on
+    stderr.
+    """
     says = clean_line(failure.says)
     if as_json and not isinstance(failure, Unwritable):
         import json

@@ -15,7 +15,10 @@ class Above(ModalScreen[None]):
     """Shows lines until it is left. `lines` lays them out for a width; `foot` says how to leave."""
 
     BINDINGS = [("escape,q,enter", "dismiss", "back")]  # noqa: RUF012
-    CSS = "Above { background: ansi_default; padding: 0 1; } #foot { dock: bottom; height: 1; text-style: dim; }"
+    CSS = (
+        "Above { background: ansi_default; padding: 0 1; } #foot { dock: bottom; height: 1; "
+        "text-style: dim; }"
+    )
 
     def __init__(self, lines: Callable[[int], list[str]], foot: str) -> None:
         super().__init__()

@@ -1,4 +1,6 @@
-"""The screen of `browse`: a finder that searches as one types, and a reader with links, contents and sources."""
+"""The screen of `browse`: a finder that searches as one types, and a reader with links, contents
+and sources.
+"""
 
 from __future__ import annotations
 
@@ -40,7 +42,8 @@ class Browser(ReaderKeys):
     ContentSwitcher { height: 1fr; }
     #asked { height: 1; }
     #prompt { width: 8; text-style: bold; }
-    Input, Input:focus { border: none; height: 1; padding: 0; background: ansi_default; width: 1fr; }
+    Input, Input:focus { border: none; height: 1; padding: 0; background: ansi_default;
+        width: 1fr; }
     #told { height: 1; text-style: dim; }
     #below { height: 1fr; }
     #facets { width: 24; border-right: solid ansi_bright_black; }
@@ -57,7 +60,8 @@ class Browser(ReaderKeys):
     #keys { height: 1; text-style: dim; }
     Screen.narrow #below { layout: vertical; }
     Screen.narrow #upper { height: 1fr; }
-    Screen.narrow #preview { width: 100%; height: 40%; border-left: none; border-top: solid ansi_bright_black; }
+    Screen.narrow #preview { width: 100%; height: 40%; border-left: none;
+        border-top: solid ansi_bright_black; }
     Screen.narrow #contents { display: none; }
     Screen.narrow.on-contents #contents { display: block; width: 1fr; border-right: none; }
     Screen.narrow.on-contents #page { display: none; }
@@ -134,14 +138,19 @@ class Browser(ReaderKeys):
         if not self.asked and not self.results.facets:
             self.search()
 
-    # --- finding -------------------------------------------------------------------------------------
+    # --- finding
+    # -------------------------------------------------------------------------------------
 
     def search(self, row: int = 0, whole: bool = True) -> None:
-        """Results and facets for what is typed; `whole`: as far as a search goes when nobody waits for the next key."""
+        """Results and facets for what is typed; `whole`: as far as a search goes when nobody waits
+        for the next key.
+        """
         self.state.query = self.asked = self.query_input.value
         each = max(3, min(EACH, (self.size.height - 10) // 4))
         try:
-            self.results = results_for(self.session.store, self.asked, self.state.filters, each, whole)
+            self.results = results_for(
+                self.session.store, self.asked, self.state.filters, each, whole
+            )
         except Failure as failure:
             self.say(failure.says)
             return
@@ -151,16 +160,29 @@ class Browser(ReaderKeys):
         """Draw the results and the facets."""
         results, filters = self.results, self.state.filters
         width = max(self.found.size.width, 30)
-        labels = min(max((len(entry.label) for entry in results.entries), default=8), max(12, width // 3))
+        labels = min(
+            max((len(entry.label) for entry in results.entries), default=8), max(12, width // 3)
+        )
         rows = []
         for entry in results.entries:
             says = clean_line(entry.summary) or "(no summary)"
-            pieces = [(fit(clean_line(entry.label), labels) + "  ", NAME), (fit(says, width - labels - 3), Style())]
+            pieces = [
+                (fit(clean_line(entry.label), labels) + "  ", NAME),
+                (fit(says, width - labels - 3), Style()),
+            ]
             rows.append(ListRow(pieces, entry))
         if not rows:
-            empty = "nothing found; try other or fewer words" if self.asked.strip() or filters.any else ""
-            hints = ["Type what you look for:", "  words, a sentence, a name, a pattern such as *zip*", "",
-                     "Tab goes to what narrows the list at the left, Enter opens."]  # fmt: skip
+            empty = (
+                "nothing found; try other or fewer words"
+                if self.asked.strip() or filters.any
+                else ""
+            )
+            hints = [
+                "Type what you look for:",
+                "  words, a sentence, a name, a pattern such as *zip*",
+                "",
+                "Tab goes to what narrows the list at the left, Enter opens.",
+            ]
             rows = [ListRow([(text, FAINT)]) for text in ([empty] if empty else hints)]
         self.found.show(rows, row)
         sides: list[ListRow] = []
@@ -173,7 +195,10 @@ class Browser(ReaderKeys):
             for value, count in values:
                 room = max(self.facets.size.width - 9, 8)
                 mark = "✓" if chosen == value else " "
-                text = [(mark + fit(clean_line(value), room), NAME if chosen else Style()), (f"{count:>6}", FAINT)]
+                text = [
+                    (mark + fit(clean_line(value), room), NAME if chosen else Style()),
+                    (f"{count:>6}", FAINT),
+                ]
                 sides.append(ListRow(text, (name, value)))
         self.facets.show(sides, self.facets.at)
         told = f"{results.total} found" if results.total else ""
@@ -181,7 +206,9 @@ class Browser(ReaderKeys):
             told += f" in {filters.described()}"
         if results.relaxed:
             told += f" · {results.relaxed}"
-        self.query_one("#told", Static).update(Text(clean_line(told), no_wrap=True, overflow="ellipsis"))
+        self.query_one("#told", Static).update(
+            Text(clean_line(told), no_wrap=True, overflow="ellipsis")
+        )
         if results.entries or self.preview.lines:
             self.preview_later()
 
@@ -248,18 +275,26 @@ class Browser(ReaderKeys):
         self.set_focus(self.query_input)
         self.show_keys()
 
-    # --- keys that both have ---------------------------------------------------------------------------
+    # --- keys that both have
+    # ---------------------------------------------------------------------------
 
     def say(self, text: str) -> None:
         """A line at the bottom."""
-        self.query_one("#status", Static).update(Text(clean_line(text), no_wrap=True, overflow="ellipsis"))
+        self.query_one("#status", Static).update(
+            Text(clean_line(text), no_wrap=True, overflow="ellipsis")
+        )
 
     def show_keys(self) -> None:
         """The keys that mean something now."""
         if self.reading:
             keys = self.reader_keys()
         elif self.on_facets:
-            keys = [("Enter", "narrow or not"), ("↑↓", "choose"), ("Tab", "back to the words"), ("Esc", "leave")]
+            keys = [
+                ("Enter", "narrow or not"),
+                ("↑↓", "choose"),
+                ("Tab", "back to the words"),
+                ("Esc", "leave"),
+            ]
         else:
             keys = [("Enter", "open"), ("↑↓", "choose"), ("Tab", "narrow"), ("^C", "leave")]
             keys.insert(3, ("Esc", "clear" if self.asked or self.state.filters.any else "leave"))
@@ -279,7 +314,9 @@ class Browser(ReaderKeys):
         self.show_keys()
 
     def action_escape(self) -> None:
-        """Out of what is done now: a search in the text, the reader, the filters, the words; then leave."""
+        """Out of what is done now: a search in the text, the reader, the filters, the words; then
+        leave.
+        """
         self.in_turn(self.escape)
 
     def escape(self) -> None:
@@ -344,7 +381,9 @@ class Browser(ReaderKeys):
         self.show_finder()
 
     def on_rows_picked(self, event: Rows.Picked) -> None:
-        """A click on a row: a result is chosen, and opened by a second click; a facet narrows; a part is gone to."""
+        """A click on a row: a result is chosen, and opened by a second click; a facet narrows; a
+        part is gone to.
+        """
         rows = event.rows
         again = rows.at == event.at
         rows.at = event.at

@@ -1,4 +1,6 @@
-"""`browse` from beginning to end: the browser, forms that are opened from it, and the line that comes of it."""
+"""`browse` from beginning to end: the browser, forms that are opened from it, and the line that
+comes of it.
+"""
 
 from __future__ import annotations
 
@@ -25,7 +27,11 @@ def browse_on_screen(session: Session, name: str) -> str | None:
 
         says = ""
         try:
-            sheet = line_sheet(session, state.compose, "") if state.of_file else command_sheet(session, state.compose)
+            sheet = (
+                line_sheet(session, state.compose, "")
+                if state.of_file
+                else command_sheet(session, state.compose)
+            )
             line = compose_on_screen(session, sheet)
         except Failure as failure:
             says = failure.says

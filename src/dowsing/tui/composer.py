@@ -79,7 +79,8 @@ class Composer(FormView):
         self.loaded = True
         self.show_help()
 
-    # --- drawing -------------------------------------------------------------------------------------
+    # --- drawing
+    # -------------------------------------------------------------------------------------
 
     def on_resize(self, event: Resize) -> None:
         super().on_resize(event)
@@ -100,11 +101,14 @@ class Composer(FormView):
         fields = self.sheet.of_step(step)
         row = next((n for n, field in enumerate(fields) if field.key == key), 0)
         if not key:
-            row = next((n for n, f in enumerate(fields) if f.required and not self.sheet.is_on(f)), 0)
+            row = next(
+                (n for n, f in enumerate(fields) if f.required and not self.sheet.is_on(f)), 0
+            )
         self.list.show(fields, row)
         self.enter_field()
 
-    # --- the field in focus --------------------------------------------------------------------------
+    # --- the field in focus
+    # --------------------------------------------------------------------------
 
     def enter_field(self) -> None:
         """Make ready for the field in focus."""
@@ -138,7 +142,9 @@ class Composer(FormView):
         if not field.repeats:
             return values[0] if values else ""
         return " ".join(
-            quoted(value) if any(c in value for c in " '\"\\") and not is_quoted_word(value) else value
+            quoted(value)
+            if any(c in value for c in " '\"\\") and not is_quoted_word(value)
+            else value
             for value in values
         )
 
@@ -219,7 +225,9 @@ class Composer(FormView):
         self.show_help()
 
     def on_key(self, event) -> None:  # type: ignore[no-untyped-def]
-        """Keys of fields that are not typed: on or off, the next value, a letter that a value begins with."""
+        """Keys of fields that are not typed: on or off, the next value, a letter that a value
+        begins with.
+        """
         field = self.list.field
         if self.seeking or field is None or len(self.screen_stack) > 1:
             return
@@ -231,7 +239,14 @@ class Composer(FormView):
             return
         if not field.takes and event.key in ("space", "x"):
             values = self.sheet.values(field)
-            self.change(field, [*values, SWITCH] if field.repeats and len(values) < 3 else [] if values else [SWITCH])
+            self.change(
+                field,
+                [*values, SWITCH]
+                if field.repeats and len(values) < 3
+                else []
+                if values
+                else [SWITCH],
+            )
         elif not field.takes and event.key in ("delete", "backspace"):
             self.change(field, [])
         elif self.chooses(field):
@@ -254,7 +269,8 @@ class Composer(FormView):
             if found:
                 self.change(field, [found])
 
-    # --- actions -------------------------------------------------------------------------------------
+    # --- actions
+    # -------------------------------------------------------------------------------------
 
     @property
     def seeking(self) -> bool:
@@ -270,14 +286,18 @@ class Composer(FormView):
         before = self.list.fields
         self.leave_field()
         if self.list.fields is before:
-            self.list.show(self.list.fields, min(max(self.list.row + by, 0), len(self.list.fields) - 1))
+            self.list.show(
+                self.list.fields, min(max(self.list.row + by, 0), len(self.list.fields) - 1)
+            )
         self.enter_field()
 
     def on_page(self, by: int) -> bool:
         """Whether the whole page is shown, which scrolls then."""
         if len(self.screen_stack) < 2:
             return False
-        self.screen.query_one(LinesView).scroll_relative(y=by if abs(by) < 10 else by * 2, animate=False)
+        self.screen.query_one(LinesView).scroll_relative(
+            y=by if abs(by) < 10 else by * 2, animate=False
+        )
         return True
 
     def action_help(self, by: int) -> None:
@@ -358,7 +378,9 @@ class Composer(FormView):
         elif self.seeking:
             field = self.list.field
             self.stop_seeking()
-            self.show_step(Step.ALL if field is not None else self.step, field.key if field is not None else "")
+            self.show_step(
+                Step.ALL if field is not None else self.step, field.key if field is not None else ""
+            )
         else:
             self.exit(None)
 

@@ -1,4 +1,6 @@
-"""The terminal's driver: its size is asked of the terminal that is drawn on, for stdout may be captured."""
+"""The terminal's driver: its size is asked of the terminal that is drawn on, for stdout may be
+captured.
+"""
 
 from __future__ import annotations
 
@@ -21,7 +23,9 @@ linux_driver.getincrementaldecoder = _lenient  # type: ignore[attr-defined, assi
 
 
 class TerminalDriver(LinuxDriver):
-    """The library's driver, with the size of the terminal itself, whatever stdout and the environment say."""
+    """The library's driver, with the size of the terminal itself, whatever stdout and the
+    environment say.
+    """
 
     def _get_terminal_size(self) -> tuple[int, int]:
         try:

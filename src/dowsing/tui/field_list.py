@@ -1,4 +1,6 @@
-"""The list of fields: each with its spelling, what it holds, and what it is; the wrong ones marked."""
+"""The list of fields: each with its spelling, what it holds, and what it is; the wrong ones
+marked.
+"""
 
 from __future__ import annotations
 
@@ -28,7 +30,10 @@ WIDEST_NAME, WIDEST_VALUE, LEAST_VALUE = 30, 28, 14
 class FieldList(ScrollView, can_focus=False):
     """The fields, one a row. The row in focus is where the input stands."""
 
-    DEFAULT_CSS = "FieldList { background: ansi_default; scrollbar-size: 1 1; scrollbar-size-horizontal: 0; overflow-x: hidden; }"
+    DEFAULT_CSS = (
+        "FieldList { background: ansi_default; scrollbar-size: 1 1; "
+        "scrollbar-size-horizontal: 0; overflow-x: hidden; }"
+    )
 
     class Picked(Message):
         """A row was clicked."""
@@ -107,13 +112,22 @@ class FieldList(ScrollView, can_focus=False):
         value = fit(clean_line(self._value(field)), self.value_width)
         base = FAINT if out else Style()
         pieces = [
-            Segment(("▸" if here else " ") + mark, WRONG if wrong else NAME if here or on else base),
-            Segment(name + "  ", base + (WRONG if wrong else NAME if (here or on) and not out else Style())),
+            Segment(
+                ("▸" if here else " ") + mark, WRONG if wrong else NAME if here or on else base
+            ),
+            Segment(
+                name + "  ",
+                base + (WRONG if wrong else NAME if (here or on) and not out else Style()),
+            ),
             Segment(value, FAINT if out else WRONG if wrong else VALUE if on else FAINT),
         ]
         room = width - self.value_column - self.value_width - 2
         if room > 12:
-            says = f"not with {self.ruled_out[field.key]}" if out else wrong or brief(field_says(field))
+            says = (
+                f"not with {self.ruled_out[field.key]}"
+                if out
+                else wrong or brief(field_says(field))
+            )
             pieces.append(Segment("  " + fit(clean_line(says), room), WRONG if wrong else FAINT))
         return Strip(pieces).adjust_cell_length(width)
 

@@ -23,7 +23,8 @@ FEW_VALUES = 12  # so many are gone through with the arrows; more are typed
 class FormView(Program):
     """What is drawn of a form: the part of the screen of `compose` that only shows.
 
-    `step`: the step that is shown; `offered`: what Tab completes to; `document`: the page that tells of the fields.
+    `step`: the step that is shown; `offered`: what Tab completes to; `document`: the page that
+    tells of the fields.
     """
 
     sheet: Sheet
@@ -52,14 +53,16 @@ class FormView(Program):
     #seek Input { width: 1fr; }
     #seek-label { width: 8; }
     Screen.seeking #seek { display: block; }
-    #value { position: absolute; layer: above; height: 1; border: none; padding: 0; background: ansi_default;
+    #value { position: absolute; layer: above; height: 1; border: none; padding: 0;
+        background: ansi_default;
              text-style: underline; color: ansi_cyan; display: none; }
     Input, Input:focus { border: none; height: 1; padding: 0; background: ansi_default; }
     #line { height: auto; max-height: 4; border-top: solid ansi_bright_black; padding: 0 1; }
     #status { height: 1; padding: 0 1; color: ansi_red; }
     #keys { height: 1; text-style: dim; padding: 0 1; }
     Screen.narrow #middle { layout: vertical; }
-    Screen.narrow #side { width: 100%; height: 40%; border-left: none; border-top: solid ansi_bright_black; }
+    Screen.narrow #side { width: 100%; height: 40%; border-left: none;
+        border-top: solid ansi_bright_black; }
     """
     )
 
@@ -94,7 +97,10 @@ class FormView(Program):
         counts = sheet.counts()
         steps = text_of("")
         for n, step in enumerate(Step, 1):
-            steps.append(f" {n} {step} {counts[step]} ", "reverse" if step == self.step and not self.seeking else "")
+            steps.append(
+                f" {n} {step} {counts[step]} ",
+                "reverse" if step == self.step and not self.seeking else "",
+            )
             steps.append(" ")
         if self.seeking:
             steps.append(f" found {len(self.list.fields)} ", "reverse")
@@ -117,7 +123,9 @@ class FormView(Program):
     def show_line(self) -> None:
         """The line as it stands."""
         line = self.sheet.line(self.spelling)
-        shown = "\n".join("".join(c if c.isprintable() else "?" for c in one) for one in line.split("\n"))
+        shown = "\n".join(
+            "".join(c if c.isprintable() else "?" for c in one) for one in line.split("\n")
+        )
         self.query_one("#line", Static).update(
             text_of(f"{BOLD}{shown}{ROMAN}") if shown else text_of("(nothing yet)")
         )
@@ -137,7 +145,9 @@ class FormView(Program):
             lines.append("")
         elif self.offered:
             lines += wrap(
-                "Tab: " + "  ".join(clean_line(one).replace(" ", "\xa0") for one in self.offered[:40]), width
+                "Tab: "
+                + "  ".join(clean_line(one).replace(" ", "\xa0") for one in self.offered[:40]),
+                width,
             )
             lines.append("")
         values = self.sheet.values(field)
@@ -151,7 +161,9 @@ class FormView(Program):
 
     def chooses(self, field: Field) -> bool:
         """Whether its value is one of a few, gone through with the arrows."""
-        return bool(field.takes and field.strict and field.values and len(field.values) <= FEW_VALUES)
+        return bool(
+            field.takes and field.strict and field.values and len(field.values) <= FEW_VALUES
+        )
 
     def types(self, field: Field | None) -> bool:
         """Whether its value is typed."""

@@ -18,7 +18,9 @@ LINK = Style(underline=True)
 
 
 class Spot:
-    """A place in a line that can be chosen: a link, a line to be run. `what` tells which, `target` what it means."""
+    """A place in a line that can be chosen: a link, a line to be run. `what` tells which, `target`
+    what it means.
+    """
 
     __slots__ = ("end", "line", "start", "target", "what")
 
@@ -30,7 +32,8 @@ class LinesView(ScrollView, can_focus=True):
     """Shows lines; Tab and Shift-Tab go from spot to spot, Enter or a click chooses one."""
 
     DEFAULT_CSS = """
-    LinesView { background: ansi_default; scrollbar-size: 1 1; scrollbar-size-horizontal: 0; overflow-x: hidden; }
+    LinesView { background: ansi_default; scrollbar-size: 1 1; scrollbar-size-horizontal: 0;
+        overflow-x: hidden; }
     """
 
     class Chosen(Message):
@@ -76,7 +79,8 @@ class LinesView(ScrollView, can_focus=True):
                 strip = _styled(strip, spot.start, spot.end, CHOSEN if n == self.at else LINK)
         return strip.adjust_cell_length(width)
 
-    # --- moving --------------------------------------------------------------------------------------
+    # --- moving
+    # --------------------------------------------------------------------------------------
 
     def go_to_line(self, number: int) -> None:
         """Put a line at the top, as far as there is text below it."""
@@ -109,13 +113,18 @@ class LinesView(ScrollView, can_focus=True):
         """The spot that is chosen."""
         return self.spots[self.at] if 0 <= self.at < len(self.spots) else None
 
-    # --- searching -----------------------------------------------------------------------------------
+    # --- searching
+    # -----------------------------------------------------------------------------------
 
     def seek(self, text: str) -> int:
         """Look for text and show where it first stands below the top; how many lines have it."""
         self.sought = text
         low = text.casefold()
-        self.hits = [n for n, line in enumerate(self.lines) if low in plain(line).casefold()] if text else []
+        self.hits = (
+            [n for n, line in enumerate(self.lines) if low in plain(line).casefold()]
+            if text
+            else []
+        )
         self._hit = -1
         if self.hits:
             after = [n for n, line in enumerate(self.hits) if line >= self.scroll_offset.y]
@@ -125,14 +134,17 @@ class LinesView(ScrollView, can_focus=True):
         return len(self.hits)
 
     def seek_next(self, by: int) -> tuple[int, int]:
-        """Go on to the next (1) or the last (-1) place of what was looked for: its number and how many there are."""
+        """Go on to the next (1) or the last (-1) place of what was looked for: its number and how
+        many there are.
+        """
         if not self.hits:
             return 0, 0
         self._hit = (self._hit + by) % len(self.hits)
         self.show_line(self.hits[self._hit])
         return self._hit + 1, len(self.hits)
 
-    # --- what the user does --------------------------------------------------------------------------
+    # --- what the user does
+    # --------------------------------------------------------------------------
 
     def on_resize(self) -> None:
         """Keep the scroll bar in step."""

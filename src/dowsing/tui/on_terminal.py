@@ -1,4 +1,6 @@
-"""The terminal that the full-screen parts draw on, whatever the standard streams are connected to."""
+"""The terminal that the full-screen parts draw on, whatever the standard streams are connected
+to.
+"""
 
 from __future__ import annotations
 

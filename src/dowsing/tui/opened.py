@@ -1,4 +1,6 @@
-"""A document that is open in the reader: its sources, its lines, the places in them that can be chosen."""
+"""A document that is open in the reader: its sources, its lines, the places in them that can be
+chosen.
+"""
 
 from __future__ import annotations
 
@@ -23,7 +25,9 @@ _PAGE = re.compile(r"[A-Za-z0-9_][\w.+:@-]*\([1-9n][a-z0-9]{0,8}\)")
 
 
 class Opened:
-    """A document of a name. `sources` are all that have a text, the one that is shown first in `document`."""
+    """A document of a name. `sources` are all that have a text, the one that is shown first in
+    `document`.
+    """
 
     def __init__(self, session: Session, name: str) -> None:
         self.session = session
@@ -43,7 +47,9 @@ class Opened:
         plain_name = source.rstrip("?")
         if plain_name not in self._shown:
             subject = subject_of(self.session, self.found, ask=True)
-            held = next((one for one in catalogue.availability_of(subject, plain_name) if one.present), None)
+            held = next(
+                (one for one in catalogue.availability_of(subject, plain_name) if one.present), None
+            )
             if held is None:
                 self.sources = [one for one in self.sources if one != source]
                 raise Failure(f"{self.entry.name} has no text in the source {plain_name}")
@@ -56,11 +62,16 @@ class Opened:
         self.document = self._shown[plain_name]
 
     def node(self, target: str) -> bool:
-        """Turn to another node of the Info manual that is shown; whether there is one of that name."""
+        """Turn to another node of the Info manual that is shown; whether there is one of that
+        name.
+        """
         from dowsing.sources import info
 
         subject = subject_of(self.session, self.found, ask=False)
-        held = next((one for one in catalogue.availability_of(subject, SourceName.INFO) if one.present), None)
+        held = next(
+            (one for one in catalogue.availability_of(subject, SourceName.INFO) if one.present),
+            None,
+        )
         if self.source != SourceName.INFO or held is None:
             return False
         try:
@@ -75,7 +86,9 @@ class Opened:
 
 
 class LaidOut:
-    """The lines of a document, its headings as (line, level, title), and its spots: links and lines to be run."""
+    """The lines of a document, its headings as (line, level, title), and its spots: links and lines
+    to be run.
+    """
 
     def __init__(self, opened: Opened, width: int) -> None:
         session, document = opened.session, opened.document
@@ -104,7 +117,9 @@ class LaidOut:
         names = [entry.name, *(alias.partition("(")[0] for alias in entry.aliases)]
         session = opened.session
         shown = examples_of(session.store, opened.document, names, [], own_about(session, names))
-        own = [one for one in shown if one.origin.kind in (OriginKind.RECIPE, OriginKind.SAVED)][:30]
+        own = [one for one in shown if one.origin.kind in (OriginKind.RECIPE, OriginKind.SAVED)][
+            :30
+        ]
         found: dict[int, str] = {}
         if not own:
             return found
@@ -116,11 +131,15 @@ class LaidOut:
         return found
 
     def _links(self, opened: Opened) -> list[Spot]:
-        """The names of other pages, and what the document itself links to, where it stands in one line."""
+        """The names of other pages, and what the document itself links to, where it stands in one
+        line.
+        """
         store = opened.session.store
         own = _own_links(opened.document)
         pattern = (
-            re.compile("|".join(re.escape(text) for text in sorted(own, key=len, reverse=True))) if own else None
+            re.compile("|".join(re.escape(text) for text in sorted(own, key=len, reverse=True)))
+            if own
+            else None
         )
         known: dict[str, bool] = {opened.label: False}
         found: list[Spot] = []
@@ -145,7 +164,9 @@ class LaidOut:
     def _line_spots(self, document: Document) -> list[Spot]:
         """The command lines that the document gives as examples, and those below it."""
         wanted = {
-            " ".join(one.line.split("\n")[0].split()): one.line for one in document.examples if one.line.strip()
+            " ".join(one.line.split("\n")[0].split()): one.line
+            for one in document.examples
+            if one.line.strip()
         }
         found = []
         for n, line in enumerate(self.lines):
@@ -182,7 +203,9 @@ def _within(line: str, width: int) -> list[str]:
 
 
 def _own_links(document: Document) -> dict[str, str]:
-    """The texts that the document itself links, with what they link to; pages that are written as such apart."""
+    """The texts that the document itself links, with what they link to; pages that are written as
+    such apart.
+    """
     texts: list[str] = []
     for section in document.sections:
         block_texts(section.blocks, texts)
@@ -192,11 +215,18 @@ def _own_links(document: Document) -> dict[str, str]:
             continue
         for span in spans(text):
             target = span.link
-            if target and ":" not in target[:8] and not _PAGE.fullmatch(target) and len(span.text) > 2:
+            if (
+                target
+                and ":" not in target[:8]
+                and not _PAGE.fullmatch(target)
+                and len(span.text) > 2
+            ):
                 found[plain(span.text)] = target
     return found
 
 
 def anchors_of(document: Document) -> dict[str, str]:
     """Other names of its parts, in lower case, with their titles."""
-    return {section.anchor.casefold(): section.title for section in document.sections if section.anchor}
+    return {
+        section.anchor.casefold(): section.title for section in document.sections if section.anchor
+    }

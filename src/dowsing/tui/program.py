@@ -1,11 +1,14 @@
-"""What the full-screen parts have in common: colours of the terminal, keys to leave, windows that are too small."""
+"""What the full-screen parts have in common: colours of the terminal, keys to leave, windows that
+are too small.
+"""
 
 from __future__ import annotations
 
 import os
 from collections.abc import Callable
 
-# how long (in ms) after an Escape more of a key is waited for; the library reads it when it is imported
+# how long (in ms) after an Escape more of a key is waited for; the library reads it when it is
+# imported
 os.environ.setdefault("ESCDELAY", "40")
 
 from rich.text import Text
@@ -33,7 +36,8 @@ class Program(App):  # type: ignore[type-arg]
     #too-small { layer: above; display: none; width: 100%; height: 100%; background: ansi_default; }
     Screen.small #too-small { display: block; }
     .bar { height: 1; color: ansi_default; }
-    * { scrollbar-color: ansi_bright_black; scrollbar-color-hover: ansi_white; scrollbar-color-active: ansi_white;
+    * { scrollbar-color: ansi_bright_black; scrollbar-color-hover: ansi_white;
+        scrollbar-color-active: ansi_white;
         scrollbar-background: ansi_default; scrollbar-background-hover: ansi_default;
         scrollbar-background-active: ansi_default; }
     """
@@ -59,7 +63,9 @@ class Program(App):  # type: ignore[type-arg]
         self.set_interval(LOOK_AFTER, self.check_terminal)
 
     def check_terminal(self) -> None:
-        """End at once when the terminal is gone: there is nobody to hang up where a shell's key has called."""
+        """End at once when the terminal is gone: there is nobody to hang up where a shell's key has
+        called.
+        """
         import termios
 
         try:
@@ -70,7 +76,8 @@ class Program(App):  # type: ignore[type-arg]
     def too_small(self) -> Static:
         """What stands on the screen while the window is too small."""
         return Static(
-            f"make the window at least {LEAST_WIDTH} columns wide and {LEAST_HEIGHT} lines high", id="too-small"
+            f"make the window at least {LEAST_WIDTH} columns wide and {LEAST_HEIGHT} lines high",
+            id="too-small",
         )
 
     def on_resize(self, event: Resize) -> None:
@@ -96,7 +103,9 @@ class Program(App):  # type: ignore[type-arg]
             self.action_suspend_process()
 
     def _handle_exception(self, error: Exception) -> None:
-        """A fault of ours ends the screen, and is told in one line when the terminal is as it was."""
+        """A fault of ours ends the screen, and is told in one line when the terminal is as it
+        was.
+        """
         self.trouble = error
         self.exit(None)
 
@@ -118,12 +127,16 @@ def key_bar(keys: list[tuple[str, str]], width: int) -> Text:
 
 
 def run_program(program: Program) -> str | None:
-    """Run it on the terminal and leave that as it was found; the line that it gives back. Raises Failure."""
+    """Run it on the terminal and leave that as it was found; the line that it gives back. Raises
+    Failure.
+    """
     with OnTerminal():
         program.run()
     if program.trouble is not None:
         if os.environ.get("DOWSING_TRACE"):
             raise program.trouble
         kind = type(program.trouble).__name__
-        raise Failure(f"the screen could not go on ({kind}: {program.trouble}); please report it", status=3)
+        raise Failure(
+            f"the screen could not go on ({kind}: {program.trouble}); please report it", status=3
+        )
     return program.answer

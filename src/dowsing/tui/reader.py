@@ -1,4 +1,6 @@
-"""The reader of `browse`: a document with its contents, links, sources, search, and what can be done with a line."""
+"""The reader of `browse`: a document with its contents, links, sources, search, and what can be
+done with a line.
+"""
 
 from __future__ import annotations
 
@@ -48,7 +50,8 @@ class ReaderView(Vertical):
 
 
 class ReaderKeys(Program):
-    """What the keys do while a document is read: the part of the screen of `browse` that the reader is.
+    """What the keys do while a document is read: the part of the screen of `browse` that the reader
+    is.
 
     The screen that it is part of has the finder, the line at the bottom and the bar of keys.
     """
@@ -79,7 +82,8 @@ class ReaderKeys(Program):
         """Back to the finder."""
         raise NotImplementedError
 
-    # --- opening -------------------------------------------------------------------------------------
+    # --- opening
+    # -------------------------------------------------------------------------------------
 
     def open(self, label: str, source: str = "", line: int = 0, remember: bool = True) -> None:
         """Open a name, and remember where one was."""
@@ -133,7 +137,10 @@ class ReaderKeys(Program):
             self.page.go_to_line(line)
         room = max(self.contents.size.width - 2, 10)
         rows = [
-            ListRow([(fit("  " * min(level, 3) + clean_line(title), room), Style(bold=not level))], number)
+            ListRow(
+                [(fit("  " * min(level, 3) + clean_line(title), room), Style(bold=not level))],
+                number,
+            )
             for number, level, title in self.sheet.headings
         ]
         self.contents.show(rows)
@@ -159,15 +166,33 @@ class ReaderKeys(Program):
         if self.on_contents:
             return [("Enter", "go there"), ("↑↓", "choose"), ("g", "back to the text")]
         if spot is not None and spot.what == "line":
-            return [("Enter", "hand out"), ("c", "compose"), ("u", "unpick"), ("s", "save"), ("y", "copy"), ("Tab", "next"), ("Esc", "let go")]  # fmt: skip
-        keys = [("Tab", "link or line"), ("⌫", "back"), ("/", "search"), ("g", "contents"), ("e", "examples"), ("Esc", "finder"), ("q", "leave"), ("o", "options")]  # fmt: skip
+            return [
+                ("Enter", "hand out"),
+                ("c", "compose"),
+                ("u", "unpick"),
+                ("s", "save"),
+                ("y", "copy"),
+                ("Tab", "next"),
+                ("Esc", "let go"),
+            ]
+        keys = [
+            ("Tab", "link or line"),
+            ("⌫", "back"),
+            ("/", "search"),
+            ("g", "contents"),
+            ("e", "examples"),
+            ("Esc", "finder"),
+            ("q", "leave"),
+            ("o", "options"),
+        ]
         if spot is not None:
             keys.insert(0, ("Enter", "follow"))
         if self.opened is not None and len(self.opened.sources) > 1:
             keys.append(("1-9", "source"))
         return [*keys, ("c", "compose")]
 
-    # --- keys ----------------------------------------------------------------------------------------
+    # --- keys
+    # ----------------------------------------------------------------------------------------
 
     def escape_reader(self) -> None:
         """Out of what is done now; at last to the finder."""
@@ -271,7 +296,11 @@ class ReaderKeys(Program):
             self.page.step(by)
             self.show_keys()
             spot = self.page.chosen
-            self.say(f"→ {spot.target}" if spot is not None else "there is nothing to choose in this text")
+            self.say(
+                f"→ {spot.target}"
+                if spot is not None
+                else "there is nothing to choose in this text"
+            )
 
     def on_key(self, event: Key) -> None:
         """The letters of the reader."""
@@ -281,13 +310,25 @@ class ReaderKeys(Program):
             return
         key, character = event.key, event.character or ""
         does: dict[str, Callable[[], object]] = {
-            "q": self.action_leave, "backspace": self.action_earlier, "[": self.action_earlier, "]": self.action_later,
-            "/": self.begin_within, "n": lambda: self.seek_on(1), "N": lambda: self.seek_on(-1),
-            "g": self.to_contents, "o": lambda: self.jump("option"), "e": self.to_examples, "c": self.compose_line,
-            "u": self.unpick_line, "s": self.save_line, "y": self.copy_line, "f": self.escape_reader,
-            "space": lambda: self.page_reader(1), "home": lambda: self.page.go_to_line(0),
+            "q": self.action_leave,
+            "backspace": self.action_earlier,
+            "[": self.action_earlier,
+            "]": self.action_later,
+            "/": self.begin_within,
+            "n": lambda: self.seek_on(1),
+            "N": lambda: self.seek_on(-1),
+            "g": self.to_contents,
+            "o": lambda: self.jump("option"),
+            "e": self.to_examples,
+            "c": self.compose_line,
+            "u": self.unpick_line,
+            "s": self.save_line,
+            "y": self.copy_line,
+            "f": self.escape_reader,
+            "space": lambda: self.page_reader(1),
+            "home": lambda: self.page.go_to_line(0),
             "end": lambda: self.page.go_to_line(len(self.page.lines)),
-        }  # fmt: skip
+        }
         action = does.get(key) or does.get(character)
         if action is not None:
             event.prevent_default()
@@ -307,7 +348,8 @@ class ReaderKeys(Program):
             return
         self.lay_out()
 
-    # --- places in the text --------------------------------------------------------------------------
+    # --- places in the text
+    # --------------------------------------------------------------------------
 
     def begin_within(self) -> None:
         """Search in the text."""
@@ -322,7 +364,11 @@ class ReaderKeys(Program):
     def seek(self, text: str) -> None:
         count = self.page.seek(text)
         self.say(
-            f"{count} lines · n next, N the one before" if count else f"“{text}” is not in this text" if text else ""
+            f"{count} lines · n next, N the one before"
+            if count
+            else f"“{text}” is not in this text"
+            if text
+            else ""
         )
 
     def seek_on(self, by: int) -> None:
@@ -335,7 +381,11 @@ class ReaderKeys(Program):
         self.screen.set_class(self.on_contents, "on-contents")
         self.contents.lit = self.on_contents
         top = self.page.scroll_offset.y
-        passed = [n for n, row in enumerate(self.contents.rows) if isinstance(row.value, int) and row.value <= top]
+        passed = [
+            n
+            for n, row in enumerate(self.contents.rows)
+            if isinstance(row.value, int) and row.value <= top
+        ]
         self.contents.show(self.contents.rows, passed[-1] if passed else 0)
         self.show_keys()
 
@@ -366,7 +416,12 @@ class ReaderKeys(Program):
         options = self.opened.document.options
         flags = tuple(flag for option in options[:1] for flag in option.flags)
         return next(
-            (n for n, line in enumerate(self.page.lines) if flags and plain(line).strip().startswith(flags)), -1
+            (
+                n
+                for n, line in enumerate(self.page.lines)
+                if flags and plain(line).strip().startswith(flags)
+            ),
+            -1,
         )
 
     def to_examples(self) -> None:
@@ -381,17 +436,22 @@ class ReaderKeys(Program):
             self.page.refresh()
             self.show_keys()
 
-    # --- what can be done with a line ----------------------------------------------------------------
+    # --- what can be done with a line
+    # ----------------------------------------------------------------
 
     def chosen_line(self) -> str:
         spot = self.page.chosen
         return spot.target if spot is not None and spot.what == "line" else ""
 
     def compose_line(self) -> None:
-        """Compose the line that is chosen, the command that the text is about, or a line of the file that it is about."""
+        """Compose the line that is chosen, the command that the text is about, or a line of the
+        file that it is about.
+        """
         assert self.opened is not None
         entry = self.opened.entry
-        spoken = entry.name.replace("-", " ", 1) if entry.kind == EntryKind.SUBCOMMAND else entry.name
+        spoken = (
+            entry.name.replace("-", " ", 1) if entry.kind == EntryKind.SUBCOMMAND else entry.name
+        )
         self.state.compose = self.chosen_line() or spoken
         self.state.of_file = entry.kind == EntryKind.FILE_FORMAT and not self.chosen_line()
         self.state.now = self.here()
@@ -408,7 +468,9 @@ class ReaderKeys(Program):
 
         found = unpick(line, Tables(self.session.store, self.session.settings))
         program = self.session.program
-        self.push_screen(Above(lambda width: unpicked_lines(found, width, program), "Esc back · arrows scroll"))
+        self.push_screen(
+            Above(lambda width: unpicked_lines(found, width, program), "Esc back · arrows scroll")
+        )
 
     def save_line(self) -> None:
         line = self.chosen_line()
@@ -432,5 +494,7 @@ class ReaderKeys(Program):
 
         by = copy(line)
         self.say(
-            f"copied by {by}: {line}" if by else "there is no clipboard program here and no terminal that takes it"
+            f"copied by {by}: {line}"
+            if by
+            else "there is no clipboard program here and no terminal that takes it"
         )

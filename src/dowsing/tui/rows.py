@@ -27,7 +27,8 @@ class Rows(ScrollView, can_focus=False):
     """Shows rows. `at` is the chosen one; it stands out while `lit`."""
 
     DEFAULT_CSS = (
-        "Rows { background: ansi_default; scrollbar-size: 1 1; scrollbar-size-horizontal: 0; overflow-x: hidden; }"
+        "Rows { background: ansi_default; scrollbar-size: 1 1; "
+        "scrollbar-size-horizontal: 0; overflow-x: hidden; }"
     )
 
     class Picked(Message):
@@ -102,4 +103,8 @@ class Rows(ScrollView, can_focus=False):
             return Strip.blank(width)
         pieces = [Segment(clean_line(text), style) for text, style in self.rows[number].pieces]
         strip = Strip(pieces).adjust_cell_length(width)
-        return strip.apply_style(HERE) if self.lit and number == self.at and self._can(number) else strip
+        return (
+            strip.apply_style(HERE)
+            if self.lit and number == self.at and self._can(number)
+            else strip
+        )

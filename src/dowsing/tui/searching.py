@@ -15,19 +15,27 @@ FACETS = {"does": "VERB", "what": "NOUN", "kind": "KIND", "package": "PACKAGE"}
 
 
 class Results:
-    """The entries found, the number of all, what was loosened; and for each facet its values with counts."""
+    """The entries found, the number of all, what was loosened; and for each facet its values with
+    counts.
+    """
 
     def __init__(
-        self, entries: list[Entry], total: int, relaxed: str, facets: dict[str, list[tuple[str, int]]]
+        self,
+        entries: list[Entry],
+        total: int,
+        relaxed: str,
+        facets: dict[str, list[tuple[str, int]]],
     ) -> None:
         self.entries, self.total, self.relaxed, self.facets = entries, total, relaxed, facets
 
 
-def results_for(store: Store, typed: str, filters: Filters, each: int, whole: bool = True) -> Results:
+def results_for(
+    store: Store, typed: str, filters: Filters, each: int, whole: bool = True
+) -> Results:
     """The results for what is typed; without words and filters none, but the facets of everything.
 
-    `each`: so many values of a facet. `whole`: the texts of pages are looked at too, where nothing else has the words;
-    that is for when the keys rest.
+    `each`: so many values of a facet. `whole`: the texts of pages are looked at too, where nothing
+    else has the words; that is for when the keys rest.
     """
     words = [word for word in typed.split() if word.strip("*?")]
     if not words and not filters.any:

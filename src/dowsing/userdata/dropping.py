@@ -10,7 +10,9 @@ from dowsing.userdata.user_files import change
 
 
 def take_out(folder: str, text: str, block: Block) -> str:
-    """The text without the block, which is put at the end of the file of what was dropped. Raises CannotKeep."""
+    """The text without the block, which is put at the end of the file of what was dropped. Raises
+    CannotKeep.
+    """
     taken = text[block.start : block.end].strip("\n") + "\n"
     change(os.path.join(folder, DROPPED), lambda rest: f"{rest}{chr(10) if rest else ''}{taken}")
     return text[: block.start] + text[block.end :]

@@ -1,7 +1,8 @@
 """The user's kept lines, to be asked: all, those with certain words, those of a command.
 
-A small file is read as it is. Of a large one a small database beside the index remembers what was read; lines that were
-added at the end are added to it, any other change of the file has it made anew. It can be thrown away at any time.
+A small file is read as it is. Of a large one a small database beside the index remembers what was
+read; lines that were added at the end are added to it, any other change of the file has it made
+anew. It can be thrown away at any time.
 """
 
 from __future__ import annotations
@@ -26,7 +27,9 @@ if TYPE_CHECKING:
 SMALL = 100_000  # bytes of a file that is read at each look-up: some 800 lines, 0.1 s
 VERSION = 1
 _TABLES = """
-CREATE TABLE state(version INTEGER, modified INTEGER, size INTEGER, length INTEGER, sum INTEGER, lines INTEGER);
+CREATE TABLE state(
+    version INTEGER, modified INTEGER, size INTEGER, length INTEGER, sum INTEGER, lines INTEGER
+);
 CREATE TABLE kept(id INTEGER PRIMARY KEY, shown TEXT, row TEXT);
 CREATE TABLE words(stem TEXT, id INTEGER, PRIMARY KEY(stem, id)) WITHOUT ROWID;
 CREATE TABLE commands(word TEXT, id INTEGER, PRIMARY KEY(word, id)) WITHOUT ROWID;
@@ -35,7 +38,8 @@ CREATE TABLE faults(line INTEGER, says TEXT);
 
 
 class KeptLines:
-    """The kept lines below `folder`; `cache` is where what was read of a large file may be remembered.
+    """The kept lines below `folder`; `cache` is where what was read of a large file may be
+    remembered.
 
     Raises CannotKeep when made, if the file cannot be read.
     """
@@ -46,7 +50,9 @@ class KeptLines:
         self._db: sqlite3.Connection | None = None
         self._lines: list[Recipe] = []
         size = os.path.getsize(self.path) if os.path.isfile(self.path) else 0
-        self._place = os.path.join(cache, f"kept-{zlib.crc32(os.fsencode(os.path.realpath(self.path))):08x}.sqlite")
+        self._place = os.path.join(
+            cache, f"kept-{zlib.crc32(os.fsencode(os.path.realpath(self.path))):08x}.sqlite"
+        )
         if size > SMALL:
             self._db = _opened(self.path, self._place)
         if self._db is not None:
@@ -68,10 +74,17 @@ class KeptLines:
         return self._asked(sql, wanted, lambda one: wanted <= _stems_of(one))
 
     def sharing(self, some: set[str], most: int) -> list[Recipe]:
-        """The lines that share most of these stems, at most so many of a large file; all of a small one."""
+        """The lines that share most of these stems, at most so many of a large file; all of a small
+        one.
+        """
         marks = ",".join("?" * len(some))
-        ids = f"SELECT id FROM words WHERE stem IN ({marks}) GROUP BY id ORDER BY count(*) DESC, id DESC LIMIT {most}"
-        return self._asked(f"SELECT row FROM kept WHERE id IN ({ids}) ORDER BY id", some, lambda _: True)
+        ids = (
+            f"SELECT id FROM words WHERE stem IN ({marks}) GROUP BY id ORDER BY count(*) DESC, "
+            f"id DESC LIMIT {most}"
+        )
+        return self._asked(
+            f"SELECT row FROM kept WHERE id IN ({ids}) ORDER BY id", some, lambda _: True
+        )
 
     def about(self, names: Iterable[str]) -> list[Recipe]:
         """The lines of a command by one of its names, or with such a name as a word in them."""
@@ -86,7 +99,9 @@ class KeptLines:
         found = self._asked(sql, (line,), lambda one: with_values(one.line, {}) == line)
         return found[0].line if found else ""
 
-    def _asked(self, sql: str, values: Collection[str], fits: Callable[[Recipe], bool]) -> list[Recipe]:
+    def _asked(
+        self, sql: str, values: Collection[str], fits: Callable[[Recipe], bool]
+    ) -> list[Recipe]:
         """The lines that the statement gives or, where there is no database, those that fit."""
         if self._db is not None:
             try:
@@ -118,7 +133,9 @@ def _commands_of(recipe: Recipe) -> set[str]:
 
 
 def _opened(path: str, place: str) -> sqlite3.Connection | None:
-    """The database of what was read of the file, in step with it; None where there cannot be one."""
+    """The database of what was read of the file, in step with it; None where there cannot be
+    one.
+    """
     for again in (False, True):
         try:
             os.makedirs(os.path.dirname(place), exist_ok=True)
@@ -147,7 +164,12 @@ def _bring_in_step(db: sqlite3.Connection, path: str) -> None:
         db.execute("BEGIN IMMEDIATE")
     text = read_text(path)
     length, lines = (known[3], known[5]) if known is not None else (0, 0)
-    same = known is not None and known[0] == VERSION and 0 < length <= len(text) and _sum(text[:length]) == known[4]
+    same = (
+        known is not None
+        and known[0] == VERSION
+        and 0 < length <= len(text)
+        and _sum(text[:length]) == known[4]
+    )
     if same and text[length:].lstrip("\n")[:10] not in ("[[recipe]]", ""):
         same = False  # what was added belongs to the block before
     if not same:
@@ -180,10 +202,17 @@ def _add(db: sqlite3.Connection, path: str, text: str, lines_before: int) -> Non
     first = (db.execute("SELECT max(id) FROM kept").fetchone()[0] or 0) + 1
     numbered = list(enumerate(recipes, first))
     db.executemany(
-        "INSERT INTO kept VALUES(?,?,?)", ((n, with_values(one.line, {}), packed_row(one)) for n, one in numbered)
+        "INSERT INTO kept VALUES(?,?,?)",
+        ((n, with_values(one.line, {}), packed_row(one)) for n, one in numbered),
     )
-    db.executemany("INSERT INTO words VALUES(?,?)", ((stem, n) for n, one in numbered for stem in _stems_of(one)))
     db.executemany(
-        "INSERT INTO commands VALUES(?,?)", ((word, n) for n, one in numbered for word in _commands_of(one))
+        "INSERT INTO words VALUES(?,?)",
+        ((stem, n) for n, one in numbered for stem in _stems_of(one)),
     )
-    db.executemany("INSERT INTO faults VALUES(?,?)", ((one.line + lines_before, one.says) for one in faults))
+    db.executemany(
+        "INSERT INTO commands VALUES(?,?)",
+        ((word, n) for n, one in numbered for word in _commands_of(one)),
+    )
+    db.executemany(
+        "INSERT INTO faults VALUES(?,?)", ((one.line + lines_before, one.says) for one in faults)
+    )

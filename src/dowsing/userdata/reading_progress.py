@@ -1,4 +1,6 @@
-"""Which entries were read: those whose card, page or examples were shown. JSON Lines, a line for each entry."""
+"""Which entries were read: those whose card, page or examples were shown. JSON Lines, a line for
+each entry.
+"""
 
 from __future__ import annotations
 
@@ -32,7 +34,9 @@ class StrollPlace(Record):
 
 
 def mark_read(folder: str, label: str, day: str) -> None:
-    """Note that an entry was read on that day (ISO 8601). That it cannot be noted is no reason to fail."""
+    """Note that an entry was read on that day (ISO 8601). That it cannot be noted is no reason to
+    fail.
+    """
     path = os.path.join(folder, READ)
     plain = label.isascii() and label.isprintable() and '"' not in label and "\\" not in label
     written = f'"{label}"' if plain else toml_string(label)
@@ -44,15 +48,18 @@ def mark_read(folder: str, label: str, day: str) -> None:
                     return
         except FileNotFoundError:
             os.makedirs(folder, mode=0o700, exist_ok=True)
-        with open(path, "a", encoding="utf-8") as file:  # one short write, which others cannot fall into
+        with open(
+            path, "a", encoding="utf-8"
+        ) as file:  # one short write, which others cannot fall into
             file.write(f'{key}"day": "{day}"}}\n')
     except (OSError, UnicodeError):
         pass
 
 
 def read_labels(folder: str) -> dict[str, str]:
-    """The labels of the entries that were read with the days, "" where none is known. Lines that make no sense are
-    passed over. Raises CannotKeep if the file cannot be read."""
+    """The labels of the entries that were read with the days, "" where none is known. Lines that
+    make no sense are passed over. Raises CannotKeep if the file cannot be read.
+    """
     found: dict[str, str] = {}
     for line in read_text(os.path.join(folder, READ)).split("\n"):
         label, day = _label_in(line)
@@ -93,7 +100,9 @@ def forget(folder: str, labels: set[str] | None) -> int:
     return len(forgotten)
 
 
-def pick(places: list[StrollPlace], read: dict[str, str], chance: Random | None = None) -> StrollPlace | None:
+def pick(
+    places: list[StrollPlace], read: dict[str, str], chance: Random | None = None
+) -> StrollPlace | None:
     """One that was not read yet, each as likely as the other; None if all were."""
     from random import Random  # takes its time to load, and most look-ups only note what was read
 
@@ -102,8 +111,9 @@ def pick(places: list[StrollPlace], read: dict[str, str], chance: Random | None 
 
 
 def shares(places: list[StrollPlace], read: dict[str, str], by: str) -> list[Share]:
-    """How much was read of each package or family (`by`): those that were begun first, the most read first; then the
-    largest."""
+    """How much was read of each package or family (`by`): those that were begun first, the most
+    read first; then the largest.
+    """
     totals: dict[str, list[int]] = {}
     for place in places:
         name = getattr(place, by)
@@ -112,4 +122,6 @@ def shares(places: list[StrollPlace], read: dict[str, str], by: str) -> list[Sha
             counts[0] += place.label in read
             counts[1] += 1
     found = [Share(name, done, total) for name, (done, total) in totals.items()]
-    return sorted(found, key=lambda one: (not one.read, -one.read / one.total, -one.total, one.name))
+    return sorted(
+        found, key=lambda one: (not one.read, -one.read / one.total, -one.total, one.name)
+    )

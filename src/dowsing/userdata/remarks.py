@@ -15,7 +15,9 @@ _HEAD = "# Remarks kept with dowsing note. You may edit this file.\n\n"
 
 
 class Remark(Record):
-    """A remark on a name: the label of the entry (`tar(1)`), the text, and the day (ISO 8601), "" if not known."""
+    """A remark on a name: the label of the entry (`tar(1)`), the text, and the day (ISO 8601), ""
+    if not known.
+    """
 
     name: str
     text: str
@@ -23,7 +25,8 @@ class Remark(Record):
 
 
 def read_notes(folder: str) -> tuple[list[Remark], list[FileFault]]:
-    """All remarks, the oldest first, and what is wrong in their file: one that is damaged does not hide the others.
+    """All remarks, the oldest first, and what is wrong in their file: one that is damaged does not
+    hide the others.
 
     Raises CannotKeep if the file cannot be read.
     """
@@ -50,18 +53,23 @@ def _note_of(row: object) -> Remark | None:
 
 def _written(note: Remark) -> str:
     return (
-        f"[[note]]\nname = {toml_string(note.name)}\ntext = {toml_string(note.text)}\nday = {toml_string(note.day)}\n"
+        f"[[note]]\nname = {toml_string(note.name)}\ntext = {toml_string(note.text)}\nday = "
+        f"{toml_string(note.day)}\n"
     )
 
 
 def add_note(folder: str, note: Remark) -> None:
     """Keep a remark. Raises CannotKeep."""
     row = _written(note)
-    change(os.path.join(folder, NOTES), lambda text: (text.rstrip("\n") + "\n\n" if text.strip() else _HEAD) + row)
+    change(
+        os.path.join(folder, NOTES),
+        lambda text: (text.rstrip("\n") + "\n\n" if text.strip() else _HEAD) + row,
+    )
 
 
 def drop_note(folder: str, note: Remark) -> None:
-    """Take a remark out of the file, whose other parts stay as they are; it is put at the end of another one.
+    """Take a remark out of the file, whose other parts stay as they are; it is put at the end of
+    another one.
 
     Nothing happens if it is not there. Raises CannotKeep.
     """

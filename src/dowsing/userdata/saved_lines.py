@@ -13,7 +13,9 @@ from dowsing.userdata.user_files import change, toml_string
 
 
 class Kept(Record):
-    """What `save` did: the recipe, whether it was there already, and whether only its task is new."""
+    """What `save` did: the recipe, whether it was there already, and whether only its task is
+    new.
+    """
 
     recipe: Recipe
     known: bool
@@ -31,7 +33,11 @@ def save(folder: str, recipe: Recipe, day: str) -> Kept:
                 result = Kept(old, True, False)
                 return text
             result = Kept(recipe, True, True)
-            return text[: block.start] + _renamed(text[block.start : block.end], recipe.task) + text[block.end :]
+            return (
+                text[: block.start]
+                + _renamed(text[block.start : block.end], recipe.task)
+                + text[block.end :]
+            )
         head = text.rstrip("\n") + "\n\n" if text.strip() else _HEAD
         return head + written(recipe, day)
 
@@ -65,7 +71,9 @@ def written(recipe: Recipe, day: str = "") -> str:
 
 
 def drop(folder: str, line: str) -> bool:
-    """Take a line out of the file; it is put at the end of another one, so that it is not lost. Raises CannotKeep."""
+    """Take a line out of the file; it is put at the end of another one, so that it is not lost.
+    Raises CannotKeep.
+    """
     taken = False
 
     def edit(text: str) -> str:
@@ -80,7 +88,9 @@ def drop(folder: str, line: str) -> bool:
 
 
 def _with_line(text: str, line: str) -> list[tuple[Block, Recipe]]:
-    """The blocks of a file that keep this line. Only those that have it in them in one way of writing are read."""
+    """The blocks of a file that keep this line. Only those that have it in them in one way of
+    writing are read.
+    """
     found: list[tuple[Block, Recipe]] = []
     for block in blocks_of(text, "recipe", (line, toml_string(line)[1:-1])):
         try:

@@ -1,4 +1,6 @@
-"""Kept lines as a shell script: each with its task as a comment, slots as arguments of the script."""
+"""Kept lines as a shell script: each with its task as a comment, slots as arguments of the
+script.
+"""
 
 from __future__ import annotations
 
@@ -7,10 +9,18 @@ from dowsing.model.markup import escaped, has_unsafe
 
 
 def script_of(recipes: list[Recipe], day: str) -> str:
-    """The script. Slots become variables, which are the arguments in the order in which they first occur."""
+    """The script. Slots become variables, which are the arguments in the order in which they first
+    occur.
+    """
     names = list(dict.fromkeys(name for one in recipes for name in SLOT.findall(_whole(one))))
-    defaults = {slot.name: slot.default for one in recipes for slot in one.slots if slot.default is not None}
-    rows = ["#!/usr/bin/env bash", f"# Written by dowsing saved --script, {day}.", "set -euo pipefail"]
+    defaults = {
+        slot.name: slot.default for one in recipes for slot in one.slots if slot.default is not None
+    }
+    rows = [
+        "#!/usr/bin/env bash",
+        f"# Written by dowsing saved --script, {day}.",
+        "set -euo pipefail",
+    ]
     if names:
         rows += ["", f"# arguments: {' '.join(names)}"]
     for place, name in enumerate(names, 1):
@@ -32,7 +42,9 @@ def script_of(recipes: list[Recipe], day: str) -> str:
 
 
 def _checked(recipes: list[Recipe]) -> set[str]:
-    """The slots within quotes that no shell reads: a program of another language, in which quoting is of no help."""
+    """The slots within quotes that no shell reads: a program of another language, in which quoting
+    is of no help.
+    """
     found: set[str] = set()
     for one in recipes:
         line = _whole(one)
@@ -43,14 +55,21 @@ def _checked(recipes: list[Recipe]) -> set[str]:
 def _check(name: str) -> str:
     says = f"{name.replace('-', ' ')}: letters, digits and ._:@%+,- alone"
     variable = _variable(name)
-    return f"case ${variable} in '' | *[!A-Za-z0-9._:@%+,-]* | [.:@%+,-]*) echo '{says}' >&2; exit 2 ;; esac"
+    return (
+        f"case ${variable} in '' | *[!A-Za-z0-9._:@%+,-]* | [.:@%+,-]*) echo '{says}' >&2; "
+        "exit 2 ;; esac"
+    )
 
 
 def _readable(line: str) -> str:
-    """The line so that no control character stands in the script: escaped as a whole, where it holds any but tabs."""
+    """The line so that no control character stands in the script: escaped as a whole, where it
+    holds any but tabs.
+    """
     if not has_unsafe(line):
         return line
-    return f"eval $'{escaped(line.replace(chr(92), chr(92) * 2).replace(chr(39), chr(92) + chr(39)))}'"
+    return (
+        f"eval $'{escaped(line.replace(chr(92), chr(92) * 2).replace(chr(39), chr(92) + chr(39)))}'"
+    )
 
 
 def _whole(recipe: Recipe) -> str:
@@ -69,7 +88,8 @@ def _literal(text: str) -> str:
 def _with_variables(line: str) -> str:
     """The line with its slots as variables, quoted as the place that each stands in needs it.
 
-    Where another shell reads the text that a slot stands in, the value is quoted for that shell as well.
+    Where another shell reads the text that a slot stands in, the value is quoted for that shell as
+    well.
     """
     scripts = shell_script_slots(line)
     made: list[str] = []

@@ -11,12 +11,15 @@ from dowsing.model.replacing import replace_text
 
 
 def read_text(path: str) -> str:
-    """The text of a file, "" if there is none. Bytes that are no UTF-8 stay what they are, as lone surrogates.
+    """The text of a file, "" if there is none. Bytes that are no UTF-8 stay what they are, as lone
+    surrogates.
 
     Raises CannotKeep if it cannot be read.
     """
     try:
-        with open(path, encoding="utf-8", errors="surrogateescape", newline="", opener=plain_only) as file:
+        with open(
+            path, encoding="utf-8", errors="surrogateescape", newline="", opener=plain_only
+        ) as file:
             return file.read()
     except FileNotFoundError:
         return ""
@@ -25,7 +28,8 @@ def read_text(path: str) -> str:
 
 
 def change(path: str, edit: Callable[[str], str]) -> None:
-    """Replace the text of a file by what `edit` makes of it, in one step; others who change it wait.
+    """Replace the text of a file by what `edit` makes of it, in one step; others who change it
+    wait.
 
     Raises CannotKeep if that is not possible; the file is then as it was.
     """

@@ -27,8 +27,8 @@ def lists(tmp_path: Path) -> str:
     write(tmp_path / "dpkg/info/other.list", "/.\n/usr/bin/untie\n")
     write(
         tmp_path / "dpkg/status",
-        "Package: ropes\nVersion: 2:1.4-1\nHomepage: https://ropes.example\nDescription: ties ropes\n and more\n\n"
-        "Package: other\nVersion: 3\n",
+        "Package: ropes\nVersion: 2:1.4-1\nHomepage: https://ropes.example\nDescription: ties "
+        "ropes\n and more\n\nPackage: other\nVersion: 3\n",
     )
     return str(tmp_path / "dpkg")
 
@@ -45,7 +45,10 @@ def test_dpkg(lists: str) -> None:
 
 
 def test_dpkg_lists_of_another_root(lists: str) -> None:
-    assert dpkg.owners(("/bin/",), lists, "/mnt") == {"/mnt/bin/tie": "ropes", "/mnt/usr/bin/untie": "other"}
+    assert dpkg.owners(("/bin/",), lists, "/mnt") == {
+        "/mnt/bin/tie": "ropes",
+        "/mnt/usr/bin/untie": "other",
+    }
     found = dpkg.owner("/mnt/bin/tie", lists, "/mnt")
     assert found is not None and found.name == "ropes"
     assert dpkg.owner("/bin/tie", lists, "/mnt") is None
@@ -61,7 +64,10 @@ def test_homebrew(tmp_path: Path) -> None:
     keg = tmp_path / "Cellar/ropes/1.4_1"
     tie = write(keg / "bin/tie", "#!/bin/sh\n")
     write(keg / "INSTALL_RECEIPT.json", json.dumps({"source": {"versions": {"stable": "1.4"}}}))
-    write(keg / ".brew/ropes.rb", 'class Ropes\n  desc "Ties ropes"\n  homepage "https://ropes.example"\nend\n')
+    write(
+        keg / ".brew/ropes.rb",
+        'class Ropes\n  desc "Ties ropes"\n  homepage "https://ropes.example"\nend\n',
+    )
     (tmp_path / "bin").mkdir()
     (tmp_path / "bin/tie").symlink_to(tie)
     assert homebrew.owner(str(tmp_path / "bin/tie")) == Package(
@@ -79,12 +85,18 @@ def test_npm(tmp_path: Path) -> None:
     script = write(place / "cli.js", "#!/usr/bin/env node\n")
     write(place / "node_modules/inner/x.js", "")
     write(
-        place / "package.json", json.dumps({"name": "@ropes/tie", "version": "2.0", "homepage": "https://r.example"})
+        place / "package.json",
+        json.dumps({"name": "@ropes/tie", "version": "2.0", "homepage": "https://r.example"}),
     )
     (tmp_path / "bin").mkdir()
     (tmp_path / "bin/tie").symlink_to(script)
-    assert npm.owner(str(tmp_path / "bin/tie")) == Package("@ropes/tie", "npm", "2.0", "https://r.example")
-    assert [Path(p).name for p in npm.files(str(tmp_path / "bin/tie"))] == ["cli.js", "package.json"]
+    assert npm.owner(str(tmp_path / "bin/tie")) == Package(
+        "@ropes/tie", "npm", "2.0", "https://r.example"
+    )
+    assert [Path(p).name for p in npm.files(str(tmp_path / "bin/tie"))] == [
+        "cli.js",
+        "package.json",
+    ]
     (place / "package.json").write_text("[]")
     assert npm.owner(str(script)) is None
 
@@ -93,15 +105,22 @@ def test_npm(tmp_path: Path) -> None:
     ("metadata", "page"),
     [
         ("Home-page: https://tie.example\n", "https://tie.example"),
-        ("Home-page: UNKNOWN\nProject-URL: Docs, https://d.example\nProject-URL: Homepage, https://h.example\n", "https://h.example"),
+        (
+            "Home-page: UNKNOWN\nProject-URL: Docs, https://d.example\nProject-URL: Homepage, "
+            "https://h.example\n",
+            "https://h.example",
+        ),
         ("", ""),
     ],
-)  # fmt: skip
+)
 def test_pip(tmp_path: Path, metadata: str, page: str) -> None:
     script = write(tmp_path / "bin/tie", "#!/usr/bin/python3\n")
     info = tmp_path / "lib/python3.12/site-packages/tie-1.0.dist-info"
     write(info / "RECORD", "../../../bin/tie,sha256=x,10\ntie/__init__.py,,\n")
-    write(info / "METADATA", f"Name: tie\nVersion: 1.0\nSummary: Ties\n{metadata}\nHome-page: in the text\n")
+    write(
+        info / "METADATA",
+        f"Name: tie\nVersion: 1.0\nSummary: Ties\n{metadata}\nHome-page: in the text\n",
+    )
     assert pip.owner(str(script)) == Package("tie", "pip", "1.0", page, "Ties")
     assert pip.owner(str(tmp_path / "bin/untie")) is None
     assert pip.files(str(script))[1].endswith("site-packages/tie/__init__.py")
@@ -123,18 +142,29 @@ def rpm_header(tags: dict[int, list[str] | list[int]]) -> bytes:
 
 
 def test_rpm(tmp_path: Path) -> None:
-    header = rpm_header({
-        rpm.NAME: ["ropes"], rpm.VERSION: ["1.4"], rpm.RELEASE: ["2"], rpm.SUMMARY: ["Ties"],
-        rpm.URL: ["https://ropes.example"], rpm.DIR_INDEXES: [0, 1], rpm.BASE_NAMES: ["tie", "README"],
-        rpm.DIR_NAMES: ["/usr/bin/", "/usr/share/doc/ropes/"],
-    })  # fmt: skip
+    header = rpm_header(
+        {
+            rpm.NAME: ["ropes"],
+            rpm.VERSION: ["1.4"],
+            rpm.RELEASE: ["2"],
+            rpm.SUMMARY: ["Ties"],
+            rpm.URL: ["https://ropes.example"],
+            rpm.DIR_INDEXES: [0, 1],
+            rpm.BASE_NAMES: ["tie", "README"],
+            rpm.DIR_NAMES: ["/usr/bin/", "/usr/share/doc/ropes/"],
+        }
+    )
     place = str(tmp_path / "rpmdb.sqlite")
     with sqlite3.connect(place) as db:
         db.execute("CREATE TABLE Packages(hnum INTEGER PRIMARY KEY, blob BLOB)")
         db.execute("CREATE TABLE Basenames(key TEXT, hnum INTEGER, idx INTEGER)")
         db.executemany("INSERT INTO Packages VALUES(?,?)", [(1, header), (2, b"damaged")])
-        db.executemany("INSERT INTO Basenames VALUES(?,?,0)", [("tie", 2), ("tie", 1), ("README", 1)])
-    assert rpm.owner("/usr/bin/tie", (place,)) == Package("ropes", "rpm", "1.4-2", "https://ropes.example", "Ties")
+        db.executemany(
+            "INSERT INTO Basenames VALUES(?,?,0)", [("tie", 2), ("tie", 1), ("README", 1)]
+        )
+    assert rpm.owner("/usr/bin/tie", (place,)) == Package(
+        "ropes", "rpm", "1.4-2", "https://ropes.example", "Ties"
+    )
     assert rpm.owner("/opt/tie", (place,)) is None
     assert rpm.files("/usr/bin/tie", (place,)) == ["/usr/bin/tie", "/usr/share/doc/ropes/README"]
     assert rpm.owner("/usr/bin/tie", ("/nowhere",)) is None

@@ -20,7 +20,8 @@ def script(folder: Path, name: str, text: str, mode: int = 0o755) -> Path:
 
 
 @pytest.mark.parametrize(
-    "name", ["shutdown", "mkfs.ext4", "fdisk", "userdel", "passwd", "apt-get", "dpkg-divert", "sudo"]
+    "name",
+    ["shutdown", "mkfs.ext4", "fdisk", "userdel", "passwd", "apt-get", "dpkg-divert", "sudo"],
 )
 def test_names_that_are_never_run(name: str) -> None:
     assert never_run(name) is not None
@@ -50,7 +51,10 @@ def test_links_do_not_hide_what_is_refused(tmp_path: Path) -> None:
 def test_rights_of_others_and_no_rights(tmp_path: Path) -> None:
     path = script(tmp_path, "tine", "#!/bin/sh\n", 0o4755)
     if path.stat().st_mode & 0o4000:
-        assert refusal(str(path), [str(tmp_path)]) == "it runs with the rights of another user (set-uid)"
+        assert (
+            refusal(str(path), [str(tmp_path)])
+            == "it runs with the rights of another user (set-uid)"
+        )
     plain = script(tmp_path, "plain", "#!/bin/sh\n", 0o644)
     assert refusal(str(plain), [str(tmp_path)]) == "it may not be executed"
     (tmp_path / "folder").mkdir()
@@ -62,23 +66,35 @@ def test_rights_of_others_and_no_rights(tmp_path: Path) -> None:
 def test_scripts_that_know_the_flag(tmp_path: Path) -> None:
     assert knows_flag(str(script(tmp_path, "one", "#!/bin/sh\ncase $1 in --help) echo;; esac\n")))
     assert knows_flag(str(script(tmp_path, "two", "#!/usr/bin/python3\nimport argparse\n")))
-    assert not knows_flag(str(script(tmp_path, "three", '#!/bin/sh\n# knows no --help\nrm -rf "$HOME"\n')))
+    assert not knows_flag(
+        str(script(tmp_path, "three", '#!/bin/sh\n# knows no --help\nrm -rf "$HOME"\n'))
+    )
     assert not knows_flag(str(tmp_path / "none"))
 
 
 def test_what_a_script_starts_with_is_looked_at(tmp_path: Path) -> None:
     script(tmp_path, "lib/tine.sh", "case $1 in --help) ;; esac\n")
-    assert knows_flag(str(script(tmp_path, "bin/tine", '#!/bin/sh\n. "$(dirname "$0")/../lib/tine.sh"\n')))
+    assert knows_flag(
+        str(script(tmp_path, "bin/tine", '#!/bin/sh\n. "$(dirname "$0")/../lib/tine.sh"\n'))
+    )
     script(tmp_path, "lib/python3.12/site-packages/rakes/cli/main.py", "import click\n")
-    assert knows_flag(str(script(tmp_path, "bin/rakes", "#!/usr/bin/env python3\nfrom rakes.cli import main\n")))
-    assert not knows_flag(str(script(tmp_path, "bin/rakez", "#!/usr/bin/env python3\nfrom rakez.cli import main\n")))
+    assert knows_flag(
+        str(script(tmp_path, "bin/rakes", "#!/usr/bin/env python3\nfrom rakes.cli import main\n"))
+    )
+    assert not knows_flag(
+        str(script(tmp_path, "bin/rakez", "#!/usr/bin/env python3\nfrom rakez.cli import main\n"))
+    )
     script(tmp_path, "bin/inner", "#!/bin/sh\n[ $1 = --help ]\n")
     assert knows_flag(str(script(tmp_path, "bin/outer", '#!/bin/sh\nexec inner -v "$@"\n')))
 
 
 def test_npm_and_scripts_that_start_each_other(tmp_path: Path) -> None:
     script(tmp_path, "lib/node_modules/tine/lib/deep/args.js", "if (a === '--help') {}\n")
-    script(tmp_path, "lib/node_modules/tine/bin/tine.js", "#!/usr/bin/env node\nrequire('../lib/main')\n")
+    script(
+        tmp_path,
+        "lib/node_modules/tine/bin/tine.js",
+        "#!/usr/bin/env node\nrequire('../lib/main')\n",
+    )
     (tmp_path / "bin").mkdir()
     (tmp_path / "bin/tine").symlink_to("../lib/node_modules/tine/bin/tine.js")
     assert knows_flag(str(tmp_path / "bin/tine"))
@@ -90,7 +106,12 @@ def test_npm_and_scripts_that_start_each_other(tmp_path: Path) -> None:
 def test_binaries_by_what_they_hold(tmp_path: Path) -> None:
     head = b"\x7fELF\x02\x01" + bytes(58)
     for n, (data, known) in enumerate(
-        [(b"\x00version\x00help\x00", True), (b"Try --help for more", True), (b"helpless", False), (b"", False)]
+        [
+            (b"\x00version\x00help\x00", True),
+            (b"Try --help for more", True),
+            (b"helpless", False),
+            (b"", False),
+        ]
     ):
         path = tmp_path / f"binary{n}"
         path.write_bytes(head + data)
@@ -111,7 +132,9 @@ def test_a_real_program() -> None:
 
 
 def test_each_name_on_the_way_to_a_program_counts(tmp_path: Path) -> None:
-    """`tidy` is a link to `shutdown`, which is one to a program that acts by the name it was called by."""
+    """`tidy` is a link to `shutdown`, which is one to a program that acts by the name it was called
+    by.
+    """
     (tmp_path / "many").write_text("#!/bin/sh\n")
     (tmp_path / "many").chmod(0o755)
     (tmp_path / "far").mkdir()

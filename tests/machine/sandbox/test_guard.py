@@ -1,4 +1,6 @@
-"""The guard against small hostile programs: what they may do, how they end, what they leave behind."""
+"""The guard against small hostile programs: what they may do, how they end, what they leave
+behind.
+"""
 
 from __future__ import annotations
 
@@ -19,7 +21,9 @@ MODES = ["", "plain"] if sys.platform.startswith("linux") else ["plain"]
 
 @pytest.fixture(params=MODES, ids=lambda mode: mode or "all layers")
 def run(request: pytest.FixtureRequest, tmp_path: Path, monkeypatch: pytest.MonkeyPatch):  # type: ignore[no-untyped-def]
-    """Runs a script under the guard: with all that the system offers, and as on one that offers no namespaces."""
+    """Runs a script under the guard: with all that the system offers, and as on one that offers no
+    namespaces.
+    """
     monkeypatch.setenv("TMPDIR", str(tmp_path / "tmp"))
     monkeypatch.setattr(tempfile, "tempdir", None)
     (tmp_path / "tmp").mkdir()
@@ -43,11 +47,15 @@ def processes(mark: str) -> list[str]:
         found = []
         for name in filter(str.isdecimal, os.listdir("/proc")):
             try:
-                found.append(Path(f"/proc/{name}/cmdline").read_bytes().replace(b"\x00", b" ").decode())
+                found.append(
+                    Path(f"/proc/{name}/cmdline").read_bytes().replace(b"\x00", b" ").decode()
+                )
             except OSError:
                 continue
     else:
-        found = subprocess.run(["ps", "-eo", "args"], capture_output=True, text=True, check=False).stdout.split("\n")
+        found = subprocess.run(
+            ["ps", "-eo", "args"], capture_output=True, text=True, check=False
+        ).stdout.split("\n")
     return [line for line in found if mark in line and "ps -eo" not in line]
 
 
@@ -69,7 +77,9 @@ def test_a_program_that_hangs_is_ended(run, monkeypatch: pytest.MonkeyPatch) -> 
 
 
 def test_a_flood_is_cut(run) -> None:  # type: ignore[no-untyped-def]
-    outcome = run("while :; do echo aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa; done")
+    outcome = run(
+        "while :; do echo aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa; done"
+    )
     assert outcome.ended == "output"
     assert len(outcome.out) <= MOST_OUTPUT
     assert outcome.trouble == "it printed more than 1 MB"
@@ -97,14 +107,17 @@ def test_it_cannot_kill_who_runs_it(run, monkeypatch: pytest.MonkeyPatch) -> Non
 
 def test_there_is_no_input_and_no_terminal(run) -> None:  # type: ignore[no-untyped-def]
     outcome = run(
-        'if read line; then echo "read $line"; else echo nothing; fi; (: </dev/tty) 2>/dev/null || echo no tty'
+        'if read line; then echo "read $line"; else echo nothing; fi; (: </dev/tty) 2>/dev/null || '
+        "echo no tty"
     )
     assert outcome.out == "nothing\nno tty\n"
 
 
 def test_folder_and_environment_are_empty(run, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
     monkeypatch.setenv("GARDEN_SECRET", "rose")
-    outcome = run('ls -A; [ "$HOME" = "$(pwd)" ] && echo home; env | grep -c GARDEN; touch here && ls')
+    outcome = run(
+        'ls -A; [ "$HOME" = "$(pwd)" ] && echo home; env | grep -c GARDEN; touch here && ls'
+    )
     assert outcome.out == "home\n0\nhere\n"
 
 
@@ -120,7 +133,10 @@ def test_nothing_is_written_elsewhere(run, tmp_path: Path) -> None:  # type: ign
     tmp_path.chmod(0o777)
     outcome = run(f"echo x > {tmp_path}/new; echo x > {target}; rm -f {target}; echo done")
     assert outcome.out == "done\n"
-    if not any(word in outcome.err.lower() for word in ("read-only", "denied", "not permitted", "can't", "cannot")):
+    if not any(
+        word in outcome.err.lower()
+        for word in ("read-only", "denied", "not permitted", "can't", "cannot")
+    ):
         pytest.skip("this kernel has neither namespaces for users nor Landlock")
     assert target.read_text() == "as it was"
     assert not (tmp_path / "new").exists()
@@ -138,7 +154,9 @@ def test_no_temporary_folder(monkeypatch: pytest.MonkeyPatch) -> None:
 
     monkeypatch.setattr(tempfile, "mkdtemp", full)
     outcome = run_guarded(["/bin/sh", "-c", "echo x"], [])
-    assert outcome.trouble == "it could not be started (no temporary folder: no space left on device)"
+    assert (
+        outcome.trouble == "it could not be started (no temporary folder: no space left on device)"
+    )
 
 
 def test_a_crash_is_told(run) -> None:  # type: ignore[no-untyped-def]
@@ -167,7 +185,9 @@ for name, attempt in tries.items():
 
 @pytest.mark.skipif(not sys.platform.startswith("linux"), reason="elsewhere no program is asked")
 def test_sockets_of_others_cannot_be_reached(run, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    """A socket in the file system may be anybody's server, which would act for the program outside of the guard."""
+    """A socket in the file system may be anybody's server, which would act for the program outside
+    of the guard.
+    """
     import socket
 
     place = tmp_path / "server"
@@ -190,7 +210,9 @@ def test_sockets_of_others_cannot_be_reached(run, tmp_path: Path) -> None:  # ty
 
 
 @pytest.mark.skipif(not sys.platform.startswith("linux"), reason="it is of Linux")
-def test_where_sockets_cannot_be_closed_nothing_is_run(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_where_sockets_cannot_be_closed_nothing_is_run(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     monkeypatch.setenv("DOWSING_CONFINE", "bare")
     program = tmp_path / "program"
     program.write_text("#!/bin/sh\necho ran\n")
@@ -200,14 +222,20 @@ def test_where_sockets_cannot_be_closed_nothing_is_run(tmp_path: Path, monkeypat
         "",
         "it could not be started (this system cannot keep it from the sockets of others)",
     )
-    assert run_guarded([str(program)], ["/bin"], closed=False).out == "ran\n", "so the user's own shells are asked"
+    assert run_guarded([str(program)], ["/bin"], closed=False).out == "ran\n", (
+        "so the user's own shells are asked"
+    )
 
 
-@pytest.mark.skipif(not sys.platform.startswith("linux"), reason="the signal of a parent's death is Linux's")
+@pytest.mark.skipif(
+    not sys.platform.startswith("linux"), reason="the signal of a parent's death is Linux's"
+)
 @pytest.mark.parametrize("mode", MODES)
 @pytest.mark.parametrize("name", ["SIGTERM", "SIGHUP", "SIGKILL"])
 def test_what_is_asked_ends_with_us(tmp_path: Path, mode: str, name: str) -> None:
-    """However we are ended, the program and what it started are ended too, and the next run tidies up after us."""
+    """However we are ended, the program and what it started are ended too, and the next run tidies
+    up after us.
+    """
     import signal
     import time
 
@@ -217,7 +245,10 @@ def test_what_is_asked_ends_with_us(tmp_path: Path, mode: str, name: str) -> Non
     program.chmod(0o755)
     (tmp_path / "tmp").mkdir()
     environment = {**os.environ, "TMPDIR": str(tmp_path / "tmp"), "DOWSING_CONFINE": mode}
-    code = f"from dowsing.machine.sandbox.guard import run_guarded; run_guarded(['{program}'], ['/usr/bin', '/bin'])"
+    code = (
+        f"from dowsing.machine.sandbox.guard import run_guarded; run_guarded(['{program}'], "
+        "['/usr/bin', '/bin'])"
+    )
     asking = subprocess.Popen([sys.executable, "-c", code], env=environment)
     until = time.monotonic() + 20
     while len(processes(nap)) < 2 and time.monotonic() < until:
@@ -231,7 +262,8 @@ def test_what_is_asked_ends_with_us(tmp_path: Path, mode: str, name: str) -> Non
     left = os.listdir(tmp_path / "tmp")
     assert len(left) == 1 and left[0].startswith(f"dowsing-asked-{asking.pid}-")
     again = (
-        f"from dowsing.machine.sandbox.guard import run_guarded; run_guarded(['{sys.executable}', '-V'], ['/bin'])"
+        "from dowsing.machine.sandbox.guard import run_guarded; "
+        f"run_guarded(['{sys.executable}', '-V'], ['/bin'])"
     )
     subprocess.run([sys.executable, "-c", again], env=environment, check=True)
     assert os.listdir(tmp_path / "tmp") == []

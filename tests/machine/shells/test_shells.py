@@ -1,4 +1,6 @@
-"""Shells asked for their names: real ones where they are installed, and one that the settings describe."""
+"""Shells asked for their names: real ones where they are installed, and one that the settings
+describe.
+"""
 
 from __future__ import annotations
 
@@ -29,7 +31,11 @@ def real(name: str):  # type: ignore[no-untyped-def]
 
 def test_bash_says_what_its_names_do() -> None:
     names = {name.name: name for name in real("bash").names()}
-    assert names["cd"].kind == "builtin" and names["if"].kind == "keyword" and names["["].kind == "builtin"
+    assert (
+        names["cd"].kind == "builtin"
+        and names["if"].kind == "keyword"
+        and names["["].kind == "builtin"
+    )
     assert names["cd"].summary == "Change the shell working directory"
     assert names["cd"].text.startswith("cd: cd [")
     assert names["then"] == ShellName("then", "keyword")
@@ -61,7 +67,14 @@ def stand_in(folder: Path, script: str) -> dict[str, dict[str, object]]:
     path = folder / "sod"
     path.write_text(f"#!/bin/sh\n{script}\n")
     path.chmod(0o755)
-    return {"sod": {"path": str(path), "list": ["names"], "help": ["help", "{name}"], "line": ["run", "{line}"]}}
+    return {
+        "sod": {
+            "path": str(path),
+            "list": ["names"],
+            "help": ["help", "{name}"],
+            "line": ["run", "{line}"],
+        }
+    }
 
 
 SOD = r"""
@@ -97,7 +110,9 @@ def test_a_shell_in_trouble(tmp_path: Path, script: str, says: str) -> None:
 
 def test_a_shell_that_is_not_there() -> None:
     gone = installed_shells(settings([], shells={"gone": {"path": "/no/gone", "list": ["x"]}}))[0]
-    with pytest.raises(ShellTrouble, match="the shell /no/gone cannot be asked: it could not be started"):
+    with pytest.raises(
+        ShellTrouble, match="the shell /no/gone cannot be asked: it could not be started"
+    ):
         gone.names()
     mute = installed_shells(settings([], shells={"mute": {"path": "/bin/sh"}}))[0]
     with pytest.raises(ShellTrouble, match="do not say how the shell mute lists its names"):
@@ -106,7 +121,12 @@ def test_a_shell_that_is_not_there() -> None:
 
 def test_which_shell_is_the_users_own() -> None:
     assert own_shell(settings([], shell="/usr/bin/zsh"), ["bash", "zsh"]) == "zsh"
-    assert own_shell(settings([], shell="/usr/bin/zsh", values={"shell": "fish"}), ["bash", "zsh", "fish"]) == "fish"
+    assert (
+        own_shell(
+            settings([], shell="/usr/bin/zsh", values={"shell": "fish"}), ["bash", "zsh", "fish"]
+        )
+        == "fish"
+    )
     assert own_shell(settings([], shell="/usr/bin/odd"), ["dash", "bash"]) == "bash"
     assert own_shell(settings([]), ["loam"]) == "loam"
     assert own_shell(settings([]), []) == ""
@@ -132,7 +152,9 @@ HOSTILE = [
 def test_a_name_is_quoted_by_the_rules_of_the_shell_that_is_asked(
     name: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    """In fish a backslash within single quotes is none of the POSIX kind: `a\\'; touch pwned` would run."""
+    """In fish a backslash within single quotes is none of the POSIX kind: `a\\'; touch pwned` would
+    run.
+    """
     path = shutil.which(name)
     if path is None:
         pytest.skip(f"there is no {name}")
@@ -143,6 +165,9 @@ def test_a_name_is_quoted_by_the_rules_of_the_shell_that_is_asked(
         shell.defined(asked)
         assert os.listdir(tmp_path) == [] or "pwned" not in os.listdir(tmp_path), asked
         done = subprocess.run(
-            [path, "-c", f"printf %s {shell.quoted(asked)}"], capture_output=True, text=True, check=True
+            [path, "-c", f"printf %s {shell.quoted(asked)}"],
+            capture_output=True,
+            text=True,
+            check=True,
         )
         assert done.stdout == asked

@@ -1,4 +1,6 @@
-"""What is in a node: lists, displays, references, quotes, pictures; a command's nodes as one document."""
+"""What is in a node: lists, displays, references, quotes, pictures; a command's nodes as one
+document.
+"""
 
 from __future__ import annotations
 
@@ -22,7 +24,9 @@ DEMO = Path(__file__).parents[3] / "src/dowsing/demo/library/info/fernhollow.inf
 
 
 def shown(text: str) -> str:
-    return "\n".join(plain(line).rstrip() for line in section_lines(node_sections(text, "Node", 0), 60))
+    return "\n".join(
+        plain(line).rstrip() for line in section_lines(node_sections(text, "Node", 0), 60)
+    )
 
 
 NODE = """\
@@ -145,14 +149,21 @@ def test_pictures() -> None:
 
 
 def test_menus_and_what_follows_them() -> None:
-    text = "* Menu:\n\n* One::   the first\n\nHeading:\n\n* Two: x.  the\n           second\n\nText after the menu."
+    text = (
+        "* Menu:\n\n* One::   the first\n\nHeading:\n\n* Two: x.  the\n           "
+        "second\n\nText after the menu."
+    )
     assert (
-        shown(text) == "Node\n   One     the first\n\n   Heading:\n\n   Two: x  the second\n\n   Text after the menu."
+        shown(text)
+        == "Node\n   One     the first\n\n   Heading:\n\n   Two: x  the second\n\n   Text after "
+        "the menu."
     )
 
 
 def test_control_characters_do_not_get_through() -> None:
-    assert "\x1b" not in shown("1 A\x1b[31m\n*****\n\nText \x1b]0;x\x07 here\n\n     code \x1b[2J\n")
+    assert "\x1b" not in shown(
+        "1 A\x1b[31m\n*****\n\nText \x1b]0;x\x07 here\n\n     code \x1b[2J\n"
+    )
 
 
 def test_the_demo_manual() -> None:

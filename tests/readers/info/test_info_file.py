@@ -34,7 +34,8 @@ def node(name: str, up: str, text: str, after: str = "") -> str:
 TOP = node(
     "Top",
     "(dir)",
-    "Knots\n*****\n\n* Menu:\n\n* Basics::      The first knots.\n* tie invocation::\n* Command Index::",
+    "Knots\n*****\n\n* Menu:\n\n* Basics::      The first knots.\n* tie invocation::\n* Command "
+    "Index::",
 )
 BASICS = node(
     "Basics",
@@ -47,7 +48,8 @@ TIE = node("tie invocation", "Top", "2 Tie\n*****\n\nTies.")
 INDEX = node(
     "Command Index",
     "Top",
-    "Index\n*****\n\n\0\x08[index\0\x08]\n* Menu:\n\n* tie:    tie invocation.   (line 3)\n* untie:  tie invocation.   (line 9)",
+    "Index\n*****\n\n\0\x08[index\0\x08]\n* Menu:\n\n* tie:    tie invocation.   (line 3)\n* "
+    "untie:  tie invocation.   (line 9)",
 )
 LOST = node("Nowhere", "", "3 Lost\n******\n\nNo menu leads here.")
 WHOLE = HEAD + TOP + BASICS + BENDS + TIE + INDEX + LOST
@@ -65,7 +67,14 @@ def tag_table(*tags: str) -> str:
 
 def test_nodes_and_their_neighbours(tmp_path: Path) -> None:
     info = read_info_file(write(tmp_path / "knots.info", WHOLE))
-    assert list(info.nodes) == ["Top", "Basics", "Joining two", "tie invocation", "Command Index", "Nowhere"]
+    assert list(info.nodes) == [
+        "Top",
+        "Basics",
+        "Joining two",
+        "tie invocation",
+        "Command Index",
+        "Nowhere",
+    ]
     assert (info.nodes["Basics"].next, info.nodes["Basics"].up) == ("tie invocation", "Top")
     assert info.find("JOINING  two") is info.nodes["Joining two"]
     assert info.find("nothing") is None
@@ -117,17 +126,27 @@ def test_names_that_lead_to_nodes(tmp_path: Path) -> None:
         ("untie", "tie invocation", BY_INDEX),
     ]
     without = read_info_file(write(tmp_path / "bare.info", TIE))
-    assert names_of(without, "bare") == [("tie", "tie invocation", BY_TITLE), ("bare", "tie invocation", BY_MANUAL)]
+    assert names_of(without, "bare") == [
+        ("tie", "tie invocation", BY_TITLE),
+        ("bare", "tie invocation", BY_MANUAL),
+    ]
 
 
 def test_split_files(tmp_path: Path) -> None:
-    main = HEAD + "\x1f\nIndirect:\nknots.info-1: 300\nknots.info-2: 900\n" + tag_table("Node: Top\x7f300")
+    main = (
+        HEAD
+        + "\x1f\nIndirect:\nknots.info-1: 300\nknots.info-2: 900\n"
+        + tag_table("Node: Top\x7f300")
+    )
     path = write(tmp_path / "knots.info.gz", main)
     write(tmp_path / "knots.info-1.gz", "preamble\n" + TOP + BASICS)
     assert read_info_file(path).problems == ["its part knots.info-2 is missing"]
     write(tmp_path / "knots.info-2.gz", "preamble\n" + BENDS + TIE)
     info = read_info_file(path)
-    assert (list(info.nodes), info.problems) == (["Top", "Basics", "Joining two", "tie invocation"], [])
+    assert (list(info.nodes), info.problems) == (
+        ["Top", "Basics", "Joining two", "tie invocation"],
+        [],
+    )
 
 
 def test_a_piece_cannot_lead_out_of_the_folder(tmp_path: Path) -> None:
@@ -137,7 +156,9 @@ def test_a_piece_cannot_lead_out_of_the_folder(tmp_path: Path) -> None:
         read_info_file(path)
 
 
-@pytest.mark.parametrize("tag", ["Node: Basics\x7f99999999", "Node: Gone\x7f10", "Node: Basics\x7f-5"])
+@pytest.mark.parametrize(
+    "tag", ["Node: Basics\x7f99999999", "Node: Gone\x7f10", "Node: Basics\x7f-5"]
+)
 def test_a_broken_tag_table_is_told_and_does_no_harm(tmp_path: Path, tag: str) -> None:
     info = read_info_file(write(tmp_path / "knots.info", WHOLE + tag_table(tag)))
     assert len(info.nodes) == 6
@@ -147,11 +168,15 @@ def test_a_broken_tag_table_is_told_and_does_no_harm(tmp_path: Path, tag: str) -
 
 def test_anchors(tmp_path: Path) -> None:
     at = (HEAD + TOP + BASICS).find("1 Basics")
-    info = read_info_file(write(tmp_path / "knots.info", WHOLE + tag_table(f"Ref: first knots\x7f{at}")))
+    info = read_info_file(
+        write(tmp_path / "knots.info", WHOLE + tag_table(f"Ref: first knots\x7f{at}"))
+    )
     assert info.find("first knots") is info.nodes["Basics"]
 
 
-@pytest.mark.parametrize("text", ["", "no nodes", "\x1f\n", "\x1f\nFile: x\n", "\x1f\nFile: x, Node: \n", "\0\0\0"])
+@pytest.mark.parametrize(
+    "text", ["", "no nodes", "\x1f\n", "\x1f\nFile: x\n", "\x1f\nFile: x, Node: \n", "\0\0\0"]
+)
 def test_what_is_no_info_file(tmp_path: Path, text: str) -> None:
     with pytest.raises(Unreadable):
         read_info_file(write(tmp_path / "x.info", text))
@@ -160,6 +185,12 @@ def test_what_is_no_info_file(tmp_path: Path, text: str) -> None:
 def test_places(tmp_path: Path) -> None:
     for name in ("a.info.gz", "b.info", "b.info-1", "c", "dir", "d.png", "e-1.gz"):
         write(tmp_path / "info" / name, TIE)
-    assert [Path(p).name for p in info_files(str(tmp_path / "info"))] == ["a.info.gz", "b.info", "c"]
-    folders = info_folders(Settings("", "", "", "", [], info_path=f"{tmp_path}/none:{tmp_path}/info"))
+    assert [Path(p).name for p in info_files(str(tmp_path / "info"))] == [
+        "a.info.gz",
+        "b.info",
+        "c",
+    ]
+    folders = info_folders(
+        Settings("", "", "", "", [], info_path=f"{tmp_path}/none:{tmp_path}/info")
+    )
     assert folders == [str(tmp_path / "info")]

@@ -1,4 +1,6 @@
-"""Whatever a page holds, the reader returns text: it does not raise, hang or let a control sequence through."""
+"""Whatever a page holds, the reader returns text: it does not raise, hang or let a control sequence
+through.
+"""
 
 from __future__ import annotations
 
@@ -10,22 +12,112 @@ from dowsing.readers.roff.page import read_page
 
 PIECES = st.sampled_from(
     [
-        ".TH T 1", ".SH NAME", ".SH", ".SS x", ".TP", ".IP \\(bu 2", ".RS", ".RE", ".PP", ".nf", ".fi", ".B", ".BR a b",
-        ".de X", "..", ".X a", ".ds s \\\\*s", "\\*s", "\\*[s", ".nr n \\nn+1", "\\n+n", ".if n \\{\\", ".\\}", ".el x",
-        ".ie '", ".while 1 \\{\\", ".break", ".return", ".so x", ".TS", "tab(|);", "l l.", "T{", "T}", ".TE", ".T&",
-        ".EQ", "delim $$", "x over", ".EN", ".Sh NAME", ".Bl -tag", ".It Xo", ".It Fl a", ".El", ".Bd -literal", ".Ed",
-        ".Oo", ".Oc", ".Op Fl a", ".Nm", ".Fo f", ".Fc", ".Sm off", ".Rs", ".Re", ".Bl -column a b", ".It a Ta b", ".Xc",
-        "\\h'", "\\w'\\w'x''", "\\s", "\\f(", "\\f[", "\\[u110000]", "\\N'27'", "\\(", "\\", ".ec @", ".eo", ".cc !",
-        ".tr \\", ".char \\[x] \\[x]", ".ig", ".am X", ".rn X SH", ".als TP X", ".in +4", ".in", ".UR", ".UE", ".ce 9",
-        ".ft B", "\x1b[31m", "\x00", "\u202e", "text", "  indented", "", "\t", '"', ".SY a", ".OP", ".MR", ".PS", ".PE",
+        ".TH T 1",
+        ".SH NAME",
+        ".SH",
+        ".SS x",
+        ".TP",
+        ".IP \\(bu 2",
+        ".RS",
+        ".RE",
+        ".PP",
+        ".nf",
+        ".fi",
+        ".B",
+        ".BR a b",
+        ".de X",
+        "..",
+        ".X a",
+        ".ds s \\\\*s",
+        "\\*s",
+        "\\*[s",
+        ".nr n \\nn+1",
+        "\\n+n",
+        ".if n \\{\\",
+        ".\\}",
+        ".el x",
+        ".ie '",
+        ".while 1 \\{\\",
+        ".break",
+        ".return",
+        ".so x",
+        ".TS",
+        "tab(|);",
+        "l l.",
+        "T{",
+        "T}",
+        ".TE",
+        ".T&",
+        ".EQ",
+        "delim $$",
+        "x over",
+        ".EN",
+        ".Sh NAME",
+        ".Bl -tag",
+        ".It Xo",
+        ".It Fl a",
+        ".El",
+        ".Bd -literal",
+        ".Ed",
+        ".Oo",
+        ".Oc",
+        ".Op Fl a",
+        ".Nm",
+        ".Fo f",
+        ".Fc",
+        ".Sm off",
+        ".Rs",
+        ".Re",
+        ".Bl -column a b",
+        ".It a Ta b",
+        ".Xc",
+        "\\h'",
+        "\\w'\\w'x''",
+        "\\s",
+        "\\f(",
+        "\\f[",
+        "\\[u110000]",
+        "\\N'27'",
+        "\\(",
+        "\\",
+        ".ec @",
+        ".eo",
+        ".cc !",
+        ".tr \\",
+        ".char \\[x] \\[x]",
+        ".ig",
+        ".am X",
+        ".rn X SH",
+        ".als TP X",
+        ".in +4",
+        ".in",
+        ".UR",
+        ".UE",
+        ".ce 9",
+        ".ft B",
+        "\x1b[31m",
+        "\x00",
+        "\u202e",
+        "text",
+        "  indented",
+        "",
+        "\t",
+        '"',
+        ".SY a",
+        ".OP",
+        ".MR",
+        ".PS",
+        ".PE",
     ]
-)  # fmt: skip
+)
 
 
 def check(source: str) -> None:
     page = read_page(source)
     text = document_text(page.sections) + page.summary
-    assert not any((ord(char) < 32 and char not in "\n\t") or 0x7F <= ord(char) < 0xA0 for char in text)
+    assert not any(
+        (ord(char) < 32 and char not in "\n\t") or 0x7F <= ord(char) < 0xA0 for char in text
+    )
     for fact in (page.options, page.examples, page.see_also, page.synopsis):
         assert isinstance(fact, list)
 

@@ -44,12 +44,17 @@ def test_a_formatted_page() -> None:
     assert (page.names, page.summary) == (["tie", "hitch"], "fasten")
     synopsis = page.sections[1].blocks[0]
     assert isinstance(synopsis, Paragraph)
-    assert [(span.text, span.style) for span in spans(synopsis.text)] == [("tie ", "bold"), ("rope", "italic")]
+    assert [(span.text, span.style) for span in spans(synopsis.text)] == [
+        ("tie ", "bold"),
+        ("rope", "italic"),
+    ]
     text, table = page.sections[2].blocks
     assert isinstance(text, Paragraph) and plain(text.text) == "One paragraph that goes on."
     assert isinstance(table, Literal) and table.text == "a    b\nc    d"
 
 
 def test_colour_sequences_and_stray_backspaces_go() -> None:
-    page = read_formatted("\x1b[1m" + bold("NAME") + "\x1b[0m\n       t - x \x1b[31mred\x1b[m \b\b\n", "t", "1")
+    page = read_formatted(
+        "\x1b[1m" + bold("NAME") + "\x1b[0m\n       t - x \x1b[31mred\x1b[m \b\b\n", "t", "1"
+    )
     assert page.summary == "x red"

@@ -16,9 +16,15 @@ HEAD = ".TH T 1\n.SH D\n"
     [
         ("one\n.PP\ntwo\n.LP\nthree\n.P\nfour", "one\n\ntwo\n\nthree\n\nfour"),
         (".TP\n\\-a\ntext of it", "-a   text of it"),
-        ('.TP\n.B \\-\\-all\ntext\n.TP\n.BI \\-n " number"\nmore', "--all\n     text\n\n-n number\n     more"),
+        (
+            '.TP\n.B \\-\\-all\ntext\n.TP\n.BI \\-n " number"\nmore',
+            "--all\n     text\n\n-n number\n     more",
+        ),
         (".TP\n.B \\-a\n.TQ\n.B \\-b\ntext", "-a\n-b   text"),
-        (".PD 0\n.TP\n\\-a\none\n.TP\n\\-b\ntwo\n.PD\n.TP\n\\-c\nthree", "-a   one\n-b   two\n\n-c   three"),
+        (
+            ".PD 0\n.TP\n\\-a\none\n.TP\n\\-b\ntwo\n.PD\n.TP\n\\-c\nthree",
+            "-a   one\n-b   two\n\n-c   three",
+        ),
         (".TP\n\\-a\n.PP\nafter", "-a\n\nafter"),
         (".IP \\(bu 2\none\n.IP \\(bu\ntwo", "• one\n\n• two"),
         (".IP 1. 4\none", "1. one"),
@@ -49,7 +55,10 @@ def test_macros(source: str, expected: str) -> None:
 
 
 def test_section_titles_on_the_next_line_and_in_quotes() -> None:
-    assert shown('.TH T 1\n.SH\nNAME\nt \\- x\n.SH "SEE ALSO"\ny') == "NAME\n   t - x\n\nSEE ALSO\n   y"
+    assert (
+        shown('.TH T 1\n.SH\nNAME\nt \\- x\n.SH "SEE ALSO"\ny')
+        == "NAME\n   t - x\n\nSEE ALSO\n   y"
+    )
 
 
 def test_literal_text_keeps_lines_and_blanks_whatever_the_width() -> None:
@@ -69,13 +78,18 @@ def test_a_list_drawn_as_paragraphs_with_indents_becomes_items() -> None:
 
 
 def test_a_drawn_bullet_becomes_a_list_item() -> None:
-    drawn = ".RS 4\n.ie n \\{\\\n\\h'-04'\\(bu\\h'+03'\\c\n.\\}\n.el \\{\\\n.sp -1\n.IP \\(bu 2.3\n.\\}\nfirst\n.RE"
+    drawn = (
+        ".RS 4\n.ie n \\{\\\n\\h'-04'\\(bu\\h'+03'\\c\n.\\}\n.el \\{\\\n.sp -1\n.IP \\(bu "
+        "2.3\n.\\}\nfirst\n.RE"
+    )
     assert body(drawn) == "• first"
 
 
 def test_names_and_summary() -> None:
 
-    page = with_facts(read_page(".TH TIE 1\n.SH NAME\ntie, knot ,\\fBhitch\\fR \\- fasten \\- or so\n.SH D\nx"))
+    page = with_facts(
+        read_page(".TH TIE 1\n.SH NAME\ntie, knot ,\\fBhitch\\fR \\- fasten \\- or so\n.SH D\nx")
+    )
     assert (page.names, page.summary) == (["tie", "knot", "hitch"], "fasten - or so")
     two = with_facts(read_page(".TH TIE 1\n.SH NAME\ntie \\- fasten\n.br\nuntie \\- loosen\n"))
     assert (two.names, two.summary) == (["tie", "untie"], "fasten")
@@ -83,8 +97,15 @@ def test_names_and_summary() -> None:
 
 def test_the_title_line_gives_name_section_and_date() -> None:
 
-    page = with_facts(read_page('.TH TIE 1x "March 2026" "Ropes 2" Manual\n.SH NAME\ntie \\- fasten\n'))
-    assert (page.name, page.section, page.date, page.origin) == ("tie", "1x", "March 2026", "Ropes 2")
+    page = with_facts(
+        read_page('.TH TIE 1x "March 2026" "Ropes 2" Manual\n.SH NAME\ntie \\- fasten\n')
+    )
+    assert (page.name, page.section, page.date, page.origin) == (
+        "tie",
+        "1x",
+        "March 2026",
+        "Ropes 2",
+    )
 
 
 def test_options_with_arguments_are_read() -> None:
@@ -94,10 +115,12 @@ def test_options_with_arguments_are_read() -> None:
         ".TP\n\\fB\\-\\-size\\fR=\\fIN\\fR\nHow large. The default is 5.\n"
         ".TP\n\\fB\\-\\-color\\fR[=\\fIWHEN\\fR]\nColours.\n"
         ".TP\n\\fB\\-o\\fR \\fIfile\\fR\n.TP\n\\fB\\-\\-output\\fR=\\fIfile\\fR\nWhere to.\n"
-        ".TP\n\\fB\\-\\-[no\\-]wash\\fR\nWash.\n"
-        ".TP\nterm\nNo option.\n"
+        ".TP\n\\fB\\-\\-[no\\-]wash\\fR\nWash.\n.TP\nterm\nNo option.\n"
     )
-    found = [(o.flags, o.argument, o.argument_optional, o.default) for o in with_facts(read_page(source)).options]
+    found = [
+        (o.flags, o.argument, o.argument_optional, o.default)
+        for o in with_facts(read_page(source)).options
+    ]
     assert found == [
         (["-a", "--all"], None, False, None),
         (["--size"], "N", False, "5"),
@@ -111,8 +134,8 @@ def test_examples_and_see_also_are_read() -> None:
 
     page = with_facts(
         read_page(
-            ".TH TIE 1\n.SH NAME\ntie \\- fasten\n.SH EXAMPLES\nTie a reef knot:\n.PP\n.RS\n.nf\n$ tie \\-k reef \\e\n"
-            "    rope\ntied.\n.fi\n.RE\n.PP\nAs root:\n.PP\n# tie \\-u\n"
+            ".TH TIE 1\n.SH NAME\ntie \\- fasten\n.SH EXAMPLES\nTie a reef knot:\n.PP\n.RS\n.nf\n$ "
+            "tie \\-k reef \\e\n    rope\ntied.\n.fi\n.RE\n.PP\nAs root:\n.PP\n# tie \\-u\n"
             ".SH SEE ALSO\n.BR knot (7),\n.BR untie (1),\n.BR tie (1)\n"
         )
     )

@@ -41,7 +41,10 @@ HEAD = ".Dd March 3, 2026\n.Dt TIE 1\n.Os\n.Sh NAME\n.Nm tie\n.Nd fasten\n.Sh D\
         (".Pa /etc/x Ns s", "/etc/xs"),
         (".Pf ( Ar x )", "(x)"),
         (".Ar x Ap s", "x's"),
-        (".Ev HOME\n.Dv NULL\n.Er ENOENT\n.Va errno\n.Cm on\n.Ic off", "HOME NULL ENOENT errno on off"),
+        (
+            ".Ev HOME\n.Dv NULL\n.Er ENOENT\n.Va errno\n.Cm on\n.Ic off",
+            "HOME NULL ENOENT errno on off",
+        ),
         (".Fn open path flags", "open(path, flags)"),
         (".Fo open\n.Fa path\n.Fa flags\n.Fc .", "open(path, flags)."),
         (".In stdio.h", "#include <stdio.h>"),
@@ -61,7 +64,10 @@ HEAD = ".Dd March 3, 2026\n.Dt TIE 1\n.Os\n.Sh NAME\n.Nm tie\n.Nd fasten\n.Sh D\
         ("one\n.Pp\ntwo", "one\n\ntwo"),
         (".Bd -literal\na  b\n.Ed\nc", "a  b\n\nc"),
         (".Bd -filled -offset indent\na\n.Ed", "    a"),
-        (".Rs\n.%A A. Fern\n.%A B. Moss\n.%T Knots\n.%D 2019\n.Re", "A. Fern and B. Moss, “Knots”, 2019."),
+        (
+            ".Rs\n.%A A. Fern\n.%A B. Moss\n.%T Knots\n.%D 2019\n.Re",
+            "A. Fern and B. Moss, “Knots”, 2019.",
+        ),
     ],
 )
 def test_inline(source: str, expected: str) -> None:
@@ -80,7 +86,10 @@ def test_inline(source: str, expected: str) -> None:
         (".Bl -tag\n.It Xo\n.Fl a\n.Op Fl b\n.Xc\ntext\n.El", "-a [-b]\n     text"),
         (".Bl -diag\n.It bad rope\ntext\n.El", "bad rope\n     text"),
         (".Bl -column a b\n.It one Ta two\n.It Sy x Ta y Ns z\n.El", "one  two\nx    yz"),
-        (".Bl -tag\n.It a\n.Bl -bullet -compact\n.It\nin\n.El\n.It b\nout\n.El", "a    • in\n\nb    out"),
+        (
+            ".Bl -tag\n.It a\n.Bl -bullet -compact\n.It\nin\n.El\n.It b\nout\n.El",
+            "a    • in\n\nb    out",
+        ),
         (".Bl -tag -offset indent\n.It a\nx\n.El", "a    x"),
     ],
 )
@@ -96,5 +105,12 @@ def test_a_synopsis_begins_a_line_at_each_name() -> None:
 def test_name_and_summary_are_read() -> None:
     from dowsing.readers.roff.page import read_page
 
-    page = read_page(".Dd x\n.Dt TIE 1\n.Os\n.Sh NAME\n.Nm tie ,\n.Nm knot\n.Nd fasten a rope\n.Sh D\nx")
-    assert (page.name, page.section, page.names, page.summary) == ("tie", "1", ["tie", "knot"], "fasten a rope")
+    page = read_page(
+        ".Dd x\n.Dt TIE 1\n.Os\n.Sh NAME\n.Nm tie ,\n.Nm knot\n.Nd fasten a rope\n.Sh D\nx"
+    )
+    assert (page.name, page.section, page.names, page.summary) == (
+        "tie",
+        "1",
+        ["tie", "knot"],
+        "fasten a rope",
+    )

@@ -44,7 +44,8 @@ def test_the_return_value_of_a_page_without_functions() -> None:
     for macro in (".Rv -std", ".Rv"):
         text = shown(f"{MDOC}.Sh D\n{macro}", 200).split("\nD\n")[1].strip()
         assert text.startswith(
-            "Upon successful completion, the value 0 is returned; otherwise the value -1 is returned and"
+            "Upon successful completion, the value 0 is returned; otherwise the value -1 is "
+            "returned and"
         )
     assert "The f() function returns" in shown(f"{MDOC}.Sh D\n.Rv -std f", 200)
 

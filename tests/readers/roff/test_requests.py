@@ -38,7 +38,11 @@ BODY = ".TH T 1\n.SH D\n"
     ],
 )
 def test_text_and_breaks(source: str, expected: str) -> None:
-    assert body(source).rstrip() == expected.rstrip() if expected else "unknown" not in shown(BODY + source)
+    assert (
+        body(source).rstrip() == expected.rstrip()
+        if expected
+        else "unknown" not in shown(BODY + source)
+    )
 
 
 @pytest.mark.parametrize(
@@ -95,7 +99,10 @@ def test_strings_and_registers(source: str, expected: str) -> None:
         (".ie t \\{\\\none\n.\\}\n.el \\{\\\ntwo\n.\\}", "two"),
         (".if n \\{one\ntwo\\}\nthree", "one two three"),
         (".nr i 0 1\n.while \\ni<3 \\{\\\n.nr i +1\nturn \\ni\n.\\}", "turn 1 turn 2 turn 3"),
-        (".nr i 0 1\n.while 1 \\{\\\n.nr i +1\nturn \\ni\n.if \\ni>1 .break\n.\\}\nout", "turn 1 turn 2 out"),
+        (
+            ".nr i 0 1\n.while 1 \\{\\\n.nr i +1\nturn \\ni\n.if \\ni>1 .break\n.\\}\nout",
+            "turn 1 turn 2 out",
+        ),
         (".if \\n(.g this-reader", "this-reader"),
     ],
 )
@@ -171,6 +178,14 @@ def test_fonts_are_spans() -> None:
     page = read_page(BODY + "a \\fBb\\fIc\\fPd\\fR e\n.B f\n.BR g h\n\\f(CWi\\fR")
     found = [(span.text, span.style) for span in spans(page.sections[0].blocks[0].text)]
     assert found == [
-        ("a ", "plain"), ("b", "bold"), ("c", "italic"), ("d", "bold"), (" e ", "plain"), ("f", "bold"),
-        (" ", "plain"), ("g", "bold"), ("h ", "plain"), ("i", "code"),
-    ]  # fmt: skip
+        ("a ", "plain"),
+        ("b", "bold"),
+        ("c", "italic"),
+        ("d", "bold"),
+        (" e ", "plain"),
+        ("f", "bold"),
+        (" ", "plain"),
+        ("g", "bold"),
+        ("h ", "plain"),
+        ("i", "code"),
+    ]

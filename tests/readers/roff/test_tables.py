@@ -14,7 +14,10 @@ from conftest import body
         (".TS\ntab(|) box;\nlB lB\n_\nl l.\nh|i\na|b\n.TE", "h  i\n────\na  b"),
         (".TS\ntab(:);\nc s\nl l.\nover both\na:b\n.TE", "over both\na  b"),
         (".TS\ntab(:);\nl l.\nT{\na text\nblock\nT}:b\n.TE", "a text block  b"),
-        (".TS\ntab(:);\nl l.\na:T{\n.B bold\ntext\nT}\n_\nb:c\n.TE", "a  bold text\n────────────\nb  c"),
+        (
+            ".TS\ntab(:);\nl l.\na:T{\n.B bold\ntext\nT}\n_\nb:c\n.TE",
+            "a  bold text\n────────────\nb  c",
+        ),
         (".TS\ntab(:);\nl l.\na:b\n.T&\nl s.\nwhole row\n.TE", "a  b\nwhole row"),
         (".TS\ntab(:);\nl l\nl ^.\na:b\nc:\\^\n.TE", "a  b\nc"),
         (".TS\ntab(:);\nl.\na:extra words\n.TE", "a  extra words"),

@@ -104,7 +104,10 @@ def test_click() -> None:
     assert document.summary == "Sow seeds, in rows or broadcast"
 
 
-GO_FLAG = "Usage of mow:\n  -height int\n    \tcut to this height (default 4)\n  -n\tdo nothing\n  -pattern string\n    \tstripes or squares\n"
+GO_FLAG = (
+    "Usage of mow:\n  -height int\n    \tcut to this height (default 4)\n  -n\tdo nothing\n "
+    " -pattern string\n    \tstripes or squares\n"
+)
 
 
 def test_go_flag() -> None:
@@ -138,13 +141,20 @@ def test_cobra() -> None:
     document = with_facts(read_usage(COBRA, "pump"))
     assert document.synopsis == ["pump [command]"]
     assert document.summary == "Water the beds from one place"
-    assert names(document) == [("completion", "Generate the autocompletion script"), ("start", "Start the pump")]
-    assert options(document) == [("-h --help", None, "help for pump"), ("--pressure", "float", "bars (default 2.5)")]
+    assert names(document) == [
+        ("completion", "Generate the autocompletion script"),
+        ("start", "Start the pump"),
+    ]
+    assert options(document) == [
+        ("-h --help", None, "help for pump"),
+        ("--pressure", "float", "bars (default 2.5)"),
+    ]
 
 
 def test_lists_before_the_forms() -> None:
     text = (
-        "Runs pumps.\n\nBasic Commands (Beginner):\n  start   Start it\n  stop    Stop it\n\nUsage:\n  pump [flags]\n"
+        "Runs pumps.\n\nBasic Commands (Beginner):\n  start   Start it\n  stop    Stop "
+        "it\n\nUsage:\n  pump [flags]\n"
     )
     document = with_facts(read_usage(text, "pump"))
     assert [section.title for section in document.sections] == [
@@ -175,7 +185,11 @@ Options:
 
 def test_clap() -> None:
     document = with_facts(read_usage(CLAP, "sieve"))
-    assert [o.flags for o in document.options] == [["-m", "--mesh"], ["-v", "--verbose"], ["-h", "--help"]]
+    assert [o.flags for o in document.options] == [
+        ["-m", "--mesh"],
+        ["-v", "--verbose"],
+        ["-h", "--help"],
+    ]
     assert document.options[0].argument == "MM"
     assert [o.repeatable for o in document.options] == [False, True, False]
     assert document.options[0].text.split("\n")[0] == "Width of the mesh"
@@ -203,13 +217,20 @@ def test_docopt() -> None:
     ]
 
 
-BUSY = "Usage: hoe [-rv] [-d CM] BED...\n\nHoe beds\n\n\t-r\tBoth ways\n\t-d CM\tHow deep\n\t-v\tSay so\n"
+BUSY = (
+    "Usage: hoe [-rv] [-d CM] BED...\n\nHoe beds\n\n\t-r\tBoth ways\n\t-d CM\tHow "
+    "deep\n\t-v\tSay so\n"
+)
 
 
 def test_one_program_for_many() -> None:
     document = with_facts(read_usage(BUSY, "hoe"))
     assert document.synopsis == ["hoe [-rv] [-d CM] BED..."]
-    assert options(document) == [("-r", None, "Both ways"), ("-d", "CM", "How deep"), ("-v", None, "Say so")]
+    assert options(document) == [
+        ("-r", None, "Both ways"),
+        ("-d", "CM", "How deep"),
+        ("-v", None, "Say so"),
+    ]
 
 
 @pytest.mark.parametrize(
@@ -217,7 +238,10 @@ def test_one_program_for_many() -> None:
     [
         ("usage: pick [-abcDE] [-o file] fruit", ["-a", "-b", "-c", "-D", "-E", "-o"]),
         ("usage: pick [-version] [--all]", ["-version", "--all"]),
-        ("usage: pick [-C <path>] [--size=<n>] [-p | --paginate]", ["-C", "--size", "-p", "--paginate"]),
+        (
+            "usage: pick [-C <path>] [--size=<n>] [-p | --paginate]",
+            ["-C", "--size", "-p", "--paginate"],
+        ),
         ("pick: usage: pick [-WIDTH] fruit", ["-WIDTH"]),
         ("Usage: pick [-V[ersion]] [-Olevel]", ["-V", "-Version", "-O"]),
     ],
@@ -228,7 +252,10 @@ def test_options_of_a_bare_form(form: str, flags: list[str]) -> None:
 
 
 def test_definitions_below_a_form() -> None:
-    text = "Usage: link [ OPTIONS ] COMMAND\nwhere  COMMAND := { up | down }\n       OPTIONS := { -s[hort] | -4 |\n                    -6 }\n"
+    text = (
+        "Usage: link [ OPTIONS ] COMMAND\nwhere  COMMAND := { up | down }\n       OPTIONS := { "
+        "-s[hort] | -4 |\n                    -6 }\n"
+    )
     document = with_facts(read_usage(text, "link"))
     assert document.synopsis == [
         "link [ OPTIONS ] COMMAND",
@@ -255,11 +282,16 @@ Bed Commands:
         ("-f", None, "freshen"),
         ("-t", None, "test"),
     ]
-    assert names(document) == [("list", "List beds"), ("set-property", "Sets one or more properties")]
+    assert names(document) == [
+        ("list", "List beds"),
+        ("set-property", "Sets one or more properties"),
+    ]
 
 
 def test_sequences_overstriking_and_tabs_are_taken_away() -> None:
-    assert clean_lines("\x1b[1mUsage:\x1b[0m x\r\n\x1b]0;title\x07  N\x08NA\x08A  \x1b[31mred\x1b[m\n\n") == [
+    assert clean_lines(
+        "\x1b[1mUsage:\x1b[0m x\r\n\x1b]0;title\x07  N\x08NA\x08A  \x1b[31mred\x1b[m\n\n"
+    ) == [
         "Usage: x",
         "  NA  red",
     ]
@@ -267,7 +299,9 @@ def test_sequences_overstriking_and_tabs_are_taken_away() -> None:
     assert clean_lines("\x07\x00\u202e") == []
 
 
-@pytest.mark.parametrize("text", ["", "\n\n", "usage:", "Usage:\n", "-", "--", "  -\n  -", "a:\n\n\n", "\x1b["])
+@pytest.mark.parametrize(
+    "text", ["", "\n\n", "usage:", "Usage:\n", "-", "--", "  -\n  -", "a:\n\n\n", "\x1b["]
+)
 def test_odd_texts_do_no_harm(text: str) -> None:
     document = with_facts(read_usage(text, "x"))
     assert isinstance(document.synopsis, list) and isinstance(document.options, list)

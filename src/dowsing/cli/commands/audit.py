@@ -14,7 +14,8 @@ from dowsing.terminal.progress_bar import building
 from dowsing.terminal.screen import write
 
 DESCRIPTION = (
-    "Which documentation many names have: all builtins of a shell, the commands of a package or a family, or everything "
+    "Which documentation many names have: all builtins of a shell, the commands of a package or a "
+    "family, or everything "
     "on PATH. Programs are asked for their usage, but for everything on PATH only with --usage."
 )
 FORMATS = ("text", "json", "csv")  # that it prints
@@ -28,7 +29,11 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     scope.add_argument("--family", metavar="F", help="a program and its subcommands")
     parser.add_argument("--chart", metavar="FILE", help="draw it, as .png or .svg")
     asking = parser.add_mutually_exclusive_group()
-    asking.add_argument("--usage", action="store_true", help="ask every program for its usage, also over all of PATH")
+    asking.add_argument(
+        "--usage",
+        action="store_true",
+        help="ask every program for its usage, also over all of PATH",
+    )
     asking.add_argument("--no-usage", action="store_true", help="ask no program")
 
 
@@ -45,8 +50,17 @@ def run(session: Session, options: argparse.Namespace) -> int:
         raise Failure(str(error)) from None
     whole_path = scope.kind == "path"
     ask = options.usage or not (options.no_usage or whole_path)
-    with building(f"looking at {len(scope.names)} names", quiet=session.settings.demo, what="names") as progress:
-        found = audit(scope, session.store, session.settings, ask=ask, options=not whole_path, progress=progress)
+    with building(
+        f"looking at {len(scope.names)} names", quiet=session.settings.demo, what="names"
+    ) as progress:
+        found = audit(
+            scope,
+            session.store,
+            session.settings,
+            ask=ask,
+            options=not whole_path,
+            progress=progress,
+        )
     if options.chart is not None:
         _draw(found, options.chart)
     if session.json:
@@ -85,7 +99,9 @@ def _draw(found: Audit, path: str) -> None:
     try:
         draw(found, path)
     except OSError as error:
-        raise Failure(f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3) from None
+        raise Failure(
+            f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3
+        ) from None
 
 
 def as_json(found: Audit) -> dict[str, object]:

@@ -10,8 +10,8 @@ from dowsing.session.naming import find_entry
 from dowsing.session.session import Session
 
 DESCRIPTION = (
-    "Finds as you type and reads with links to follow, on the whole screen. A line that is chosen in it is printed "
-    "when it is left, so that it can be captured."
+    "Finds as you type and reads with links to follow, on the whole screen. A line that is chosen "
+    "in it is printed when it is left, so that it can be captured."
 )
 FORMATS = ("text",)  # that it prints
 

@@ -18,7 +18,9 @@ DESCRIPTION = "What a name is, its form, the options most used, examples, and wh
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("name", nargs="*", metavar="NAME", help="tar, 'printf(3)', printf.3, git commit")
+    parser.add_argument(
+        "name", nargs="*", metavar="NAME", help="tar, 'printf(3)', printf.3, git commit"
+    )
 
 
 def run(session: Session, options: argparse.Namespace) -> int:

@@ -17,21 +17,37 @@ if TYPE_CHECKING:
     from dowsing.composing.sheet import Sheet
 
 DESCRIPTION = (
-    "Builds a command line from the command's own forms and options, or a line of a file (--line fstab): what is "
-    "required, what is often used, then all, each with what the page says of it. What is typed already is filled in."
+    "Builds a command line from the command's own forms and options, or a line of a file (--line "
+    "fstab): what is "
+    "required, what is often used, then all, each with what the page says of it. What is typed "
+    "already is filled in."
 )
 OTHERS_ARE_WORDS = True
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("name", nargs="*", metavar="NAME [ARG...]", help="tar, 'git commit', or a line in quotes")
-    parser.add_argument("--line", dest="kind", metavar="KIND", help="a line of a file: fstab, crontab, hosts, …")
+    parser.add_argument(
+        "name", nargs="*", metavar="NAME [ARG...]", help="tar, 'git commit', or a line in quotes"
+    )
+    parser.add_argument(
+        "--line", dest="kind", metavar="KIND", help="a line of a file: fstab, crontab, hosts, …"
+    )
     parser.add_argument("--kinds", action="store_true", help="the kinds of lines that there are")
-    parser.add_argument("--at", type=int, metavar="N", help="the command after so many characters of the line")
+    parser.add_argument(
+        "--at", type=int, metavar="N", help="the command after so many characters of the line"
+    )
     parser.add_argument("--plain", action="store_true", help="ask field by field in plain lines")
-    parser.add_argument("--long", dest="spelling", action="store_const", const="long", help="options spelled long")
-    parser.add_argument("--short", dest="spelling", action="store_const", const="short", help="options spelled short")
+    parser.add_argument(
+        "--long", dest="spelling", action="store_const", const="long", help="options spelled long"
+    )
+    parser.add_argument(
+        "--short",
+        dest="spelling",
+        action="store_const",
+        const="short",
+        help="options spelled short",
+    )
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
@@ -72,10 +88,14 @@ def _sheet(session: Session, options: argparse.Namespace) -> tuple[str, Sheet]:
         if options.at is not None:
             raise Failure("--at goes with a command line, not with --line", status=2)
         text = given_line(options.name, "compose") if options.name else ""
-        return text, sheets.line_sheet(session, options.kind, " ".join(options.name) if text else "")
+        return text, sheets.line_sheet(
+            session, options.kind, " ".join(options.name) if text else ""
+        )
     if not options.name:
         raise Failure(
-            "say what to compose, for example: dowsing compose tar; or a line of a file: --line fstab", status=2
+            "say what to compose, for example: dowsing compose tar; or a line of a file: --line "
+            "fstab",
+            status=2,
         )
     line = given_line(options.name, "compose")
     if options.at is not None and not 0 <= options.at <= len(line):
@@ -96,7 +116,10 @@ def _on_screen(session: Session, sheet: Sheet, spelling: str) -> str | None:
 def no_screen() -> str:
     """Why nothing can be drawn on a whole screen here, "" if it can."""
     if os.environ.get("TERM", "") in ("dumb", ""):
-        return f"a terminal that can be drawn on is needed, and TERM is {os.environ.get('TERM') or 'not set'}"
+        return (
+            "a terminal that can be drawn on is needed, and TERM is "
+            f"{os.environ.get('TERM') or 'not set'}"
+        )
     try:
         os.close(os.open("/dev/tty", os.O_RDWR | os.O_NOCTTY))
     except OSError:
@@ -124,7 +147,9 @@ def _kinds(session: Session) -> int:
     for name, path in line_kinds(session.settings).items():
         try:
             kind = read_kind(path)
-            rows.append({"name": name, "summary": kind.summary, "file": kind.file, "page": kind.page})
+            rows.append(
+                {"name": name, "summary": kind.summary, "file": kind.file, "page": kind.page}
+            )
         except BadDescription as error:
             message(str(error))
     if session.json:
@@ -138,9 +163,16 @@ def _kinds(session: Session) -> int:
     number = len(str(len(rows)))
     widest = max((display_width(row["name"]) for row in rows), default=0)
     lines = [
-        f"{n:>{number}}  {BOLD}{clean_line(row['name'])}{ROMAN}{' ' * (widest - display_width(row['name']) + 2)}{clean_line(row['summary'])}"
-        f"  {clean_line(row['page'])}"
+        f"{n:>{number}}  "
+        f"{BOLD}{clean_line(row['name'])}{ROMAN}{' ' * (widest - display_width(row['name']) + 2)}"
+        f"{clean_line(row['summary'])}  {clean_line(row['page'])}"
         for n, row in enumerate(rows, 1)
     ]
-    session.screen.show([*lines, "", f"next: {session.program} compose --line {rows[0]['name'] if rows else 'KIND'}"])
+    session.screen.show(
+        [
+            *lines,
+            "",
+            f"next: {session.program} compose --line {rows[0]['name'] if rows else 'KIND'}",
+        ]
+    )
     return 0

@@ -16,11 +16,17 @@ DESCRIPTION = "A guided run of the main commands on the demo library, Fernhollow
 STEPS = (
     ("You know what you want to do, not the command. Say it in words:", "find water beds"),
     ("A word with * or ? is a pattern that names must match:", "find '*shade*'"),
-    ("You know the action, and perhaps the thing: --does and --what take a verb and a noun:", "find --does open"),
+    (
+        "You know the action, and perhaps the thing: --does and --what take a verb and a noun:",
+        "find --does open",
+    ),
     ("Or an option that it should have:", "find beds --takes=-n"),
     ("You know the command, not how. Its name alone gives a card:", "vent"),
     ("A subcommand is written as you would type it:", "glasshouse water"),
-    ("The whole page is laid out for your terminal; --part takes one part of it:", "read mist --part options"),
+    (
+        "The whole page is laid out for your terminal; --part takes one part of it:",
+        "read mist --part options",
+    ),
     ("--around finds a word in a page and shows where it stands:", "read compost --around heap"),
     ("Its options as a table; words after the name search their texts:", "options harvest basket"),
     (
@@ -32,13 +38,23 @@ STEPS = (
         "task gather fruit heavier than 60 grams in tomato1",
     ),
     ("Lines for the usual uses of a command:", "examples harvest"),
-    ("A line that you are in the middle of: what may come next?", "next 'glasshouse --house palm '"),
-    ("Pages of other kinds are read the same way, tables included:", "read seedbank.5 --part description"),
     (
-        "A shell has a builtin and the system a program of one name. What runs, and what belongs to it:",
+        "A line that you are in the middle of: what may come next?",
+        "next 'glasshouse --house palm '",
+    ),
+    (
+        "Pages of other kinds are read the same way, tables included:",
+        "read seedbank.5 --part description",
+    ),
+    (
+        "A shell has a builtin and the system a program of one name. What runs, and what belongs "
+        "to it:",
         "resolve mulch",
     ),
-    ("Every documentation of a name, side by side; --differences says where they disagree:", "sources mulch"),
+    (
+        "Every documentation of a name, side by side; --differences says where they disagree:",
+        "sources mulch",
+    ),
     (
         "What runs is read first; --from takes another source, here what the program prints:",
         "read mulch --from usage",
@@ -67,7 +83,11 @@ def run(session: Session, options: argparse.Namespace) -> int:
     waits = session.screen.is_terminal and sys.stdin is not None and sys.stdin.isatty()
     for number, (says, line) in enumerate(STEPS, 1):
         lines = [] if number == 1 else [""]
-        lines += [f"{HEADING}{number} of {len(STEPS)}  {says}", f"{BOLD}$ dowsing --demo {line}{ROMAN}", ""]
+        lines += [
+            f"{HEADING}{number} of {len(STEPS)}  {says}",
+            f"{BOLD}$ dowsing --demo {line}{ROMAN}",
+            "",
+        ]
         session.screen.show(lines)
         try:
             run_line([*passed_on, *shlex.split(line)])
@@ -75,7 +95,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
             tell(failure)
         if waits and number < len(STEPS) and not _goes_on():
             return 0
-    session.screen.show(["", f"{HEADING}That was it. Without --demo the same works on this machine's own pages."])
+    session.screen.show(
+        ["", f"{HEADING}That was it. Without --demo the same works on this machine's own pages."]
+    )
     return 0
 
 

@@ -13,14 +13,23 @@ from dowsing.session.user_data import note_read, own_about
 from dowsing.tasks.examples import examples_of
 from dowsing.tasks.remembered import ListKind, Remembered, remember
 
-DESCRIPTION = "Lines for the usual uses of a name: recipes, then the examples that its own page gives."
+DESCRIPTION = (
+    "Lines for the usual uses of a name: recipes, then the examples that its own page gives."
+)
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("words", nargs="*", metavar="NAME [WORD]", help="tar, tar exclude, git commit")
     parser.add_argument(
-        "--limit", type=int, choices=range(1, 101), default=15, metavar="N", help="so many lines (15)"
+        "words", nargs="*", metavar="NAME [WORD]", help="tar, tar exclude, git commit"
+    )
+    parser.add_argument(
+        "--limit",
+        type=int,
+        choices=range(1, 101),
+        default=15,
+        metavar="N",
+        help="so many lines (15)",
     )
 
 
@@ -30,8 +39,14 @@ def run(session: Session, options: argparse.Namespace) -> int:
     found, asked = named_first(session, options.words)
     assert found.entry is not None
     document = open_found(session, found)
-    names = [found.entry.name, *(alias.partition("(")[0] for alias in found.entry.aliases), found.name.text]
-    shown = examples_of(session.store, document, list(dict.fromkeys(names)), asked, own_about(session, names))
+    names = [
+        found.entry.name,
+        *(alias.partition("(")[0] for alias in found.entry.aliases),
+        found.name.text,
+    ]
+    shown = examples_of(
+        session.store, document, list(dict.fromkeys(names)), asked, own_about(session, names)
+    )
     if not shown:
         about = f" about “{' '.join(asked)[:40]}”" if asked else ""
         raise Failure(
@@ -39,21 +54,28 @@ def run(session: Session, options: argparse.Namespace) -> int:
             f"its forms in words: {session.program} syntax {typed(found.entry.name)}"
         )
     lines, tasks = [one.line for one in shown], [one.task for one in shown]
-    remember(session.settings.data, Remembered(ListKind.EXAMPLES, found.entry.name, [], lines, tasks))
+    remember(
+        session.settings.data, Remembered(ListKind.EXAMPLES, found.entry.name, [], lines, tasks)
+    )
     if session.json:
         from dowsing.commandline.tables import Tables
         from dowsing.render.line_json import answer_json
         from dowsing.tasks.answers import shown_line
 
         tables = Tables(session.store, session.settings, suggest=False)
-        answers = [answer_json(shown_line(one.task, one.line, one.origin, tables)) for one in shown[: options.limit]]
+        answers = [
+            answer_json(shown_line(one.task, one.line, one.origin, tables))
+            for one in shown[: options.limit]
+        ]
         said = " ".join(options.words)
         told = {"task": said, "again": [], "name": found.entry.name, "section": found.entry.section}
         session.print_json({**told, "total": len(shown), "answers": answers})
     else:
         from dowsing.render.task_answers import example_lines
 
-        lines = example_lines(shown, found.entry, options.limit, session.screen.width, session.program)
+        lines = example_lines(
+            shown, found.entry, options.limit, session.screen.width, session.program
+        )
         session.screen.show(lines, paged=True)
         note_read(session, found.entry.label)
     return 0

@@ -20,30 +20,49 @@ DESCRIPTION = (
 )
 MOST_FILTER = 200
 #: Lists of `words`, and the filter that each is for.
-LISTS = {"verbs": "does", "nouns": "what", "packages": "package", "families": "family", "kinds": "kind"}
+LISTS = {
+    "verbs": "does",
+    "nouns": "what",
+    "packages": "package",
+    "families": "family",
+    "kinds": "kind",
+}
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("words", nargs="*", metavar="WORD", help="a word, or a pattern such as '*zip*'")
+    parser.add_argument(
+        "words", nargs="*", metavar="WORD", help="a word, or a pattern such as '*zip*'"
+    )
     add_filters(parser)
-    parser.add_argument("--limit", type=_count, default=20, metavar="N", help="at most so many (20)")
+    parser.add_argument(
+        "--limit", type=_count, default=20, metavar="N", help="at most so many (20)"
+    )
     parser.add_argument("--count", action="store_true", help="only say how many match")
-    parser.add_argument("--why", action="store_true", help="say of each why it was found and stands where it does")
+    parser.add_argument(
+        "--why", action="store_true", help="say of each why it was found and stands where it does"
+    )
 
 
 def add_filters(parser: argparse.ArgumentParser) -> None:
     """The options that narrow entries."""
     group = parser.add_argument_group("narrow to (each a word, a name or a pattern)")
-    group.add_argument("--does", default="", metavar="VERB", help="what it does: remove, list, convert …")
+    group.add_argument(
+        "--does", default="", metavar="VERB", help="what it does: remove, list, convert …"
+    )
     group.add_argument("--what", default="", metavar="NOUN", help="to what: file, disk, user …")
     group.add_argument(
-        "--takes", default="", metavar="OPTION", help="an option: recursive, --takes=-r, 'exclude dir'"
+        "--takes",
+        default="",
+        metavar="OPTION",
+        help="an option: recursive, --takes=-r, 'exclude dir'",
     )
     group.add_argument("--package", default="", metavar="P", help="entries of this package")
     group.add_argument("--family", default="", metavar="F", help="a program and its subcommands")
     group.add_argument("--kind", default="", metavar="K", help=", ".join(KINDS[:8]) + " …")
-    group.add_argument("--section", default="", metavar="S", help="a section, such as 1 or 3pm, or builtin")
+    group.add_argument(
+        "--section", default="", metavar="S", help="a section, such as 1 or 3pm, or builtin"
+    )
 
 
 def filters_of(options: argparse.Namespace) -> Filters:
@@ -79,8 +98,14 @@ def answer(
 ) -> int:
     """Search and print what was found."""
     query = make_query(words, limit, filters)
-    if not query.words and not query.patterns and (any(word.strip() for word in words) or not query.filters.any):
-        raise Failure(f"there is nothing to look for in “{' '.join(words)[:60]}”; give a word or a pattern")
+    if (
+        not query.words
+        and not query.patterns
+        and (any(word.strip() for word in words) or not query.filters.any)
+    ):
+        raise Failure(
+            f"there is nothing to look for in “{' '.join(words)[:60]}”; give a word or a pattern"
+        )
     found = search(session.store, query, why or session.json)
     own = _kept(session, words)
     if found.hits and not count:
@@ -99,7 +124,10 @@ def answer(
         return 0
     if not found.total and query.filters.any:
         asked = f"for “{' '.join(words)[:100]}” " if any(words) else ""
-        raise Failure(f"nothing found {asked}in {query.filters.described()}; {_wider(session, words, filters)}")
+        raise Failure(
+            f"nothing found {asked}in {query.filters.described()}; "
+            f"{_wider(session, words, filters)}"
+        )
     if not found.total:
         raise Failure(
             f"nothing found for “{' '.join(words)[:200]}”; try fewer or shorter words, "
@@ -130,8 +158,17 @@ def _kept(session: Session, words: list[str]) -> KeptMatches:
 def _wider(session: Session, words: list[str], filters: Filters | None) -> str:
     """How to look without filters, or at what there is to narrow to."""
     if any(words):
-        return f"without that: {session.program} find {' '.join(typed(word) for word in words)[:100]}"
-    which = next((name for name, option in LISTS.items() if filters is not None and getattr(filters, option)), "")
+        return (
+            f"without that: {session.program} find {' '.join(typed(word) for word in words)[:100]}"
+        )
+    which = next(
+        (
+            name
+            for name, option in LISTS.items()
+            if filters is not None and getattr(filters, option)
+        ),
+        "",
+    )
     return f"what there is: {session.program} words {which or 'verbs'}"
 
 
@@ -142,6 +179,16 @@ def as_json(found: SearchAnswer) -> dict[str, object]:
     entries = []
     for hit in found.hits:
         entry = {name: getattr(hit.entry, name) for name in hit.entry._fields}
-        told = {"score": hit.score, "why": score_words(hit.breakdown), "folded": hit.folded, "options": hit.options}
+        told = {
+            "score": hit.score,
+            "why": score_words(hit.breakdown),
+            "folded": hit.folded,
+            "options": hit.options,
+        }
         entries.append({**entry, **told})
-    return {"query": found.query, "total": found.total, "relaxed": relaxed_words(found) or None, "entries": entries}
+    return {
+        "query": found.query,
+        "total": found.total,
+        "relaxed": relaxed_words(found) or None,
+        "entries": entries,
+    }

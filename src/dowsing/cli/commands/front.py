@@ -29,7 +29,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if found.entry is not None:
         status = card.show(session, found)
         if not session.json and len(words) == 1 and is_plain_word(session.store, words[0]):
-            session.screen.show([f"{FAINT}“{words[0]}” is a word, too: {session.program} find {typed(words[0])}"])
+            session.screen.show(
+                [f"{FAINT}“{words[0]}” is a word, too: {session.program} find {typed(words[0])}"]
+            )
         return status
     if len(words) == 1 and not session.json:
         message(f"no page is named {words[0][:80]}; searching for the word")

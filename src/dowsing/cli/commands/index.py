@@ -12,7 +12,9 @@ from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import HEADING
 from dowsing.session.session import Session
 
-DESCRIPTION = "Builds or refreshes the index; --status says what it holds and what could not be read."
+DESCRIPTION = (
+    "Builds or refreshes the index; --status says what it holds and what could not be read."
+)
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
@@ -38,7 +40,9 @@ def status_of(session: Session) -> dict[str, object]:
     """What the index says of itself."""
     store = session.store
     folders = store.folders()
-    inside = {root: sum(os.path.dirname(folder) == root for folder in folders) for root in store.roots}
+    inside = {
+        root: sum(os.path.dirname(folder) == root for folder in folders) for root in store.roots
+    }
     return {
         "file": store.path,
         "bytes": os.path.getsize(store.path),
@@ -65,13 +69,19 @@ def status_lines(status: dict, width: int, program: str) -> list[str]:  # type: 
     """The status as text."""
     size = status["bytes"]
     shown = f"{size / 1e6:.1f} MB" if size > 1e6 else f"{size / 1e3:.0f} kB"
-    lines = title_lines("The index", f"{status['pages']} pages, {status['entries']} entries", [], width)
+    lines = title_lines(
+        "The index", f"{status['pages']} pages, {status['entries']} entries", [], width
+    )
     rows = [
         ("names", f"{status['names']}"),
         ("info", f"{status['info_names']} names in Info manuals"),
         ("shells", clean_line(", ".join(status["shells"])) or "none"),
         ("size", shown),
-        ("built", f"{time.strftime('%Y-%m-%d %H:%M', time.localtime(status['built']))} ({_age(status['built'])})"),
+        (
+            "built",
+            f"{time.strftime('%Y-%m-%d %H:%M', time.localtime(status['built']))} "
+            f"({_age(status['built'])})",
+        ),
         ("file", clean_line(status["file"])),
     ]
     lines += ["", *(f"   {BOLD}{name:<8}{ROMAN}{value}" for name, value in rows), ""]
@@ -82,7 +92,9 @@ def status_lines(status: dict, width: int, program: str) -> list[str]:  # type: 
         lines += ["", f"{HEADING}NOT READ ({len(problems)})"]
         lines += [f"   {clean_line(p.path)}: {clean_line(p.says)}" for p in problems[:200]]
         if len(problems) > 200:
-            lines.append(f"   … and {len(problems) - 200} more: {program} index --status --format json")
+            lines.append(
+                f"   … and {len(problems) - 200} more: {program} index --status --format json"
+            )
     else:
         lines += ["", "   Every page could be read."]
     return lines

@@ -11,8 +11,8 @@ from dowsing.model.errors import Failure
 from dowsing.session.session import Session, from_shell
 
 DESCRIPTION = (
-    "What may come next in a half-typed line, whether it can be run as it stands, and where it went wrong. "
-    "A blank at its end means that a new word begins."
+    "What may come next in a half-typed line, whether it can be run as it stands, and where it "
+    "went wrong. A blank at its end means that a new word begins."
 )
 OTHERS_ARE_WORDS = True
 
@@ -20,9 +20,19 @@ OTHERS_ARE_WORDS = True
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument("line", nargs="*", metavar="LINE", help="the line, in quotes: 'tar -x '")
-    parser.add_argument("--at", type=int, metavar="N", help="the cursor stands after so many characters (at the end)")
     parser.add_argument(
-        "--limit", type=int, choices=range(1, 1001), default=14, metavar="N", help="so many of a kind (14)"
+        "--at",
+        type=int,
+        metavar="N",
+        help="the cursor stands after so many characters (at the end)",
+    )
+    parser.add_argument(
+        "--limit",
+        type=int,
+        choices=range(1, 1001),
+        default=14,
+        metavar="N",
+        help="so many of a kind (14)",
     )
 
 
@@ -40,5 +50,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
     else:
         from dowsing.render.expectations import expected_lines
 
-        session.screen.show(expected_lines(found, session.screen.width, session.program, options.limit, from_shell()))
+        session.screen.show(
+            expected_lines(
+                found, session.screen.width, session.program, options.limit, from_shell()
+            )
+        )
     return 1 if found.problem else 0

@@ -14,16 +14,20 @@ from dowsing.userdata import remarks
 from dowsing.userdata.remarks import Remark
 
 DESCRIPTION = (
-    "Keeps a remark on a name: a page that is wrong, a trap, what to remember. It stands on the name's card and above its "
-    "pages, and find finds it. Without a text it shows the remarks."
+    "Keeps a remark on a name: a page that is wrong, a trap, what to remember. It stands on the "
+    "name's card and above its pages, and find finds it. Without a text it shows the remarks."
 )
 MOST = 2000  # characters
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("words", nargs="*", metavar="NAME [TEXT]", help="tar 'the manual of this machine is older'")
-    parser.add_argument("--drop", type=int, metavar="N", help="keep the N-th remark on the name no longer")
+    parser.add_argument(
+        "words", nargs="*", metavar="NAME [TEXT]", help="tar 'the manual of this machine is older'"
+    )
+    parser.add_argument(
+        "--drop", type=int, metavar="N", help="keep the N-th remark on the name no longer"
+    )
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
@@ -63,7 +67,8 @@ def _show(session: Session, found: list[Remark], label: str) -> int:
     if not found:
         about = f" on {label}" if label else ""
         raise Failure(
-            f"there is no remark{about} yet; write one: {session.program} note {typed(label) if label else 'NAME'} 'TEXT'"
+            f"there is no remark{about} yet; write one: {session.program} note "
+            f"{typed(label) if label else 'NAME'} 'TEXT'"
         )
     session.screen.show(
         [

@@ -14,14 +14,19 @@ from dowsing.search.lookup import Lookup, look_up
 from dowsing.session.naming import find_entry, open_found, subject_of
 from dowsing.session.session import Session
 
-DESCRIPTION = "The options of a name: all, those of a spelling, or those whose texts have the words."
+DESCRIPTION = (
+    "The options of a name: all, those of a spelling, or those whose texts have the words."
+)
 OTHERS_ARE_WORDS = True
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument(
-        "words", nargs="*", metavar="NAME [FLAG or WORD]", help="tar, tar -C, tar compress, git commit --amend"
+        "words",
+        nargs="*",
+        metavar="NAME [FLAG or WORD]",
+        help="tar, tar -C, tar compress, git commit --amend",
     )
 
 
@@ -38,17 +43,24 @@ def run(session: Session, options: argparse.Namespace) -> int:
         document = open_found(session, found)
         executables = subject_of(session, found, ask=False).executables
         program = executables[0] if executables else ""
-        table = option_table(document.name, document.section, document.label, options_in(document), asked, program)
+        table = option_table(
+            document.name, document.section, document.label, options_in(document), asked, program
+        )
     if not table.options and asked and table.total:
         from dowsing.commandline.value_checks import nearest_flags
 
         flags = [flag for option in options_in(document) for flag in option.flags]
         near = nearest_flags(asked[0], flags) if asked[0].startswith("-") else []
-        hint = "nearest" if near else f"all of them: {session.program} options {typed(found.entry.name)}"
+        hint = (
+            "nearest"
+            if near
+            else f"all of them: {session.program} options {typed(found.entry.name)}"
+        )
         raise Failure(f"{label} has no option for “{' '.join(asked)[:60]}”; {hint}", nearest=near)
     if not table.total:
         raise Failure(
-            f"the text of {label} lists no options; its forms: {session.program} syntax {typed(found.entry.name)}; "
+            f"the text of {label} lists no options; its forms: {session.program} syntax "
+            f"{typed(found.entry.name)}; "
             f"other texts: {session.program} sources {typed(found.entry.name)}"
         )
     if session.json:
@@ -56,13 +68,17 @@ def run(session: Session, options: argparse.Namespace) -> int:
     else:
         from dowsing.render.option_tables import table_of_options
 
-        lines = table_of_options(table, label, asked, session.screen.width, session.program, found.entry)
+        lines = table_of_options(
+            table, label, asked, session.screen.width, session.program, found.entry
+        )
         session.screen.show(lines, paged=True)
     return 0
 
 
 def kept_table(session: Session, entry: Entry) -> CommandTable | None:
-    """The table of an entry's page that the index keeps; None if it keeps none, or a translation is wanted."""
+    """The table of an entry's page that the index keeps; None if it keeps none, or a translation is
+    wanted.
+    """
     if entry.section in ("", "builtin") or session.settings.language not in ("", "en"):
         return None
     data = command_table(session.store, entry.path)
@@ -70,7 +86,9 @@ def kept_table(session: Session, entry: Entry) -> CommandTable | None:
 
 
 def named_first(session: Session, words: list[str]) -> tuple[Lookup, list[str]]:
-    """The entry that the first words name, as many as belong to it, and the words after them. Raises Failure."""
+    """The entry that the first words name, as many as belong to it, and the words after them.
+    Raises Failure.
+    """
     plain = 0
     while plain < len(words) and not (words[plain].startswith("-") and len(words[plain]) > 1):
         plain += 1

@@ -19,12 +19,18 @@ def read_at(session: Session, line: str, at: int | None) -> int:
     page = page_at(found.pieces, place)
     if not page:
         words = line[:place].split()
-        raise Failure(f"nothing here documents “{words[-1][:40]}”" if words else "there is no word at the cursor")
+        raise Failure(
+            f"nothing here documents “{words[-1][:40]}”"
+            if words
+            else "there is no word at the cursor"
+        )
     return read.run(session, as_given(read, page.removesuffix("(builtin)")))
 
 
 def page_at(pieces: list[Piece], place: int) -> str:
-    """The page of the piece at a place: its own, else that of the command it belongs to; "" if there is none."""
+    """The page of the piece at a place: its own, else that of the command it belongs to; "" if
+    there is none.
+    """
     best = ""
     for piece in pieces:
         if piece.start > place:

@@ -1,4 +1,6 @@
-"""`read`: the documentation of a name, whole or in part, from the best source or one that is chosen."""
+"""`read`: the documentation of a name, whole or in part, from the best source or one that is
+chosen.
+"""
 
 from __future__ import annotations
 
@@ -20,25 +22,38 @@ from dowsing.sources.source import Availability, Subject
 from dowsing.terminal.screen import message, write
 
 DESCRIPTION = (
-    "Reads the documentation of a name, laid out for this terminal: the best source for what would run, "
-    "or the one that --from chooses."
+    "Reads the documentation of a name, laid out for this terminal: the best source for what would "
+    "run, or the one that --from chooses."
 )
 FORMATS = ("text", "json", "html", "markdown")  # that it prints
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("name", nargs="*", metavar="NAME", help="tar, 'printf(3)', printf.3, git commit")
     parser.add_argument(
-        "--from", dest="source", metavar="SOURCE", help=f"one of {', '.join(catalogue.SOURCES)}; or all"
+        "name", nargs="*", metavar="NAME", help="tar, 'printf(3)', printf.3, git commit"
     )
     parser.add_argument(
-        "--part", metavar="PART", help="a section by its title, or summary, synopsis, options, examples, see-also"
+        "--from",
+        dest="source",
+        metavar="SOURCE",
+        help=f"one of {', '.join(catalogue.SOURCES)}; or all",
     )
-    parser.add_argument("--brief", action="store_true", help="forms, options in a line each, and the sections")
-    parser.add_argument("--around", metavar="TEXT", help="only the paragraphs with this text in them")
+    parser.add_argument(
+        "--part",
+        metavar="PART",
+        help="a section by its title, or summary, synopsis, options, examples, see-also",
+    )
+    parser.add_argument(
+        "--brief", action="store_true", help="forms, options in a line each, and the sections"
+    )
+    parser.add_argument(
+        "--around", metavar="TEXT", help="only the paragraphs with this text in them"
+    )
     parser.add_argument("--lang", metavar="L", help="a translation, such as de")
-    parser.add_argument("--beside", action="store_true", help="in a pane beside, or in a window of its own")
+    parser.add_argument(
+        "--beside", action="store_true", help="in a pane beside, or in a window of its own"
+    )
     parser.add_argument("-o", "--output", metavar="FILE", help="write to this file instead")
 
 
@@ -46,7 +61,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     if options.source is not None and options.source not in (*catalogue.SOURCES, "all"):
         raise Failure(
-            f"there is no source “{options.source[:40]}”; sources are {', '.join(catalogue.SOURCES)}, or all",
+            f"there is no source “{options.source[:40]}”; sources are "
+            f"{', '.join(catalogue.SOURCES)}, or all",
             status=2,
         )
     found = find_entry(session, options.name)
@@ -63,7 +79,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
             message(f"{document.path}: {document.origin}")
     if session.format == "json":
         parts = [_part_json(document, options) for document in documents]
-        session.print_json(parts[0] if options.source != "all" else {"name": options.name[0], "documents": parts})
+        session.print_json(
+            parts[0] if options.source != "all" else {"name": options.name[0], "documents": parts}
+        )
         return 0
     if session.format in ("html", "markdown"):
         _export(session, documents, options.output)
@@ -92,12 +110,18 @@ def _beside(session: Session, options: argparse.Namespace, found: Lookup) -> int
     from dowsing.terminal.beside import read_beside
 
     if session.format != "text" or options.output:
-        raise Failure("--beside shows text; --format html -o FILE writes a page for a second screen", status=2)
+        raise Failure(
+            "--beside shows text; --format html -o FILE writes a page for a second screen", status=2
+        )
     assert found.entry is not None
     arguments = ["--demo"] if session.settings.demo else []
     arguments += [
         "read",
-        found.entry.label if found.name.section else options.name[0] if len(options.name) == 1 else found.entry.label,
+        found.entry.label
+        if found.name.section
+        else options.name[0]
+        if len(options.name) == 1
+        else found.entry.label,
     ]
     for flag, value in (
         ("--from", options.source),
@@ -132,10 +156,13 @@ def _from_source(session: Session, found: Lookup, options: argparse.Namespace) -
         raise Failure(f"{held.where} cannot be read: {error}", status=3) from None
 
 
-def _with_part(subject: Subject, held: Availability, part: str | None) -> tuple[Document, str | None]:
+def _with_part(
+    subject: Subject, held: Availability, part: str | None
+) -> tuple[Document, str | None]:
     """The document that has the part in it, and what is left to choose in it.
 
-    A part may lie outside the document of the name: another node of an Info manual, one file of a package.
+    A part may lie outside the document of the name: another node of an Info manual, one file of a
+    package.
     """
     if held.source == SourceName.PACKAGE and part is not None:
         from dowsing.sources import package
@@ -148,7 +175,10 @@ def _with_part(subject: Subject, held: Availability, part: str | None) -> tuple[
         from dowsing.sources import info
 
         key = " ".join(part.casefold().split())
-        if not any(key in (section.title.casefold(), section.anchor.casefold()) for section in document.sections):
+        if not any(
+            key in (section.title.casefold(), section.anchor.casefold())
+            for section in document.sections
+        ):
             try:
                 return info.read_node(subject, held, part), None
             except Unreadable:  # no such node: it may still be the beginning of a title
@@ -208,8 +238,12 @@ def _lines(
     session: Session, found: Lookup, document: Document, options: argparse.Namespace, first: bool
 ) -> list[str]:
     width = session.screen.width
-    others = catalogue.others(subject_of(session, found, ask=False), document.source) if first else []
-    head = page_text.head_lines(document, found if first else None, width, others if options.source != "all" else [])
+    others = (
+        catalogue.others(subject_of(session, found, ask=False), document.source) if first else []
+    )
+    head = page_text.head_lines(
+        document, found if first else None, width, others if options.source != "all" else []
+    )
     if options.part is not None:
         part = _part(document, options.part)
         return head + [""] + page_text.part_lines(part, width)

@@ -11,8 +11,8 @@ from dowsing.session.session import Session
 from dowsing.sources.resolution import Resolution, resolve
 
 DESCRIPTION = (
-    "What a name would run, in the order in which the shell takes it: keyword, builtin, every program on PATH, with "
-    "links, packages and the files that belong to it."
+    "What a name would run, in the order in which the shell takes it: keyword, builtin, every "
+    "program on PATH, with links, packages and the files that belong to it."
 )
 
 
@@ -20,7 +20,9 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument("name", nargs="*", metavar="NAME", help="kill, python3, [")
     parser.add_argument(
-        "--startup", action="store_true", help="ask your shell with its start-up files for aliases and functions too"
+        "--startup",
+        action="store_true",
+        help="ask your shell with its start-up files for aliases and functions too",
     )
 
 

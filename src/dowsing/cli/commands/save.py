@@ -17,17 +17,23 @@ from dowsing.terminal.screen import message
 from dowsing.userdata.saved_lines import Kept
 
 DESCRIPTION = (
-    "Keeps a command line with what it is for; task, examples, find and saved have it then. <name> in it is a place for a "
-    "value. The line is checked against the pages as all lines are."
+    "Keeps a command line with what it is for; task, examples, find and saved have it then. <name> "
+    "in it is a place for a value. The line is checked against the pages as all lines are."
 )
 OTHERS_ARE_WORDS = True
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("line", nargs="*", metavar="LINE", help="in quotes, or on the standard input")
-    parser.add_argument("--for", dest="task", default="", metavar="TASK", help="what it is for, in your own words")
-    parser.add_argument("--last", action="store_true", help="the line that was run last in this shell (see shell)")
+    parser.add_argument(
+        "line", nargs="*", metavar="LINE", help="in quotes, or on the standard input"
+    )
+    parser.add_argument(
+        "--for", dest="task", default="", metavar="TASK", help="what it is for, in your own words"
+    )
+    parser.add_argument(
+        "--last", action="store_true", help="the line that was run last in this shell (see shell)"
+    )
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
@@ -44,7 +50,8 @@ def last_line() -> str:
     line = os.environ.get("DOWSING_LAST_LINE")
     if line is None:
         raise Failure(
-            "only the shell knows which line was run last: put dowsing into it with dowsing shell bash --install",
+            "only the shell knows which line was run last: put dowsing into it with dowsing shell "
+            "bash --install",
             status=3,
         )
     if not line.strip():
@@ -64,7 +71,12 @@ def keep(session: Session, line: str, task: str) -> int:
     if session.json:
         from dowsing.tasks.answers import is_checked
 
-        told = {"line": kept.recipe.line, "task": kept.recipe.task, "known": kept.known, "checked": is_checked(found)}
+        told = {
+            "line": kept.recipe.line,
+            "task": kept.recipe.task,
+            "known": kept.known,
+            "checked": is_checked(found),
+        }
         session.print_json({"saved": told})
     else:
         session.screen.show(_said(kept, session.program))
@@ -72,6 +84,15 @@ def keep(session: Session, line: str, task: str) -> int:
 
 
 def _said(kept: Kept, program: str) -> list[str]:
-    first = "saved" if not kept.known else ("saved already; it is now for" if kept.renamed else "saved already")
+    first = (
+        "saved"
+        if not kept.known
+        else ("saved already; it is now for" if kept.renamed else "saved already")
+    )
     task, line = clean_line(kept.recipe.task), escaped(kept.recipe.line)
-    return [f"{first}: {task}" if task != line else first, f"   {line}", "", f"Next: {program} saved"]
+    return [
+        f"{first}: {task}" if task != line else first,
+        f"   {line}",
+        "",
+        f"Next: {program} saved",
+    ]

@@ -18,18 +18,29 @@ from dowsing.terminal.screen import message, write
 from dowsing.userdata import DROPPED, saved_lines
 from dowsing.userdata.saved_script import script_of
 
-DESCRIPTION = "The lines that you kept with save, all or those with the words, the newest first; numbered for take."
+DESCRIPTION = (
+    "The lines that you kept with save, all or those with the words, the newest first; "
+    "numbered for take."
+)
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("words", nargs="*", metavar="WORD", help="words of the line or of what it is for")
+    parser.add_argument(
+        "words", nargs="*", metavar="WORD", help="words of the line or of what it is for"
+    )
     ways = parser.add_mutually_exclusive_group()
-    ways.add_argument("--script", action="store_true", help="print them as a shell script, with what they are for")
+    ways.add_argument(
+        "--script", action="store_true", help="print them as a shell script, with what they are for"
+    )
     ways.add_argument("--export", metavar="FILE", help="write them to a recipe file")
     ways.add_argument("--import", dest="taken", metavar="FILE", help="keep all recipes of a file")
-    ways.add_argument("--drop", type=int, metavar="N", help="keep the N-th of the last list no longer")
-    parser.add_argument("-o", "--output", metavar="FILE", help="write the script to this file instead")
+    ways.add_argument(
+        "--drop", type=int, metavar="N", help="keep the N-th of the last list no longer"
+    )
+    parser.add_argument(
+        "-o", "--output", metavar="FILE", help="write the script to this file instead"
+    )
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
@@ -43,7 +54,10 @@ def run(session: Session, options: argparse.Namespace) -> int:
     lines = kept.having(set(stems(" ".join(options.words))))[::-1] if kept is not None else []
     if not lines:
         about = f" about “{' '.join(options.words)[:60]}”" if options.words else " yet"
-        raise Failure(f"no line is saved{about}; keep one: {session.program} save 'LINE' --for 'what it is for'")
+        raise Failure(
+            f"no line is saved{about}; keep one: {session.program} save 'LINE' --for 'what it is "
+            "for'"
+        )
     if options.script or options.export:
         _write_out(options, lines[::-1])
         return 0
@@ -94,7 +108,9 @@ def _take_in(session: Session, path: str) -> int:
 
     recipes, faults = read_recipes(path)
     if not recipes and faults:
-        raise Failure(f"{path}, line {faults[0].line}: {faults[0].says}; nothing was taken in", status=3)
+        raise Failure(
+            f"{path}, line {faults[0].line}: {faults[0].says}; nothing was taken in", status=3
+        )
     new = 0
     try:
         for one in recipes:
@@ -112,7 +128,9 @@ def _drop(session: Session, number: int) -> int:
     last = recall(session.settings.data)
     if last is None or last.kind != ListKind.SAVED:
         raise Failure(
-            "--drop N means the last list of saved in this terminal; list them first: dowsing saved", status=2
+            "--drop N means the last list of saved in this terminal; list them first: dowsing "
+            "saved",
+            status=2,
         )
     wanted = chosen(last, number)
     kept = own_lines(session)
@@ -124,5 +142,7 @@ def _drop(session: Session, number: int) -> int:
     if not gone:
         raise Failure("that line is not kept any more")
     place = os.path.join(session.settings.kept, DROPPED)
-    session.screen.show([f"kept no longer: {escaped(line)}", f"It is in {place}, should you want it back."])
+    session.screen.show(
+        [f"kept no longer: {escaped(line)}", f"It is in {place}, should you want it back."]
+    )
     return 0

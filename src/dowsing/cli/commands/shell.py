@@ -11,7 +11,8 @@ from dowsing.shell.snippets import KEYS, SAYS, SHELLS, BadKey, snippet, source_l
 from dowsing.terminal.screen import message, write
 
 DESCRIPTION = (
-    "Prints what puts Dowsing into a shell: completion of its commands and of names, four keys in the line "
+    "Prints what puts Dowsing into a shell: completion of its commands and of names, four keys in "
+    "the line "
     f"({', '.join(f'{key}: {SAYS[name]}' for name, key in KEYS.items())}) and save --last. "
     "--install writes it to a file and one line into the shell's start-up file."
 )
@@ -22,9 +23,15 @@ FORMATS = ("text",)  # that it prints
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument("what", nargs="*", metavar="bash|zsh|fish", help="the shell")
-    parser.add_argument("--install", action="store_true", help="write it to a file that the start-up file sources")
     parser.add_argument(
-        "--key", action="append", default=[], metavar="WHAT=KEY", help="another key: next=alt-n, read= for none"
+        "--install", action="store_true", help="write it to a file that the start-up file sources"
+    )
+    parser.add_argument(
+        "--key",
+        action="append",
+        default=[],
+        metavar="WHAT=KEY",
+        help="another key: next=alt-n, read= for none",
     )
     parser.add_argument("--at", type=int, metavar="N", help=argparse.SUPPRESS)
     parser.add_argument("--described", action="store_true", help=argparse.SUPPRESS)
@@ -38,7 +45,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
         from dowsing.cli.completion import candidates
 
         found = candidates(session, options.what[1:])
-        texts = [f"{one}\t{says}" if options.described and says else one for one, says in found.items()]
+        texts = [
+            f"{one}\t{says}" if options.described and says else one for one, says in found.items()
+        ]
         write("".join(f"{text}\n" for text in texts))
         return 0
     if what == "page":
@@ -69,7 +78,9 @@ def _keys(given: list[str]) -> dict[str, str]:
 
 
 def _install(session: Session, shell: str, text: str) -> None:
-    """The snippet into the data folder, and the line that sources it into the start-up file, once."""
+    """The snippet into the data folder, and the line that sources it into the start-up file,
+    once.
+    """
     from dowsing.model.errors import CannotKeep
     from dowsing.userdata.user_files import change
 
@@ -92,5 +103,8 @@ def _install(session: Session, shell: str, text: str) -> None:
         pass
     except CannotKeep as error:
         raise Failure(str(error), status=3) from None
-    message(f"{path} is written; {start} {'sources it already' if known else 'has this line more: ' + line}")
+    message(
+        f"{path} is written; {start} "
+        f"{'sources it already' if known else 'has this line more: ' + line}"
+    )
     message(f"begin a new {shell}, or in this one: source {path}")

@@ -18,8 +18,9 @@ from dowsing.sources.resolution import resolve
 from dowsing.sources.source import Subject
 
 DESCRIPTION = (
-    "Every documentation of a name: which sources have a text, where, how long, and which are the same. "
-    "--differences says what one has and another leaves out; with two sources it sets their wording side by side."
+    "Every documentation of a name: which sources have a text, where, how long, and which are the "
+    "same. --differences says what one has and another leaves out; with two sources it sets their "
+    "wording side by side."
 )
 
 
@@ -41,7 +42,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
     session.only("text", "json")
     chosen = tuple(dict.fromkeys(options.differences or ()))
     if chosen and len(chosen) != 2:
-        raise Failure("the wording of two sources is compared: --differences manual builtin", status=2)
+        raise Failure(
+            "the wording of two sources is compared: --differences manual builtin", status=2
+        )
     subject = any_subject(session, options.name, ask=not options.no_usage)
     compared = compare(subject)
     if not compared.documents and not subject.executables and not subject.in_shells:
@@ -54,7 +57,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if options.differences is None:
         there = list(dict.fromkeys(row.source for row in compared.rows if row.present))
         remember_own(session, [["read", subject.name, "--from", source] for source in there])
-        lines += next_lines(subject.name, compared.rows, width, session.program, catalogue.order_for(subject))
+        lines += next_lines(
+            subject.name, compared.rows, width, session.program, catalogue.order_for(subject)
+        )
     else:
         lines += difference_lines(differences(compared, chosen), width)
         if chosen:
@@ -84,7 +89,9 @@ def _document(compared: Compared, source: str) -> Document:
     raise Failure(f"there is no text in the source {source} to compare; there are {there}")
 
 
-def _as_json(subject: Subject, compared: Compared, wanted: bool, chosen: tuple[str, ...]) -> dict[str, object]:
+def _as_json(
+    subject: Subject, compared: Compared, wanted: bool, chosen: tuple[str, ...]
+) -> dict[str, object]:
     found = resolve(subject)
     answer: dict[str, object] = {
         "name": subject.name,

@@ -18,10 +18,12 @@ from dowsing.terminal.screen import message
 from dowsing.userdata.reading_progress import StrollPlace, forget, pick, read_labels, shares
 
 DESCRIPTION = (
-    "The card of an entry that you have not read yet, picked at random: of all commands, builtins, file formats and "
+    "The card of an entry that you have not read yet, picked at random: of all commands, builtins, "
+    "file formats and "
     "topics, or of what the filters leave. What was shown by card, read or examples counts as read."
 )
-#: What is picked from where nothing narrows: functions and subcommands would leave little chance to all else.
+#: What is picked from where nothing narrows: functions and subcommands would leave little chance to
+#: all else.
 KINDS = frozenset((EntryKind.COMMAND, EntryKind.BUILTIN, EntryKind.FILE_FORMAT, EntryKind.TOPIC))
 
 
@@ -29,8 +31,12 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     add_filters(parser)
     ways = parser.add_mutually_exclusive_group()
-    ways.add_argument("--progress", action="store_true", help="how much of each package and family was read")
-    ways.add_argument("--reset", action="store_true", help="forget what was read, as far as the filters go")
+    ways.add_argument(
+        "--progress", action="store_true", help="how much of each package and family was read"
+    )
+    ways.add_argument(
+        "--reset", action="store_true", help="forget what was read, as far as the filters go"
+    )
     parser.add_argument(
         "--limit",
         type=int,
@@ -52,7 +58,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
     everything = [StrollPlace(*row) for row in session.store.places(within)]
     places = [place for place in everything if filters.any or place.kind in KINDS]
     if not places:
-        raise Failure(f"nothing is in {filters.described()}; what there is: {session.program} words packages")
+        raise Failure(
+            f"nothing is in {filters.described()}; what there is: {session.program} words packages"
+        )
     try:
         read = read_labels(session.settings.kept)
         if options.reset:
@@ -64,22 +72,27 @@ def run(session: Session, options: argparse.Namespace) -> int:
     return _stroll(session, filters, places, read)
 
 
-def _stroll(session: Session, filters: Filters, places: list[StrollPlace], read: dict[str, str]) -> int:
+def _stroll(
+    session: Session, filters: Filters, places: list[StrollPlace], read: dict[str, str]
+) -> int:
     place = pick(places, read)
-    again = " ".join(f"--{name} {typed(value)}" for name in Filters._fields if (value := getattr(filters, name)))
+    again = " ".join(
+        f"--{name} {typed(value)}" for name in Filters._fields if (value := getattr(filters, name))
+    )
     if place is None:
         where = f" of {filters.described()}" if filters.any else ""
         raise Failure(
-            f"all {len(places)}{where} are read; begin again with: {session.program} stroll {again} --reset".replace(
-                "  ", " "
-            )
+            f"all {len(places)}{where} are read; begin again with: {session.program} stroll "
+            f"{again} --reset".replace("  ", " ")
         )
     status = card.show(session, find_entry(session, [place.label]))
     if not session.json:
         left = sum(one.label not in read for one in places) - 1
         where = f" in {filters.described()}" if filters.any else ""
         more = f"{session.program} stroll {again}".rstrip()
-        message(f"{left} of {len(places)}{where} not read yet; on: {more} · how far: {more} --progress")
+        message(
+            f"{left} of {len(places)}{where} not read yet; on: {more} · how far: {more} --progress"
+        )
     return status
 
 
@@ -95,21 +108,34 @@ def _progress(
     groups = {by: shares(everything, read, by) for by in ("package", "family")}
     if session.json:
         session.print_json(
-            {"read": done, "total": len(places), "packages": groups["package"], "families": groups["family"]}
+            {
+                "read": done,
+                "total": len(places),
+                "packages": groups["package"],
+                "families": groups["family"],
+            }
         )
         return 0
     from dowsing.render.reading_progress import progress_lines
 
     listed = {by: found[: options.limit] for by, found in groups.items()}
-    remember_own(session, [["stroll", f"--{by}", one.name] for by, found in listed.items() for one in found])
+    remember_own(
+        session, [["stroll", f"--{by}", one.name] for by, found in listed.items() for one in found]
+    )
     session.screen.show(
-        progress_lines(done, len(places), groups, options.limit, session.screen.width, session.program)
+        progress_lines(
+            done, len(places), groups, options.limit, session.screen.width, session.program
+        )
     )
     return 0
 
 
 def _reset(
-    session: Session, options: argparse.Namespace, filters: Filters, places: list[StrollPlace], read: dict[str, str]
+    session: Session,
+    options: argparse.Namespace,
+    filters: Filters,
+    places: list[StrollPlace],
+    read: dict[str, str],
 ) -> int:
     """Forget what was read, after asking."""
     labels = {place.label for place in places} if filters.any else None
@@ -121,7 +147,9 @@ def _reset(
     if not options.yes:
         if not can_ask():
             raise Failure(
-                "what was read is forgotten only after asking, and nobody can be asked; --yes does it", status=2
+                "what was read is forgotten only after asking, and nobody can be asked; --yes "
+                "does it",
+                status=2,
             )
         if not agreed(f"forget that {count}{where} were read?"):
             message("nothing was forgotten")

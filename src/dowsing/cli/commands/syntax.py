@@ -13,7 +13,10 @@ from dowsing.render.typed import typed
 from dowsing.session.naming import find_entry, open_found
 from dowsing.session.session import Session
 
-DESCRIPTION = "Every form of a name in words: what must be given, what may be, what repeats, what goes together."
+DESCRIPTION = (
+    "Every form of a name in words: what must be given, what may be, what repeats, what "
+    "goes together."
+)
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
@@ -35,13 +38,18 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if not syntax.forms:
         raise Failure(
             f"the text of {found.entry.label} shows no form; its options: "
-            f"{session.program} options {typed(found.entry.name)}; other texts: {session.program} sources {typed(found.entry.name)}"
+            f"{session.program} options {typed(found.entry.name)}; other texts: {session.program} "
+            f"sources {typed(found.entry.name)}"
         )
     if session.json:
         answer = {"name": found.entry.name, "section": found.entry.section, "page": syntax.page}
-        session.print_json({**answer, "forms": syntax.forms, "apart": syntax.apart, "own": syntax.own})
+        session.print_json(
+            {**answer, "forms": syntax.forms, "apart": syntax.apart, "own": syntax.own}
+        )
     else:
         from dowsing.render.form_words import syntax_lines
 
-        session.screen.show(syntax_lines(syntax, found.entry, session.screen.width, session.program), paged=True)
+        session.screen.show(
+            syntax_lines(syntax, found.entry, session.screen.width, session.program), paged=True
+        )
     return 0

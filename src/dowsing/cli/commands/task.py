@@ -13,8 +13,8 @@ from dowsing.tasks.answers import lines_for
 from dowsing.tasks.remembered import ListKind, Remembered, recall, remember
 
 DESCRIPTION = (
-    "Command lines for a task said in plain words, with the values that the sentence holds. --again says what to do "
-    "otherwise about the last one."
+    "Command lines for a task said in plain words, with the values that the sentence holds. "
+    "--again says what to do otherwise about the last one."
 )
 OTHERS_ARE_WORDS = True
 MOST_SAID = 2000  # characters of a sentence with what was said after it
@@ -22,11 +22,19 @@ MOST_SAID = 2000  # characters of a sentence with what was said after it
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("words", nargs="*", metavar="SENTENCE", help="pack the notes folder into notes.tgz")
     parser.add_argument(
-        "--again", metavar="REVISION", action="append", default=[], help="the last task, with this changed"
+        "words", nargs="*", metavar="SENTENCE", help="pack the notes folder into notes.tgz"
     )
-    parser.add_argument("--limit", type=int, choices=range(1, 21), default=5, metavar="N", help="so many lines (5)")
+    parser.add_argument(
+        "--again",
+        metavar="REVISION",
+        action="append",
+        default=[],
+        help="the last task, with this changed",
+    )
+    parser.add_argument(
+        "--limit", type=int, choices=range(1, 21), default=5, metavar="N", help="so many lines (5)"
+    )
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
@@ -38,17 +46,33 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if not sentence and again:
         last = recall(folder)
         if last is None or last.kind != ListKind.TASK:
-            raise Failure("there was no task in this terminal yet; say it first: dowsing task SENTENCE", status=2)
+            raise Failure(
+                "there was no task in this terminal yet; say it first: dowsing task SENTENCE",
+                status=2,
+            )
         sentence, again = last.task, [*last.again, *again]
     if not sentence:
-        raise Failure("say what is to be done: dowsing task pack the notes folder into notes.tgz", status=2)
+        raise Failure(
+            "say what is to be done: dowsing task pack the notes folder into notes.tgz", status=2
+        )
     if len(sentence) + sum(map(len, again)) > MOST_SAID:
-        raise Failure(f"a task is said in at most {MOST_SAID:,} characters; say the main thing first", status=2)
+        raise Failure(
+            f"a task is said in at most {MOST_SAID:,} characters; say the main thing first",
+            status=2,
+        )
     tables = Tables(session.store, session.settings, suggest=False)
-    found = lines_for(sentence, again, tables, options.limit, own_for(session, " ".join([sentence, *again])))
+    found = lines_for(
+        sentence, again, tables, options.limit, own_for(session, " ".join([sentence, *again]))
+    )
     if not found.answers:
-        raise Failure(f"no recipe is for that; look for a command: {session.program} find {typed_words(sentence)}")
-    lines, tasks = [answer.line for answer in found.answers], [answer.task for answer in found.answers]
+        raise Failure(
+            f"no recipe is for that; look for a command: {session.program} find "
+            f"{typed_words(sentence)}"
+        )
+    lines, tasks = (
+        [answer.line for answer in found.answers],
+        [answer.task for answer in found.answers],
+    )
     remember(folder, Remembered(ListKind.TASK, sentence, again, lines, tasks))
     if session.json:
         from dowsing.render.line_json import answer_json
@@ -65,5 +89,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     else:
         from dowsing.render.task_answers import task_lines
 
-        session.screen.show(task_lines(found, session.screen.width, session.program, session.screen.height))
+        session.screen.show(
+            task_lines(found, session.screen.width, session.program, session.screen.height)
+        )
     return 0

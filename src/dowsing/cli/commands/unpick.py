@@ -12,8 +12,8 @@ from dowsing.session.session import Session, from_shell
 from dowsing.terminal.screen import write
 
 DESCRIPTION = (
-    "What each piece of a command line does, with the page that says so; where it is wrong; what it changes. "
-    "The line is best given in quotes, or on the standard input."
+    "What each piece of a command line does, with the page that says so; where it is wrong; what "
+    "it changes. The line is best given in quotes, or on the standard input."
 )
 OTHERS_ARE_WORDS = True
 
@@ -21,13 +21,24 @@ OTHERS_ARE_WORDS = True
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument(
-        "line", nargs="*", metavar="LINE", help="'tar -xzf notes.tgz', or read from the standard input"
+        "line",
+        nargs="*",
+        metavar="LINE",
+        help="'tar -xzf notes.tgz', or read from the standard input",
     )
     ways = parser.add_mutually_exclusive_group()
-    ways.add_argument("--long", action="store_true", help="print the line with long options instead")
-    ways.add_argument("--short", action="store_true", help="print the line with short options instead")
-    ways.add_argument("--tidy", action="store_true", help="print the line without what is the default anyway")
-    parser.add_argument("--aliases", metavar="FILE", help="a file with what the shell's alias command prints")
+    ways.add_argument(
+        "--long", action="store_true", help="print the line with long options instead"
+    )
+    ways.add_argument(
+        "--short", action="store_true", help="print the line with short options instead"
+    )
+    ways.add_argument(
+        "--tidy", action="store_true", help="print the line without what is the default anyway"
+    )
+    parser.add_argument(
+        "--aliases", metavar="FILE", help="a file with what the shell's alias command prints"
+    )
 
 
 def run(session: Session, options: argparse.Namespace) -> int:

@@ -14,8 +14,8 @@ from dowsing.search.filters import COLUMNS, narrowed
 from dowsing.session.session import Session
 
 DESCRIPTION = (
-    "Which verbs, nouns, packages, families and kinds there are to search by, with the number of their entries. "
-    "A verb or noun stands for a group of words that mean the same."
+    "Which verbs, nouns, packages, families and kinds there are to search by, with the number of "
+    "their entries. A verb or noun stands for a group of words that mean the same."
 )
 
 
@@ -24,7 +24,12 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("what_words", choices=list(LISTS), metavar="WHICH", help=", ".join(LISTS))
     add_filters(parser)
     parser.add_argument(
-        "--limit", type=int, choices=range(1, 100_001), default=40, metavar="N", help="at most so many (40)"
+        "--limit",
+        type=int,
+        choices=range(1, 100_001),
+        default=40,
+        metavar="N",
+        help="at most so many (40)",
     )
 
 
@@ -37,7 +42,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     option = LISTS[which]
     equal = meaning_groups(session.store, which) if which in ("verbs", "nouns") else {}
     counts = [
-        Counted(word, count, equal.get(word, [])) for word, count in session.store.vocabulary(COLUMNS[option], within)
+        Counted(word, count, equal.get(word, []))
+        for word, count in session.store.vocabulary(COLUMNS[option], within)
     ]
     if session.json:
         session.print_json({"what": which, "total": len(counts), "words": counts[: options.limit]})

@@ -1,4 +1,6 @@
-"""Values that are small languages of their own, taken apart: modes, dates, patterns, formats, schedules."""
+"""Values that are small languages of their own, taken apart: modes, dates, patterns, formats,
+schedules.
+"""
 
 from __future__ import annotations
 
@@ -13,10 +15,11 @@ Part = tuple[str, str]
 
 
 def notation_parts(notation: str, value: str) -> list[Part]:
-    """The parts of a value written in a notation, in order; [] if it does not fit it or is too plain to need it.
+    """The parts of a value written in a notation, in order; [] if it does not fit it or is too
+    plain to need it.
 
-    Notations: `mode`, `dates`, `regex-basic`, `regex-extended`, `regex-perl`, `printf`, `sed`, `schedule`, `signal`,
-    `amount`.
+    Notations: `mode`, `dates`, `regex-basic`, `regex-extended`, `regex-perl`, `printf`, `sed`,
+    `schedule`, `signal`, `amount`.
     """
     name, _, dialect = notation.partition("-")
     if name not in _MODULES or len(value) > 500:

@@ -1,4 +1,6 @@
-"""Numbers as find's tests take them: `+n` for more than, `-n` for less, with a unit (POSIX.1-2017, find)."""
+"""Numbers as find's tests take them: `+n` for more than, `-n` for less, with a unit (POSIX.1-2017,
+find).
+"""
 
 from __future__ import annotations
 
@@ -21,4 +23,9 @@ def parts(value: str) -> list[tuple[str, str]]:
     if not match:
         return []
     unit = _UNITS[match[3]]
-    return [(value, f"{'more' if match[1] == '+' else 'less'} than {match[2]}{' ' + unit if unit else ''}")]
+    return [
+        (
+            value,
+            f"{'more' if match[1] == '+' else 'less'} than {match[2]}{' ' + unit if unit else ''}",
+        )
+    ]

@@ -1,4 +1,6 @@
-"""Permissions as chmod takes them: octal digits, or clauses such as `u+rw,go-w` (POSIX.1-2017, chmod)."""
+"""Permissions as chmod takes them: octal digits, or clauses such as `u+rw,go-w` (POSIX.1-2017,
+chmod).
+"""
 
 from __future__ import annotations
 
@@ -6,7 +8,11 @@ import re
 
 _WHO = {"u": "the owner", "g": "the group", "o": "others", "a": "everyone"}
 _DIGITS = ("the owner", "the group", "others")
-_SPECIAL = ((4, "runs as its owner (set-user-ID)"), (2, "runs as its group (set-group-ID)"), (1, "sticky"))
+_SPECIAL = (
+    (4, "runs as its owner (set-user-ID)"),
+    (2, "runs as its group (set-group-ID)"),
+    (1, "sticky"),
+)
 _PERMISSIONS = {
     "r": "read",
     "w": "write",
@@ -33,14 +39,18 @@ def parts(value: str) -> list[tuple[str, str]]:
             found.append((digits[0], ", ".join(special) or "nothing special"))
             digits = digits[1:]
         return found + [
-            (digit, f"{who} may {_granted(int(digit))}") for digit, who in zip(digits, _DIGITS, strict=True)
+            (digit, f"{who} may {_granted(int(digit))}")
+            for digit, who in zip(digits, _DIGITS, strict=True)
         ]
     found = []
     for clause in value.split(","):
         match = _CLAUSE.match(clause)
         if not match:
             return []
-        who = " and ".join(_WHO[letter] for letter in match[1]) or "everyone, as far as the umask lets"
+        who = (
+            " and ".join(_WHO[letter] for letter in match[1])
+            or "everyone, as far as the umask lets"
+        )
         says = []
         for sign, letters in re.findall(r"([-+=])([rwxXstugo]*)", match[2]):
             what = ", ".join(_PERMISSIONS[letter] for letter in letters) or "nothing"
@@ -51,4 +61,7 @@ def parts(value: str) -> list[tuple[str, str]]:
 
 def _granted(bits: int) -> str:
     names = [name for bit, name in ((4, "read"), (2, "write"), (1, "execute")) if bits & bit]
-    return " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names) or "do nothing"
+    return (
+        " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)
+        or "do nothing"
+    )

@@ -5,14 +5,26 @@ from __future__ import annotations
 import re
 
 _TOKEN = re.compile(
-    r"%([-+ 0#']*)(\*|\d+)?(?:\.(\*|\d+))?([a-zA-Z%])|\\(?:[abefnrtv\\\"']|x[0-9a-fA-F]{1,2}|0?[0-7]{1,3}|c)|[^%\\]+|."
+    r"%([-+ 0#']*)(\*|\d+)?(?:\.(\*|\d+))?([a-zA-Z%])|\\(?:[abefnrtv\\\"']|x[0-9a-fA-F]{1,2}"
+    r"|0?[0-7]{1,3}|c)|[^%\\]+|."
 )
 _KINDS = {
-    "s": "text", "d": "a whole number", "i": "a whole number", "u": "a number without sign", "f": "a number with decimals",
-    "e": "a number with exponent", "g": "a number", "x": "a number in hexadecimal", "X": "a number in hexadecimal",
-    "o": "a number in octal", "c": "one character", "b": "text with its escapes carried out", "q": "text quoted for the shell",
-    "a": "a number in hexadecimal", "%": "a percent sign",
-}  # fmt: skip
+    "s": "text",
+    "d": "a whole number",
+    "i": "a whole number",
+    "u": "a number without sign",
+    "f": "a number with decimals",
+    "e": "a number with exponent",
+    "g": "a number",
+    "x": "a number in hexadecimal",
+    "X": "a number in hexadecimal",
+    "o": "a number in octal",
+    "c": "one character",
+    "b": "text with its escapes carried out",
+    "q": "text quoted for the shell",
+    "a": "a number in hexadecimal",
+    "%": "a percent sign",
+}
 _ESCAPES = {
     "n": "a new line",
     "t": "a tab",
@@ -46,6 +58,10 @@ def _conversion(flags: str, width: str | None, precision: str | None, letter: st
     elif precision and letter == "s":
         says += f", at most {precision} characters"
     if width:
-        side = "on the left" if "-" in flags else ("filled with zeros" if "0" in flags else "on the right")
+        side = (
+            "on the left"
+            if "-" in flags
+            else ("filled with zeros" if "0" in flags else "on the right")
+        )
         says += f", {width} wide, {side}"
     return says

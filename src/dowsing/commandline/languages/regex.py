@@ -5,18 +5,40 @@ from __future__ import annotations
 import re
 
 _ESCAPES = {
-    "d": "a digit", "D": "no digit", "s": "a blank", "S": "no blank", "w": "a letter, digit or _", "W": "no letter, digit or _",
-    "b": "the edge of a word", "B": "not at the edge of a word", "<": "the beginning of a word", ">": "the end of a word",
-    "t": "a tab", "n": "a new line", "`": "the very beginning", "'": "the very end",
-}  # fmt: skip
+    "d": "a digit",
+    "D": "no digit",
+    "s": "a blank",
+    "S": "no blank",
+    "w": "a letter, digit or _",
+    "W": "no letter, digit or _",
+    "b": "the edge of a word",
+    "B": "not at the edge of a word",
+    "<": "the beginning of a word",
+    ">": "the end of a word",
+    "t": "a tab",
+    "n": "a new line",
+    "`": "the very beginning",
+    "'": "the very end",
+}
 _CLASSES = {
-    "alpha": "a letter", "digit": "a digit", "alnum": "a letter or digit", "upper": "a capital", "lower": "a small letter",
-    "space": "a blank", "blank": "a space or tab", "punct": "a punctuation mark", "xdigit": "a hexadecimal digit",
-    "print": "a printable character", "graph": "a visible character", "cntrl": "a control character", "word": "a letter, digit or _",
-}  # fmt: skip
+    "alpha": "a letter",
+    "digit": "a digit",
+    "alnum": "a letter or digit",
+    "upper": "a capital",
+    "lower": "a small letter",
+    "space": "a blank",
+    "blank": "a space or tab",
+    "punct": "a punctuation mark",
+    "xdigit": "a hexadecimal digit",
+    "print": "a printable character",
+    "graph": "a visible character",
+    "cntrl": "a control character",
+    "word": "a letter, digit or _",
+}
 _REPEATS = {"*": "any number of times", "+": "once or more", "?": "once or not at all"}
 _TOKEN = re.compile(
-    r"\\\{\d*,?\d*\\\}|\{\d*,?\d*\}|\\.|\[\^?\]?(?:\[:\w+:\]|\[[.=].[.=]\]|\\.|[^\]])*\]|\(\?(?:[:=!]|<[=!])|[.*+?^$|()]|[^\\\[.*+?^$|(){}]+|."
+    r"\\\{\d*,?\d*\\\}|\{\d*,?\d*\}|\\.|\[\^?\]?(?:\[:\w+:\]|\[[.=].[.=]\]|\\.|[^\]])*\]"
+    r"|\(\?(?:[:=!]|<[=!])|[.*+?^$|()]|[^\\\[.*+?^$|(){}]+|."
 )
 
 
@@ -54,7 +76,9 @@ def _says(token: str, dialect: str, first: bool) -> str:
         return "the end of the line"
     if token == "*" and not first:
         return _REPEATS["*"]
-    special = token[1:] if basic and len(token) > 1 and token[0] == "\\" else ("" if basic else token)
+    special = (
+        token[1:] if basic and len(token) > 1 and token[0] == "\\" else ("" if basic else token)
+    )
     if special in ("+", "?"):
         return _REPEATS[special]
     if special == "|":
@@ -67,8 +91,13 @@ def _says(token: str, dialect: str, first: bool) -> str:
     if count and special.startswith("{") and (count[1] or count[3]):
         return _counted(count[1], count[2], count[3])
     if token.startswith("(?"):
-        return {"(?:": "begins a group", "(?=": "if what follows is", "(?!": "if what follows is not"}.get(
-            token, "if what stands before is" if token.endswith("=") else "if what stands before is not"
+        return {
+            "(?:": "begins a group",
+            "(?=": "if what follows is",
+            "(?!": "if what follows is not",
+        }.get(
+            token,
+            "if what stands before is" if token.endswith("=") else "if what stands before is not",
         )
     if token[0] == "[" and len(token) > 2:
         return _set(token)
@@ -96,4 +125,6 @@ def _set(token: str) -> str:
     names = [_CLASSES.get(name, name) for name in re.findall(r"\[:(\w+):\]", inner)]
     rest = re.sub(r"\[:\w+:\]", "", inner)
     listed = " or ".join([*names, *([f"one of {rest}"] if rest else [])])
-    return f"a character that is not {listed}" if negated else (listed if names else f"one of {rest}")
+    return (
+        f"a character that is not {listed}" if negated else (listed if names else f"one of {rest}")
+    )

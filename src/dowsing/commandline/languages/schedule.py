@@ -29,7 +29,10 @@ def parts(value: str) -> list[tuple[str, str]]:
     fields = value.split()
     if len(fields) != 5 or not all(re.fullmatch(r"[\d*,/A-Za-z-]+", field) for field in fields):
         return []
-    return [(field, _field(field, name, every)) for field, (name, every) in zip(fields, _FIELDS, strict=True)]
+    return [
+        (field, _field(field, name, every))
+        for field, (name, every) in zip(fields, _FIELDS, strict=True)
+    ]
 
 
 def _field(field: str, name: str, every: str) -> str:

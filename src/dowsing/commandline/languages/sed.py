@@ -5,13 +5,25 @@ from __future__ import annotations
 import re
 
 _COMMANDS = {
-    "d": "deletes the line", "p": "prints the line", "q": "stops", "Q": "stops without printing", "=": "prints the line's number",
-    "n": "goes on to the next line", "N": "adds the next line", "D": "deletes up to the first new line",
-    "P": "prints up to the first new line", "h": "keeps the line aside", "H": "adds the line to what is kept aside",
-    "g": "takes back what was kept aside", "G": "adds what was kept aside", "x": "exchanges it with what is kept aside",
+    "d": "deletes the line",
+    "p": "prints the line",
+    "q": "stops",
+    "Q": "stops without printing",
+    "=": "prints the line's number",
+    "n": "goes on to the next line",
+    "N": "adds the next line",
+    "D": "deletes up to the first new line",
+    "P": "prints up to the first new line",
+    "h": "keeps the line aside",
+    "H": "adds the line to what is kept aside",
+    "g": "takes back what was kept aside",
+    "G": "adds what was kept aside",
+    "x": "exchanges it with what is kept aside",
     "l": "prints the line with its odd characters shown",
-}  # fmt: skip
-_ADDRESS = re.compile(r"(\d+~\d+|\d+|\$|/(?:\\.|[^/\\])*/I?)(?:,(\+?\d+|~\d+|\$|/(?:\\.|[^/\\])*/I?))?(!?)\s*")
+}
+_ADDRESS = re.compile(
+    r"(\d+~\d+|\d+|\$|/(?:\\.|[^/\\])*/I?)(?:,(\+?\d+|~\d+|\$|/(?:\\.|[^/\\])*/I?))?(!?)\s*"
+)
 _FLAGS = {
     "g": "every time in the line",
     "p": "prints changed lines",
@@ -38,9 +50,11 @@ def parts(value: str) -> list[tuple[str, str]]:
                 return []
             rest = rest[taken:]
         elif letter in ("a", "i", "c") and len(rest) > 1:
-            does = {"a": "adds a line after it", "i": "adds a line before it", "c": "puts this in the line's place"}[
-                letter
-            ]
+            does = {
+                "a": "adds a line after it",
+                "i": "adds a line before it",
+                "c": "puts this in the line's place",
+            }[letter]
             return [*found, (rest, does)]
         elif letter in _COMMANDS:
             found.append((letter, _COMMANDS[letter]))
@@ -70,14 +84,20 @@ def _place(address: str) -> str:
         )
     if "~" in address:
         first, step = address.split("~")
-        return f"every {step}th line from {first}" if first else f"the next line that is a multiple of {step}"
+        return (
+            f"every {step}th line from {first}"
+            if first
+            else f"the next line that is a multiple of {step}"
+        )
     return f"{address[1:]} lines further" if address.startswith("+") else f"line {address}"
 
 
 def _substitution(text: str, found: list[tuple[str, str]]) -> int:
     mark = re.escape(text[1:2])
     match = re.match(
-        rf"([sy]){mark}((?:\\.|[^\\{mark}])*){mark}((?:\\.|[^\\{mark}])*){mark}([gpiIem0-9]*)", text, re.DOTALL
+        rf"([sy]){mark}((?:\\.|[^\\{mark}])*){mark}((?:\\.|[^\\{mark}])*){mark}([gpiIem0-9]*)",
+        text,
+        re.DOTALL,
     )
     if not mark or not match:
         return 0
@@ -85,7 +105,9 @@ def _substitution(text: str, found: list[tuple[str, str]]) -> int:
         found.append((match[0], f"puts {match[3]} in the place of {match[2]}, letter by letter"))
     else:
         new = match[3] or "nothing"
-        found.append((text[: match.start(4)], f"puts {new} in the place of what matches {match[2]}"))
+        found.append(
+            (text[: match.start(4)], f"puts {new} in the place of what matches {match[2]}")
+        )
         for flag in match[4]:
             found.append((flag, _FLAGS.get(flag, f"only the {flag}th time")))
     return match.end()

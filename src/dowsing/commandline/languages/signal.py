@@ -3,12 +3,21 @@
 from __future__ import annotations
 
 _SIGNALS = {
-    "HUP": "the terminal is gone; many services read their settings anew", "INT": "interrupt, as Ctrl-C sends it",
-    "QUIT": "quit, as Ctrl-\\ sends it", "KILL": "ends it at once; it cannot be caught", "TERM": "asks it to end",
-    "STOP": "halts it; it cannot be caught", "CONT": "lets it go on", "TSTP": "halts it, as Ctrl-Z does",
-    "USR1": "means what the program says", "USR2": "means what the program says", "PIPE": "nobody reads what it writes",
-    "ALRM": "a timer has run out", "CHLD": "a process it started has ended", "WINCH": "the window's size has changed",
-}  # fmt: skip
+    "HUP": "the terminal is gone; many services read their settings anew",
+    "INT": "interrupt, as Ctrl-C sends it",
+    "QUIT": "quit, as Ctrl-\\ sends it",
+    "KILL": "ends it at once; it cannot be caught",
+    "TERM": "asks it to end",
+    "STOP": "halts it; it cannot be caught",
+    "CONT": "lets it go on",
+    "TSTP": "halts it, as Ctrl-Z does",
+    "USR1": "means what the program says",
+    "USR2": "means what the program says",
+    "PIPE": "nobody reads what it writes",
+    "ALRM": "a timer has run out",
+    "CHLD": "a process it started has ended",
+    "WINCH": "the window's size has changed",
+}
 _NUMBERS = {
     1: "HUP",
     2: "INT",

@@ -10,13 +10,17 @@ from dowsing.model.plainfile import plain_only
 
 MANAGER = "dpkg"
 FOLDER = "/var/lib/dpkg"
-_PARAGRAPH_FIELD = re.compile(r"^(Package|Version|Homepage|Description|Priority|Essential): (.*)$", re.MULTILINE)
+_PARAGRAPH_FIELD = re.compile(
+    r"^(Package|Version|Homepage|Description|Priority|Essential): (.*)$", re.MULTILINE
+)
 
 
 def owners(parts: tuple[str, ...], folder: str = FOLDER, root: str = "") -> dict[str, str]:
-    """Path of every file whose path has one of `parts` in it, such as `/man/man` -> the package that brought it.
+    """Path of every file whose path has one of `parts` in it, such as `/man/man` -> the package
+    that brought it.
 
-    `root` is the folder that the lists take for `/`, "" for the real one; so it is in all functions here.
+    `root` is the folder that the lists take for `/`, "" for the real one; so it is in all functions
+    here.
     """
     found: dict[str, str] = {}
     for package, text in _lists(folder):
@@ -51,7 +55,9 @@ def descriptions(folder: str = FOLDER) -> dict[str, str]:
 
 
 def priorities(folder: str = FOLDER) -> dict[str, str]:
-    """How basic each package is to a system: `essential`, or its priority (`required`, `important`, `standard`, …)."""
+    """How basic each package is to a system: `essential`, or its priority (`required`, `important`,
+    `standard`, …).
+    """
     return {
         name: "essential" if fields.get("Essential") == "yes" else fields.get("Priority", "")
         for name, fields in _status(folder)
@@ -60,7 +66,9 @@ def priorities(folder: str = FOLDER) -> dict[str, str]:
 
 def _status(folder: str) -> list[tuple[str, dict[str, str]]]:
     try:
-        with open(os.path.join(folder, "status"), encoding="utf-8", errors="replace", opener=plain_only) as file:
+        with open(
+            os.path.join(folder, "status"), encoding="utf-8", errors="replace", opener=plain_only
+        ) as file:
             text = file.read()
     except OSError:
         return []
@@ -94,7 +102,11 @@ def package(name: str, folder: str = FOLDER) -> Package:
     """What is recorded of a package."""
     fields = next((fields for one, fields in _status(folder) if one == name), {})
     return Package(
-        name, MANAGER, fields.get("Version", ""), fields.get("Homepage", ""), fields.get("Description", "")
+        name,
+        MANAGER,
+        fields.get("Version", ""),
+        fields.get("Homepage", ""),
+        fields.get("Description", ""),
     )
 
 

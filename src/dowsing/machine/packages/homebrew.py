@@ -1,4 +1,6 @@
-"""Homebrew packages: told by the place of a file below `Cellar`, with the receipt and the formula kept there."""
+"""Homebrew packages: told by the place of a file below `Cellar`, with the receipt and the formula
+kept there.
+"""
 
 from __future__ import annotations
 
@@ -23,7 +25,10 @@ def owner(path: str) -> Package | None:
     formula = ""
     try:
         with open(
-            os.path.join(keg, ".brew", f"{name}.rb"), encoding="utf-8", errors="replace", opener=plain_only
+            os.path.join(keg, ".brew", f"{name}.rb"),
+            encoding="utf-8",
+            errors="replace",
+            opener=plain_only,
         ) as file:
             formula = file.read()
     except OSError:
@@ -40,7 +45,9 @@ def owner(path: str) -> Package | None:
 
 def _receipt_version(keg: str) -> str:
     try:
-        with open(os.path.join(keg, "INSTALL_RECEIPT.json"), encoding="utf-8", opener=plain_only) as file:
+        with open(
+            os.path.join(keg, "INSTALL_RECEIPT.json"), encoding="utf-8", opener=plain_only
+        ) as file:
             receipt = json.load(file)
         return str(receipt["source"]["versions"]["stable"])
     except (OSError, ValueError, KeyError, TypeError):
@@ -52,4 +59,6 @@ def files(path: str) -> list[str]:
     match = _PLACE.match(os.path.realpath(path))
     if match is None:
         return []
-    return [os.path.join(base, name) for base, _, names in os.walk(match[1]) for name in sorted(names)]
+    return [
+        os.path.join(base, name) for base, _, names in os.walk(match[1]) for name in sorted(names)
+    ]

@@ -10,10 +10,14 @@ from dowsing.machine.settings import Settings
 
 
 def owner(path: str, settings: Settings) -> Package | None:
-    """The package of a file or of what its links lead to; the managers of a language before those of the system."""
+    """The package of a file or of what its links lead to; the managers of a language before those
+    of the system.
+    """
     for one in dict.fromkeys((path, os.path.realpath(path))):
         found = (
-            homebrew.owner(one) or npm.owner(one) or dpkg.owner(one, settings.package_lists, settings.package_root)
+            homebrew.owner(one)
+            or npm.owner(one)
+            or dpkg.owner(one, settings.package_lists, settings.package_root)
         )
         if found or settings.demo:
             return found

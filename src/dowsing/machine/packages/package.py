@@ -6,7 +6,9 @@ from dowsing.model.record import Record
 
 
 class Package(Record):
-    """An installed package. `manager`: dpkg, rpm, homebrew, pip or npm. `home_page` as recorded, "" if none is."""
+    """An installed package. `manager`: dpkg, rpm, homebrew, pip or npm. `home_page` as recorded, ""
+    if none is.
+    """
 
     name: str
     manager: str

@@ -1,4 +1,5 @@
-"""Python packages: the `RECORD` of an installed distribution lists its scripts, `METADATA` says what it is.
+"""Python packages: the `RECORD` of an installed distribution lists its scripts, `METADATA` says
+what it is.
 
 The layout is that of the Python packaging user guide, "Recording installed projects".
 """
@@ -17,10 +18,16 @@ def library_folders(prefix: str) -> list[str]:
     for lib in ("lib", "local/lib"):
         base = os.path.join(prefix, lib)
         try:
-            versions = sorted(name for name in os.listdir(base) if name.startswith(("python3", "pypy3")))
+            versions = sorted(
+                name for name in os.listdir(base) if name.startswith(("python3", "pypy3"))
+            )
         except OSError:
             continue
-        found += [os.path.join(base, v, kind) for v in versions for kind in ("site-packages", "dist-packages")]
+        found += [
+            os.path.join(base, v, kind)
+            for v in versions
+            for kind in ("site-packages", "dist-packages")
+        ]
     return [folder for folder in found if os.path.isdir(folder)]
 
 
@@ -39,13 +46,20 @@ def _record(distribution: str) -> list[str]:
     """The files of a distribution, by their full paths."""
     try:
         with open(
-            os.path.join(distribution, "RECORD"), encoding="utf-8", errors="replace", opener=plain_only
+            os.path.join(distribution, "RECORD"),
+            encoding="utf-8",
+            errors="replace",
+            opener=plain_only,
         ) as file:
             lines = file.read().split("\n")
     except OSError:
         return []
     base = os.path.dirname(distribution)
-    return [os.path.normpath(os.path.join(base, line.rsplit(",", 2)[0].strip('"'))) for line in lines if line]
+    return [
+        os.path.normpath(os.path.join(base, line.rsplit(",", 2)[0].strip('"')))
+        for line in lines
+        if line
+    ]
 
 
 def _distribution(path: str) -> str | None:
@@ -53,7 +67,10 @@ def _distribution(path: str) -> str | None:
     for distribution in _distributions(path):
         try:
             with open(
-                os.path.join(distribution, "RECORD"), encoding="utf-8", errors="replace", opener=plain_only
+                os.path.join(distribution, "RECORD"),
+                encoding="utf-8",
+                errors="replace",
+                opener=plain_only,
             ) as file:
                 if name not in file.read():
                     continue
@@ -71,7 +88,10 @@ def owner(path: str) -> Package | None:
         return None
     try:
         with open(
-            os.path.join(distribution, "METADATA"), encoding="utf-8", errors="replace", opener=plain_only
+            os.path.join(distribution, "METADATA"),
+            encoding="utf-8",
+            errors="replace",
+            opener=plain_only,
         ) as file:
             head = file.read().split("\n\n")[0].split("\n")
     except OSError:
@@ -86,9 +106,19 @@ def owner(path: str) -> Package | None:
             pages.append((label.casefold(), address.strip()))
     home_page = fields.get("Home-page", "")
     if home_page in ("", "UNKNOWN"):
-        named = [address for label, address in pages if label.startswith(("home", "source", "repository"))]
+        named = [
+            address
+            for label, address in pages
+            if label.startswith(("home", "source", "repository"))
+        ]
         home_page = (named or [address for _, address in pages] or [""])[0]
-    return Package(fields.get("Name", ""), "pip", fields.get("Version", ""), home_page, fields.get("Summary", ""))
+    return Package(
+        fields.get("Name", ""),
+        "pip",
+        fields.get("Version", ""),
+        home_page,
+        fields.get("Summary", ""),
+    )
 
 
 def files(path: str) -> list[str]:

@@ -1,4 +1,6 @@
-"""rpm packages: the headers in rpm's own SQLite database, in the format of its "Package Format" description."""
+"""rpm packages: the headers in rpm's own SQLite database, in the format of its "Package Format"
+description.
+"""
 
 from __future__ import annotations
 
@@ -48,7 +50,11 @@ def header_files(header: dict[int, list[str] | list[int]]) -> list[str]:
     folders = [str(folder) for folder in header.get(DIR_NAMES, [])]
     places = [int(place) for place in header.get(DIR_INDEXES, [])]
     names = [str(name) for name in header.get(BASE_NAMES, [])]
-    return [f"{folders[place]}{name}" for place, name in zip(places, names, strict=False) if place < len(folders)]
+    return [
+        f"{folders[place]}{name}"
+        for place, name in zip(places, names, strict=False)
+        if place < len(folders)
+    ]
 
 
 def _header_of(path: str, places: tuple[str, ...]) -> dict[int, list[str] | list[int]] | None:
@@ -58,7 +64,8 @@ def _header_of(path: str, places: tuple[str, ...]) -> dict[int, list[str] | list
     try:
         base = os.path.basename(path)
         rows = database.execute(
-            "SELECT p.blob FROM Basenames b JOIN Packages p ON p.hnum = b.hnum WHERE b.key = ?", (base,)
+            "SELECT p.blob FROM Basenames b JOIN Packages p ON p.hnum = b.hnum WHERE b.key = ?",
+            (base,),
         ).fetchall()
         for (blob,) in rows:
             try:

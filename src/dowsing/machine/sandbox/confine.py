@@ -1,18 +1,24 @@
-"""The process between us and a program that is asked: sets the limits, runs it, and leaves nothing behind.
+"""The process between us and a program that is asked: sets the limits, runs it, and leaves nothing
+behind.
 
-Run as a script of its own, `python -I -S confine.py STATUS SECONDS MEMORY PROCESSES FILE_SIZE CLOSED FOLDER PROGRAM
-ARGUMENT…`, where CLOSED is 1 or 0 and STATUS is the file descriptor to say on how it ended. Uses nothing but the standard library.
-What the system offers is used in layers, and what it does not offer is left out:
+Run as a script of its own, `python -I -S confine.py STATUS SECONDS MEMORY PROCESSES FILE_SIZE
+CLOSED FOLDER PROGRAM ARGUMENT…`, where CLOSED is 1 or 0 and STATUS is the file descriptor to say on
+how it ended. Uses nothing but the standard library. What the system offers is used in layers, and
+what it does not offer is left out:
 
-* everywhere: resource limits, a session of its own, everything that was started is ended at the end;
-* Linux namespaces (user, process, network, mount): no network, no other processes in sight, the file system
-  read-only but for FOLDER; the end of the first process ends all;
+* everywhere: resource limits, a session of its own, everything that was started is ended at the
+  end;
+* Linux namespaces (user, process, network, mount): no network, no other processes in sight, the
+  file system read-only but for FOLDER; the end of the first process ends all;
 * root becomes nobody, who may read everything and write nothing, and whose processes are counted;
-* Landlock (Linux 5.13): no writing outside FOLDER, later versions also no connections and no signals outside;
-* seccomp (Linux): no sockets at all. Those of other programs have a path or a port, and whoever connects to one can have
-  that program act: a path is reached from within every namespace, and read-only mounts do not keep it from that.
+* Landlock (Linux 5.13): no writing outside FOLDER, later versions also no connections and no
+  signals outside;
+* seccomp (Linux): no sockets at all. Those of other programs have a path or a port, and whoever
+  connects to one can have that program act: a path is reached from within every namespace, and
+  read-only mounts do not keep it from that.
 
-With CLOSED the program is not started where the system cannot keep it from writing and from sockets.
+With CLOSED the program is not started where the system cannot keep it from writing and from
+sockets.
 """
 
 from __future__ import annotations
@@ -27,7 +33,13 @@ import time
 
 CLONE_NEWNS, CLONE_NEWIPC, CLONE_NEWUSER = 0x00020000, 0x08000000, 0x10000000
 CLONE_NEWPID, CLONE_NEWNET = 0x20000000, 0x40000000
-PR_SET_PDEATHSIG, PR_SET_KEEPCAPS, PR_SET_CHILD_SUBREAPER, PR_SET_NO_NEW_PRIVS, PR_CAP_AMBIENT = 1, 8, 36, 38, 47
+PR_SET_PDEATHSIG, PR_SET_KEEPCAPS, PR_SET_CHILD_SUBREAPER, PR_SET_NO_NEW_PRIVS, PR_CAP_AMBIENT = (
+    1,
+    8,
+    36,
+    38,
+    47,
+)
 AMBIENT_RAISE, AMBIENT_CLEAR = 2, 4
 CAPABILITY_VERSION, MAY_READ = 0x20080522, 2
 NOBODY = 65534
@@ -42,11 +54,15 @@ WRITES = {1: 0x1FF2, 2: 0x2000, 3: 0x4000, 5: 0x8000}
 WRITE_FILE = 0x2
 
 PR_SET_SECCOMP, SECCOMP_FILTER = 22, 2
-#: What the filter has to know of a machine: its mark for audits, the numbers of socket, socketpair and connect.
+#: What the filter has to know of a machine: its mark for audits, the numbers of socket, socketpair
+#: and connect.
 MACHINES = {
-    "x86_64": (0xC000003E, 41, 53, 42), "aarch64": (0xC00000B7, 198, 199, 203), "riscv64": (0xC00000F3, 198, 199, 203),
-    "loongarch64": (0xC0000102, 198, 199, 203), "ppc64le": (0xC0000015, 326, 333, 328),
-}  # fmt: skip
+    "x86_64": (0xC000003E, 41, 53, 42),
+    "aarch64": (0xC00000B7, 198, 199, 203),
+    "riscv64": (0xC00000F3, 198, 199, 203),
+    "loongarch64": (0xC0000102, 198, 199, 203),
+    "ppc64le": (0xC0000015, 326, 333, 328),
+}
 IO_URING_SETUP, PIDFD_GETFD, X32 = 425, 438, 0x40000000
 SOCK_STREAM = 1
 ALLOW, REFUSE = 0x7FFF0000, 0x00050000
@@ -57,7 +73,8 @@ TIME_UP, TOO_MANY, NO_START = 121, 122, 123
 POLL = 0.02
 MARGIN = 5
 
-#: For the tests: `plain`, as on a system without namespaces; `bare`, as on one that keeps nothing from sockets either.
+#: For the tests: `plain`, as on a system without namespaces; `bare`, as on one that keeps nothing
+#: from sockets either.
 MODE = os.environ.get("DOWSING_CONFINE", "")
 
 libc = ctypes.CDLL(None, use_errno=True)
@@ -98,14 +115,23 @@ def close_file_system(folder: str) -> None:
     if libc.mount(b"none", b"/", None, MS_REC | MS_PRIVATE, None) != 0:
         return
     attributes = struct.pack("QQQQ", MOUNT_ATTR_RDONLY, 0, 0, 0)
-    libc.syscall(SYS_MOUNT_SETATTR, AT_FDCWD, b"/", AT_RECURSIVE, attributes, ctypes.c_size_t(len(attributes)))
+    libc.syscall(
+        SYS_MOUNT_SETATTR,
+        AT_FDCWD,
+        b"/",
+        AT_RECURSIVE,
+        attributes,
+        ctypes.c_size_t(len(attributes)),
+    )
     options = b"size=16m,nr_inodes=1000,mode=0700"
     libc.mount(b"tmpfs", os.fsencode(folder), b"tmpfs", MS_NOSUID | MS_NODEV, options)
     libc.mount(b"proc", b"/proc", b"proc", MS_NOSUID | MS_NODEV | MS_NOEXEC, None)
 
 
 def landlock(folder: str) -> bool:
-    """Writing only in FOLDER and to the null device; whether the system keeps the program to that."""
+    """Writing only in FOLDER and to the null device; whether the system keeps the program to
+    that.
+    """
     if not sys.platform.startswith("linux"):
         return False
     version = libc.syscall(SYS_LANDLOCK_CREATE, None, ctypes.c_size_t(0), 1)
@@ -129,24 +155,39 @@ def landlock(folder: str) -> bool:
 
 
 def no_sockets() -> bool:
-    """No sockets but pairs for the program's own processes; whether the system keeps the program to that.
+    """No sockets but pairs for the program's own processes; whether the system keeps the program to
+    that.
 
-    The filter is a program for the kernel (man 2 seccomp): what it loads is the number and the arguments of a call.
+    The filter is a program for the kernel (man 2 seccomp): what it loads is the number and the
+    arguments of a call.
     """
     machine = MACHINES.get(os.uname().machine)
     if machine is None or not sys.platform.startswith("linux") or sys.byteorder != "little":
         return False
     mark, socket, pair, connect = machine
     refused = [
-        *compare(socket, EACCES), *compare(connect, EACCES), *compare(IO_URING_SETUP, ENOSYS), *compare(PIDFD_GETFD, EACCES),
-    ]  # fmt: skip
+        *compare(socket, EACCES),
+        *compare(connect, EACCES),
+        *compare(IO_URING_SETUP, ENOSYS),
+        *compare(PIDFD_GETFD, EACCES),
+    ]
     code = [
-        (0x20, 0, 0, 4), (0x15, 1, 0, mark), (0x06, 0, 0, REFUSE | ENOSYS),  # calls of another machine's kind: none
-        (0x20, 0, 0, 0), (0x35, 0, 1, X32), (0x06, 0, 0, REFUSE | ENOSYS),  # nor by numbers of a second kind
+        # calls of another machine's kind: none
+        (0x20, 0, 0, 4),
+        (0x15, 1, 0, mark),
+        (0x06, 0, 0, REFUSE | ENOSYS),
+        # nor by numbers of a second kind
+        (0x20, 0, 0, 0),
+        (0x35, 0, 1, X32),
+        (0x06, 0, 0, REFUSE | ENOSYS),
         *refused,
-        (0x15, 0, 4, pair), (0x20, 0, 0, 24), (0x54, 0, 0, 0xF), (0x15, 1, 0, SOCK_STREAM), (0x06, 0, 0, REFUSE | EACCES),
+        (0x15, 0, 4, pair),
+        (0x20, 0, 0, 24),
+        (0x54, 0, 0, 0xF),
+        (0x15, 1, 0, SOCK_STREAM),
+        (0x06, 0, 0, REFUSE | EACCES),
         (0x06, 0, 0, ALLOW),
-    ]  # fmt: skip
+    ]
     steps = b"".join(struct.pack("HBBI", *step) for step in code)
     kept = ctypes.create_string_buffer(steps, len(steps))
     program = struct.pack("HxxxxxxQ", len(code), ctypes.addressof(kept))
@@ -170,7 +211,10 @@ def become_nobody(folder: str) -> None:
         return
     if sys.platform.startswith("linux"):
         kept = 1 << MAY_READ
-        libc.capset(struct.pack("Ii", CAPABILITY_VERSION, 0), struct.pack("IIIIII", kept, kept, kept, 0, 0, 0))
+        libc.capset(
+            struct.pack("Ii", CAPABILITY_VERSION, 0),
+            struct.pack("IIIIII", kept, kept, kept, 0, 0, 0),
+        )
         prctl(PR_CAP_AMBIENT, AMBIENT_RAISE, MAY_READ)
 
 
@@ -188,7 +232,9 @@ def limit(kind: str, value: int) -> None:
         pass
 
 
-def become(program: list[str], folder: str, limits: tuple[int, int, int, int], closed: bool) -> None:
+def become(
+    program: list[str], folder: str, limits: tuple[int, int, int, int], closed: bool
+) -> None:
     """Turn this process into the program. Does not return.
 
     `closed`: only where the system keeps it from writing elsewhere and from sockets.
@@ -204,8 +250,8 @@ def become(program: list[str], folder: str, limits: tuple[int, int, int, int], c
         limit("RLIMIT_DATA" if sys.platform.startswith("linux") else "RLIMIT_AS", memory)
         if not os.getuid() and separate_user(os.getuid()):
             become_nobody(folder)
-        # the system counts all processes of the user, also those of programs asked at the same time: this limit only
-        # holds off what outruns the counting in watch()
+        # the system counts all processes of the user, also those of programs asked at the same
+        # time: this limit only holds off what outruns the counting in watch()
         limit("RLIMIT_NPROC", processes_of(os.getuid()) + MARGIN * processes)
         signal.signal(signal.SIGPIPE, signal.SIG_DFL)
         prctl(PR_SET_NO_NEW_PRIVS, 1)
@@ -227,7 +273,10 @@ def separate_user(uid: int) -> bool:
     """Whether the identity of nobody exists here: in a user namespace only one's own does."""
     try:
         with open("/proc/self/uid_map") as file:
-            return any(int(start) <= NOBODY < int(start) + int(count) for start, _, count in map(str.split, file))
+            return any(
+                int(start) <= NOBODY < int(start) + int(count)
+                for start, _, count in map(str.split, file)
+            )
     except (OSError, ValueError):
         return True
 
@@ -293,7 +342,9 @@ def end_all(group: int) -> None:
 
 
 def watch(first: int, deadline: float, most: int, alone: bool) -> int:
-    """Wait for process `first`; its wait status, or TIME_UP or TOO_MANY shifted like an exit status."""
+    """Wait for process `first`; its wait status, or TIME_UP or TOO_MANY shifted like an exit
+    status.
+    """
     while True:
         try:
             pid, status = os.waitpid(-1, os.WNOHANG)
@@ -306,7 +357,9 @@ def watch(first: int, deadline: float, most: int, alone: bool) -> int:
         if time.monotonic() > deadline:
             return TIME_UP << 8
         count = (
-            sum(name.isdecimal() for name in os.listdir("/proc")) - 1 if alone else len(children_of({os.getpid()}))
+            sum(name.isdecimal() for name in os.listdir("/proc")) - 1
+            if alone
+            else len(children_of({os.getpid()}))
         )
         if count > most:
             return TOO_MANY << 8
@@ -316,7 +369,9 @@ def watch(first: int, deadline: float, most: int, alone: bool) -> int:
 def report(status: int) -> None:
     """Say how it ended: `exit N` or `signal N`."""
     code = os.waitstatus_to_exitcode(status)
-    kind = {TIME_UP << 8: "time", TOO_MANY << 8: "processes"}.get(status) or ("exit" if code >= 0 else "signal")
+    kind = {TIME_UP << 8: "time", TOO_MANY << 8: "processes"}.get(status) or (
+        "exit" if code >= 0 else "signal"
+    )
     try:
         os.write(STATUS, f"{kind} {abs(code)}".encode())
     except OSError:
@@ -357,8 +412,8 @@ def main() -> None:
             end_all(first)
         os._exit(1)
 
-    # without a namespace that ends with its first process, what was started is ended here, also when whoever waits for it
-    # is ended: that is told by a signal
+    # without a namespace that ends with its first process, what was started is ended here, also
+    # when whoever waits for it is ended: that is told by a signal
     signal.signal(signal.SIGTERM, stop)
     prctl(PR_SET_PDEATHSIG, signal.SIGTERM)
     if os.getppid() == 1:

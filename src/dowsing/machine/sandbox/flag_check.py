@@ -1,7 +1,8 @@
 """Whether a program knows a flag at all, told from its file before it is run.
 
-A program that takes no notice of its arguments does its work whatever it is given, so it must not be started
-with `--help`. Its file, or a library or script that it starts with, has to hold the flag.
+A program that takes no notice of its arguments does its work whatever it is given, so it must not
+be started with `--help`. Its file, or a library or script that it starts with, has to hold the
+flag.
 """
 
 from __future__ import annotations
@@ -19,10 +20,12 @@ MOST_DEPTH = 3
 
 #: Names of option parsers that know the flag without being told.
 _PARSERS = re.compile(
-    rb"\b(?:argparse|optparse|click|typer|docopt|absl|fire|Pod::Usage|Getopt::Long|OptionParser|optparse|thor|commander|yargs"
+    rb"\b(?:argparse|optparse|click|typer|docopt|absl|fire|Pod::Usage|Getopt::Long|OptionParser"
+    rb"|optparse|thor|commander|yargs"
     rb"|minimist|meow|sade|GetOptions|cobra|urfave/cli|structopt|clap)\b"
 )
-#: Marks of option parsers inside compiled programs: Go's, Rust's usual one, the C library's larger one.
+#: Marks of option parsers inside compiled programs: Go's, Rust's usual one, the C library's larger
+#: one.
 _COMPILED = (
     b"flag: help requested",
     b"Print help",
@@ -35,11 +38,13 @@ _SHEBANG = re.compile(rb"#!\s*(\S+)(?:[ \t]+(\S+))?(?:[ \t]+(\S+))?")
 _PYTHON_IMPORT = re.compile(rb"^\s*(?:from\s+([\w.]+)\s+import|import\s+([\w.]+))", re.MULTILINE)
 _ENTRY_POINT = re.compile(rb"['\"]([\w.-]+)(?:==[^'\"]*)?['\"],\s*['\"]console_scripts['\"]")
 _STARTED = re.compile(
-    rb"(?:^|[\s\"'=(])(/[\w./+-]+|\$\{?\w+\}?/[\w./+-]+|\$\([^)\n]*\)/[\w./+-]+|\.{1,2}/[\w./+-]+)", re.MULTILINE
+    rb"(?:^|[\s\"'=(])(/[\w./+-]+|\$\{?\w+\}?/[\w./+-]+|\$\([^)\n]*\)/[\w./+-]+|\.{1,2}/[\w./+-]+)",
+    re.MULTILINE,
 )
 #: A program by its bare name that a shell script hands its own arguments to.
 _HANDED_ON = re.compile(
-    rb"(?:^|[;&|])[ \t]*(?:exec[ \t]+)?([a-z][\w.+-]*)\b[^\n]*\"?\$(?:@|\{1\+\"\$@\"\})", re.MULTILINE
+    rb"(?:^|[;&|])[ \t]*(?:exec[ \t]+)?([a-z][\w.+-]*)\b[^\n]*\"?\$(?:@|\{1\+\"\$@\"\})",
+    re.MULTILINE,
 )
 
 
@@ -64,7 +69,9 @@ class _Check:
         except OSError:
             return False
         if data[:4] == b"\x7fELF":
-            return self.in_binary(data) or any(self.file(library, depth + 1) for library in elf_libraries(data, path))
+            return self.in_binary(data) or any(
+                self.file(library, depth + 1) for library in elf_libraries(data, path)
+            )
         if data[:4] in (b"\xcf\xfa\xed\xfe", b"\xca\xfe\xba\xbe", b"\xce\xfa\xed\xfe"):
             return self.in_binary(data)
         return self.in_script(data, path, depth)
@@ -77,7 +84,9 @@ class _Check:
 
     def in_script(self, data: bytes, path: str, depth: int) -> bool:
         text = b"\n".join(
-            line for line in data.split(b"\n") if not line.lstrip().startswith(b"#") or line.startswith(b"#!")
+            line
+            for line in data.split(b"\n")
+            if not line.lstrip().startswith(b"#") or line.startswith(b"#!")
         )
         if self.flag in text or (self.word == b"help" and _PARSERS.search(text)):
             return True
@@ -86,11 +95,15 @@ class _Check:
         if shebang and os.path.basename(shebang[1]) == b"env" and shebang[2] == b"-S":
             interpreter = shebang[3] or b""
         if b"python" in interpreter or b"python" in data[:200]:
-            return any(self.file(module, depth + 1) for module in self.python_modules(text, path, shebang))
+            return any(
+                self.file(module, depth + 1) for module in self.python_modules(text, path, shebang)
+            )
         return any(self.file(started, depth + 1) for started in self.started_files(text, path))
 
     def python_modules(self, text: bytes, path: str, shebang: re.Match[bytes] | None) -> list[str]:
-        """The files of the modules that a Python script imports from the folders of its interpreter."""
+        """The files of the modules that a Python script imports from the folders of its
+        interpreter.
+        """
         bases = [os.path.dirname(path)]
         for prefix in {os.path.dirname(os.path.dirname(path)), _prefix(shebang)}:
             bases += library_folders(prefix)
@@ -116,8 +129,15 @@ class _Check:
         for match in _STARTED.findall(text)[:60]:
             name = match.decode("utf-8", "surrogateescape")
             if name.startswith("$"):
-                name = name.rpartition(")")[2].partition("/")[2] if name[1:2] == "(" else name.partition("/")[2]
-            for candidate in (os.path.join(folder, name), os.path.join(os.path.dirname(folder), name)):
+                name = (
+                    name.rpartition(")")[2].partition("/")[2]
+                    if name[1:2] == "("
+                    else name.partition("/")[2]
+                )
+            for candidate in (
+                os.path.join(folder, name),
+                os.path.join(os.path.dirname(folder), name),
+            ):
                 for suffix in ("", ".js", ".cjs", ".mjs"):
                     if os.path.isfile(candidate + suffix):
                         found.append(os.path.realpath(candidate + suffix))
@@ -137,7 +157,9 @@ def _files_below(folder: str, suffixes: tuple[str, ...]) -> list[str]:
     """The files below a folder with one of the suffixes, at most so many."""
     found: list[str] = []
     for base, folders, files in os.walk(folder):
-        folders[:] = sorted(name for name in folders if name not in ("node_modules", "__pycache__", "tests"))
+        folders[:] = sorted(
+            name for name in folders if name not in ("node_modules", "__pycache__", "tests")
+        )
         found += [os.path.join(base, name) for name in sorted(files) if name.endswith(suffixes)]
         if len(found) > MOST_FILES:
             break
@@ -162,9 +184,11 @@ def _node_package(path: str) -> str | None:
 
 
 def elf_libraries(data: bytes, path: str) -> list[str]:
-    """The files of the libraries that an ELF program is linked with, those beside it or in folders of its own first.
+    """The files of the libraries that an ELF program is linked with, those beside it or in folders
+    of its own first.
 
-    Only libraries that are not the system's C library and its like; see the ELF specification, `DT_NEEDED`.
+    Only libraries that are not the system's C library and its like; see the ELF specification,
+    `DT_NEEDED`.
     """
     try:
         needed, folders = _dynamic(data)
@@ -177,7 +201,16 @@ def elf_libraries(data: bytes, path: str) -> list[str]:
     found = []
     for name in needed:
         if name.startswith(
-            ("libc.", "libm.", "ld-linux", "libpthread.", "libdl.", "librt.", "libstdc++", "libgcc_s")
+            (
+                "libc.",
+                "libm.",
+                "ld-linux",
+                "libpthread.",
+                "libdl.",
+                "librt.",
+                "libstdc++",
+                "libgcc_s",
+            )
         ):
             continue
         for place in places:
@@ -201,7 +234,10 @@ def _dynamic(data: bytes) -> tuple[list[str], list[str]]:
     offset, entry_size, count = (
         (struct.unpack_from(order + "Q", data, 32)[0], *struct.unpack_from(order + "HH", data, 54))
         if wide
-        else (struct.unpack_from(order + "I", data, 28)[0], *struct.unpack_from(order + "HH", data, 42))
+        else (
+            struct.unpack_from(order + "I", data, 28)[0],
+            *struct.unpack_from(order + "HH", data, 42),
+        )
     )
     segments, dynamic = [], b""
     for n in range(count):
@@ -220,12 +256,23 @@ def _dynamic(data: bytes) -> tuple[list[str], list[str]]:
     ]
     table = next((value for tag, value in values if tag == 5), 0)
     strings = next(
-        (start + table - address for address, size, start in segments if address <= table < address + size), 0
+        (
+            start + table - address
+            for address, size, start in segments
+            if address <= table < address + size
+        ),
+        0,
     )
 
     def text(at: int) -> str:
         return data[strings + at : data.index(b"\x00", strings + at)].decode()
 
     needed = [text(value) for tag, value in values if tag == 1]
-    folders = [place for tag, value in values if tag in (15, 29) for place in text(value).split(":") if place]
+    folders = [
+        place
+        for tag, value in values
+        if tag in (15, 29)
+        for place in text(value).split(":")
+        if place
+    ]
     return needed, folders

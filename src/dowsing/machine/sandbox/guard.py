@@ -1,7 +1,8 @@
 """Runs a program for its output, under limits, and takes what it prints.
 
 The program gets no terminal, no input, an empty temporary folder as working folder and home, and an
-environment with nothing of the user's in it but PATH. See confine.py for the limits that the system enforces.
+environment with nothing of the user's in it but PATH. See confine.py for the limits that the system
+enforces.
 """
 
 from __future__ import annotations
@@ -23,7 +24,8 @@ MOST_OUTPUT = 1_000_000
 MEMORY = 1 << 30
 PROCESSES = 48
 FILE_SIZE = 1 << 20
-LEFT = "dowsing-asked-"  # what the names of temporary folders begin with; the number of the process follows
+# what the names of temporary folders begin with; the number of the process follows
+LEFT = "dowsing-asked-"
 NOBODY = 65534  # who such a folder belongs to where root asks
 GRACE = 1.0  # seconds beyond the limit in which the confining process must have ended everything
 
@@ -31,7 +33,8 @@ _CONFINE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "confine.py"
 
 
 class Outcome(Record):
-    """What a run brought. `ended`: `exit`, `signal`, `time`, `output`, `processes`, or `start` if it did not start.
+    """What a run brought. `ended`: `exit`, `signal`, `time`, `output`, `processes`, or `start` if
+    it did not start.
 
     `code` is the exit status or the signal's number.
     """
@@ -57,7 +60,9 @@ class Outcome(Record):
 
 def environment(search_path: list[str], folder: str) -> dict[str, str]:
     """What a guarded program sees of the environment."""
-    folders = dict.fromkeys([*search_path, "/usr/bin", "/bin"])  # what scripts are made of is there in any case
+    folders = dict.fromkeys(
+        [*search_path, "/usr/bin", "/bin"]
+    )  # what scripts are made of is there in any case
     return {
         "PATH": os.pathsep.join(folders),
         "HOME": folder,
@@ -74,10 +79,11 @@ def environment(search_path: list[str], folder: str) -> dict[str, str]:
 
 
 def run_guarded(program: list[str], search_path: list[str], closed: bool = True) -> Outcome:
-    """Run `program` (its first part an absolute path) and wait until it and all it started are gone.
+    """Run `program` (its first part an absolute path) and wait until it and all it started are
+    gone.
 
-    `closed`: only where the system keeps it from writing elsewhere and from the sockets of others. The user's own shells
-    are asked without that.
+    `closed`: only where the system keeps it from writing elsewhere and from the sockets of others.
+    The user's own shells are asked without that.
     """
     _remove_leftovers()
     try:
@@ -91,13 +97,18 @@ def run_guarded(program: list[str], search_path: list[str], closed: bool = True)
 
 
 def _remove_leftovers() -> None:
-    """Remove the folders of runs whose process was ended before it could: our own ones of processes that are gone."""
+    """Remove the folders of runs whose process was ended before it could: our own ones of processes
+    that are gone.
+    """
     with contextlib.suppress(OSError):
         for entry in os.scandir(tempfile.gettempdir()):
             if not entry.name.startswith(LEFT) or not entry.is_dir(follow_symlinks=False):
                 continue
             number = entry.name.removeprefix(LEFT).partition("-")[0]
-            own = entry.stat(follow_symlinks=False).st_uid in (os.getuid(), *([NOBODY] if not os.getuid() else []))
+            own = entry.stat(follow_symlinks=False).st_uid in (
+                os.getuid(),
+                *([NOBODY] if not os.getuid() else []),
+            )
             if number.isdecimal() and own and not _is_running(int(number)):
                 shutil.rmtree(entry.path, ignore_errors=True)
 
@@ -115,8 +126,20 @@ def _is_running(process: int) -> bool:
 def _run(program: list[str], search_path: list[str], folder: str, closed: bool) -> Outcome:
     status_end, status_given = os.pipe()
     limits = [str(value) for value in (SECONDS, MEMORY, PROCESSES, FILE_SIZE)]
-    command = [sys.executable, "-I", "-S", _CONFINE, str(status_given), *limits, str(int(closed)), folder, *program]
-    confine = os.environ.get("DOWSING_CONFINE")  # `plain`: as on a system without namespaces; for the tests
+    command = [
+        sys.executable,
+        "-I",
+        "-S",
+        _CONFINE,
+        str(status_given),
+        *limits,
+        str(int(closed)),
+        folder,
+        *program,
+    ]
+    confine = os.environ.get(
+        "DOWSING_CONFINE"
+    )  # `plain`: as on a system without namespaces; for the tests
     try:
         process = subprocess.Popen(
             command,
@@ -124,7 +147,10 @@ def _run(program: list[str], search_path: list[str], folder: str, closed: bool) 
             stdout=subprocess.PIPE,
             stderr=subprocess.PIPE,
             cwd=folder,
-            env={**environment(search_path, folder), **({"DOWSING_CONFINE": confine} if confine else {})},
+            env={
+                **environment(search_path, folder),
+                **({"DOWSING_CONFINE": confine} if confine else {}),
+            },
             start_new_session=True,
             pass_fds=(status_given,),
         )
@@ -148,7 +174,9 @@ def _run(program: list[str], search_path: list[str], folder: str, closed: bool) 
 
 
 def _collect(process: subprocess.Popen[bytes], status: int, parts: dict[str, bytes]) -> bool:
-    """Put what comes on stdout, stderr and the status descriptor into `parts`; whether it was too much."""
+    """Put what comes on stdout, stderr and the status descriptor into `parts`; whether it was too
+    much.
+    """
     assert process.stdout is not None and process.stderr is not None
     deadline = time.monotonic() + SECONDS + GRACE
     with selectors.DefaultSelector() as selector:
@@ -193,7 +221,11 @@ def _end_strays(folder: str) -> None:
     for _ in range(5):
         found = False
         try:
-            names = [name for name in os.listdir("/proc") if name.isdecimal() and int(name) != os.getpid()]
+            names = [
+                name
+                for name in os.listdir("/proc")
+                if name.isdecimal() and int(name) != os.getpid()
+            ]
         except OSError:
             return
         for name in names:

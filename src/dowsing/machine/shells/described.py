@@ -32,26 +32,41 @@ class DescribedShell(Shell):
     def names(self) -> list[ShellName]:
         """The names it lists, each with its help."""
         if not self._list:
-            raise ShellTrouble(f"the settings do not say how the shell {self.name} lists its names (list = [...])")
+            raise ShellTrouble(
+                f"the settings do not say how the shell {self.name} lists its names (list = [...])"
+            )
         found = []
         for line in self.ask([self.path, *self._list]).split("\n"):
             fields = [bare(field) for field in line.split("\t")]
             if fields[0]:
-                kind = EntryKind.KEYWORD if len(fields) > 1 and fields[1] == EntryKind.KEYWORD else "builtin"
-                found.append(ShellName(fields[0], kind, fields[2] if len(fields) > 2 else "", self._text(fields[0])))
+                kind = (
+                    EntryKind.KEYWORD
+                    if len(fields) > 1 and fields[1] == EntryKind.KEYWORD
+                    else "builtin"
+                )
+                found.append(
+                    ShellName(
+                        fields[0], kind, fields[2] if len(fields) > 2 else "", self._text(fields[0])
+                    )
+                )
         return found
 
     def _text(self, name: str) -> str:
         if not self._help:
             return ""
         outcome = run_guarded(
-            [self.path, *(word.replace("{name}", name) for word in self._help)], self.search_path, False
+            [self.path, *(word.replace("{name}", name) for word in self._help)],
+            self.search_path,
+            False,
         )
         return bare(outcome.out) if outcome.ended == "exit" and outcome.code == 0 else ""
 
     def line(self, text: str) -> list[str]:
         """The arguments that make it run a line."""
-        return [self.path, *(word.replace("{line}", text) for word in self._line or ["-c", "{line}"])]
+        return [
+            self.path,
+            *(word.replace("{line}", text) for word in self._line or ["-c", "{line}"]),
+        ]
 
     def help_for(self, name: str) -> Outcome | None:
         """What the builtin prints for `--help`; None if the settings do not say how a line is run.
@@ -64,4 +79,6 @@ class DescribedShell(Shell):
 
 
 def _words(value: object) -> list[str]:
-    return [str(word) for word in value] if isinstance(value, list) else [str(value)] if value else []
+    return (
+        [str(word) for word in value] if isinstance(value, list) else [str(value)] if value else []
+    )

@@ -11,7 +11,8 @@ from dowsing.model.quoting import fish_quoted
 
 #: Names that the shell lists as builtins and that its language takes as keywords.
 _KEYWORDS = frozenset(
-    "and begin break builtin case command continue else end exec for function if not or return switch time while".split()
+    "and begin break builtin case command continue else end exec for function if not or return "
+    "switch time while".split()
 )
 
 

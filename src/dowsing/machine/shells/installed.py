@@ -10,11 +10,14 @@ _KNOWN = ("bash", "zsh", "fish", "dash", "ksh", "mksh", "yash")
 
 
 def installed_shells(settings: Settings) -> list[Shell]:
-    """The shells that can be asked, the user's own first; those that the settings describe come before others."""
+    """The shells that can be asked, the user's own first; those that the settings describe come
+    before others.
+    """
     from dowsing.machine.shells.described import DescribedShell
 
     found: list[Shell] = [
-        DescribedShell(name, description, settings.search_path) for name, description in settings.shells.items()
+        DescribedShell(name, description, settings.search_path)
+        for name, description in settings.shells.items()
     ]
     if not settings.demo:
         for name in _KNOWN:

@@ -12,7 +12,8 @@ _SCRIPT = "printf '\\036'\n{alias}\nprintf '\\037'\n{function}\nprintf '\\036'\n
 
 
 def ask_definitions(shell: str, alias: str, function: str) -> list[tuple[str, str]]:
-    """What the lines `alias` and `function` print in an interactive shell, as (kind, text), without empty ones.
+    """What the lines `alias` and `function` print in an interactive shell, as (kind, text), without
+    empty ones.
 
     It is the user's own shell with the user's own files, which is what was asked for: no guard.
     """
@@ -28,7 +29,9 @@ def ask_definitions(shell: str, alias: str, function: str) -> list[tuple[str, st
         )
     except (OSError, subprocess.TimeoutExpired):
         return []
-    parts = run.stdout.decode("utf-8", "replace").split(RECORD_END)  # what start-up files print comes before
+    parts = run.stdout.decode("utf-8", "replace").split(
+        RECORD_END
+    )  # what start-up files print comes before
     if len(parts) < 3 or SEPARATOR not in parts[-2]:
         return []
     first, _, second = parts[-2].partition(SEPARATOR)

@@ -10,7 +10,11 @@ RECORD_END = "\x1e"
 
 def records(output: str) -> list[list[str]]:
     """The fields of each record that a script printed."""
-    return [record.lstrip("\n").split(SEPARATOR) for record in output.split(RECORD_END) if record.strip("\n")]
+    return [
+        record.lstrip("\n").split(SEPARATOR)
+        for record in output.split(RECORD_END)
+        if record.strip("\n")
+    ]
 
 
 def bare(text: str) -> str:

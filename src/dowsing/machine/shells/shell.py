@@ -9,17 +9,23 @@ from dowsing.model.errors import ShellTrouble
 from dowsing.model.quoting import quoted
 from dowsing.model.record import Record
 
-#: Builtins and reserved words that a shell of the POSIX kind may have; each is asked about, none is assumed.
+#: Builtins and reserved words that a shell of the POSIX kind may have; each is asked about, none is
+#: assumed.
 POSIX_BUILTINS = """
-    . : [ alias bg break builtin cd chdir command continue declare dirs disown echo enable eval exec exit export false
-    fc fg getopts hash help history jobs kill let limit local logout newgrp popd print printf pushd pwd read readonly
-    return select set shift source suspend test times trap true type typeset ulimit umask unalias unset wait whence
+    . : [ alias bg break builtin cd chdir command continue declare dirs disown echo enable eval
+    exec exit export false fc fg getopts hash help history jobs kill let limit local logout
+    newgrp popd print printf pushd pwd read readonly return select set shift source suspend test
+    times trap true type typeset ulimit umask unalias unset wait whence
 """.split()
-POSIX_KEYWORDS = "! case do done elif else esac fi for function if in select then time until while { } [[ ]]".split()
+POSIX_KEYWORDS = (
+    "! case do done elif else esac fi for function if in select then time until while { } [[ ]]"
+).split()
 
 
 class ShellName(Record):
-    """A name that a shell knows itself. `kind`: `builtin` or `keyword`. `text`: its built-in help, "" without."""
+    """A name that a shell knows itself. `kind`: `builtin` or `keyword`. `text`: its built-in help,
+    "" without.
+    """
 
     name: str
     kind: str
@@ -30,10 +36,12 @@ class ShellName(Record):
 class Shell:
     """A shell at `path`. The classes below it say how it is asked."""
 
-    #: Pages of its manual that describe its builtins and keywords, or a folder (given from the root) with one for each.
+    #: Pages of its manual that describe its builtins and keywords, or a folder (given from the
+    #: root) with one for each.
     manual: tuple[str, ...] = ()
 
-    #: What makes an interactive shell print the alias and the function `{name}`, "" if it cannot be asked.
+    #: What makes an interactive shell print the alias and the function `{name}`, "" if it cannot be
+    #: asked.
     print_alias = ""
     print_function = ""
 
@@ -59,13 +67,17 @@ class Shell:
         return run_guarded(self.line(f"{self.quoted(name)} --help"), self.search_path, closed=False)
 
     def defined(self, name: str) -> list[tuple[str, str]]:
-        """Alias and function of that name as (kind, text), from the user's start-up files, which run for it."""
+        """Alias and function of that name as (kind, text), from the user's start-up files, which
+        run for it.
+        """
         if not self.print_alias:
             return []
         from dowsing.machine.shells.interactive import ask_definitions
 
         word = self.quoted(name)
-        return ask_definitions(self.path, self.print_alias.format(name=word), self.print_function.format(name=word))
+        return ask_definitions(
+            self.path, self.print_alias.format(name=word), self.print_function.format(name=word)
+        )
 
     def ask(self, arguments: list[str]) -> str:
         """What the shell prints. Raises ShellTrouble."""

@@ -26,5 +26,9 @@ class Zsh(Shell):
 
     def names(self) -> list[ShellName]:
         """Reserved words before builtins."""
-        found = [fields for fields in records(self.ask(self.line(_SCRIPT))) if len(fields) == 2 and fields[0]]
+        found = [
+            fields
+            for fields in records(self.ask(self.line(_SCRIPT)))
+            if len(fields) == 2 and fields[0]
+        ]
         return list({name: ShellName(name, kind) for name, kind in reversed(found)}.values())[::-1]

@@ -1,4 +1,6 @@
-"""The text of a node to blocks, told by indentation: headings, paragraphs, lists, what stands as it is, menus."""
+"""The text of a node to blocks, told by indentation: headings, paragraphs, lists, what stands as it
+is, menus.
+"""
 
 from __future__ import annotations
 
@@ -142,15 +144,25 @@ def _one_block(lines: list[str], at: int, margin: int, done: list[Block]) -> int
 
 
 def _alone(lines: list[str], at: int, end: int, margin: int) -> bool:
-    """Whether lines that an empty one follows are tags: nothing but what is quoted, and text set in after them."""
+    """Whether lines that an empty one follows are tags: nothing but what is quoted, and text set in
+    after them.
+    """
     after = next((line for line in lines[end:] if line.strip()), "")
-    return _indent(after) >= margin + STEP and all(_QUOTED.match(line[margin:]) for line in lines[at:end])
+    return _indent(after) >= margin + STEP and all(
+        _QUOTED.match(line[margin:]) for line in lines[at:end]
+    )
 
 
 def _goes_on(lines: list[str], at: int, column: int) -> bool:
-    """Whether a line that looks like a bullet's is one: what follows it is set in to its text, or is another."""
+    """Whether a line that looks like a bullet's is one: what follows it is set in to its text, or
+    is another.
+    """
     following = lines[at + 1] if at + 1 < len(lines) else ""
-    return not following.strip() or _indent(following) == column or _BULLET.match(following) is not None
+    return (
+        not following.strip()
+        or _indent(following) == column
+        or _BULLET.match(following) is not None
+    )
 
 
 def _bullet_item(lines: list[str], at: int, bullet: re.Match[str], done: list[Block]) -> int:
@@ -183,7 +195,9 @@ def _tagged(lines: list[str], at: int, tags: int, margin: int, done: list[Block]
 
 
 def _set_in(lines: list[str], at: int, margin: int, done: list[Block]) -> int:
-    """What is set in from its surroundings: filled text as an indented paragraph, all else as it stands."""
+    """What is set in from its surroundings: filled text as an indented paragraph, all else as it
+    stands.
+    """
     end = at
     while end < len(lines) and (not lines[end].strip() or _indent(lines[end]) > margin + 3):
         end += 1
@@ -194,7 +208,12 @@ def _set_in(lines: list[str], at: int, margin: int, done: list[Block]) -> int:
     least = min(_indent(line) for line in filled)
     long = sum(len(line) >= FILLED for line in filled)
     flush = {_indent(line) for line in filled}
-    if len(filled) > 1 and long * 3 >= len(filled) * 2 and flush <= {least, least + 3} and not _in_columns(filled):
+    if (
+        len(filled) > 1
+        and long * 3 >= len(filled) * 2
+        and flush <= {least, least + 3}
+        and not _in_columns(filled)
+    ):
         inner = blocks(part, least)
     else:
         inner = [Literal(literal("\n".join(line[least:] for line in part)))]

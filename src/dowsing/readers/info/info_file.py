@@ -1,6 +1,7 @@
 """Info files to nodes. The format is described in the Texinfo manual, "Info Format Specification".
 
-Nodes are found by their own headers, so that a damaged tag table does no harm; what is wrong with it is told.
+Nodes are found by their own headers, so that a damaged tag table does no harm; what is wrong with
+it is told.
 """
 
 from __future__ import annotations
@@ -14,14 +15,20 @@ from dowsing.readers.decoding import decode, packed_or_not, read_bytes
 
 _SPLIT = re.compile(r"\n?\x1f\x0c?\n")
 _FIELD = re.compile(r"(File|Node|Next|Prev|Up):\s+(?:\x7f([^\x7f]*)\x7f|([^,\t\n]*))")
-_DIR_ENTRY = re.compile(r"^\* ([^:\n]+): +\(([^)\n]*)\)([^.\n\t]*)\.[ \t]*(.*(?:\n[ \t]+\S.*)*)", re.MULTILINE)
-_DIR_BLOCK = re.compile(r"^START-INFO-DIR-ENTRY\n(.*?)^END-INFO-DIR-ENTRY", re.MULTILINE | re.DOTALL)
+_DIR_ENTRY = re.compile(
+    r"^\* ([^:\n]+): +\(([^)\n]*)\)([^.\n\t]*)\.[ \t]*(.*(?:\n[ \t]+\S.*)*)", re.MULTILINE
+)
+_DIR_BLOCK = re.compile(
+    r"^START-INFO-DIR-ENTRY\n(.*?)^END-INFO-DIR-ENTRY", re.MULTILINE | re.DOTALL
+)
 _TAG = re.compile(r"^(Node|Ref): (.*)\x7f(-?\d+)", re.MULTILINE)
 MOST_PIECES = 400
 
 
 class Node:
-    """A node: its name, its neighbours' names ("" for none) and its text without the header line."""
+    """A node: its name, its neighbours' names ("" for none) and its text without the header
+    line.
+    """
 
     __slots__ = ("name", "next", "prev", "start", "text", "up")
 
@@ -47,7 +54,8 @@ class DirEntry:
 
 
 class InfoFile:
-    """A manual: all nodes by name in the order of the file, its directory entries, and what is wrong with it.
+    """A manual: all nodes by name in the order of the file, its directory entries, and what is
+    wrong with it.
 
     `anchors` are other names for a place in a node, with the node's name.
     """
@@ -60,7 +68,9 @@ class InfoFile:
         self.problems: list[str] = []
 
     def find(self, name: str) -> Node | None:
-        """The node of that name or anchor, without regard to case and blanks if there is none exactly so."""
+        """The node of that name or anchor, without regard to case and blanks if there is none
+        exactly so.
+        """
         wanted = name_of_node(name)
         node = self.nodes.get(wanted) or self.nodes.get(self.anchors.get(wanted, ""))
         if node is not None:
@@ -95,7 +105,10 @@ def read_info_file(path: str) -> InfoFile:
 
 def _text(path: str) -> str:
     return decode(
-        read_bytes(path).replace(b"\x00\x08[", b"\x02[").replace(b"\x00\x08]", b"\x03]").replace(b"\x00", b"")
+        read_bytes(path)
+        .replace(b"\x00\x08[", b"\x02[")
+        .replace(b"\x00\x08]", b"\x03]")
+        .replace(b"\x00", b"")
     )
 
 
@@ -134,7 +147,9 @@ def _take_nodes(text: str, info: InfoFile, offset: int) -> None:
 
 
 def name_of_node(written: str) -> str:
-    """The name of a node as it is kept and shown: one line without control characters, whatever the file holds."""
+    """The name of a node as it is kept and shown: one line without control characters, whatever the
+    file holds.
+    """
     return " ".join(clean(written).split())
 
 
@@ -146,16 +161,20 @@ def _check_tags(tags: str | None, info: InfoFile, size: int | None) -> None:
     lost = []
     for kind, name, place in _TAG.findall(tags):
         if kind == "Node":
-            if name_of_node(name) not in info.nodes or (size is not None and not 0 <= int(place) <= size):
+            if name_of_node(name) not in info.nodes or (
+                size is not None and not 0 <= int(place) <= size
+            ):
                 lost.append(name)
         else:
-            # places are counted in bytes, ours in characters: near enough, as anchors stand inside nodes
+            # places are counted in bytes, ours in characters: near enough, as anchors stand inside
+            # nodes
             before = [node for start, node in starts if start <= int(place)]
             if before:
                 info.anchors[name_of_node(name)] = before[-1]
     if lost:
         info.problems.append(
-            f"its tag table is broken ({len(lost)} places are wrong, such as “{clean_line(lost[0][:40])}”); "
+            f"its tag table is broken ({len(lost)} places are wrong, such as "
+            f"“{clean_line(lost[0][:40])}”); "
             "the nodes were found by their own headers"
         )
 
@@ -174,6 +193,8 @@ def read_directory(folder: str) -> list[DirEntry]:
 def directory_entries(text: str) -> list[DirEntry]:
     """The entries of an Info directory or of a file's own block for it."""
     return [
-        DirEntry(name_of_node(label), clean_line(file.strip()), name_of_node(node), name_of_node(words))
+        DirEntry(
+            name_of_node(label), clean_line(file.strip()), name_of_node(node), name_of_node(words)
+        )
         for label, file, node, words in _DIR_ENTRY.findall(text)
     ]

@@ -7,8 +7,8 @@ import re
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean, link, plain
 
 _NOTE = re.compile(
-    r"(?P<see>[Ss]ee )?\*(?P<note>[Nn]ote)\s+(?:(?P<short>(?:\([^)]*\))?[^:]+?)::|(?P<label>[^:]+?):\s+"
-    r"(?P<target>\([^)]*\)[^.,;\t]*|[^.,;\t]+)(?=[.,;\t]|\Z))"
+    r"(?P<see>[Ss]ee )?\*(?P<note>[Nn]ote)\s+(?:(?P<short>(?:\([^)]*\))?[^:]+?)::"
+    r"|(?P<label>[^:]+?):\s+(?P<target>\([^)]*\)[^.,;\t]*|[^.,;\t]+)(?=[.,;\t]|\Z))"
 )
 _QUOTE = re.compile(r"‘([^‘’\n]{1,120})’|`([^`'\n]{1,120})'")
 _STRONG = re.compile(r"(?<![\w*\\/.])\*(?=\w)([^*\n]{0,80}\w)\*(?![\w*])")
@@ -55,7 +55,10 @@ def _cleaned(text: str) -> str:
 
 def _picture(match: re.Match[str]) -> str:
     """A picture's own text, its description, or its name."""
-    fields = {name: value.replace('\\"', '"').replace("\\\\", "\\") for name, value in _FIELD.findall(match[1])}
+    fields = {
+        name: value.replace('\\"', '"').replace("\\\\", "\\")
+        for name, value in _FIELD.findall(match[1])
+    }
     return fields.get("text") or f"[picture: {fields.get('alt') or fields.get('src', '')}]"
 
 
@@ -64,5 +67,11 @@ def _reference(match: re.Match[str]) -> str:
     word = "" if match["see"] else "See " if match["note"] == "Note" else "see "
     target = " ".join(plain(match["short"] or match["target"]).split())
     label = " ".join((match["short"] or match["label"]).split())
-    shown = label if label == target else f"{label} ({target})" if not target.startswith("(") else f"{label} {target}"
+    shown = (
+        label
+        if label == target
+        else f"{label} ({target})"
+        if not target.startswith("(")
+        else f"{label} {target}"
+    )
     return f"{match['see'] or word}{link(target, shown)}"

@@ -8,15 +8,19 @@ from dowsing.model.markup import clean
 from dowsing.readers.info.info_file import InfoFile, Node, name_of_node
 
 _ENTRY = re.compile(
-    r"\* +(?:(?P<short>(?:\([^)]*\))?[^:\n]+)::|(?P<label>(?:[^:\n]|:(?![ \t]))+(?:\n[ \t]+[^:\n]+)?):[ \t]+(?:\n[ \t]*)?"
-    r"(?P<target>\([^)\n]*\)[^.,\t\n]*|\x7f[^\x7f]*\x7f|(?:[^.,\t\n]|\.(?=\S)|,(?=\S))+)[.,]?)(?P<rest>.*)"
+    r"\* +(?:(?P<short>(?:\([^)]*\))?[^:\n]+)::|(?P<label>(?:[^:\n]"
+    r"|:(?![ \t]))+(?:\n[ \t]+[^:\n]+)?):[ \t]+(?:\n[ \t]*)?"
+    r"(?P<target>\([^)\n]*\)[^.,\t\n]*|\x7f[^\x7f]*\x7f|(?:[^.,\t\n]|\.(?=\S)"
+    r"|,(?=\S))+)[.,]?)(?P<rest>.*)"
 )
 _LINE = re.compile(r"\s*\(line\s+\d+\)\s*\Z")
 INDEX_MARK = "\x02[index\x03]"
 
 
 class MenuEntry:
-    """An entry: what it is called, the node it leads to (of another manual with that in brackets), a description."""
+    """An entry: what it is called, the node it leads to (of another manual with that in brackets),
+    a description.
+    """
 
     __slots__ = ("label", "target", "text")
 
@@ -35,7 +39,9 @@ def menu_entries(node: Node) -> list[MenuEntry]:
 
 
 def parse_menu(lines: list[str]) -> list[MenuEntry]:
-    """The entries in the lines of a menu; other lines set in deeply go on with the description before them."""
+    """The entries in the lines of a menu; other lines set in deeply go on with the description
+    before them.
+    """
     found: list[MenuEntry] = []
     at = 0
     while at < len(lines):
@@ -44,7 +50,9 @@ def parse_menu(lines: list[str]) -> list[MenuEntry]:
         if line.startswith("* ") and not line.startswith("* Menu:"):
             match = _ENTRY.match(line)
             if (match is None or match.end() < len(line.rstrip())) and at < len(lines):
-                longer = _ENTRY.match(line + "\n" + lines[at])  # a long label or target goes on in the next line
+                longer = _ENTRY.match(
+                    line + "\n" + lines[at]
+                )  # a long label or target goes on in the next line
                 if longer and longer.end() > len(line):
                     match = longer
                     at += 1
@@ -55,7 +63,12 @@ def parse_menu(lines: list[str]) -> list[MenuEntry]:
             label = name_of_node(match["short"] or match["label"])
             target = label if match["short"] else name_of_node(match["target"])
             found.append(MenuEntry(label, target, clean(_LINE.sub("", match["rest"])).strip()))
-        elif found and line.startswith("   ") and line.strip() and not line.lstrip().startswith("(line"):
+        elif (
+            found
+            and line.startswith("   ")
+            and line.strip()
+            and not line.lstrip().startswith("(line")
+        ):
             found[-1].text = f"{found[-1].text} {line.strip()}".strip()
     return found
 
@@ -66,10 +79,11 @@ def is_index(node: Node) -> bool:
 
 
 def below(info: InfoFile, node: Node) -> list[tuple[Node, int]]:
-    """The node and all below it in the order of reading, with how deep each lies (0 for the node itself).
+    """The node and all below it in the order of reading, with how deep each lies (0 for the node
+    itself).
 
-    Each node comes once; entries of indices lead sideways, not down, and so do those to nodes that say
-    they are below another.
+    Each node comes once; entries of indices lead sideways, not down, and so do those to nodes that
+    say they are below another.
     """
     found: list[tuple[Node, int]] = []
     seen: set[str] = set()
@@ -85,7 +99,11 @@ def below(info: InfoFile, node: Node) -> list[tuple[Node, int]]:
         children = []
         for entry in menu_entries(current):
             child = info.nodes.get(entry.target)
-            if child is not None and child.name not in seen and (child.up == current.name or not child.up):
+            if (
+                child is not None
+                and child.name not in seen
+                and (child.up == current.name or not child.up)
+            ):
                 children.append((child, depth + 1))
         waiting += reversed(children)
     return found

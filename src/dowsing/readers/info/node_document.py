@@ -10,7 +10,9 @@ from dowsing.readers.info.info_file import InfoFile, Node
 from dowsing.readers.info.menus import below, whole
 
 
-def node_document(info: InfoFile, node_name: str, name: str, *, package: str | None = None) -> Document:
+def node_document(
+    info: InfoFile, node_name: str, name: str, *, package: str | None = None
+) -> Document:
     """The Document of a node and what is below it. Raises Unreadable if there is no such node."""
     node = info.find(node_name)
     if node is None:
@@ -20,9 +22,15 @@ def node_document(info: InfoFile, node_name: str, name: str, *, package: str | N
     for one, depth in nodes:
         sections += node_sections(one.text, one.name, depth)
     return Document(
-        name, "info", "info", sections, names=[name], summary=_summary(info, node, name), path=info.path,
+        name,
+        "info",
+        "info",
+        sections,
+        names=[name],
+        summary=_summary(info, node, name),
+        path=info.path,
         package=package,
-    )  # fmt: skip
+    )
 
 
 def _summary(info: InfoFile, node: Node, name: str) -> str:
@@ -30,4 +38,6 @@ def _summary(info: InfoFile, node: Node, name: str) -> str:
     for entry in info.entries:
         if entry.label == name and entry.text:
             return clean_line(entry.text.rstrip("."))
-    return clean_line(next((line.strip() for line in node.text.split("\n") if line.strip()), "")[:200])
+    return clean_line(
+        next((line.strip() for line in node.text.split("\n") if line.strip()), "")[:200]
+    )

@@ -8,7 +8,8 @@ from dowsing.readers.info.info_file import DirEntry, InfoFile
 from dowsing.readers.info.menus import is_index, menu_entries
 
 _ABOUT = re.compile(
-    r"(?:Invoking|Running|Using) ([\w.+-]+)\Z|([\w.+-]+) [Ii]nvocation\Z|The ([\w.+-]+) (?:[Cc]ommand|[Bb]uiltin|[Pp]rogram)\Z"
+    r"(?:Invoking|Running|Using) ([\w.+-]+)\Z|([\w.+-]+) [Ii]nvocation\Z"
+    r"|The ([\w.+-]+) (?:[Cc]ommand|[Bb]uiltin|[Pp]rogram)\Z"
 )
 _OF_COMMANDS = re.compile(r"built-?in|command|program|reserved", re.IGNORECASE)
 _WORD = re.compile(r"[\w.+:\[-]+\Z")
@@ -17,10 +18,13 @@ _WORD = re.compile(r"[\w.+:\[-]+\Z")
 BY_DIRECTORY, BY_TITLE, BY_MANUAL, BY_INDEX = range(4)
 
 
-def names_of(info: InfoFile, manual: str, listed: list[DirEntry] | None = None) -> list[tuple[str, str, int]]:
+def names_of(
+    info: InfoFile, manual: str, listed: list[DirEntry] | None = None
+) -> list[tuple[str, str, int]]:
     """Names with the node each leads to and how sure that is, each name once.
 
-    `listed` are the entries of the folder's directory file, which may know more than the manual's own.
+    `listed` are the entries of the folder's directory file, which may know more than the manual's
+    own.
     """
     found: dict[str, tuple[str, int]] = {}
 
@@ -29,7 +33,11 @@ def names_of(info: InfoFile, manual: str, listed: list[DirEntry] | None = None) 
             found[name] = (node, rank)
 
     for entry in [*info.entries, *(listed or [])]:
-        if _WORD.match(entry.label) and entry.file.casefold() == manual.casefold() and info.find(entry.node):
+        if (
+            _WORD.match(entry.label)
+            and entry.file.casefold() == manual.casefold()
+            and info.find(entry.node)
+        ):
             # an entry for the manual as a whole says less than a node about the command
             add(entry.label, entry.node, BY_DIRECTORY if entry.node != "Top" else BY_MANUAL)
     for node in info.nodes.values():
@@ -40,8 +48,14 @@ def names_of(info: InfoFile, manual: str, listed: list[DirEntry] | None = None) 
     for node in info.nodes.values():
         if is_index(node):
             for item in menu_entries(node):
-                # an index of terms names what a text mentions; only one of commands, or a title, says it is about it
+                # an index of terms names what a text mentions; only one of commands, or a title,
+                # says it is about it
                 about = _OF_COMMANDS.search(node.name) or item.label in item.target.split()
-                if about and _WORD.match(item.label) and len(item.label) > 1 and item.target in info.nodes:
+                if (
+                    about
+                    and _WORD.match(item.label)
+                    and len(item.label) > 1
+                    and item.target in info.nodes
+                ):
                     add(item.label, item.target, BY_INDEX)
     return [(name, node, rank) for name, (node, rank) in found.items()]

@@ -1,8 +1,8 @@
 """Builds the blocks of a Document from what the interpreter meets: text, breaks, tags, indents.
 
-The builder keeps one buffer of input lines. Whatever ends a paragraph flushes it: the lines are joined,
-blanks are squeezed (or kept, in a literal block), font changes are settled and the block is put where text
-goes at the moment: into the section, an open item or an indent.
+The builder keeps one buffer of input lines. Whatever ends a paragraph flushes it: the lines are
+joined, blanks are squeezed (or kept, in a literal block), font changes are settled and the block is
+put where text goes at the moment: into the section, an open item or an indent.
 """
 
 from __future__ import annotations
@@ -40,7 +40,9 @@ class Builder:
         self.compact = False
         self.hanging = False
         self.font = self.last_font = ROMAN
-        self.waiting: str | None = None  # what the next text is for: "tag", "more tag", "title", "held"
+        self.waiting: str | None = (
+            None  # what the next text is for: "tag", "more tag", "title", "held"
+        )
         self.tag_parts: list[str] = []
         self.tag_font = ""  # font of one following line, for `.B` without text
         self.gap = False  # vertical space was asked for since the last block
@@ -53,7 +55,8 @@ class Builder:
         self.items = 0
         self.section("", 1)
 
-    # --- text ------------------------------------------------------------------------------------------
+    # --- text
+    # ------------------------------------------------------------------------------------------
 
     def text(self, line: str) -> None:
         """Take one line of text, wherever the next text is to go."""
@@ -101,9 +104,11 @@ class Builder:
             self.fill = fill
 
     def settle(self, text: str) -> str:
-        """Fill-mode text in final form: blanks squeezed, fonts settled, marks of the reading replaced.
+        """Fill-mode text in final form: blanks squeezed, fonts settled, marks of the reading
+        replaced.
 
-        What was made of a text is remembered: pages of one family repeat most of each other's paragraphs.
+        What was made of a text is remembered: pages of one family repeat most of each other's
+        paragraphs.
         """
         if self.font != ROMAN or self.translation or self.tabs:
             return self._settle(text)
@@ -195,7 +200,8 @@ class Builder:
                 return stop
         return column - column % TAB + TAB
 
-    # --- blocks ----------------------------------------------------------------------------------------
+    # --- blocks
+    # ----------------------------------------------------------------------------------------
 
     def flush(self) -> None:
         """End the paragraph or literal block."""
@@ -218,7 +224,9 @@ class Builder:
         text = text.replace(BREAK + "\n", "\n").replace(BREAK, "\n")
         if "\t" in text:
             text = "\n".join(self._literal_tabs(line) for line in text.split("\n"))
-        text = self._finish("\n".join(line.rstrip() for line in text.split("\n")).strip("\n")).strip("\n")
+        text = self._finish(
+            "\n".join(line.rstrip() for line in text.split("\n")).strip("\n")
+        ).strip("\n")
         lines = text.split("\n")
         while lines and not plain(lines[-1]).strip():
             lines.pop()
@@ -253,7 +261,9 @@ class Builder:
             raise OutOfBounds(f"it has more than {MOST_ITEMS:,} items")
         bare = plain(tag).strip() if len(tag) < 16 else ""
         compact, self.gap = self.compact and not self.gap, False
-        item = Item(tag, compact, bool(bare and _BULLET.fullmatch(bare)) if bullet is None else bullet)
+        item = Item(
+            tag, compact, bool(bare and _BULLET.fullmatch(bare)) if bullet is None else bullet
+        )
         self.base.append(item)
         self.out = item.body
 
@@ -278,7 +288,9 @@ class Builder:
             self.out = block.body
 
     def indent(self, manual: bool = False, amount: float = 1) -> None:
-        """Begin a nested part; `outdent` ends it. An `amount` of 0 or less opens a level without an indent."""
+        """Begin a nested part; `outdent` ends it. An `amount` of 0 or less opens a level without an
+        indent.
+        """
         self.flush()
         self.waiting = None
         if len(self.levels) >= _MOST_LEVELS:
@@ -297,7 +309,9 @@ class Builder:
             self.base = self.out = body
 
     def _term_body(self) -> list[Block] | None:
-        """The body for an indent that follows a paragraph that is a term: `-x` on a line of its own."""
+        """The body for an indent that follows a paragraph that is a term: `-x` on a line of its
+        own.
+        """
         last = self.base[-1] if self.base else None
         if not isinstance(last, Paragraph) or len(last.text) > 400 or last.hanging:
             return None
@@ -329,7 +343,11 @@ class Builder:
             self.base.pop()
             return
         first = body[0] if body else None
-        if not isinstance(block, Indent) or block.body is not body or not isinstance(first, Paragraph):
+        if (
+            not isinstance(block, Indent)
+            or block.body is not body
+            or not isinstance(first, Paragraph)
+        ):
             return
         match = _FAKE_BULLET.match(first.text) if "\xa0" in first.text[:12] else None
         if match:
@@ -339,7 +357,9 @@ class Builder:
             self.base[-1] = item
 
     def section(self, title: str, level: int) -> None:
-        """Begin a section; an empty `title` is taken from the next line of text where `await_title` says."""
+        """Begin a section; an empty `title` is taken from the next line of text where `await_title`
+        says.
+        """
         self.flush()
         self.fill = True
         self.waiting = None
@@ -370,7 +390,9 @@ class Builder:
 
 
 def _as_term(text: str) -> Item | None:
-    """A paragraph of a flag and lines set in below it, as some page writers draw their lists, as an item."""
+    """A paragraph of a flag and lines set in below it, as some page writers draw their lists, as an
+    item.
+    """
     if "\n\xa0" not in text or plain(text[:3]).strip()[:1] != "-":
         return None
     first, *rest = text.split("\n")

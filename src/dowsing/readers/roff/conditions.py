@@ -34,7 +34,9 @@ def _simple(machine: Machine, text: str) -> tuple[bool, str]:
     if char and char in "dr" and following:
         name, rest = _word(text[1:])
         return _named(machine, char, machine.expand(name)), rest
-    if char and (char in "'\"\x07\x15/" or (char not in "(\\+-" and not char.isalnum() and char not in "{.")):
+    if char and (
+        char in "'\"\x07\x15/" or (char not in "(\\+-" and not char.isalnum() and char not in "{.")
+    ):
         return _same(machine, text, char)
     return _numeric(machine, text)
 

@@ -15,22 +15,82 @@ if TYPE_CHECKING:
 
 _TOKEN = re.compile(r'"[^"]*"|[{}~^]|<=|>=|==|!=|->|<-|<<|>>|\+-|\.\.\.|[^\s{}~^"]+')
 _WORDS = {
-    "alpha": "α", "beta": "β", "gamma": "γ", "delta": "δ", "epsilon": "ε", "zeta": "ζ", "eta": "η",
-    "theta": "θ", "iota": "ι", "kappa": "κ", "lambda": "λ", "mu": "μ", "nu": "ν", "xi": "ξ", "omicron": "ο",
-    "pi": "π", "rho": "ρ", "sigma": "σ", "tau": "τ", "upsilon": "υ", "phi": "φ", "chi": "χ", "psi": "ψ",
-    "omega": "ω", "GAMMA": "Γ", "DELTA": "Δ", "THETA": "Θ", "LAMBDA": "Λ", "XI": "Ξ", "PI": "Π",
-    "SIGMA": "Σ", "PHI": "Φ", "PSI": "Ψ", "OMEGA": "Ω", "inf": "∞", "infinity": "∞", "times": "×",
-    "cdot": "·", "prime": "′", "partial": "∂", "half": "½", "sum": "∑", "int": "∫", "prod": "∏",
-    "union": "∪", "inter": "∩", "nothing": "", "approx": "≈", "del": "∇", "grad": "∇", "dot": "", "bar": "",
-    "hat": "", "tilde": "", "vec": "", "dyad": "", "under": "", "<=": "≤", ">=": "≥", "!=": "≠", "==": "≡",
-    "+-": "±", "->": "→", "<-": "←", "...": "…", "cdots": "⋯", "ldots": "…",
-}  # fmt: skip
+    "alpha": "α",
+    "beta": "β",
+    "gamma": "γ",
+    "delta": "δ",
+    "epsilon": "ε",
+    "zeta": "ζ",
+    "eta": "η",
+    "theta": "θ",
+    "iota": "ι",
+    "kappa": "κ",
+    "lambda": "λ",
+    "mu": "μ",
+    "nu": "ν",
+    "xi": "ξ",
+    "omicron": "ο",
+    "pi": "π",
+    "rho": "ρ",
+    "sigma": "σ",
+    "tau": "τ",
+    "upsilon": "υ",
+    "phi": "φ",
+    "chi": "χ",
+    "psi": "ψ",
+    "omega": "ω",
+    "GAMMA": "Γ",
+    "DELTA": "Δ",
+    "THETA": "Θ",
+    "LAMBDA": "Λ",
+    "XI": "Ξ",
+    "PI": "Π",
+    "SIGMA": "Σ",
+    "PHI": "Φ",
+    "PSI": "Ψ",
+    "OMEGA": "Ω",
+    "inf": "∞",
+    "infinity": "∞",
+    "times": "×",
+    "cdot": "·",
+    "prime": "′",
+    "partial": "∂",
+    "half": "½",
+    "sum": "∑",
+    "int": "∫",
+    "prod": "∏",
+    "union": "∪",
+    "inter": "∩",
+    "nothing": "",
+    "approx": "≈",
+    "del": "∇",
+    "grad": "∇",
+    "dot": "",
+    "bar": "",
+    "hat": "",
+    "tilde": "",
+    "vec": "",
+    "dyad": "",
+    "under": "",
+    "<=": "≤",
+    ">=": "≥",
+    "!=": "≠",
+    "==": "≡",
+    "+-": "±",
+    "->": "→",
+    "<-": "←",
+    "...": "…",
+    "cdots": "⋯",
+    "ldots": "…",
+}
 _SKIP = frozenset(
     """
         roman italic bold fat left right ceiling floor mark lineup back fwd up down size font
     """.split()
 )
-_SKIP_WITH_ARGUMENT = frozenset(["size", "font", "gsize", "gfont", "fwd", "back", "up", "down", "delim"])
+_SKIP_WITH_ARGUMENT = frozenset(
+    ["size", "font", "gsize", "gfont", "fwd", "back", "up", "down", "delim"]
+)
 _FUNCTIONS = frozenset(
     """
         sin cos tan log ln exp max min lim and for if det sinh cosh tanh Re Im arc

@@ -1,4 +1,6 @@
-"""Escapes that need the state of the page: strings, registers, arguments, widths, fonts by name, motions."""
+"""Escapes that need the state of the page: strings, registers, arguments, widths, fonts by name,
+motions.
+"""
 
 from __future__ import annotations
 
@@ -17,20 +19,86 @@ MOST_LENGTH = 200_000
 
 #: Strings that the man and mdoc macros define for pages.
 STRINGS = {
-    "R": "®", "Tm": "™", "lq": "“", "rq": "”", "S": "", "HF": BOLD, "Lq": "“", "Rq": "”", "Le": "≤", "Ge": "≥",
-    "Lt": "<", "Gt": ">", "Ne": "≠", "Pm": "±", "If": "∞", "Na": "NaN", "Ba": "|", "Am": "&", "q": QUOTE,
-    "Pi": "π", "left-singlequote": "‘", "right-singlequote": "’", "ua": "↑", "aa": "´", "ga": "`",
-    "left-bracket": "[", "right-bracket": "]", "lp": "(", "rp": ")", ".T": "utf8", "<=": "≤", ">=": "≥",
-    "an-extra1": "", "Lb": "", "L\"": QUOTE, "R\"": QUOTE,
-}  # fmt: skip
+    "R": "®",
+    "Tm": "™",
+    "lq": "“",
+    "rq": "”",
+    "S": "",
+    "HF": BOLD,
+    "Lq": "“",
+    "Rq": "”",
+    "Le": "≤",
+    "Ge": "≥",
+    "Lt": "<",
+    "Gt": ">",
+    "Ne": "≠",
+    "Pm": "±",
+    "If": "∞",
+    "Na": "NaN",
+    "Ba": "|",
+    "Am": "&",
+    "q": QUOTE,
+    "Pi": "π",
+    "left-singlequote": "‘",
+    "right-singlequote": "’",
+    "ua": "↑",
+    "aa": "´",
+    "ga": "`",
+    "left-bracket": "[",
+    "right-bracket": "]",
+    "lp": "(",
+    "rp": ")",
+    ".T": "utf8",
+    "<=": "≤",
+    ">=": "≥",
+    "an-extra1": "",
+    "Lb": "",
+    'L"': QUOTE,
+    'R"': QUOTE,
+}
 
 #: Read-only and usual registers: a typewriter-like output device 80 columns wide.
 REGISTERS = {
-    ".g": 1, ".x": 1, ".y": 22, ".l": 1872, ".ll": 1872, ".i": 0, ".in": 0, ".s": 10, ".v": 40, ".H": 24,
-    ".V": 40, ".f": 1, ".j": 0, ".u": 1, ".p": 100000, ".t": 100000, ".k": 0, ".C": 0, ".o": 0, ".ft": 1,
-    ".fam": 0, "LL": 1872, "IN": 168, "an-margin": 168, "nl": 0, "dw": 2, "dy": 1, "mo": 1, "yr": 126,
-    "year": 2026, ".nn": 0, ".z": 0, ".hy": 0, ".ad": 0, ".c": 1, ".U": 0, ".W": 0, ".color": 0, ".cp": 0,
-}  # fmt: skip
+    ".g": 1,
+    ".x": 1,
+    ".y": 22,
+    ".l": 1872,
+    ".ll": 1872,
+    ".i": 0,
+    ".in": 0,
+    ".s": 10,
+    ".v": 40,
+    ".H": 24,
+    ".V": 40,
+    ".f": 1,
+    ".j": 0,
+    ".u": 1,
+    ".p": 100000,
+    ".t": 100000,
+    ".k": 0,
+    ".C": 0,
+    ".o": 0,
+    ".ft": 1,
+    ".fam": 0,
+    "LL": 1872,
+    "IN": 168,
+    "an-margin": 168,
+    "nl": 0,
+    "dw": 2,
+    "dy": 1,
+    "mo": 1,
+    "yr": 126,
+    "year": 2026,
+    ".nn": 0,
+    ".z": 0,
+    ".hy": 0,
+    ".ad": 0,
+    ".c": 1,
+    ".U": 0,
+    ".W": 0,
+    ".color": 0,
+    ".cp": 0,
+}
 
 
 def read_name(text: str, at: int) -> tuple[str, int]:
@@ -47,7 +115,9 @@ def read_name(text: str, at: int) -> tuple[str, int]:
 
 
 def _quoted(text: str, at: int) -> tuple[str, int]:
-    """The argument between delimiters at `at` and where it ends; escapes inside may hold the delimiter."""
+    """The argument between delimiters at `at` and where it ends; escapes inside may hold the
+    delimiter.
+    """
     delimiter = text[at : at + 1]
     if not delimiter:
         return "", at
@@ -55,7 +125,11 @@ def _quoted(text: str, at: int) -> tuple[str, int]:
     while stop < len(text):
         if text[stop] == delimiter:
             return text[at + 1 : stop], stop + 1
-        if text[stop] == "\\" and text[stop + 1 : stop + 2] in ("w", "h", "v") and text[stop + 2 : stop + 3]:
+        if (
+            text[stop] == "\\"
+            and text[stop + 1 : stop + 2] in ("w", "h", "v")
+            and text[stop + 2 : stop + 3]
+        ):
             inner = text.find(text[stop + 2], stop + 3)
             stop = inner + 1 if inner > 0 else stop + 2
         else:
@@ -66,8 +140,8 @@ def _quoted(text: str, at: int) -> tuple[str, int]:
 def expand(machine: Interpreter, text: str, copy: bool = False) -> str:
     """`text` with its escapes replaced.
 
-    With `copy`, as a definition is read: only strings, registers and arguments are replaced and a doubled
-    escape character loses one.
+    With `copy`, as a definition is read: only strings, registers and arguments are replaced and a
+    doubled escape character loses one.
     """
     mark = machine.escape
     if not mark or mark not in text:
@@ -164,7 +238,9 @@ def _with_inner_name(machine: Interpreter, text: str, at: int) -> str:
 def _register(machine: Interpreter, name: str, step: str) -> str:
     if step:
         change = machine.steps_of.get(name, 0)
-        machine.registers[name] = machine.registers.get(name, 0) + (change if step == "+" else -change)
+        machine.registers[name] = machine.registers.get(name, 0) + (
+            change if step == "+" else -change
+        )
     if name == ".$":
         return str(max(len(machine.arguments) - 1, 0))
     value = machine.registers.get(name, 0)
@@ -193,7 +269,9 @@ def _other(machine: Interpreter, char: str, text: str, at: int) -> tuple[str, in
         return found, at
     if char == "f" or char == "F":
         name, at = read_name(text, at)
-        return (FONTS.get(name.strip(), PREVIOUS if name == "P" else ROMAN) if char == "f" else ""), at
+        return (
+            FONTS.get(name.strip(), PREVIOUS if name == "P" else ROMAN) if char == "f" else ""
+        ), at
     if char == "s":
         return "", _after_size(text, at)
     if char in "mMgkVY":
@@ -237,7 +315,9 @@ def _after_size(text: str, at: int) -> int:
 
 def _with_argument(machine: Interpreter, kind: str, inside: str) -> str:
     if kind == "w":
-        shown = plain(expand(machine, inside).replace(ZERO, "").replace(PAD, " ").replace(BACKSLASH, "b"))
+        shown = plain(
+            expand(machine, inside).replace(ZERO, "").replace(PAD, " ").replace(BACKSLASH, "b")
+        )
         return str(len(shown) * 24)
     if kind == "h":
         distance, _ = evaluate(expand(machine, inside), "m")

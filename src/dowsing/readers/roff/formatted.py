@@ -1,4 +1,6 @@
-"""Already formatted pages: text struck over for bold and underline, or coloured with escape sequences."""
+"""Already formatted pages: text struck over for bold and underline, or coloured with escape
+sequences.
+"""
 
 from __future__ import annotations
 
@@ -94,10 +96,16 @@ def _marked(text: str) -> str:
             style = ROMAN
         out.append("\n")
     marked = "".join(out)
-    return "".join(c if c in (BOLD, ITALIC, ROMAN) else clean(c) for c in marked) if not marked.isascii() else marked
+    return (
+        "".join(c if c in (BOLD, ITALIC, ROMAN) else clean(c) for c in marked)
+        if not marked.isascii()
+        else marked
+    )
 
 
 def _unindented(lines: list[str]) -> list[str]:
-    widths = [len(plain(line)) - len(plain(line).lstrip(" ")) for line in lines if plain(line).strip()]
+    widths = [
+        len(plain(line)) - len(plain(line).lstrip(" ")) for line in lines if plain(line).strip()
+    ]
     cut = min(widths, default=0)
     return [line[cut:] if line[:cut].isspace() or not cut else line.lstrip(" ") for line in lines]

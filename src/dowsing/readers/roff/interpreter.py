@@ -10,8 +10,8 @@ from dowsing.readers.roff.builder import Builder
 class Interpreter(Protocol):
     """The state of one run over one page.
 
-    `strings`, `registers`, `steps_of` and `formats` are what the page defined, by name; `arguments` those of the macro
-    being run; `escape` the escape character; `depth` counts names within names.
+    `strings`, `registers`, `steps_of` and `formats` are what the page defined, by name; `arguments`
+    those of the macro being run; `escape` the escape character; `depth` counts names within names.
     """
 
     builder: Builder

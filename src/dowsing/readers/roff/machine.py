@@ -1,9 +1,10 @@
 """The interpreter: runs the roff requests of a page and hands text to the builder.
 
-It knows the language (strings, registers, macros, conditions, loops), not the macro packages: man.py and
-mdoc.py bring tables of macros, requests.py the requests. Nothing in a page can reach outside: there is no
-request that reads or runs anything but `.so`, which is answered by a function given by the caller. Macro
-calls, loops and expansions are bounded; what exceeds the bounds is cut off.
+It knows the language (strings, registers, macros, conditions, loops), not the macro packages:
+man.py and mdoc.py bring tables of macros, requests.py the requests. Nothing in a page can reach
+outside: there is no request that reads or runs anything but `.so`, which is answered by a function
+given by the caller. Macro calls, loops and expansions are bounded; what exceeds the bounds is cut
+off.
 """
 
 from __future__ import annotations
@@ -93,7 +94,10 @@ class Machine:
         """Count text that does not stand in the page but is made by it."""
         self.written += characters
         if self.written > MOST_WRITTEN:
-            raise OutOfBounds(f"its macros and loops make more than {MOST_WRITTEN // 1_000_000} million characters")
+            raise OutOfBounds(
+                f"its macros and loops make more than {MOST_WRITTEN // 1_000_000} million "
+                "characters"
+            )
 
     def run_source(self, source: str) -> None:
         """Run a whole source text (cleaned of control characters)."""
@@ -118,7 +122,12 @@ class Machine:
                     name = name[1:]
                     handler = plain.get(name)
                     # the common case: a request as it came with the macro package, without escapes
-                    if handler is not None and name not in macros and name not in renamed and "\\" not in rest:
+                    if (
+                        handler is not None
+                        and name not in macros
+                        and name not in renamed
+                        and "\\" not in rest
+                    ):
                         handler(self, rest.lstrip())
                     else:
                         self.control_line(line)
@@ -175,7 +184,9 @@ class Machine:
         self.call(name, rest, line)
 
     def call(self, name: str, rest: str, line: str = "") -> None:
-        """Run the macro or request `name`. `line` is the whole input line, for what turns out to be text."""
+        """Run the macro or request `name`. `line` is the whole input line, for what turns out to be
+        text.
+        """
         macro = self.macros.get(name, self)
         if macro is None:
             return
@@ -186,7 +197,9 @@ class Machine:
         name = self.renamed.get(name, name)
         handler = self.plain.get(name)
         if handler is not None:
-            handler(self, escapes.expand(self, rest) if "\\" in rest or self.escape != "\\" else rest)
+            handler(
+                self, escapes.expand(self, rest) if "\\" in rest or self.escape != "\\" else rest
+            )
             return
         handler = self.raw.get(name)
         if handler is not None:
@@ -195,10 +208,14 @@ class Machine:
             self.unknown(name, line)
 
     def unknown(self, name: str, line: str) -> None:
-        """A request that nothing defines: text that happens to begin with a dot, or a foreign macro."""
+        """A request that nothing defines: text that happens to begin with a dot, or a foreign
+        macro.
+        """
         is_text = line[0] == self.no_break and line[1:2] not in (" ", "") and not name.isupper()
         is_text = is_text or (len(name) > 3 and not name.isupper()) or not name[:1].isalnum()
-        is_text = is_text or (" " in line and name.islower()) or (len(name) > 4 and line.count(" ") > 3)
+        is_text = (
+            is_text or (" " in line and name.islower()) or (len(name) > 4 and line.count(" ") > 3)
+        )
         if is_text and not name.startswith(("\\", ".")) and name.strip("."):
             self.builder.text(self.expand_text(line))
 
@@ -225,7 +242,9 @@ class Machine:
 
     @staticmethod
     def split(text: str) -> list[str]:
-        """The arguments of a macro line: separated by blanks, quoted with `"`, `""` inside is a quote."""
+        """The arguments of a macro line: separated by blanks, quoted with `"`, `""` inside is a
+        quote.
+        """
         if '"' not in text:
             return [part for part in text.replace("\t", " ").split(" ") if part]
         return _split_quoted(text)
@@ -264,7 +283,11 @@ def _split_request(line: str) -> tuple[str, str]:
     stop = 1
     while line[stop : stop + 1] in (" ", "\t") and stop < len(line):
         stop += 1
-    parts = line[stop:].split(None, 1) if line.isascii() else line[stop:].replace("\t", " ").split(" ", 1)
+    parts = (
+        line[stop:].split(None, 1)
+        if line.isascii()
+        else line[stop:].replace("\t", " ").split(" ", 1)
+    )
     if not parts:
         return "", ""
     name = parts[0]

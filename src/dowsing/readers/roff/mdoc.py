@@ -10,7 +10,19 @@ from dowsing.readers.roff.marks import JOIN
 from dowsing.readers.roff.mdoc_inline import CALLABLE, CELL, MacroLine, emit, evaluate, words
 
 _LIST_KINDS = frozenset(
-    ("-bullet", "-dash", "-hyphen", "-item", "-enum", "-tag", "-diag", "-hang", "-ohang", "-inset", "-column")
+    (
+        "-bullet",
+        "-dash",
+        "-hyphen",
+        "-item",
+        "-enum",
+        "-tag",
+        "-diag",
+        "-hang",
+        "-ohang",
+        "-inset",
+        "-column",
+    )
 )
 _REFERENCE_ORDER = ["A", "T", "B", "I", "J", "R", "N", "V", "U", "P", "Q", "C", "D", "O"]
 
@@ -48,7 +60,8 @@ def _state(machine: Machine) -> MdocState:
     return machine.mdoc
 
 
-# --- the page --------------------------------------------------------------------------------------------
+# --- the page
+# --------------------------------------------------------------------------------------------
 
 
 def date(machine: Machine, rest: str) -> None:
@@ -99,7 +112,8 @@ def description(machine: Machine, rest: str) -> None:
     emit(machine, line)
 
 
-# --- inline ----------------------------------------------------------------------------------------------
+# --- inline
+# ----------------------------------------------------------------------------------------------
 
 
 def _inline(name: str) -> Handler:
@@ -180,20 +194,27 @@ def exit_status(machine: Machine, rest: str) -> None:
     names = [name for name in names if name]
     shown = _enumerated([f"{BOLD}{name}{ROMAN}" for name in names])
     plural = "utilities exit" if len(names) > 1 else "utility exits"
-    emit_text(machine, f"The {shown + ' ' if shown else ''}{plural} 0 on success, and >0 if an error occurs.")
+    emit_text(
+        machine,
+        f"The {shown + ' ' if shown else ''}{plural} 0 on success, and >0 if an error occurs.",
+    )
 
 
 def return_value(machine: Machine, rest: str) -> None:
     """`.Rv -std [name …]`."""
     names = [word for word in words(rest) if word != "-std"]
     shown = _enumerated([f"{BOLD}{name}{ROMAN}()" for name in names])
-    returns = f"The {shown} function{'s return' if len(names) > 1 else ' returns'} the value 0 if successful"
+    returns = (
+        f"The {shown} function{'s return' if len(names) > 1 else ' returns'} the value 0 if "
+        "successful"
+    )
     if not names:
         returns = "Upon successful completion, the value 0 is returned"
     errno = f"{CODE}errno{ROMAN}"
     emit_text(
         machine,
-        f"{returns}; otherwise the value -1 is returned and the global variable {errno} is set to indicate the error.",
+        f"{returns}; otherwise the value -1 is returned and the global variable {errno} is set to "
+        "indicate the error.",
     )
 
 
@@ -203,7 +224,8 @@ def _enumerated(names: list[str]) -> str:
     return names[0] if len(names) == 1 else ", ".join(names[:-1]) + " and " + names[-1]
 
 
-# --- lists -----------------------------------------------------------------------------------------------
+# --- lists
+# -----------------------------------------------------------------------------------------------
 
 
 def list_begin(machine: Machine, rest: str) -> None:
@@ -247,7 +269,13 @@ def item(machine: Machine, rest: str) -> None:
             emit(machine, evaluate(machine, words(rest.replace("\t", f" {CELL} "))))
         return
     if current.kind in ("-bullet", "-dash", "-hyphen", "-enum"):
-        tag = f"{current.count}." if current.kind == "-enum" else "•" if current.kind == "-bullet" else "-"
+        tag = (
+            f"{current.count}."
+            if current.kind == "-enum"
+            else "•"
+            if current.kind == "-bullet"
+            else "-"
+        )
         builder.open_item(tag, bullet=True)
         if rest:
             emit(machine, evaluate(machine, words(rest)))
@@ -313,7 +341,8 @@ def list_end(machine: Machine, rest: str) -> None:
     builder.compact = False
 
 
-# --- displays --------------------------------------------------------------------------------------------
+# --- displays
+# --------------------------------------------------------------------------------------------
 
 
 def display_begin(machine: Machine, rest: str) -> None:
@@ -353,7 +382,9 @@ def one_line(machine: Machine, rest: str) -> None:
 
 def font_begin(machine: Machine, rest: str) -> None:
     """`.Bf -emphasis|-literal|-symbolic` or `.Bf Em|Li|Sy`."""
-    mark = {"-emphasis": ITALIC, "Em": ITALIC, "-symbolic": BOLD, "Sy": BOLD}.get(rest.strip(), CODE)
+    mark = {"-emphasis": ITALIC, "Em": ITALIC, "-symbolic": BOLD, "Sy": BOLD}.get(
+        rest.strip(), CODE
+    )
     machine.builder.flush()
     machine.builder.font = mark
 
@@ -364,7 +395,8 @@ def font_end(machine: Machine, rest: str) -> None:
     machine.builder.font = machine.builder.last_font = ROMAN
 
 
-# --- references ------------------------------------------------------------------------------------------
+# --- references
+# ------------------------------------------------------------------------------------------
 
 
 def reference_begin(machine: Machine, rest: str) -> None:
@@ -415,11 +447,32 @@ PLAIN: dict[str, Handler] = {
     **{name: _inline(name) for name in CALLABLE},
     **{"%" + letter: _reference_part(letter) for letter in _REFERENCE_ORDER},
     **dict.fromkeys(("Bk", "Ek", "Os", "Tg", "Db"), nothing),
-    "Dd": date, "Dt": title, "Sh": section, "Ss": subsection, "Pp": paragraph, "Lp": paragraph,
-    "Nd": description, "Fd": function_directive, "Fo": function_open, "Fc": function_close,
-    "Ex": exit_status, "Rv": return_value, "Bl": list_begin, "It": item, "El": list_end, "Xc": extended_end,
-    "Bd": display_begin, "Ed": display_end, "D1": one_line, "Dl": one_line, "Bf": font_begin, "Ef": font_end,
-    "Rs": reference_begin, "Re": reference_end, "Fr": _inline("Fr"), "Ns": no_space_line,
-}  # fmt: skip
+    "Dd": date,
+    "Dt": title,
+    "Sh": section,
+    "Ss": subsection,
+    "Pp": paragraph,
+    "Lp": paragraph,
+    "Nd": description,
+    "Fd": function_directive,
+    "Fo": function_open,
+    "Fc": function_close,
+    "Ex": exit_status,
+    "Rv": return_value,
+    "Bl": list_begin,
+    "It": item,
+    "El": list_end,
+    "Xc": extended_end,
+    "Bd": display_begin,
+    "Ed": display_end,
+    "D1": one_line,
+    "Dl": one_line,
+    "Bf": font_begin,
+    "Ef": font_end,
+    "Rs": reference_begin,
+    "Re": reference_end,
+    "Fr": _inline("Fr"),
+    "Ns": no_space_line,
+}
 
 RAW: dict[str, Handler] = dict(preprocessors.RAW)

@@ -1,8 +1,8 @@
 """The inline mdoc macros: one macro line to marked text.
 
-A macro line is a list of words in which macro names call macros. Words are put together with blanks except
-where punctuation, `Ns` and its kin say otherwise; what must touch the line before or after is told to the
-builder with the JOIN mark.
+A macro line is a list of words in which macro names call macros. Words are put together with blanks
+except where punctuation, `Ns` and its kin say otherwise; what must touch the line before or after
+is told to the builder with the JOIN mark.
 """
 
 from __future__ import annotations
@@ -23,26 +23,71 @@ CLOSING = frozenset((".", ",", ":", ";", ")", "]", "?", "!"))
 CELL = "\x16"  # between the cells of a row
 
 FONTS = {
-    "Ar": ITALIC, "Cm": BOLD, "Ic": BOLD, "Fl": BOLD, "Em": ITALIC, "Sy": BOLD, "Li": CODE, "No": ROMAN,
-    "Nm": BOLD, "Pa": ITALIC, "Ev": CODE, "Dv": CODE, "Er": CODE, "Va": ITALIC, "Vt": ITALIC, "Fa": ITALIC,
-    "Ft": ITALIC, "Fd": BOLD, "Cd": BOLD, "Ad": ITALIC, "An": ROMAN, "Ms": BOLD, "Tn": ROMAN, "Sx": ITALIC,
-    "Hf": CODE, "Ot": ITALIC, "Fr": ROMAN, "Me": BOLD, "Tx": ROMAN,
-}  # fmt: skip
+    "Ar": ITALIC,
+    "Cm": BOLD,
+    "Ic": BOLD,
+    "Fl": BOLD,
+    "Em": ITALIC,
+    "Sy": BOLD,
+    "Li": CODE,
+    "No": ROMAN,
+    "Nm": BOLD,
+    "Pa": ITALIC,
+    "Ev": CODE,
+    "Dv": CODE,
+    "Er": CODE,
+    "Va": ITALIC,
+    "Vt": ITALIC,
+    "Fa": ITALIC,
+    "Ft": ITALIC,
+    "Fd": BOLD,
+    "Cd": BOLD,
+    "Ad": ITALIC,
+    "An": ROMAN,
+    "Ms": BOLD,
+    "Tn": ROMAN,
+    "Sx": ITALIC,
+    "Hf": CODE,
+    "Ot": ITALIC,
+    "Fr": ROMAN,
+    "Me": BOLD,
+    "Tx": ROMAN,
+}
 ENCLOSED = {
     "Op": ("[", "]"), "Aq": ("<", ">"), "Bq": ("[", "]"), "Brq": ("{", "}"), "Dq": ("“", "”"),
     "Sq": ("‘", "’"), "Pq": ("(", ")"), "Qq": ('"', '"'), "Ql": ("‘", "’"),
 }  # fmt: skip
 OPENERS = {
-    "Ao": "<", "Bo": "[", "Bro": "{", "Do": "“", "Oo": "[", "Po": "(", "Qo": '"', "So": "‘", "Xo": "",
-}  # fmt: skip
+    "Ao": "<",
+    "Bo": "[",
+    "Bro": "{",
+    "Do": "“",
+    "Oo": "[",
+    "Po": "(",
+    "Qo": '"',
+    "So": "‘",
+    "Xo": "",
+}
 CLOSERS = {
-    "Ac": ">", "Bc": "]", "Brc": "}", "Dc": "”", "Oc": "]", "Pc": ")", "Qc": '"', "Sc": "’", "Xc": "",
-}  # fmt: skip
+    "Ac": ">",
+    "Bc": "]",
+    "Brc": "}",
+    "Dc": "”",
+    "Oc": "]",
+    "Pc": ")",
+    "Qc": '"',
+    "Sc": "’",
+    "Xc": "",
+}
 
 _SPECIAL = """
     Ns Ap Pf Xr Fn Fo Fc Lk Mt In St Lb Eo Ec En Es Ta Sm Tg Nd Bt Ud
 """.split()
-CALLABLE = frozenset((*FONTS, *ENCLOSED, *OPENERS, *CLOSERS, *SYSTEMS, *_SPECIAL)) - {"Fd", "Fr", "Nd"}
+CALLABLE = frozenset((*FONTS, *ENCLOSED, *OPENERS, *CLOSERS, *SYSTEMS, *_SPECIAL)) - {
+    "Fd",
+    "Fr",
+    "Nd",
+}
 
 
 class MacroLine:
@@ -89,7 +134,9 @@ def words(rest: str) -> list[str]:
     found, marked = _split_quoted(rest), []
     quoted = rest.replace('""', "")
     for word in found:
-        is_quoted = f'"{word}"' in quoted and (word in CALLABLE or word in CLOSING or word in OPENING)
+        is_quoted = f'"{word}"' in quoted and (
+            word in CALLABLE or word in CLOSING or word in OPENING
+        )
         marked.append(ZERO + word if is_quoted else word)
     return marked
 
@@ -149,14 +196,21 @@ class Inline:
             own = own[1:]
             if not own:
                 return
-        content = [word for word in own if word not in CLOSING and word not in OPENING and word != "|"]
+        content = [
+            word for word in own if word not in CLOSING and word not in OPENING and word != "|"
+        ]
         line = self.line
         state = self.machine.mdoc
         if not content:
             lead = [word for word in own if word in OPENING]
             for word in lead:
                 line.word(word)
-            default = {"Ar": "file ...", "Pa": "~", "Nm": getattr(state, "name", ""), "Fl": "-"}.get(name, "")
+            default = {
+                "Ar": "file ...",
+                "Pa": "~",
+                "Nm": getattr(state, "name", ""),
+                "Fl": "-",
+            }.get(name, "")
             if default:
                 line.word(default, font)
                 if name == "Fl" and self.at < len(self.items) and not own:

@@ -70,20 +70,28 @@ def _apply(operator: str, left: float, right: float) -> float:
         quotient = int(left / right)
         return float(quotient) if operator == "/" else left - quotient * right
     return {
-        "+": lambda: left + right, "-": lambda: left - right, "*": lambda: left * right,
-        "<": lambda: float(left < right), ">": lambda: float(left > right),
-        "<=": lambda: float(left <= right), ">=": lambda: float(left >= right),
-        "=": lambda: float(left == right), "==": lambda: float(left == right),
-        "<>": lambda: float(left != right), "<?": lambda: min(left, right), ">?": lambda: max(left, right),
-        "&": lambda: float(left > 0 and right > 0), ":": lambda: float(left > 0 or right > 0),
-    }[operator]()  # fmt: skip
+        "+": lambda: left + right,
+        "-": lambda: left - right,
+        "*": lambda: left * right,
+        "<": lambda: float(left < right),
+        ">": lambda: float(left > right),
+        "<=": lambda: float(left <= right),
+        ">=": lambda: float(left >= right),
+        "=": lambda: float(left == right),
+        "==": lambda: float(left == right),
+        "<>": lambda: float(left != right),
+        "<?": lambda: min(left, right),
+        ">?": lambda: max(left, right),
+        "&": lambda: float(left > 0 and right > 0),
+        ":": lambda: float(left > 0 or right > 0),
+    }[operator]()
 
 
 def evaluate(text: str, unit: str = "u") -> tuple[int | None, int]:
     """The value of the expression at the beginning of `text`, in basic units, and where it ends.
 
-    A number without a unit is taken in `unit`. The value is None if there is no number; values are held
-    within 32 bits, as the language has them.
+    A number without a unit is taken in `unit`. The value is None if there is no number; values are
+    held within 32 bits, as the language has them.
     """
     parser = _NumberParser(text, unit)
     value = parser.expression()

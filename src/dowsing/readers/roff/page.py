@@ -17,7 +17,9 @@ _NAME = re.compile(r"[^\s,]+(?: [^\s,]+){0,5}")
 _MARKS = "\x06\x07\x08\x12\x13\x14\x15\x16"
 
 #: Titles of the NAME section: the first section is taken where none of them occurs.
-_NAME_TITLES = frozenset(("NAME", "NAMES", "名前", "NOM", "NOMBRE", "BEZEICHNUNG", "NOME", "NAZWA", "ИМЯ"))
+_NAME_TITLES = frozenset(
+    ("NAME", "NAMES", "名前", "NOM", "NOMBRE", "BEZEICHNUNG", "NOME", "NAZWA", "ИМЯ")
+)
 
 _PLAIN = {**requests.PLAIN, **man.PLAIN}
 _RAW = {**requests.RAW, **preprocessors.RAW}
@@ -48,7 +50,9 @@ def read_sections(source: str, include: Include | None = None) -> tuple[list[Sec
 
 
 def _take_out_marks(sections: list[Section]) -> None:
-    """Leave no mark of the reader in the text, wherever an odd page may have put one: the gate of this reader."""
+    """Leave no mark of the reader in the text, wherever an odd page may have put one: the gate of
+    this reader.
+    """
     whole = document_text(sections, marked=True)
     if not any(mark in whole for mark in _MARKS):  # so it is with all but the oddest pages
         return
@@ -75,8 +79,9 @@ def read_page(
 ) -> Document:
     """Read a manual page.
 
-    `name` and `section` are those of the file; where they are missing the page's own title is taken.
-    `include` answers `.so` requests with a text or None. Never raises for what the page contains.
+    `name` and `section` are those of the file; where they are missing the page's own title is
+    taken. `include` answers `.so` requests with a text or None. Never raises for what the page
+    contains.
     """
     sections, machine = read_sections(source, include)
     title = [plain(part) for part in machine.title]

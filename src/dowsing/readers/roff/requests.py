@@ -1,7 +1,7 @@
 """The roff requests that pages use: definitions, conditions, loops, fonts, spacing.
 
-Requests that only concern typesetting (hyphenation, adjustment, page length, sizes) do nothing here, and
-those that reach outside the page (run a program, open a file) are not there at all.
+Requests that only concern typesetting (hyphenation, adjustment, page length, sizes) do nothing
+here, and those that reach outside the page (run a program, open a file) are not there at all.
 """
 
 from __future__ import annotations
@@ -17,13 +17,35 @@ from dowsing.readers.roff.prepare import FONTS
 MOST_TURNS = 2000
 MOST_BODY = 20_000
 
-#: Macros that carry the structure of a page. What a page puts in their place only changes how they look.
+#: Macros that carry the structure of a page. What a page puts in their place only changes how they
+#: look.
 KEPT = frozenset(
-    ["SH", "SS", "TH", "TP", "PP", "LP", "P", "IP", "RS", "RE", "Sh", "Ss", "Dd", "Dt", "Os", "Nm", "It", "Bl", "El"]
+    [
+        "SH",
+        "SS",
+        "TH",
+        "TP",
+        "PP",
+        "LP",
+        "P",
+        "IP",
+        "RS",
+        "RE",
+        "Sh",
+        "Ss",
+        "Dd",
+        "Dt",
+        "Os",
+        "Nm",
+        "It",
+        "Bl",
+        "El",
+    ]
 )
 
 
-# --- definitions -----------------------------------------------------------------------------------------
+# --- definitions
+# -----------------------------------------------------------------------------------------
 
 
 def _body(machine: Machine, end: str) -> list[str]:
@@ -44,8 +66,11 @@ def define(machine: Machine, rest: str, append: bool = False) -> None:
     lines = _body(machine, end.strip())
     if not name or name in KEPT:
         return
-    if name in ("INDENT", "UNINDENT") and any(line.lstrip(". ").startswith(("RS", "RE")) for line in lines):
-        return  # what these do, with the bookkeeping around it, is built in under the same names (man.py)
+    if name in ("INDENT", "UNINDENT") and any(
+        line.lstrip(". ").startswith(("RS", "RE")) for line in lines
+    ):
+        # what these do, with the bookkeeping around it, is built in under the same names (man.py)
+        return
     old = machine.macros.get(name)
     if append and isinstance(old, Macro):
         lines = old.lines + lines
@@ -184,7 +209,8 @@ def translate(machine: Machine, rest: str) -> None:
         machine.builder.translation[ord(one)] = other
 
 
-# --- control ---------------------------------------------------------------------------------------------
+# --- control
+# ---------------------------------------------------------------------------------------------
 
 
 def when(machine: Machine, rest: str) -> None:
@@ -305,7 +331,8 @@ def no_break_character(machine: Machine, rest: str) -> None:
     machine.no_break = rest.strip()[:1] or "'"
 
 
-# --- text ------------------------------------------------------------------------------------------------
+# --- text
+# ------------------------------------------------------------------------------------------------
 
 
 def font(machine: Machine, rest: str) -> None:
@@ -394,23 +421,47 @@ def title_parts(machine: Machine, rest: str) -> None:
 
 
 _NOTHING = """
-    ad na hy nh hw ne ss ps vs ll lt pl po ls fam fp cs lg kern hla hlm hcode hpf hpfa hym hys cflags class
-    ns rs bp pn mk rt os sv wh ch dt em ev evc di da box boxa tm tm1 tmc ab ex nx rd pm ptr pc nn nm mc tc
-    lc lf color gcolor fcolor defcolor warn warnscale spreadwarn special fspecial rchar fchar fschar schar
-    style fzoom uf tkf blm lsm itc it nroff troff cp ftr hc ds1 pi sy open opena write writec writem close
-    cf trf psbb pso mso device output shc rfschar sizes pev pnr phw fdeferlig trin trnt trf bd as1 dei1 lg
-    sty stringup stringdown asciify unformat vpt pvs brp eo1 backtrace
+    ad na hy nh hw ne ss ps vs ll lt pl po ls fam fp cs lg kern hla hlm hcode hpf hpfa hym hys
+    cflags class ns rs bp pn mk rt os sv wh ch dt em ev evc di da box boxa tm tm1 tmc ab ex nx rd
+    pm ptr pc nn nm mc tc lc lf color gcolor fcolor defcolor warn warnscale spreadwarn special
+    fspecial rchar fchar fschar schar style fzoom uf tkf blm lsm itc it nroff troff cp ftr hc ds1
+    pi sy open opena write writec writem close cf trf psbb pso mso device output shc rfschar
+    sizes pev pnr phw fdeferlig trin trnt trf bd as1 dei1 lg sty stringup stringdown asciify
+    unformat vpt pvs brp eo1 backtrace
 """.split()
 
 PLAIN: dict[str, Handler] = {
     **dict.fromkeys(_NOTHING, nothing),
-    "ft": font, "nf": no_fill, "fi": fill, "br": line_break, "sp": space, "in": indent, "ti": temporary_indent,
-    "ta": tab_stops, "ce": center, "rj": center, "ul": underline, "cu": underline, "nr": register,
-    "rr": remove_register, "af": number_format, "rnn": rename_register, "aln": rename_register,
-    "length": length, "substring": substring, "chop": chop, "rm": remove, "rn": rename, "als": alias,
-    "break": leave_loop, "return": leave_macro, "shift": shift, "so": include, "tl": title_parts,
+    "ft": font,
+    "nf": no_fill,
+    "fi": fill,
+    "br": line_break,
+    "sp": space,
+    "in": indent,
+    "ti": temporary_indent,
+    "ta": tab_stops,
+    "ce": center,
+    "rj": center,
+    "ul": underline,
+    "cu": underline,
+    "nr": register,
+    "rr": remove_register,
+    "af": number_format,
+    "rnn": rename_register,
+    "aln": rename_register,
+    "length": length,
+    "substring": substring,
+    "chop": chop,
+    "rm": remove,
+    "rn": rename,
+    "als": alias,
+    "break": leave_loop,
+    "return": leave_macro,
+    "shift": shift,
+    "so": include,
+    "tl": title_parts,
     "brp": line_break,
-}  # fmt: skip
+}
 
 RAW: dict[str, Handler] = {
     **dict.fromkeys(("de", "de1", "dei", "dei1"), define),

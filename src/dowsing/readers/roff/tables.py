@@ -14,7 +14,8 @@ if TYPE_CHECKING:
     from dowsing.readers.roff.machine import Machine
 
 _SPEC = re.compile(
-    r"([lLrRcCnNaAsS^_=|-])((?:[ \t]*(?:\(.*?\)|[fF](?:\(..|\[[^\]]*\]|[A-Za-z0-9]{1,2}(?![a-zA-Z])|[A-Za-z0-9])"
+    r"([lLrRcCnNaAsS^_=|-])((?:[ \t]*(?:\(.*?\)|[fF](?:\(..|\[[^\]]*\]|[A-Za-z0-9]{1,2}(?![a-zA-Z])"
+    r"|[A-Za-z0-9])"
     r"|[pPvV][-+]?\d+|[wW](?:\([^)]*\)|\d+[a-z]?)|[mM](?:\([^)]*\)|.)|[bBiIeEtTuUzZxXdD]|\d+))*)"
 )
 _FONT = re.compile(r"[fF](?:\((..)|\[([^\]]*)\]|([A-Za-z0-9]{1,2}))")
@@ -44,7 +45,9 @@ def read_table(machine: Machine, lines: list[str]) -> None:
     while at < len(lines):
         at = reader.line(lines, at)
     boxed = any(word in options for word in ("box", "frame"))
-    rows = [row for row in reader.rows if row is None or any(cell.text or cell.span for cell in row)]
+    rows = [
+        row for row in reader.rows if row is None or any(cell.text or cell.span for cell in row)
+    ]
     if any(row for row in rows):
         machine.builder.table(Table(rows, boxed))
 
@@ -96,7 +99,9 @@ class _Rows:
         self.rows: list[list[Cell] | None] = []
 
     def line(self, lines: list[str], at: int) -> int:
-        """Take the data line at `at` (with the text blocks it opens); return where the next begins."""
+        """Take the data line at `at` (with the text blocks it opens); return where the next
+        begins.
+        """
         line = lines[at]
         at += 1
         if (line[:1] in (".", "'") and line[1:2].isalpha()) or line in (".", "'"):
@@ -168,7 +173,9 @@ class _Rows:
 
     def _add(self, parts: list[str]) -> None:
         # a row of the format that is only rules takes no data
-        while self.row < len(self.formats) - 1 and all(c.align in "_=-" for c in self.formats[self.row]):
+        while self.row < len(self.formats) - 1 and all(
+            c.align in "_=-" for c in self.formats[self.row]
+        ):
             self.rows.append(None)
             self.row += 1
         columns = self.formats[min(self.row, len(self.formats) - 1)]
@@ -196,7 +203,9 @@ class _Rows:
         if part.startswith("\\R"):
             return part[2:]
         builder = self.machine.builder
-        text = self.machine.expand_text(part).removesuffix(JOIN)  # a cell does not go on in the next one
+        text = self.machine.expand_text(part).removesuffix(
+            JOIN
+        )  # a cell does not go on in the next one
         if "\n" not in text:
             font, last = builder.font, builder.last_font
             builder.font = ROMAN

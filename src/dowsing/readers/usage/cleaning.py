@@ -6,10 +6,11 @@ import re
 
 from dowsing.model.markup import clean
 
-#: ECMA-48 control sequences, operating system commands and other strings, and two-character escapes.
+#: ECMA-48 control sequences, operating system commands and other strings, and two-character
+#: escapes.
 _SEQUENCES = re.compile(
-    r"\x1b\[[0-?]*[ -/]*[@-~]|\x9b[0-?]*[ -/]*[@-~]|\x1b[\]PX^_][^\x07\x1b\x9c]*(?:\x07|\x1b\\|\x9c)?"
-    r"|\x1b[ -/]+[0-~]|\x1b[0-~]?"
+    r"\x1b\[[0-?]*[ -/]*[@-~]|\x9b[0-?]*[ -/]*[@-~]|\x1b[\]PX^_][^\x07\x1b\x9c]*(?:\x07|\x1b\\"
+    r"|\x9c)?|\x1b[ -/]+[0-~]|\x1b[0-~]?"
 )
 _OVERSTRUCK = re.compile(r"[^\n]\x08")
 _TAB_AFTER_TEXT = re.compile(r"(?<=\S) ?\t")
@@ -18,7 +19,8 @@ WIDEST_LINE = 2000
 
 
 def clean_lines(output: str) -> list[str]:
-    """The lines of `output` as they would look: no control characters, tabs as blanks, no blanks at the end.
+    """The lines of `output` as they would look: no control characters, tabs as blanks, no blanks at
+    the end.
 
     A tab that ends a column leaves at least two blanks, so that the column is still seen as one.
     """
@@ -28,7 +30,9 @@ def clean_lines(output: str) -> list[str]:
         text = fewer if fewer != text else text.replace("\x08", "")
     lines = []
     for line in text.split("\n"):
-        line = line.rstrip("\r").rpartition("\r")[2][:WIDEST_LINE]  # what was written last on the line stays
+        line = line.rstrip("\r").rpartition("\r")[2][
+            :WIDEST_LINE
+        ]  # what was written last on the line stays
         line = _TAB_AFTER_TEXT.sub("  \t", line).expandtabs(8)
         lines.append(clean(line).rstrip())
     while lines and not lines[-1]:

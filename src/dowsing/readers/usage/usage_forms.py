@@ -7,7 +7,8 @@ import re
 from dowsing.readers.usage.cleaning import indentation
 
 _MARK = re.compile(
-    r"(?P<before>\s*(?:\S+:\s+)?)(?P<mark>usage|use|synopsis)(?P<colon>\s*:)\s*(?P<rest>.*)", re.IGNORECASE
+    r"(?P<before>\s*(?:\S+:\s+)?)(?P<mark>usage|use|synopsis)(?P<colon>\s*:)\s*(?P<rest>.*)",
+    re.IGNORECASE,
 )
 _BARE_MARK = re.compile(r"\s*(?:USAGE|SYNOPSIS)\s*$")
 _OR = re.compile(r"\s*or\b\s*:?\s+(?=\S)")
@@ -28,7 +29,9 @@ def find_forms(lines: list[str], name: str) -> Forms | None:
     """The first group of forms in the lines of a usage text, or None."""
     for n, line in enumerate(lines):
         match = _MARK.match(line)
-        if match and (not match["before"].strip() or match["before"].strip().rstrip(":").endswith(name)):
+        if match and (
+            not match["before"].strip() or match["before"].strip().rstrip(":").endswith(name)
+        ):
             if match["rest"]:
                 return _beside(lines, n, match)
             return _below(lines, n, name)
@@ -57,9 +60,15 @@ def _beside(lines: list[str], start: int, match: re.Match[str]) -> Forms:
                 break
         elif line.split()[0] == first_word and indentation(line) <= column:
             forms.append(line.strip())
-        elif re.match(r"\s*-{1,2}\S+(?: \S+)*\s{2,}\S", line) and "[" not in line[: line.index("-")]:
+        elif (
+            re.match(r"\s*-{1,2}\S+(?: \S+)*\s{2,}\S", line) and "[" not in line[: line.index("-")]
+        ):
             break  # a list of options begins without a line between
-        elif indentation(line) < column and line.lstrip()[0] not in "[<{(|-" and not forms[-1].endswith(("|", "\\")):
+        elif (
+            indentation(line) < column
+            and line.lstrip()[0] not in "[<{(|-"
+            and not forms[-1].endswith(("|", "\\"))
+        ):
             break
         else:
             forms[-1] = f"{forms[-1].rstrip(chr(92)).rstrip()} {line.strip()}"
@@ -68,7 +77,9 @@ def _beside(lines: list[str], start: int, match: re.Match[str]) -> Forms:
 
 
 def _with_definitions(lines: list[str], found: Forms) -> Forms:
-    """Take along what defines the placeholders: `where OPTIONS := { -V[ersion] | -f[amily] NAME }`."""
+    """Take along what defines the placeholders: `where OPTIONS := { -V[ersion] | -f[amily] NAME
+    }`.
+    """
     end = found.end
     while end < len(lines) and lines[end]:
         if _DEFINITION.match(lines[end]):
@@ -111,7 +122,12 @@ def _unmarked(lines: list[str], name: str) -> Forms | None:
     """A first line that is a form without saying so: the name, then brackets or placeholders."""
     for n, line in enumerate(lines[:3]):
         words = line.split()
-        if words and words[0] == name and len(words) > 1 and re.search(r"[\[<{]|\.\.\.|\b[A-Z]{3,}\b", line):
+        if (
+            words
+            and words[0] == name
+            and len(words) > 1
+            and re.search(r"[\[<{]|\.\.\.|\b[A-Z]{3,}\b", line)
+        ):
             return Forms([line.strip()], n, n + 1)
         if words:
             break

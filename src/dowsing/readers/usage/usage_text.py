@@ -1,7 +1,7 @@
 """A usage text to a Document: forms, headings, options, subcommands, and the text between.
 
-Programs lay their usage out by indentation and columns; what the lines are is told by these alone, so that
-one reader takes in the ways of all the usual option parsers.
+Programs lay their usage out by indentation and columns; what the lines are is told by these alone,
+so that one reader takes in the ways of all the usual option parsers.
 """
 
 from __future__ import annotations
@@ -16,16 +16,20 @@ _FLAG = r"[-+]{1,2}(?:\[no-?\])?[\w?#@%:.][^\s,|]*|-<\w[\w-]*>|--?(?=\s)"
 _OPTION = re.compile(rf"\s*(?:\[)?(?:{_FLAG})")
 _GAP = re.compile(r"\s{2,}|\s+:\s+(?=\S)|(?<=\S):\s{2,}")
 _TERM_GAP = re.compile(r"\s{2,}")
-#: A subcommand whose placeholders reach into the column of the texts: `set-property UNIT NAME=VALUE... Sets one`
+#: A subcommand whose placeholders reach into the column of the texts: `set-property UNIT
+#: NAME=VALUE... Sets one`
 _LONG_TERM = re.compile(r"([a-z][\w-]+(?: [\[<A-Z][^a-z ]*)+) (?=[A-Z][a-z]+ )")
 _PROSE = frozenset(
-    "or and is are option options must implies means may can turns the with which that this where when".split()
+    "or and is are option options must implies means may can turns the with which that this where "
+    "when".split()
 )
 _TERM = re.compile(
-    r"\{[\w,-]+\}\Z|<[\w-]+>(?:\.\.\.)?\Z|[^\s\"'.,;:!?()|*#<>=\[\]{}$][\w.:+@/*|,-]*(?:, ?[\w.:+-]+)*(?: (?:\[?[<A-Z{(\[][^ ]*|\.\.\.|[\w-]+))*\Z"
+    r"\{[\w,-]+\}\Z|<[\w-]+>(?:\.\.\.)?\Z|[^\s\"'.,;:!?()|*#<>=\[\]{}$][\w.:+@/*"
+    r"|,-]*(?:, ?[\w.:+-]+)*(?: (?:\[?[<A-Z{(\[][^ ]*|\.\.\.|[\w-]+))*\Z"
 )
 _SINGLE_SPACED = re.compile(
-    rf"(?:{_FLAG})(?:(?:,\s*|\s*\|\s*|\s+)(?:{_FLAG}))*(?:[ =](?:<[^>]*>|\[[^\]]*\]|[A-Z][A-Z0-9_:|/-]*(?:\.\.\.)?(?=\s|$)))?"
+    rf"(?:{_FLAG})(?:(?:,\s*|\s*\|\s*|\s+)(?:{_FLAG}))*(?:[ =](?:<[^>]*>|\[[^\]]*\]|[A-Z][A-Z0-9_:"
+    r"|/-]*(?:\.\.\.)?(?=\s|$)))?"
 )
 _TITLE = re.compile(r"(?:[A-Z][\w-]*(?: (?:of|and|in|the|for) )? ?){1,4}:\Z")
 WIDEST_HEADING = 72
@@ -33,7 +37,13 @@ WIDEST_TAG = 60
 
 
 def read_usage(
-    output: str, name: str, section: str = "", *, source: str = "usage", path: str = "", package: str | None = None
+    output: str,
+    name: str,
+    section: str = "",
+    *,
+    source: str = "usage",
+    path: str = "",
+    package: str | None = None,
 ) -> Document:
     """The Document of what a program printed. `name` is the program's; never raises."""
     lines = clean_lines(output)
@@ -60,7 +70,9 @@ def read_usage(
 
 
 def read_help(lines: list[str]) -> list[Section]:
-    """The sections of help that has its forms told apart already, such as a shell's for a builtin."""
+    """The sections of help that has its forms told apart already, such as a shell's for a
+    builtin.
+    """
     return _UsageReader(lines).sections()
 
 
@@ -86,7 +98,9 @@ class _UsageReader:
             end = starts[n + 1] if n + 1 < len(starts) else len(self.lines)
             heading = self.lines[start].strip()
             section = Section(heading.rstrip(":").strip())
-            section.blocks = _UsageReader(self.lines[start + 1 : end]).blocks(literal="example" in heading.lower())
+            section.blocks = _UsageReader(self.lines[start + 1 : end]).blocks(
+                literal="example" in heading.lower()
+            )
             found.append(section)
         return found
 
@@ -97,19 +111,37 @@ class _UsageReader:
         return at
 
     def _is_heading(self, n: int) -> bool:
-        """A short line with what belongs to it set in below, or on the same margin under capitals."""
+        """A short line with what belongs to it set in below, or on the same margin under
+        capitals.
+        """
         line = self.lines[n]
         text = line.strip()
-        if not text or len(text) > WIDEST_HEADING or text[0] in "-+([<{|*#$>" or _GAP.search(text.rstrip(":")):
+        if (
+            not text
+            or len(text) > WIDEST_HEADING
+            or text[0] in "-+([<{|*#$>"
+            or _GAP.search(text.rstrip(":"))
+        ):
             return False
         below = self._next(n + 1)
         if below >= len(self.lines):
             return False
         here, there = indentation(line), indentation(self.lines[below])
         after_gap = n == 0 or not self.lines[n - 1]
-        if here > 4 or (not after_gap and n and indentation(self.lines[n - 1]) == here and not text.endswith(":")):
+        if here > 4 or (
+            not after_gap
+            and n
+            and indentation(self.lines[n - 1]) == here
+            and not text.endswith(":")
+        ):
             return False
-        if text.endswith(":") and there == here and after_gap and below == n + 1 and _TITLE.match(text):
+        if (
+            text.endswith(":")
+            and there == here
+            and after_gap
+            and below == n + 1
+            and _TITLE.match(text)
+        ):
             return True
         if text.endswith(":"):
             lists = self._begins_item(below) and there >= here
@@ -118,7 +150,13 @@ class _UsageReader:
             )
         if text.isupper() and any(char.isalpha() for char in text):
             return there > here and after_gap
-        return after_gap and below == n + 1 and there > here and text[-1] not in ".,;" and self._begins_item(below)
+        return (
+            after_gap
+            and below == n + 1
+            and there > here
+            and text[-1] not in ".,;"
+            and self._begins_item(below)
+        )
 
     def _begins_item(self, n: int) -> bool:
         line = self.lines[n]
@@ -181,10 +219,15 @@ class _UsageReader:
         term = self._term(line)
         if term is None:
             return None
-        # one line with a gap may be a sentence with two blanks; a list has its like before or after it
-        beside = [self.lines[n] for n in (at - 1, at + 1) if 0 <= n < len(self.lines) and self.lines[n]]
+        # one line with a gap may be a sentence with two blanks; a list has its like before or after
+        # it
+        beside = [
+            self.lines[n] for n in (at - 1, at + 1) if 0 <= n < len(self.lines) and self.lines[n]
+        ]
         column = line.index(term[1], indentation(line) + len(term[0]))
-        alike = any(self._term(other) and indentation(other) == indentation(line) for other in beside)
+        alike = any(
+            self._term(other) and indentation(other) == indentation(line) for other in beside
+        )
         hangs = any(indentation(other) == column for other in beside)
         return term if alike or hangs or len(beside) < 2 else None
 
@@ -203,7 +246,11 @@ class _UsageReader:
             if not line:
                 # a gap inside an item's text: what goes on must stand in the same column
                 after = self._next(at)
-                goes_on = after < len(self.lines) and column is not None and indentation(self.lines[after]) == column
+                goes_on = (
+                    after < len(self.lines)
+                    and column is not None
+                    and indentation(self.lines[after]) == column
+                )
                 if not goes_on or after - at > 1 or (item.body and not more):
                     break
                 more.append("")
@@ -212,7 +259,9 @@ class _UsageReader:
             here = indentation(line)
             if here <= margin or (here < margin + 4 and self._item_head(at) is not None):
                 break
-            begins = _OPTION.match(line) is not None or (more == [] and self._term(line) is not None)
+            begins = _OPTION.match(line) is not None or (
+                more == [] and self._term(line) is not None
+            )
             if begins and (column is None or here < column) and not _is_prose(line):
                 break
             if column is None or here < column:
@@ -230,12 +279,25 @@ class _UsageReader:
 def _split_option(text: str) -> tuple[str, str]:
     """The tag of an option and the text beside it."""
     gap = _GAP.search(text)
-    if gap is None and len(re.findall(r"(?:^|\s)-\w", text)) > 2 and not re.search(r"[|,;]\s", text):
+    if (
+        gap is None
+        and len(re.findall(r"(?:^|\s)-\w", text)) > 2
+        and not re.search(r"[|,;]\s", text)
+    ):
         return text, ""
-    while gap and gap.end() < len(text) and _OPTION.match(text[gap.end() :]) and len(text[: gap.start()]) < 24:
-        following = _GAP.search(text, gap.end())  # the second spelling stands in a column of its own
+    while (
+        gap
+        and gap.end() < len(text)
+        and _OPTION.match(text[gap.end() :])
+        and len(text[: gap.start()]) < 24
+    ):
+        following = _GAP.search(
+            text, gap.end()
+        )  # the second spelling stands in a column of its own
         rest = text[gap.end() :]
-        spelling = rest.startswith("--") or (following and text[: gap.start()].rstrip().endswith((",", "|")))
+        spelling = rest.startswith("--") or (
+            following and text[: gap.start()].rstrip().endswith((",", "|"))
+        )
         if not spelling:
             break
         if following is None:
@@ -254,7 +316,9 @@ def _split_option(text: str) -> tuple[str, str]:
 
 
 def _columns(tag: str, text: str) -> list[tuple[str, str]]:
-    """Items that stand side by side on one line, `-l  list       -t  test`, told by a flag after a gap."""
+    """Items that stand side by side on one line, `-l  list       -t  test`, told by a flag after a
+    gap.
+    """
     single = re.split(r"\s+(?=-)", tag)
     if not text and len(single) > 2 and "," not in tag and "|" not in tag:
         return [(one, "") for one in single]  # a list of flags and no spellings of one
@@ -283,7 +347,9 @@ def _text_blocks(lines: list[str], literal: bool, joined: bool = False) -> list[
             continue
         inner = group[1:] if joined and not done else group
         margins = {indentation(one) for one in inner}
-        plain_text = len(margins) <= 1 or (len(margins) == 2 and indentation(group[0]) != indentation(group[-1]))
+        plain_text = len(margins) <= 1 or (
+            len(margins) == 2 and indentation(group[0]) != indentation(group[-1])
+        )
         in_columns = any(_GAP.search(one.strip()) for one in inner) and len(group) > 1
         if literal or not plain_text or in_columns:
             if joined and not done:

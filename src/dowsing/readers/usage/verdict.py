@@ -1,4 +1,6 @@
-"""What came back when a program was asked for its usage: a usage text, an echo, an error, an effect, nothing."""
+"""What came back when a program was asked for its usage: a usage text, an echo, an error, an
+effect, nothing.
+"""
 
 from __future__ import annotations
 
@@ -8,14 +10,17 @@ from enum import StrEnum
 from dowsing.model.record import Record
 from dowsing.readers.usage.cleaning import clean_lines
 
-_USAGE = re.compile(r"^\s*(?:\S+:\s+)?(?:usage|use|synopsis)\s*(?::|$|of\b)|^\s*usage\s+\S+", re.IGNORECASE)
+_USAGE = re.compile(
+    r"^\s*(?:\S+:\s+)?(?:usage|use|synopsis)\s*(?::|$|of\b)|^\s*usage\s+\S+", re.IGNORECASE
+)
 _OPTION_LINE = re.compile(r"^\s*-{1,2}[\w?][\w-]*(?:[ =,|\[<]|\s{2,}|$)")
 _HEADING = re.compile(
-    r"^\s*(?:[\w ]*\b(?:options|commands|arguments|flags|switches)\b[^.]{0,60}):?\s*$", re.IGNORECASE
+    r"^\s*(?:[\w ]*\b(?:options|commands|arguments|flags|switches)\b[^.]{0,60}):?\s*$",
+    re.IGNORECASE,
 )
 _REFUSAL = re.compile(
-    r"\b(?:invalid|illegal|unknown|unrecogni[sz]ed|bad|unexpected|not found|no such|cannot|can't|missing|failed|error"
-    r"|permission denied|command not found|not permitted|syntax error)\b",
+    r"\b(?:invalid|illegal|unknown|unrecogni[sz]ed|bad|unexpected|not found|no such|cannot|can't"
+    r"|missing|failed|error|permission denied|command not found|not permitted|syntax error)\b",
     re.IGNORECASE,
 )
 
@@ -47,14 +52,18 @@ def judge(output: str, flag: str, name: str, status: int | None) -> Verdict:
     if not filled:
         return Verdict(UsageKind.NOTHING, f"{name} {flag} prints nothing")
     first = filled[0].strip()
-    if len(filled) <= 2 and all(_bare(line) in ("", flag, flag.lstrip("-"), f"{name} {flag}") for line in filled):
+    if len(filled) <= 2 and all(
+        _bare(line) in ("", flag, flag.lstrip("-"), f"{name} {flag}") for line in filled
+    ):
         return Verdict(UsageKind.ECHO, f"{name} {flag} prints the words it is given")
     if looks_like_usage(filled, name):
         return Verdict(UsageKind.USAGE, "")
     refused = _REFUSAL.search(" ".join(filled[:3])) is not None
     if refused or (status and len(filled) <= 4):
         return Verdict(UsageKind.ERROR, f"{name} {flag} ends with an error: {first[:120]}")
-    return Verdict(UsageKind.EFFECT, f"{name} {flag} prints something that is no usage text: {first[:80]}")
+    return Verdict(
+        UsageKind.EFFECT, f"{name} {flag} prints something that is no usage text: {first[:80]}"
+    )
 
 
 def _bare(line: str) -> str:
