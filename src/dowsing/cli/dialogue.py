@@ -16,7 +16,8 @@ from dowsing.render.phrases import words
 from dowsing.session.session import Session
 from dowsing.session.sheets import documents_of
 
-MOST_FOUND = 12
+MOST_FOUND = 12  # fields that are listed
+MOST_VALUES = 20  # allowed values that are told
 
 
 class _Ended(Exception):
@@ -121,38 +122,35 @@ class _Dialogue:
         out = self.sheet.ruled_out().get(field.key)
         if out:
             _tell(f"{clean_line(field.label)} does not go together with {out}")
-            return
-        if field.what == FieldKind.FORM:
+        elif field.what == FieldKind.FORM:
             self.form(field)
-            return
-        holder = (
-            f" {clean_line(field.placeholder)}"
-            if field.placeholder and field.placeholder != field.label
-            else ""
-        )
-        facts = ", ".join(
-            part
-            for part in ("required" if field.required else "", facts_of(self.sheet, field))
-            if part
-        )
+        else:
+            self.describe(field)
+            if field.takes:
+                self.values(field)
+            else:
+                self.switch(field)
+
+    def describe(self, field: Field) -> None:
+        """What a field is, before it is asked for."""
+        named = field.placeholder and field.placeholder != field.label
+        holder = f" {clean_line(field.placeholder)}" if named else ""
+        required = "required" if field.required else ""
+        facts = ", ".join(filter(None, (required, facts_of(self.sheet, field))))
         _tell(f"\n{clean_line(field.label)}{holder}" + (f" ({facts})" if facts else ""))
         if field_says(field):
             _tell(f"   {clean_line(brief(field_says(field)))}")
         if field.values:
-            _tell(
-                "   values: "
-                f"{clean_line(', '.join(field.values[:20]))}"
-                f"{', …' if len(field.values) > 20 else ''}"
-            )
-        if not field.takes:
-            self.switch(field)
-            return
+            rest = ", …" if len(field.values) > MOST_VALUES else ""
+            _tell(f"   values: {clean_line(', '.join(field.values[:MOST_VALUES]))}{rest}")
+
+    def values(self, field: Field) -> None:
+        """Ask for the value of a field; for values one after another where there may be several."""
         values = self.sheet.values(field)
         while True:
             held = shown_value(self.sheet, field)
-            answer = _ask(
-                f"{clean_line(field.placeholder or field.label)}{f' [{held}]' if held else ''}: "
-            )
+            name = clean_line(field.placeholder or field.label)
+            answer = _ask(f"{name}{f' [{held}]' if held else ''}: ")
             if answer == "?":
                 self.help(field)
                 continue

@@ -111,40 +111,45 @@ def missing(known: Known, used: set[str], operands: int) -> list[str]:
 def lacking(known: Known, form: Form, used: set[str], operands: int) -> list[str]:
     """What one form demands that is not there yet, with so many operands given."""
     lacks: list[str] = []
-    left = operands
+    left = operands  # operands that no element has taken yet
     for element in form.elements:
         if not element.required or element.what == ElementKind.COMMAND:
             continue
-        if element.what == ElementKind.OPTION:
-            if not _is_used(known, flag_of(element), used) and element.text.strip("-"):
-                lacks.append(element.text)
-        elif element.what == ElementKind.CHOICE:
-            flags = [_flags_in(one) for one in element.elements]
-            if any(_is_used(known, flag, used) for one in flags for flag in one):
-                continue
-            if (
-                any(
-                    one.what in (ElementKind.OPERAND, ElementKind.LITERAL) or operands_in([one])
-                    for one in element.elements
-                )
-                and left
-            ):
-                left -= 1
-            elif not (known.only and any(e.text == known.only for e in element.elements)):
-                lacks.append(element.text)
-        elif element.what in (ElementKind.OPERAND, ElementKind.LITERAL):
-            if element.text == known.only or _ANY_OPTIONS.search(element.text):
-                continue
-            if left:
-                left -= 1
-            else:
-                lacks.append(element.text)
-        elif element.what == ElementKind.GROUP:
+        if element.what == ElementKind.GROUP:
             for inner in operands_in(element.elements):
                 if inner.required and not left:
                     lacks.append(inner.text)
                 left = max(0, left - 1)
+        elif not _is_there(known, element, used):
+            takes_operand = _takes_operand(element)
+            if takes_operand and left:
+                left -= 1
+            elif takes_operand or not _names_itself(known, element):
+                lacks.append(element.text)
     return lacks
+
+
+def _is_there(known: Known, element: Element, used: set[str]) -> bool:
+    """Whether an option, a choice or a word of a form needs nothing more to be there."""
+    if element.what == ElementKind.OPTION:
+        return _is_used(known, flag_of(element), used) or not element.text.strip("-")
+    if element.what == ElementKind.CHOICE:
+        flags = [flag for one in element.elements for flag in _flags_in(one)]
+        return any(_is_used(known, flag, used) for flag in flags)
+    return element.text == known.only or _ANY_OPTIONS.search(element.text) is not None
+
+
+def _takes_operand(element: Element) -> bool:
+    """Whether an operand may stand for the element."""
+    words = (ElementKind.OPERAND, ElementKind.LITERAL)
+    if element.what == ElementKind.CHOICE:
+        return any(one.what in words or operands_in([one]) for one in element.elements)
+    return element.what in words
+
+
+def _names_itself(known: Known, element: Element) -> bool:
+    """Whether a choice has the subcommand among its words whose forms these are."""
+    return bool(known.only) and any(one.text == known.only for one in element.elements)
 
 
 def _is_used(known: Known, flag: str, used: set[str]) -> bool:

@@ -122,9 +122,8 @@ def _innermost(text: str) -> int:
     """Where the command that is being typed begins: after the last substitution or group that is
     still open.
     """
-    return max(
-        (place + width for closer, place, width in open_at_end(text) if closer == ")"), default=0
-    )
+    opened = [one for one in open_at_end(text) if one.closer == ")"]
+    return max((one.place + one.width for one in opened), default=0)
 
 
 def _word_at_end(text: str) -> Word | None:

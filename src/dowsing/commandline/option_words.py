@@ -28,6 +28,13 @@ if TYPE_CHECKING:
 #: How pages spell an option that a number stands for.
 _NUMBERS = ("-#", "-NUM", "-<n>", "-number", "-nnn", "-NUMBER", "-<number>", "-<num>", "-<limit>")
 MOST_LETTERS = 64  # of a cluster
+#: Kinds of values that do not begin with a dash and a letter.
+_NEVER_OPTIONS = frozenset(
+    (
+        ValueKind.NUMBER, ValueKind.FILE, ValueKind.FOLDER, ValueKind.SIZE, ValueKind.DURATION,
+        ValueKind.USER, ValueKind.CHOICE,
+    )
+)  # fmt: skip
 _HELP = ("--help", "--version")
 
 
@@ -284,79 +291,73 @@ class OptionReader:
     ) -> None:
         """Add an option with its value: the attached one, or the word that follows."""
         self.state.used.append(spelling)
-        option = spelling.option
         if attached is not None:
-            problem, nearest = None, list[str]()
-            if option.argument is None and flag.startswith("--") and not may_take(option):
-                problem = told(ProblemCode.NO_VALUE_WANTED, flag)
-            kind = kind_of(option)
-            in_value = False
-            if not problem:
-                problem, nearest = wrong_value(option, kind, attached, word.dynamic)
-                in_value = bool(problem)
-            self.add_option(
-                word,
-                flag,
-                spelling,
-                value=attached,
-                manner=manner,
-                place=place,
-                kind=kind,
-                problem=problem,
-                nearest=nearest,
-                in_value=in_value,
-            )
-            if self.carrier and flag in self.carrier.strings and not word.dynamic:
-                self.string_within(word, attached)
+            self._with_attached(word, flag, spelling, attached, manner=manner, place=place)
             return
         is_code = flag in self.rules.code.get(self.interpreter, ())
         self.has_code = self.has_code or is_code
         if not (spelling.needs or is_code) or not take_next:
             self.add_option(word, flag, spelling, manner=manner, place=place)
             self.after_option(flag)
-            return
-        if self.at >= len(self.words):
+        elif self.at >= len(self.words):
             self.state.wanting = spelling
-            problem = told(ProblemCode.MISSING_VALUE, flag, option.argument or told(Lack.VALUE))
+            wanted = spelling.option.argument or told(Lack.VALUE)
+            problem = told(ProblemCode.MISSING_VALUE, flag, wanted)
             self.add_option(word, flag, spelling, manner=manner, place=place, problem=problem)
-            return
-        count = 2 if takes_two(option) else 1
-        values = self.words[self.at : self.at + count]
-        self.at += len(values)
+        else:
+            self._with_next(word, flag, spelling, manner=manner, place=place)
+            self.after_option(flag)
+
+    def _with_attached(
+        self,
+        word: Word,
+        flag: str,
+        spelling: Spelling,
+        attached: str,
+        *,
+        manner: Told | None,
+        place: int | None,
+    ) -> None:
+        """An option with its value in the same word."""
+        option = spelling.option
         kind = kind_of(option)
-        if self.carrier and flag in self.carrier.strings:
-            kind = ValueKind.COMMAND
+        nearest: list[str] = []
+        unwanted = option.argument is None and flag.startswith("--") and not may_take(option)
+        problem = told(ProblemCode.NO_VALUE_WANTED, flag) if unwanted else None
+        if not unwanted:
+            problem, nearest = wrong_value(option, kind, attached, word.dynamic)
         self.add_option(
             word,
             flag,
             spelling,
-            value=" ".join(one.value for one in values),
+            value=attached,
             manner=manner,
             place=place,
             kind=kind,
+            problem=problem,
+            nearest=nearest,
+            in_value=problem is not None and not unwanted,
         )
+        if self.runs_its_value(flag) and not word.dynamic:
+            self.string_within(word, attached)
+
+    def _with_next(
+        self, word: Word, flag: str, spelling: Spelling, *, manner: Told | None, place: int | None
+    ) -> None:
+        """An option with its value, or two, in the words that follow."""
+        option = spelling.option
+        count = 2 if takes_two(option) else 1
+        values = self.words[self.at : self.at + count]
+        self.at += len(values)
+        runs = self.runs_its_value(flag)
+        kind = ValueKind.COMMAND if runs else kind_of(option)
+        value = " ".join(one.value for one in values)
+        self.add_option(word, flag, spelling, value=value, manner=manner, place=place, kind=kind)
         for one in values:
             problem, nearest = wrong_value(option, kind, one.value, one.dynamic or one.glob)
-            if (
-                not problem
-                and re.match(r"--?[A-Za-z]", one.value)
-                and one.text[:1] == "-"
-                and self.known.spelling(one.value.partition("=")[0])
-                and kind
-                in (
-                    ValueKind.NUMBER,
-                    ValueKind.FILE,
-                    ValueKind.FOLDER,
-                    ValueKind.SIZE,
-                    ValueKind.DURATION,
-                    ValueKind.USER,
-                    ValueKind.CHOICE,
-                )
-            ):
+            if problem is None and kind in _NEVER_OPTIONS and self.is_option_of_ours(one):
                 problem = told(ProblemCode.OPTION_AS_VALUE, flag)
-            more: dict[str, object] = {"problem": problem, "nearest": nearest}
-            if self.carrier and flag in self.carrier.strings:
-                more["inside"] = True
+            more: dict[str, object] = {"inside": True} if runs else {}
             self.add(
                 one,
                 Role.VALUE,
@@ -364,11 +365,21 @@ class OptionReader:
                 kind=kind,
                 says=option.argument or None,
                 page=spelling.page,
+                problem=problem,
+                nearest=nearest,
                 **more,
             )
-            if self.carrier and flag in self.carrier.strings and not one.dynamic:
+            if runs and not one.dynamic:
                 self.string_within(one, one.value)
-        self.after_option(flag)
+
+    def runs_its_value(self, flag: str) -> bool:
+        """Whether the value of an option is a line that is run."""
+        return self.carrier is not None and flag in self.carrier.strings
+
+    def is_option_of_ours(self, word: Word) -> bool:
+        """Whether a word that was taken for a value is spelled as an option of the command."""
+        dashed = re.match(r"--?[A-Za-z]", word.value) and word.text[:1] == "-"
+        return bool(dashed and self.known.spelling(word.value.partition("=")[0]))
 
     @property
     def interpreter(self) -> str:

@@ -7,6 +7,7 @@ from collections.abc import Callable
 
 from dowsing.commandline.pieces import LineProblem
 from dowsing.commandline.sayings import ProblemCode
+from dowsing.model.record import Record
 from dowsing.model.told import told
 
 TYPE_CHECKING = False
@@ -71,47 +72,54 @@ def _endings(line: str) -> list[tuple[str, LineProblem | None]]:
 def _open(line: str) -> tuple[str, int]:
     """What closes all that is open at the end of the line, and where the last of it was opened."""
     stack = open_at_end(line)
-    return "".join(closer for closer, _, _ in reversed(stack)), stack[-1][1] if stack else 0
+    closers = "".join(opened.closer for opened in reversed(stack))
+    return closers, stack[-1].place if stack else 0
 
 
-def open_at_end(line: str) -> list[tuple[str, int, int]]:
-    """What is still open at the end of the line, the outermost first: what closes it, its place,
-    how wide it is.
-    """
-    stack: list[tuple[str, int, int]] = []
+class Opened(Record):
+    """Something that is open: what closes it, the place where it was opened, how wide that is."""
+
+    closer: str
+    place: int
+    width: int
+
+
+def open_at_end(line: str) -> list[Opened]:
+    """What is still open at the end of the line, the outermost first."""
+    stack: list[Opened] = []
     at = 0
     while at < len(line):
+        inside = stack[-1].closer if stack else ""
         char = line[at]
-        inside = stack[-1][0] if stack else ""
         if inside == "'":
             if char == "'":
                 stack.pop()
-        elif char == "\\":
             at += 1
+        elif char == "\\":
+            at += 2
         elif inside and char == inside:
             stack.pop()
-        elif inside == '"':
-            if line.startswith("$(", at):
-                stack.append((")", at, 2))
-                at += 1
-            elif line.startswith("${", at):
-                stack.append(("}", at, 2))
-                at += 1
-            elif char == "`":
-                stack.append(("`", at, 1))
-        elif char in "'\"`":
-            stack.append((char, at, 1))
-        elif line.startswith(("$(", "<(", ">("), at):
-            stack.append((")", at, 2))
             at += 1
-        elif line.startswith("${", at):
-            stack.append(("}", at, 2))
-            at += 1
-        elif char == "(" and (at == 0 or line[at - 1] in " ;&|("):
-            stack.append((")", at, 1))
-        elif char == "#" and (at == 0 or line[at - 1] in " \t;") and not inside:
-            at = line.find("\n", at)
-            if at < 0:
-                break
-        at += 1
+        elif char == "#" and not inside and (at == 0 or line[at - 1] in " \t;"):
+            end = line.find("\n", at)
+            at = end + 1 if end >= 0 else len(line)
+        else:
+            found = _opened(line, at, in_quotes=inside == '"')
+            if found is not None:
+                stack.append(found)
+            at += found.width if found is not None else 1
     return stack
+
+
+def _opened(line: str, at: int, in_quotes: bool) -> Opened | None:
+    """What is opened at that place; within double quotes only substitutions are."""
+    if line.startswith("$(", at) or (not in_quotes and line.startswith(("<(", ">("), at)):
+        return Opened(")", at, 2)
+    if line.startswith("${", at):
+        return Opened("}", at, 2)
+    char = line[at]
+    if char == "`" or (not in_quotes and char in "'\""):
+        return Opened(char, at, 1)
+    if char == "(" and not in_quotes and (at == 0 or line[at - 1] in " ;&|("):
+        return Opened(")", at, 1)
+    return None

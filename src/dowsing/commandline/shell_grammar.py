@@ -181,6 +181,19 @@ class _ShellReader:
         self.depth = 0  # of statements within statements
         self.count = 0  # of all statements
         self.left_out: LineProblem | None = None  # where reading ended, and why
+        self.readers = {
+            **dict.fromkeys(("command", "declaration_command", "unset_command"), self.command),
+            **dict.fromkeys(("variable_assignment", "variable_assignments"), self.assignments),
+            **dict.fromkeys(
+                ("for_statement", "case_statement", "case_item", "function_definition"),
+                self.compound,
+            ),
+            "redirected_statement": self.redirected,
+            "test_command": self.test,
+            "c_style_for_statement": self.arithmetic,
+            "comment": self.comment,
+            "ERROR": self.loose,
+        }
         self.places: list[int] | None = None
         if not source.isascii():
             self.places = []
@@ -225,32 +238,24 @@ class _ShellReader:
 
     def any_statement(self, node: Node, out: list[Item]) -> None:
         kind = node.type
-        if kind in ("command", "declaration_command", "unset_command"):
-            self.command(node, out)
-        elif kind == "redirected_statement":
-            self.redirected(node, out)
-        elif kind == "test_command":
-            self.test(node, out)
-        elif kind in ("variable_assignment", "variable_assignments"):
-            self.assignments(node, out)
-        elif kind in ("for_statement", "case_statement", "case_item", "function_definition"):
-            self.compound(node, out)
-        elif kind == "c_style_for_statement" or (
-            kind == "compound_statement" and self.span(node)[0][:2] == "(("
-        ):
+        read = self.readers.get(kind)
+        if read is not None:
+            read(node, out)
+        elif kind == "compound_statement" and self.span(node)[0][:2] == "((":
             self.arithmetic(node, out)
-        elif kind == "comment":
-            text, *place = self.span(node)
-            out.append(Mark(Role.COMMENT, text, (place[0], place[1])))
         elif kind.endswith("_redirect"):
             self.redirect(node, out)
-        elif kind == "ERROR" or kind in _WORDS:
+        elif kind in _WORDS:
             self.loose(node, out)
         elif not node.is_named:
             self.token(node, out)
         else:
             for child in node.children:
                 self.statement(child, out)
+
+    def comment(self, node: Node, out: list[Item]) -> None:
+        text, start, end = self.span(node)
+        out.append(Mark(Role.COMMENT, text, (start, end)))
 
     def token(self, node: Node, out: list[Item]) -> None:
         text, start, end = self.span(node)
@@ -418,44 +423,54 @@ class _ShellReader:
     def value(self, node: Node, word: Word) -> str:
         """What becomes of a node, and what it has in it, noted at `word`."""
         kind = node.type
-        text = self.span(node)[0]
         if kind in ("raw_string", "ansi_c_string"):
-            word.quoted = True
-            if kind == "raw_string":
-                return text[1:].removesuffix("'") if len(text) > 1 else ""
-            return re.sub(r"\\(.)", lambda m: _ESCAPES.get(m[1], m[1]), text[2:].removesuffix("'"))
-        if kind == "string" or kind == "translated_string":
+            return self.in_single_quotes(node, word)
+        if kind in ("string", "translated_string"):
             word.quoted = True
             return self.joined(node, word, inside_quotes=True)
         if kind in ("command_substitution", "process_substitution"):
-            word.dynamic = True
-            items: list[Item] = []
-            for child in node.children:
-                if child.is_named:
-                    self.statement(child, items)
-            start, end = self.span(node)[1:]
-            kept = [item for item in items if _within(item, self.end)]
-            word.inner.append(Inner(text, start, end, kept))
-            return text
+            return self.substituted(node, word)
         if kind in ("expansion", "simple_expansion", "arithmetic_expansion"):
-            word.dynamic = True
-            if kind != "arithmetic_expansion":
-                word.variables.append(re.sub(r"^\$\{?[#!]?", "", text).rstrip("}"))
-            for child in node.children:
-                if child.type == "command_substitution":
-                    self.value(child, word)
-            return text
-        if kind in ("concatenation", "command_name", "array") or (
-            node.child_count and node.is_named
-        ):
+            return self.expanded(node, word)
+        composed = node.child_count and node.is_named
+        if composed or kind in ("concatenation", "command_name", "array"):
             return self.joined(node, word, inside_quotes=False)
+        text = self.span(node)[0]
         if _GLOB.search(text):
             word.glob = True
-        return (
-            re.sub(r"\\(\n|.)", lambda m: "" if m[1] == "\n" else m[1], text)
-            if "\\" in text
-            else text
-        )
+        if "\\" not in text:
+            return text
+        return re.sub(r"\\(\n|.)", lambda m: "" if m[1] == "\n" else m[1], text)
+
+    def in_single_quotes(self, node: Node, word: Word) -> str:
+        word.quoted = True
+        text = self.span(node)[0]
+        if node.type == "raw_string":
+            return text[1:].removesuffix("'") if len(text) > 1 else ""
+        return re.sub(r"\\(.)", lambda m: _ESCAPES.get(m[1], m[1]), text[2:].removesuffix("'"))
+
+    def substituted(self, node: Node, word: Word) -> str:
+        """The commands of a substitution; what they print is not known."""
+        word.dynamic = True
+        items: list[Item] = []
+        for child in node.children:
+            if child.is_named:
+                self.statement(child, items)
+        text, start, end = self.span(node)
+        kept = [item for item in items if _within(item, self.end)]
+        word.inner.append(Inner(text, start, end, kept))
+        return text
+
+    def expanded(self, node: Node, word: Word) -> str:
+        """A variable or a sum; what it becomes is not known."""
+        word.dynamic = True
+        text = self.span(node)[0]
+        if node.type != "arithmetic_expansion":
+            word.variables.append(re.sub(r"^\$\{?[#!]?", "", text).rstrip("}"))
+        for child in node.children:
+            if child.type == "command_substitution":
+                self.value(child, word)
+        return text
 
     def joined(self, node: Node, word: Word, inside_quotes: bool) -> str:
         """The values of the children with what stands between them."""

@@ -68,24 +68,34 @@ def run(session: Session, options: argparse.Namespace) -> int:
     found = find_entry(session, options.name)
     if getattr(options, "beside", False):
         return _beside(session, options, found)
-    if options.source == "all":
-        documents = _all_documents(session, found)
-    elif options.source:
-        documents = [_from_source(session, found, options)]
-    else:
-        documents = [open_found(session, found, options.lang)]
+    documents = _documents(session, found, options)
     for document in documents:
         if document.source == SourceName.INFO and document.origin:
             message(f"{document.path}: {document.origin}")
     if session.format == "json":
         parts = [_part_json(document, options) for document in documents]
-        session.print_json(
-            parts[0] if options.source != "all" else {"name": options.name[0], "documents": parts}
-        )
-        return 0
-    if session.format in ("html", "markdown"):
+        every = {"name": options.name[0], "documents": parts}
+        session.print_json(every if options.source == "all" else parts[0])
+    elif session.format in ("html", "markdown"):
         _export(session, documents, options.output)
-        return 0
+    else:
+        _show(session, found, documents, options)
+    return 0
+
+
+def _documents(session: Session, found: Lookup, options: argparse.Namespace) -> list[Document]:
+    """The texts that were asked for."""
+    if options.source == "all":
+        return _all_documents(session, found)
+    if options.source:
+        return [_from_source(session, found, options)]
+    return [open_found(session, found, options.lang)]
+
+
+def _show(
+    session: Session, found: Lookup, documents: list[Document], options: argparse.Namespace
+) -> None:
+    """Print the texts below the user's own remarks, or write them to a file."""
     assert found.entry is not None
     lines: list[str] = []
     notes = notes_on(session, [found.entry.label])
@@ -100,7 +110,6 @@ def run(session: Session, options: argparse.Namespace) -> int:
     else:
         session.screen.show(lines, paged=True)
     note_read(session, found.entry.label)
-    return 0
 
 
 def _beside(session: Session, options: argparse.Namespace, found: Lookup) -> int:

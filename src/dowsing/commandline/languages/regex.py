@@ -35,6 +35,13 @@ _CLASSES = {
     "cntrl": "a control character",
     "word": "a letter, digit or _",
 }
+_ANCHORS = {".": "any character", "$": "the end of the line"}
+_GROUPS = {"|": "or", "(": "begins a group", ")": "ends a group"}
+_LOOKS = {
+    "(?:": "begins a group",
+    "(?=": "if what follows is",
+    "(?!": "if what follows is not",
+}
 _REPEATS = {"*": "any number of times", "+": "once or more", "?": "once or not at all"}
 _TOKEN = re.compile(
     r"\\\{\d*,?\d*\\\}|\{\d*,?\d*\}|\\.|\[\^?\]?(?:\[:\w+:\]|\[[.=].[.=]\]|\\.|[^\]])*\]"
@@ -67,47 +74,49 @@ _REPEATED = frozenset(_REPEATS.values())
 
 
 def _says(token: str, dialect: str, first: bool) -> str:
+    """What a token means; "" for what stands for itself."""
     basic = dialect == "basic"
-    if token == ".":
-        return "any character"
     if token == "^":
         return "the beginning of the line" if first or not basic else ""
-    if token == "$":
-        return "the end of the line"
     if token == "*" and not first:
         return _REPEATS["*"]
-    special = (
-        token[1:] if basic and len(token) > 1 and token[0] == "\\" else ("" if basic else token)
-    )
-    if special in ("+", "?"):
-        return _REPEATS[special]
-    if special == "|":
-        return "or"
-    if special == "(":
-        return "begins a group"
-    if special == ")":
-        return "ends a group"
-    count = re.fullmatch(r"\{(\d*)(,?)(\d*)\\?\}?", special)
-    if count and special.startswith("{") and (count[1] or count[3]):
+    if token in _ANCHORS:
+        return _ANCHORS[token]
+    if basic:  # what is special there has a backslash before it
+        special = token[1:] if len(token) > 1 and token[0] == "\\" else ""
+    else:
+        special = token
+    return _special(special) or _bracketed(token) or _escaped(token, dialect)
+
+
+def _special(token: str) -> str:
+    """A repetition, an alternative or a group."""
+    if token in ("+", "?"):
+        return _REPEATS[token]
+    if token in _GROUPS:
+        return _GROUPS[token]
+    count = re.fullmatch(r"\{(\d*)(,?)(\d*)\\?\}?", token)
+    if count and token.startswith("{") and (count[1] or count[3]):
         return _counted(count[1], count[2], count[3])
-    if token.startswith("(?"):
-        return {
-            "(?:": "begins a group",
-            "(?=": "if what follows is",
-            "(?!": "if what follows is not",
-        }.get(
-            token,
-            "if what stands before is" if token.endswith("=") else "if what stands before is not",
-        )
-    if token[0] == "[" and len(token) > 2:
-        return _set(token)
-    if token[0] == "\\" and len(token) == 2:
-        if token[1].isdigit():
-            return f"the same as group {token[1]} matched"
-        if token[1] in _ESCAPES and (dialect == "perl" or token[1] in "<>bBwWsS`'"):
-            return _ESCAPES[token[1]]
-        return f"the character {token[1]}" if not token[1].isalnum() else ""
     return ""
+
+
+def _bracketed(token: str) -> str:
+    """A group of Perl's, or a set of characters."""
+    if token.startswith("(?"):
+        before = "if what stands before is" + ("" if token.endswith("=") else " not")
+        return _LOOKS.get(token, before)
+    return _set(token) if token[0] == "[" and len(token) > 2 else ""
+
+
+def _escaped(token: str, dialect: str) -> str:
+    if token[0] != "\\" or len(token) != 2:
+        return ""
+    if token[1].isdigit():
+        return f"the same as group {token[1]} matched"
+    if token[1] in _ESCAPES and (dialect == "perl" or token[1] in "<>bBwWsS`'"):
+        return _ESCAPES[token[1]]
+    return f"the character {token[1]}" if not token[1].isalnum() else ""
 
 
 def _counted(least: str, comma: str, most: str) -> str:
