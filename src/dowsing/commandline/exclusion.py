@@ -121,10 +121,9 @@ def lacking(known: Known, form: Form, used: set[str], operands: int) -> list[str
                     lacks.append(inner.text)
                 left = max(0, left - 1)
         elif not _is_there(known, element, used):
-            takes_operand = _takes_operand(element)
-            if takes_operand and left:
+            if left and _takes_operand(element):
                 left -= 1
-            elif takes_operand or not _names_itself(known, element):
+            elif not _names_itself(known, element):
                 lacks.append(element.text)
     return lacks
 

@@ -141,63 +141,81 @@ class _CommandReader(OptionReader):
     # -------------------------------------------------------------------------
 
     def read(self, words: list[Word]) -> CommandState:
+        """The roles of all words behind the command's name."""
         self.words = words
         self.carrier = self.carrier_of(self.known)
         expression = self.rules.expressions.get(self.known.name)
         while self.at < len(words):
             word = words[self.at]
             self.at += 1
-            value = word.value
             if self.script_rest:
                 self.add(word, Role.OPERAND, manner=told(self.script_rest))
             elif self.bundle(word) or self.inner(word):
                 pass
-            elif (
-                self.state.ended
-                or len(value) < 2
-                or value[0] not in "-+"
-                or (word.dynamic and value[:1] == "$")
-            ):
+            elif self.is_plain(word):
                 self.operand(word, expression is not None)
-            elif self.known.name in self.rules.dashed and re.fullmatch(
-                self.rules.dashed[self.known.name], value
-            ):
+            elif self.is_dashed(word.value):
                 self.operand(word, False)
-            elif value == "--":
-                self.state.ended = True
-                meaning = told(Meaning.ENDS_OPTIONS)
-                self.add(
-                    word, Role.OPTION, flags=["--"], page=self.known.page or None, meaning=meaning
-                )
-                if self.carrier and self.carrier.after == "--":
-                    self.inner_command()
-            elif expression is not None and (value in _EXPRESSION_OPERATORS or value in expression):
-                self.expression(word, expression)
-            elif value in self.rules.operators.get(self.known.name, ()) and (
-                self.state.used or self.state.operands
-            ):
-                self.add(word, Role.OPERATOR, page=self.known.page or None, meaning=_joining(value))
-            elif self.carrier and value == self.carrier.after:
-                self.long(word)
-                self.inner_command()
-            elif (
-                value[0] == "+"
-                and self.known.spelling(value) is None
-                and self.known.spelling(value[:2]) is None
-            ):
-                self.operand(word, False)
-            elif value.startswith("--"):
-                self.long(word)
             else:
-                self.short(word)
-        state, carrier = self.state, self.carrier
-        state.wants_inner = (
-            carrier is not None
-            and not (carrier.never or carrier.after or carrier.string or state.wanting)
-            and len(state.operands) >= carrier.before
-        )
-        state.needs_inner = state.wants_inner and not state.used
-        return state
+                self.mark(word, expression)
+        self.state.wants_inner = self.wants_inner()
+        self.state.needs_inner = self.state.wants_inner and not self.state.used
+        return self.state
+
+    def is_plain(self, word: Word) -> bool:
+        """Whether a word can only be an operand: by its shape, or because options have ended."""
+        value = word.value
+        expanded = word.dynamic and value[:1] == "$"
+        return self.state.ended or len(value) < 2 or value[0] not in "-+" or expanded
+
+    def is_dashed(self, value: str) -> bool:
+        """Whether this command takes such a word as an operand although it begins with a dash."""
+        shape = self.rules.dashed.get(self.known.name)
+        return shape is not None and re.fullmatch(shape, value) is not None
+
+    def mark(self, word: Word, expression: list[str] | None) -> None:
+        """A word that begins as an option does: an operator, the end of options, or an option."""
+        value = word.value
+        if value == "--":
+            self.end_of_options(word)
+        elif expression is not None and (value in _EXPRESSION_OPERATORS or value in expression):
+            self.expression(word, expression)
+        elif self.joins(value):
+            self.add(word, Role.OPERATOR, page=self.known.page or None, meaning=_joining(value))
+        elif self.carrier and value == self.carrier.after:
+            self.long(word)
+            self.inner_command()
+        elif value[0] == "+" and not self.knows_plus(value):
+            self.operand(word, False)
+        elif value.startswith("--"):
+            self.long(word)
+        else:
+            self.short(word)
+
+    def end_of_options(self, word: Word) -> None:
+        """A lone `--`, behind which some commands take another command."""
+        self.state.ended = True
+        meaning = told(Meaning.ENDS_OPTIONS)
+        self.add(word, Role.OPTION, flags=["--"], page=self.known.page or None, meaning=meaning)
+        if self.carrier and self.carrier.after == "--":
+            self.inner_command()
+
+    def joins(self, value: str) -> bool:
+        """Whether the word is an operator of the command's own between other words."""
+        begun = bool(self.state.used or self.state.operands)
+        return begun and value in self.rules.operators.get(self.known.name, ())
+
+    def knows_plus(self, value: str) -> bool:
+        """Whether the command has an option with that plus sign."""
+        spellings = (value, value[:2])
+        return any(self.known.spelling(one) is not None for one in spellings)
+
+    def wants_inner(self) -> bool:
+        """Whether a command that carries another has all that stands before that one."""
+        carrier = self.carrier
+        if carrier is None or carrier.never or carrier.after or carrier.string:
+            return False
+        return not self.state.wanting and len(self.state.operands) >= carrier.before
 
     def carrier_of(self, known: Known) -> Carrier | None:
         """How the command carries another: as the conventions say, else as its forms show."""

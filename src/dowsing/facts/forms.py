@@ -134,45 +134,51 @@ class _FormParser:
         """The elements up to `closer`, which is taken too."""
         alternatives: list[list[Element]] = [[]]
         bar = False  # between bare words, a bar has just been read
+        closed = not closer
         while self.at < len(self.line):
             char = self.line[self.at]
             if char == " ":
                 self.at += 1
-            elif closer and char == closer:
-                self.at += 1
-                break
-            elif char in "]})":
-                if closer:
-                    self.problem = self.problem or f"“{closer}” expected, “{char}” found"
-                    self.at += 1
+            elif char == closer or char in "]})":
+                closed = True
+                self.close(char, closer)
                 break
             elif char == "|":
-                self.at += 1
-                if self.line[self.at : self.at + 1] == "|":  # a doubled bar means the same
-                    self.at += 1
+                self.at += (
+                    2 if self.line.startswith("||", self.at) else 1
+                )  # doubled, it means the same
                 if closer:
                     alternatives.append([])
                 else:
                     bar = bool(alternatives[-1])
-            elif _DOTS.match(self.line, self.at):
-                self.at = _ALL_DOTS.match(self.line, self.at).end()  # type: ignore[union-attr]
-                if alternatives[-1]:
-                    alternatives[-1][-1] = alternatives[-1][-1].changed(repeats=True)
+            elif self.take_repetition():
+                _repeated(alternatives[-1])
             else:
-                elements = alternatives[-1]
-                found = self.unit()
-                if bar and found:
-                    elements[-1] = _either(elements[-1], found[0])
-                    found = found[1:]
-                    bar = False
-                elements += found
-        else:
-            if closer:
-                self.problem = self.problem or f"“{closer}” is missing"
+                bar = _taken_up(alternatives[-1], self.unit(), bar)
+        if not closed:
+            self.problem = self.problem or f"“{closer}” is missing"
         alternatives = [self.arguments(one, bool(closer)) for one in alternatives]
         if len(alternatives) == 1:
             return alternatives[0]
         return [_choice([one for one in alternatives if one])]
+
+    def close(self, char: str, closer: str) -> None:
+        """Take the bracket that ends a sequence; the wrong one is a problem, and one that nothing
+        opened stays.
+        """
+        if not closer:
+            return
+        self.at += 1
+        if char != closer:
+            self.problem = self.problem or f"“{closer}” expected, “{char}” found"
+
+    def take_repetition(self) -> bool:
+        """Take dots of repetition, if they stand here."""
+        match = _DOTS.match(self.line, self.at) and _ALL_DOTS.match(self.line, self.at)
+        if not match:
+            return False
+        self.at = match.end()
+        return True
 
     def unit(self) -> list[Element]:
         """The next unit with its dots; groups that stand close together are several."""
@@ -337,6 +343,24 @@ def _closings(line: str) -> dict[int, int]:
         elif char in openers and opened[openers[char]]:
             found[opened[openers[char]].pop()] = at
     return found
+
+
+def _repeated(elements: list[Element]) -> None:
+    """The last element may be given more than once."""
+    if elements:
+        elements[-1] = elements[-1].changed(repeats=True)
+
+
+def _taken_up(elements: list[Element], found: list[Element], bar: bool) -> bool:
+    """Add what was read; behind a bar, its first is another choice for the last. Returns whether
+    the bar still waits for something.
+    """
+    if bar and found:
+        elements[-1] = _either(elements[-1], found[0])
+        found = found[1:]
+        bar = False
+    elements += found
+    return bar
 
 
 def _either(first: Element, second: Element) -> Element:

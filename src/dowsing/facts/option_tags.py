@@ -41,63 +41,90 @@ class Tag(Record):
 
 def read_tag(text: str) -> Tag | None:
     """What a tag says, lines of it being several spellings; None if it names no option."""
-    flags: list[str] = []
-    alone: list[str] = []  # spellings without an argument of their own
-    loose: list[str] = []  # spellings whose own argument may be left out
-    short_takes = False  # a short spelling shows an argument of its own
-    argument: str | None = None
-    optional = repeatable = False
     text = _BLANKS.sub(" ", text)  # the separators try each run of blanks in many ways
     text = _IN_BRACKETS.sub(r", \1", text)
+    reader = _TagReader()
     for piece in _SEPARATOR.split(text):
-        piece = piece.strip()
-        span = _SPAN.match(piece)
-        if span and span[1][1] < span[2]:
-            spelled, rest = [f"-{n}" for n in range(int(span[1][1]), int(span[2]) + 1)], ""
-        else:
-            numeric = _NUMERIC.match(piece)
-            match = _FLAG.fullmatch(piece)
-            if numeric:
-                spelled, rest = [numeric[1]], ""
-            elif match and match[2].strip("-+") and not _NO_FLAG.match(piece):
-                repeatable = repeatable or match[2].endswith("...")
-                flag, rest = match[2].rstrip(".:;") or match[2], match[3]
-                part = _PART.fullmatch(flag)
-                if part and _argument_in(part):
-                    flag, rest = part[1], f"[{part[2]}]"
-                if flag[-1] == "#" and len(flag) > 2 and not rest:
-                    flag, rest = flag[:-1], "#"
-                spelled = _spellings(flag)
+        spelled, rest, repeats = _spelled(piece.strip())
+        if spelled:
+            reader.add(spelled, rest, repeats)
+    return reader.tag()
+
+
+def _spelled(piece: str) -> tuple[list[str], str, bool]:
+    """The spellings that a piece of a tag stands for, what is written behind, and whether dots end
+    the spelling; none if it is no option.
+    """
+    span = _SPAN.match(piece)
+    if span and span[1][1] < span[2]:
+        return [f"-{n}" for n in range(int(span[1][1]), int(span[2]) + 1)], "", False
+    numeric = _NUMERIC.match(piece)
+    if numeric:
+        return [numeric[1]], "", False
+    match = _FLAG.fullmatch(piece)
+    if not match or not match[2].strip("-+") or _NO_FLAG.match(piece):
+        return [], "", False
+    flag, rest = match[2].rstrip(".:;") or match[2], match[3]
+    part = _PART.fullmatch(flag)
+    if part and _argument_in(part):
+        flag, rest = part[1], f"[{part[2]}]"
+    if flag[-1] == "#" and len(flag) > 2 and not rest:
+        flag, rest = flag[:-1], "#"
+    return _spellings(flag), rest, match[2].endswith("...")
+
+
+class _TagReader:
+    """Gathers the spellings of one tag and the arguments that are written with them."""
+
+    def __init__(self) -> None:
+        self.flags: list[str] = []
+        self.alone: list[str] = []  # spellings without an argument of their own
+        self.loose: list[str] = []  # spellings whose own argument may be left out
+        self.short_takes = False  # a short spelling shows an argument of its own
+        self.argument: str | None = None
+        self.optional = self.repeatable = False
+
+    def add(self, spelled: list[str], rest: str, repeats: bool) -> None:
+        """Spellings, what is written behind them, and whether dots follow them."""
+        self.repeatable = self.repeatable or repeats
+        self.flags += [one for one in spelled if one not in self.flags]
+        shown = rest.strip()
+        if shown:
+            self.repeatable = self.repeatable or shown.endswith("...")
+            self.shown_argument(spelled, rest)
+        if not shown or self.argument is None:
+            self.alone += spelled
+
+    def shown_argument(self, spelled: list[str], rest: str) -> None:
+        own, may_lack = _argument(rest)
+        if own is not None:
+            self.short_takes = self.short_takes or (len(spelled[0]) == 2 and not may_lack)
+            if may_lack or any(flag in self.alone for flag in spelled):
+                self.loose += spelled  # also where it stands in the tag without one
+        if self.argument is None:
+            self.argument, self.optional = own, may_lack
+
+    def tag(self) -> Tag | None:
+        """All that was gathered; None if there was no spelling."""
+        flags, argument, optional = self.flags, self.argument, self.optional
+        if argument:  # `-Lfolder / -L folder` is one spelling
+            flags = [
+                flag
+                for flag in flags
+                if not (flag.endswith(argument) and flag.removesuffix(argument) in flags)
+            ]
+        if not flags:
+            return None
+        # an optional argument belongs to the spellings that show it: the short one beside takes
+        # none and so do short ones beside another that shows its own
+        strict = optional or self.short_takes
+        bare = [flag for flag in self.alone if len(flag) == 2] if strict else []
+        if argument is not None and not optional:
+            if self.loose and set(flags) <= set(self.loose) | set(self.alone):
+                optional = True
             else:
-                continue
-        flags += [one for one in spelled if one not in flags]
-        if rest.strip():
-            repeatable = repeatable or rest.rstrip().endswith("...")
-            own, may_lack = _argument(rest)
-            short_takes = short_takes or (own is not None and len(spelled[0]) == 2 and not may_lack)
-            if own is not None and (may_lack or any(flag in alone for flag in spelled)):
-                loose += spelled  # also where it stands in the tag without one
-            if argument is None:
-                argument, optional = own, may_lack
-        if not rest.strip() or argument is None:
-            alone += spelled
-    if argument:  # `-Lfolder / -L folder` is one spelling
-        flags = [
-            flag
-            for flag in flags
-            if not (flag.endswith(argument) and flag.removesuffix(argument) in flags)
-        ]
-    if not flags:
-        return None
-    # an optional argument belongs to the spellings that show it: the short one beside takes none
-    # and so do short ones beside another that shows its own
-    bare = [flag for flag in alone if len(flag) == 2] if optional or short_takes else []
-    if argument is not None and not optional:
-        if loose and set(flags) <= set(loose) | set(alone):
-            optional = True
-        else:
-            bare += loose
-    return Tag(flags, argument, optional, repeatable, bare)
+                bare += self.loose
+        return Tag(flags, argument, optional, self.repeatable, bare)
 
 
 def read_keyword(text: str) -> Tag | None:

@@ -5,6 +5,7 @@ text.
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 
 from dowsing.facts.option_tags import KEYED, LETTER, WORDED, Tag, read_keyword, read_tag
 from dowsing.facts.walk import flatten, own_text
@@ -113,47 +114,66 @@ def tagged_flags(document: Document) -> list[Tagged]:
 
 
 def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: bool) -> None:
+    """Add the options that the blocks describe, in order, to `found`. Tags wait in a list until
+    the text that they share comes.
+    """
     waiting: list[str] = []
     for n, block in enumerate(blocks):
-        kind = block.__class__
-        if kind is Paragraph:
-            text: str = block.text  # type: ignore[union-attr]
-            if "-" not in text[:6] or text[:6].lstrip(_MARKS)[:1] != "-":
-                continue
-            tag = plain(text).strip()
-            inline = _INLINE.match(tag) if own_column and _ABOUT_OPTIONS.search(title) else None
-            if inline and not waiting:  # tag and text in one paragraph
-                found.append((inline[1], [Paragraph(tag[inline.end() :])], title))
-                continue
-            below = blocks[n + 1 :]
-            if re.fullmatch(_TAG_ALONE, tag) and below and isinstance(below[0], (Indent, Item)):
-                waiting.append(tag)  # a tag as a paragraph of its own, with its text set in below
-                body: list[Block] = []
-                for one in below:
-                    if not isinstance(one, Indent):
-                        break
-                    body += one.body
-                if body:
-                    _close(waiting, body, title, found)
-        elif kind is Item:
-            assert isinstance(block, Item)
+        if isinstance(block, Paragraph):
+            _from_paragraph(block, blocks[n + 1 :], title, found, own_column, waiting)
+        elif isinstance(block, Item):
             if block.beside and not own_column:
                 continue  # an entry of a menu or an index
-            if block.bullet:
-                if _bulleted(block, title, found):
-                    continue
-            else:
-                tag = plain(_ATTACHED.sub(r"\1 ", block.tag)).strip()
-                if tag[:1] in ("-", "+") and len(tag) > 1:
-                    waiting.append(tag)
-                    if block.body or block.beside:
-                        _close(waiting, block.body, title, found)
+            if block.bullet and _bulleted(block, title, found):
+                continue
+            if not block.bullet:
+                _from_tag(block, title, found, waiting)
             if block.body:
                 _collect(block.body, title, found, own_column)
-        elif kind is Indent and not waiting:
-            _collect(block.body, title, found, own_column)  # type: ignore[union-attr]
+        elif isinstance(block, Indent) and not waiting:
+            _collect(block.body, title, found, own_column)
     if waiting:
         _close(waiting, [], title, found)
+
+
+def _from_paragraph(
+    block: Paragraph,
+    below: list[Block],
+    title: str,
+    found: list[Tagged],
+    own_column: bool,
+    waiting: list[str],
+) -> None:
+    """A paragraph that is an option's tag, alone or with its text."""
+    text = block.text
+    if "-" not in text[:6] or text[:6].lstrip(_MARKS)[:1] != "-":
+        return
+    tag = plain(text).strip()
+    inline = _INLINE.match(tag) if own_column and _ABOUT_OPTIONS.search(title) else None
+    if inline and not waiting:  # tag and text in one paragraph
+        found.append((inline[1], [Paragraph(tag[inline.end() :])], title))
+    elif re.fullmatch(_TAG_ALONE, tag) and below and isinstance(below[0], (Indent, Item)):
+        waiting.append(tag)  # a tag as a paragraph of its own, with its text set in below
+        body = [one for indent in _leading_indents(below) for one in indent.body]
+        if body:
+            _close(waiting, body, title, found)
+
+
+def _leading_indents(blocks: list[Block]) -> Iterator[Indent]:
+    """The indented blocks before the first of another kind."""
+    for block in blocks:
+        if not isinstance(block, Indent):
+            return
+        yield block
+
+
+def _from_tag(item: Item, title: str, found: list[Tagged], waiting: list[str]) -> None:
+    """An item of a list of tags, if its tag is an option's."""
+    tag = plain(_ATTACHED.sub(r"\1 ", item.tag)).strip()
+    if tag[:1] in ("-", "+") and len(tag) > 1:
+        waiting.append(tag)
+        if item.body or item.beside:
+            _close(waiting, item.body, title, found)
 
 
 def _bulleted(item: Item, title: str, found: list[Tagged]) -> bool:

@@ -5,6 +5,7 @@ that list them.
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 
 from dowsing.facts.forms import Element, ElementKind, Form, Notation
 from dowsing.facts.walk import flatten, items, own_text
@@ -44,6 +45,24 @@ def subcommands_of(document: Document, forms: list[Form], notation: Notation) ->
         return []
     found: dict[str, str] = {}
     written: dict[str, str] = {}
+    for word, form, said in _listed(document, literal, takes):
+        if not found.get(word):
+            found[word] = said
+            written[word] = form
+    for word in literal:
+        found.setdefault(word, "")
+    if len(found) == 1 and not any(found.values()):
+        return []  # as likely a name that the forms do not mark
+    return [
+        Subcommand(word, text, written.get(word, ""))
+        for word, text in list(found.items())[:MOST_WORDS]
+    ]
+
+
+def _listed(document: Document, literal: list[str], takes: bool) -> Iterator[tuple[str, str, str]]:
+    """The words that items of lists describe, each with its form and the first line said of it:
+    in sections about commands any word, elsewhere only those of the forms.
+    """
     inside = False
     for section in document.sections:
         title = section.title.upper()
@@ -53,17 +72,8 @@ def subcommands_of(document: Document, forms: list[Form], notation: Notation) ->
         for block in flatten(section.blocks):
             if isinstance(block, Item) and not block.bullet:
                 for word, form in _words_of(plain(block.tag)):
-                    if (inside or word in literal) and not found.get(word):
-                        found[word] = own_text(block.body).split("\n")[0].lstrip("-– ")
-                        written[word] = form
-    for word in literal:
-        found.setdefault(word, "")
-    if len(found) == 1 and not any(found.values()):
-        return []  # as likely a name that the forms do not mark
-    return [
-        Subcommand(word, text, written.get(word, ""))
-        for word, text in list(found.items())[:MOST_WORDS]
-    ]
+                    if inside or word in literal:
+                        yield word, form, own_text(block.body).split("\n")[0].lstrip("-– ")
 
 
 def _mostly_dashed(document: Document, section: Section) -> bool:

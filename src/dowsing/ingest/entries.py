@@ -97,7 +97,6 @@ def make_entries(readings: dict[int, Reading], pages: list[FoundPage]) -> list[M
     """
     files = {(found.page.name, found.page.section) for found in pages}
     by_path: dict[str, MadeEntry] = {}
-    entries: list[MadeEntry] = []
     redirects: list[tuple[int, FoundPage, str]] = []
     for number, found in enumerate(pages):
         reading = readings.get(number)
@@ -105,17 +104,32 @@ def make_entries(readings: dict[int, Reading], pages: list[FoundPage]) -> list[M
             continue
         if reading.target:
             redirects.append((number, found, reading.target))
-            continue
-        entry = MadeEntry(number, found, reading.summary)
-        for link in found.links:
-            entry.add_alias(link.name, link.section)
-        for name in reading.names:
-            if (name, entry.section) not in files and not name.startswith("-"):
-                entry.add_alias(name, entry.section)
-        if reading.subcommand:
-            entry.kind = EntryKind.SUBCOMMAND
-        by_path[found.page.path] = entry
-        entries.append(entry)
+        else:
+            by_path[found.page.path] = _made_entry(number, found, reading, files)
+    entries = list(by_path.values())
+    _follow(redirects, by_path)
+    _assign_families(entries)
+    _hide_shadowed(entries)
+    return entries
+
+
+def _made_entry(
+    number: int, found: FoundPage, reading: Reading, files: set[tuple[str, str]]
+) -> MadeEntry:
+    """The entry of one page, with the further names that links and the page itself give it."""
+    entry = MadeEntry(number, found, reading.summary)
+    for link in found.links:
+        entry.add_alias(link.name, link.section)
+    for name in reading.names:
+        if (name, entry.section) not in files and not name.startswith("-"):
+            entry.add_alias(name, entry.section)
+    if reading.subcommand:
+        entry.kind = EntryKind.SUBCOMMAND
+    return entry
+
+
+def _follow(redirects: list[tuple[int, FoundPage, str]], by_path: dict[str, MadeEntry]) -> None:
+    """Give the names of pages that only refer to another to the entry where the chain ends."""
     by_target = {found.page.path: target for _, found, target in redirects}
     for number, found, target in redirects:
         seen: set[str] = set()
@@ -127,9 +141,6 @@ def make_entries(readings: dict[int, Reading], pages: list[FoundPage]) -> list[M
             holder.referring.append(number)
             for page in (found.page, *found.links):
                 holder.add_alias(page.name, page.section)
-    _assign_families(entries)
-    _hide_shadowed(entries)
-    return entries
 
 
 def _assign_families(entries: list[MadeEntry]) -> None:

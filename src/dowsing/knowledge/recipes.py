@@ -159,24 +159,8 @@ def not_toml(path: str, first: int, trouble: str) -> FileFault:
 
 def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
     """The recipe that a table describes. Raises ValueError with what is wrong."""
-    if not isinstance(row, dict):
-        raise ValueError("a recipe is a table")
-    unknown = set(row) - _KEYS
-    if unknown:
-        raise ValueError(f"unknown key {sorted(unknown)[0]}; there are {', '.join(sorted(_KEYS))}")
-    task, line = row.get("task"), row.get("line")
-    if not isinstance(task, str) or not task.strip():
-        raise ValueError("a recipe needs a task, in words")
-    if not isinstance(line, str) or not line.strip():
-        raise ValueError("a recipe needs a line")
-    also = row.get("also", [])
-    if not isinstance(also, list) or not all(isinstance(one, str) for one in also):
-        raise ValueError("also is a list of texts")
-    if row.get("changes", "") not in CHANGES:
-        raise ValueError(f"changes is one of {', '.join(CHANGES[1:])}")
-    described = row.get("slots", {})
-    if not isinstance(described, dict):
-        raise ValueError("slots is a table")
+    _check_row(row)
+    line, described = row["line"], row.get("slots", {})
     names = list(dict.fromkeys(SLOT.findall(line)))
     for name in described:
         if name not in names:
@@ -187,12 +171,40 @@ def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
                 f"the slot {name} stands in quotes; only numbers, words and extensions may, for "
                 "they need none"
             )
-    parts = _parts_of(line, row.get("parts", {}))
-    own = str(row.get("command", command)) or _first_word(line)
-    slots = [slot_of(name, described.get(name, {})) for name in names]
     return Recipe(
-        task, also, line, slots, own, row.get("changes", ""), str(row.get("look", "")), where, parts
+        row["task"],
+        row.get("also", []),
+        line,
+        [slot_of(name, described.get(name, {})) for name in names],
+        str(row.get("command", command)) or _first_word(line),
+        row.get("changes", ""),
+        str(row.get("look", "")),
+        where,
+        _parts_of(line, row.get("parts", {})),
     )
+
+
+def _check_row(row: dict[str, Any]) -> None:
+    """Raises ValueError if a key is unknown or has not the type that it needs."""
+    if not isinstance(row, dict):
+        raise ValueError("a recipe is a table")
+    unknown = set(row) - _KEYS
+    if unknown:
+        raise ValueError(f"unknown key {sorted(unknown)[0]}; there are {', '.join(sorted(_KEYS))}")
+    for key, problem in (
+        ("task", "a recipe needs a task, in words"),
+        ("line", "a recipe needs a line"),
+    ):
+        text = row.get(key)
+        if not isinstance(text, str) or not text.strip():
+            raise ValueError(problem)
+    also = row.get("also", [])
+    if not isinstance(also, list) or not all(isinstance(one, str) for one in also):
+        raise ValueError("also is a list of texts")
+    if row.get("changes", "") not in CHANGES:
+        raise ValueError(f"changes is one of {', '.join(CHANGES[1:])}")
+    if not isinstance(row.get("slots", {}), dict):
+        raise ValueError("slots is a table")
 
 
 def quoted_slots(line: str) -> list[str]:

@@ -312,19 +312,7 @@ def _object(tokens: list[str], start: int, known: Lexicon) -> list[str]:
     clause.
     """
     nouns: list[str] = []
-    last: str | None = None
-
-    def close() -> None:
-        nonlocal last
-        if (
-            last is not None
-            and not known.noun(last)
-            and last.replace("-", "").isalpha()
-            and len(last) > 2
-        ):
-            nouns.append(singular(last))
-        last = None
-
+    last: str | None = None  # the noun or unknown word read last: the head of a phrase, perhaps
     for at in range(start, min(len(tokens), start + 16)):
         token = tokens[at]
         following = tokens[at + 1] if at + 1 < len(tokens) else ""
@@ -336,35 +324,46 @@ def _object(tokens: list[str], start: int, known: Lexicon) -> list[str]:
         if (token in _VAGUE and following == "of") or (token in _TOOLS and following == "for"):
             continue
         if token in ("of", "and", "or", ",", "/"):
-            close()
-            if (
-                token != "of"
-                and start
-                and following
-                and known.verb(following)
-                and not known.noun(following)
-            ):
+            nouns += _head(last, known)
+            last = None
+            if token != "of" and start and _begins_clause(following, known):
                 break  # what else it does
             continue
-        said_of_it = (token.endswith("ed") and following in _ENDS_OBJECT) or (
-            token.endswith("ing") and following in ("with", "by")
-        )
-        if (nouns or last) and start and said_of_it:
+        if (nouns or last) and start and _said_of_it(token, following):
             break
-        if (
-            token in _NO_NOUN
-            or token in _ADJECTIVES
-            or token.isdigit()
-            or token.endswith("ly")
-            or (token.endswith("ed") and len(token) > 4)
-        ):
+        if _qualifies(token):
             continue
         noun = known.noun(token)
         if noun:
             nouns.append(noun)
         last = token
-    close()
-    return nouns
+    return nouns + _head(last, known)
+
+
+def _head(word: str | None, known: Lexicon) -> list[str]:
+    """The last word of a phrase as a noun, if the lexicon has not named it already."""
+    if word is None or known.noun(word) or len(word) <= 2:
+        return []
+    return [singular(word)] if word.replace("-", "").isalpha() else []
+
+
+def _begins_clause(word: str, known: Lexicon) -> bool:
+    """Whether a word behind `and` is another verb, not another noun."""
+    return bool(word) and bool(known.verb(word)) and not known.noun(word)
+
+
+def _said_of_it(token: str, following: str) -> bool:
+    """Whether a participle begins what is said of the object: `files listed in …`."""
+    if token.endswith("ed"):
+        return following in _ENDS_OBJECT
+    return token.endswith("ing") and following in ("with", "by")
+
+
+def _qualifies(token: str) -> bool:
+    """Whether a word only says of what kind the noun is."""
+    if token in _NO_NOUN or token in _ADJECTIVES or token.isdigit() or token.endswith("ly"):
+        return True
+    return token.endswith("ed") and len(token) > 4
 
 
 def _all_nouns(

@@ -38,30 +38,39 @@ class _Builder:
                 self.open[-1].append(Paragraph(_inline(token)))
             elif kind in ("fence", "code_block", "html_block"):
                 self.open[-1].append(Literal(token.content.rstrip("\n").expandtabs()))
-            elif kind == "blockquote_open":
-                indent = Indent()
-                self.open[-1].append(indent)
-                self.open.append(indent.body)
-            elif kind in ("bullet_list_open", "ordered_list_open"):
-                self.numbers.append(
-                    int(token.attrGet("start") or 1) if kind.startswith("ordered") else -1
-                )
-                self.begun = False
-            elif kind in ("bullet_list_close", "ordered_list_close"):
-                self.numbers.pop()
-                self.begun = True
-            elif kind == "list_item_open":
-                mark = "•"
-                if self.numbers and self.numbers[-1] >= 0:
-                    mark = f"{self.numbers[-1]}."
-                    self.numbers[-1] += 1
-                item = Item(mark, compact=self.begun, bullet=True)
-                self.begun = True
-                self.open[-1].append(item)
-                self.open.append(item.body)
-            elif kind in ("list_item_close", "blockquote_close") and len(self.open) > 1:
-                self.open.pop()
+            else:
+                self.nest(token)
         return self.sections
+
+    def nest(self, token: Token) -> None:
+        """A token that opens or closes a quotation, a list or a point of one."""
+        kind = token.type
+        if kind == "blockquote_open":
+            self.go_into(Indent())
+        elif kind in ("bullet_list_open", "ordered_list_open"):
+            first = int(token.attrGet("start") or 1) if kind.startswith("ordered") else -1
+            self.numbers.append(first)
+            self.begun = False
+        elif kind in ("bullet_list_close", "ordered_list_close"):
+            self.numbers.pop()
+            self.begun = True
+        elif kind == "list_item_open":
+            self.go_into(Item(self.next_mark(), compact=self.begun, bullet=True))
+            self.begun = True
+        elif kind in ("list_item_close", "blockquote_close") and len(self.open) > 1:
+            self.open.pop()
+
+    def go_into(self, block: Indent | Item) -> None:
+        """Add a block; what follows is its content."""
+        self.open[-1].append(block)
+        self.open.append(block.body)
+
+    def next_mark(self) -> str:
+        """What stands before the next point of the innermost list."""
+        if not self.numbers or self.numbers[-1] < 0:
+            return "•"
+        self.numbers[-1] += 1
+        return f"{self.numbers[-1] - 1}."
 
 
 def _plain_inline(token: Token) -> str:

@@ -19,58 +19,83 @@ MOST_FORM = 3
 
 def card_lines(card: Card, width: int, program: str) -> list[str]:
     """The card, in about one screen."""
+    return [
+        *_head_lines(card, width),
+        *_form_lines(card, width, program),
+        *_option_part(card, width),
+        *_example_lines(card, width),
+        *_neighbour_lines(card, width),
+        "",
+        *(f"{FAINT}{line}" for line in _next(card, width, program)),
+    ]
+
+
+def _head_lines(card: Card, width: int) -> list[str]:
+    """Name, summary and facts, and the sources if they are not the manual alone."""
     entry = card.entry
+    more = " …" if len(entry.aliases) > 4 else ""
     facts = [
         entry.kind,
         "" if entry.section else "no manual page",
         f"package {entry.package}" if entry.package else "",
-        f"also {', '.join(entry.aliases[:4])}{' …' if len(entry.aliases) > 4 else ''}"
-        if entry.aliases
-        else "",
+        f"also {', '.join(entry.aliases[:4])}{more}" if entry.aliases else "",
     ]
     lines = title_lines(
         entry.label, clean_line(card.summary), [clean_line(f) for f in facts], width
     )
     if len(card.sources) > 1 or card.sources != ["manual"]:
-        sources = f"from: {card.sources[0]}" + (
-            f" · also in: {', '.join(card.sources[1:])}" if card.sources[1:] else ""
-        )
+        others = f" · also in: {', '.join(card.sources[1:])}" if card.sources[1:] else ""
+        sources = f"from: {card.sources[0]}{others}"
         lines += [f"{FAINT}{line}" for line in wrap(sources, width)]
-    if card.form:
-        form = wrap(groups_kept(card.form), width, INDENT, 4)
-        if len(form) > MOST_FORM:
-            form = [*form[:MOST_FORM], " " * (INDENT + 4) + "…"]
-        lines += ["", *form]
-        if card.forms_in_all > 1:
-            more = (
-                f"… {card.forms_in_all} forms: {program} read {typed(card.typed)} --part synopsis"
-            )
-            lines.append(f"{FAINT}{' ' * INDENT}{more}")
-    if card.options:
-        count = (
-            f" ({len(card.options)} of {card.options_in_all})"
-            if card.options_in_all > len(card.options)
-            else ""
-        )
-        lines += ["", f"{HEADING}OPTIONS{count}", *option_lines(card.options, width)]
-    if card.examples:
-        lines += ["", f"{HEADING}EXAMPLES"]
-        for number, example in enumerate(card.examples, 1):
-            told = f"{number:>{INDENT - 2}}  {_shortened(example.task, 2 * width)}"
-            if example.task:
-                lines += wrap(told, width, 0, INDENT)
-                told = ""
-            lines.append(f"{told or ' ' * (INDENT + 2)}{CODE}{example.line}{ROMAN}")
+    return lines
+
+
+def _form_lines(card: Card, width: int, program: str) -> list[str]:
+    """The usual form, and where the others are."""
+    if not card.form:
+        return []
+    form = wrap(groups_kept(card.form), width, INDENT, 4)
+    if len(form) > MOST_FORM:
+        form = [*form[:MOST_FORM], " " * (INDENT + 4) + "…"]
+    lines = ["", *form]
+    if card.forms_in_all > 1:
+        more = f"… {card.forms_in_all} forms: {program} read {typed(card.typed)} --part synopsis"
+        lines.append(f"{FAINT}{' ' * INDENT}{more}")
+    return lines
+
+
+def _option_part(card: Card, width: int) -> list[str]:
+    if not card.options:
+        return []
+    shown, in_all = len(card.options), card.options_in_all
+    count = f" ({shown} of {in_all})" if in_all > shown else ""
+    return ["", f"{HEADING}OPTIONS{count}", *option_lines(card.options, width)]
+
+
+def _example_lines(card: Card, width: int) -> list[str]:
+    if not card.examples:
+        return []
+    lines = ["", f"{HEADING}EXAMPLES"]
+    for number, example in enumerate(card.examples, 1):
+        told = f"{number:>{INDENT - 2}}  {_shortened(example.task, 2 * width)}"
+        if example.task:
+            lines += wrap(told, width, 0, INDENT)
+            told = ""
+        lines.append(f"{told or ' ' * (INDENT + 2)}{CODE}{example.line}{ROMAN}")
+    return lines
+
+
+def _neighbour_lines(card: Card, width: int) -> list[str]:
+    """The entries that the page refers to, and others of the same name."""
+    lines = []
     if card.related:
         names = ", ".join(f"{r.name}({r.section})" for r in card.related)
         lines += ["", f"{HEADING}RELATED", *wrap(names, width, INDENT)]
     if card.others:
-        lines += ["", f"{HEADING}ALSO NAMED {clean_line(entry.name)}"]
+        lines += ["", f"{HEADING}ALSO NAMED {clean_line(card.entry.name)}"]
         for other in card.others[:4]:
-            lines += wrap(
-                f"{BOLD}{other.label}{ROMAN}  {clean_line(other.summary)}", width, INDENT, 4
-            )
-    lines += ["", *(f"{FAINT}{line}" for line in _next(card, width, program))]
+            told = f"{BOLD}{other.label}{ROMAN}  {clean_line(other.summary)}"
+            lines += wrap(told, width, INDENT, 4)
     return lines
 
 

@@ -25,15 +25,7 @@ def facts_of(sheet: Sheet, field: Field) -> str:
     """What kind of value a field takes, its range, its default, and what it may not be without, in
     one line.
     """
-    told = []
-    if not field.takes:
-        told.append("on or off" if not field.repeats else "on or off, may be repeated")
-    elif field.strict and field.values:
-        told.append("one of these")
-    elif field.kind in KINDS:
-        told.append(KINDS[field.kind])
-    elif field.kind == SCHEDULE:
-        told.append("a number, *, a range, a list or a step")
+    told = [_taken(field)]
     if len(field.limits) == 2:
         told.append(f"from {field.limits[0]} to {field.limits[1]}")
     if field.separator:
@@ -49,7 +41,18 @@ def facts_of(sheet: Sheet, field: Field) -> str:
     out = sheet.ruled_out().get(field.key)
     if out:
         told.append(f"not together with {out}")
-    return ", ".join(told)
+    return ", ".join(one for one in told if one)
+
+
+def _taken(field: Field) -> str:
+    """What is given for the field; empty if nothing is known of it."""
+    if not field.takes:
+        return "on or off" if not field.repeats else "on or off, may be repeated"
+    if field.strict and field.values:
+        return "one of these"
+    if field.kind == SCHEDULE:
+        return "a number, *, a range, a list or a step"
+    return KINDS.get(field.kind, "")
 
 
 def help_lines(sheet: Sheet, field: Field, document: Document | None, width: int) -> list[str]:

@@ -44,41 +44,27 @@ class _Teller:
         parts: list[str] = []
         joint = ""
         n = 0
-        while n < len(pieces):
+        while n < len(pieces) and pieces[n].depth >= depth:
             piece = pieces[n]
-            if piece.depth < depth:
-                break
+            end = n + 1
             if piece.depth > depth:
-                n += 1
-                continue
-            if piece.role == Role.COMMAND:
-                end = n + 1
-                while end < len(pieces) and not (pieces[end].depth <= depth and _ends(pieces[end])):
-                    end += 1
+                pass
+            elif piece.role == Role.COMMAND:
+                end = _clause_end(pieces, n, depth)
                 parts.append(joint + self.clause(pieces[n:end]))
                 joint = ", then "
-                n = end
-                continue
-            if piece.text == "[[":
-                end = next(
-                    (m for m in range(n, len(pieces)) if pieces[m].text == "]]"), len(pieces) - 1
-                )
-                joint = joint.replace("if this succeeds: ", "if ")
-                parts.append(
-                    f"{joint}the test {' '.join(p.text for p in pieces[n + 1 : end])} holds"
-                )
-                joint, n = ", then ", end + 1
-                continue
-            if piece.role in (Role.OPERATOR, Role.KEYWORD):
+            elif piece.text == "[[":
+                end = _test_end(pieces, n)
+                parts.append(_test(pieces[n + 1 : end - 1], joint))
+                joint = ", then "
+            elif piece.role in (Role.OPERATOR, Role.KEYWORD):
                 joint = _joint(pieces, n, joint)
                 if piece.text == "&" and parts:
                     parts[-1] += ", in the background"
                     joint = ", and at once "
-            elif piece.role == Role.REDIRECTION and parts and words(piece.meaning):
-                parts.append(f"; {words(piece.meaning)}")
-            elif piece.role == Role.ASSIGNMENT:
-                parts.append((", and " if parts else "") + words(piece.meaning))
-            n += 1
+            else:
+                parts += _beside(piece, bool(parts))
+            n = end
         return "".join(parts)
 
     def clause(self, pieces: list[Piece]) -> str:
@@ -229,3 +215,32 @@ def _listed(words: list[str]) -> str:
     if len(words) > MOST_OBJECTS:
         return f"{', '.join(words[:MOST_OBJECTS])} and {len(words) - MOST_OBJECTS} more"
     return " and ".join([", ".join(words[:-1]), words[-1]] if len(words) > 2 else words)
+
+
+def _clause_end(pieces: list[Piece], start: int, depth: int) -> int:
+    """Where the words of the command that stands at `start` end."""
+    end = start + 1
+    while end < len(pieces) and not (pieces[end].depth <= depth and _ends(pieces[end])):
+        end += 1
+    return end
+
+
+def _test_end(pieces: list[Piece], start: int) -> int:
+    """The place behind the end of a test that begins at `start`."""
+    ends = (n + 1 for n in range(start, len(pieces)) if pieces[n].text == "]]")
+    return next(ends, len(pieces))
+
+
+def _test(pieces: list[Piece], joint: str) -> str:
+    """A test of the shell's, as it is written."""
+    joint = joint.replace("if this succeeds: ", "if ")
+    return f"{joint}the test {' '.join(piece.text for piece in pieces)} holds"
+
+
+def _beside(piece: Piece, begun: bool) -> list[str]:
+    """A redirection or an assignment; `begun` where something stands before it."""
+    if piece.role == Role.REDIRECTION and begun and words(piece.meaning):
+        return [f"; {words(piece.meaning)}"]
+    if piece.role == Role.ASSIGNMENT:
+        return [(", and " if begun else "") + words(piece.meaning)]
+    return []

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NoReturn
+
 from dowsing.model.document import Document, Example, Option, Section
 from dowsing.model.errors import UnknownPart
 from dowsing.model.record import Record
@@ -23,14 +25,11 @@ class PagePart(Record):
 def choose_part(document: Document, wanted: str) -> PagePart:
     """The part of that title, unique beginning, or usual name. Raises UnknownPart."""
     key = " ".join(wanted.casefold().split())
-    titles = [section.title for section in document.sections if section.title]
-    sections = [
-        section.title for section in document.sections if section.title and section.level == 1
-    ]
     if not key:
-        raise UnknownPart("has no part without a name; its sections are", sections)
+        raise UnknownPart("has no part without a name; its sections are", _main_titles(document))
     if key == "summary":
         return PagePart("summary", lines=[f"{', '.join(document.names)} - {document.summary}"])
+    titles = [section.title for section in document.sections if section.title]
     exact = _with_subsections(document, [t for t in titles if t.casefold() == key])
     if not exact:
         exact = _with_subsections(
@@ -38,6 +37,17 @@ def choose_part(document: Document, wanted: str) -> PagePart:
         )
     if exact:
         return PagePart(exact[0].title, sections=exact)
+    return (
+        _usual_part(document, key) or _named_in_part(document, titles, key, wanted)
+    ) or _no_such_part(document, titles, key, wanted)
+
+
+def _main_titles(document: Document) -> list[str]:
+    return [s.title for s in document.sections if s.title and s.level == 1]
+
+
+def _usual_part(document: Document, key: str) -> PagePart | None:
+    """A part that every page may have, whatever its title there."""
     if key in ("synopsis", "syntax") and document.synopsis:
         return PagePart("synopsis", lines=document.synopsis)
     if key in ("option", "options") and document.options:
@@ -45,10 +55,15 @@ def choose_part(document: Document, wanted: str) -> PagePart:
     if key in ("example", "examples"):
         if document.examples:
             return PagePart("examples", examples=document.examples)
-        raise UnknownPart("gives no examples; its sections are", sections)
+        raise UnknownPart("gives no examples; its sections are", _main_titles(document))
     if key in ("see-also", "see also") and document.see_also:
         lines = [f"{reference.name}({reference.section})" for reference in document.see_also]
         return PagePart("see also", lines=[", ".join(lines)])
+    return None
+
+
+def _named_in_part(document: Document, titles: list[str], key: str, wanted: str) -> PagePart | None:
+    """The only section whose title begins with the words, or else has them within."""
     for matches in (
         [t for t in titles if t.casefold().startswith(key)],
         [t for t in titles if key in t.casefold()],
@@ -61,6 +76,11 @@ def choose_part(document: Document, wanted: str) -> PagePart:
             raise UnknownPart(
                 f"has several parts that “{wanted}” may mean; say more of it", matches
             )
+    return None
+
+
+def _no_such_part(document: Document, titles: list[str], key: str, wanted: str) -> NoReturn:
+    """Raises UnknownPart with the nearest titles, or all."""
     from dowsing.model.nearness import nearest_words
 
     known = {title.casefold(): title for title in (*USUAL, *titles)}
@@ -69,7 +89,7 @@ def choose_part(document: Document, wanted: str) -> PagePart:
         raise UnknownPart(
             f"has no part “{wanted[:60]}”; nearest parts", [known[title] for title in near]
         )
-    raise UnknownPart(f"has no part “{wanted[:60]}”; its sections are", sections)
+    raise UnknownPart(f"has no part “{wanted[:60]}”; its sections are", _main_titles(document))
 
 
 def _with_subsections(document: Document, titles: list[str]) -> list[Section]:

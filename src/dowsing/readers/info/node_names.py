@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 
 from dowsing.readers.info.info_file import DirEntry, InfoFile
 from dowsing.readers.info.menus import is_index, menu_entries
@@ -27,35 +28,45 @@ def names_of(
     own.
     """
     found: dict[str, tuple[str, int]] = {}
-
-    def add(name: str, node: str, rank: int) -> None:
+    for name, node, rank in [
+        *_listed_names(info, manual, listed or []),
+        *_title_names(info),
+        (manual, "Top" if "Top" in info.nodes else next(iter(info.nodes)), BY_MANUAL),
+        *_index_names(info),
+    ]:
         if name and (name not in found or rank < found[name][1]):
             found[name] = (node, rank)
+    return [(name, node, rank) for name, (node, rank) in found.items()]
 
-    for entry in [*info.entries, *(listed or [])]:
-        if (
-            _WORD.match(entry.label)
-            and entry.file.casefold() == manual.casefold()
-            and info.find(entry.node)
-        ):
+
+def _listed_names(
+    info: InfoFile, manual: str, listed: list[DirEntry]
+) -> Iterator[tuple[str, str, int]]:
+    """Names that the directory has for this manual's nodes."""
+    for entry in [*info.entries, *listed]:
+        own = entry.file.casefold() == manual.casefold()
+        if own and _WORD.match(entry.label) and info.find(entry.node):
             # an entry for the manual as a whole says less than a node about the command
-            add(entry.label, entry.node, BY_DIRECTORY if entry.node != "Top" else BY_MANUAL)
+            yield entry.label, entry.node, BY_DIRECTORY if entry.node != "Top" else BY_MANUAL
+
+
+def _title_names(info: InfoFile) -> Iterator[tuple[str, str, int]]:
+    """Names that are the titles of nodes."""
     for node in info.nodes.values():
         match = _ABOUT.match(node.name)
         if match:
-            add(match[1] or match[2] or match[3], node.name, BY_TITLE)
-    add(manual, "Top" if "Top" in info.nodes else next(iter(info.nodes)), BY_MANUAL)
+            yield match[1] or match[2] or match[3], node.name, BY_TITLE
+
+
+def _index_names(info: InfoFile) -> Iterator[tuple[str, str, int]]:
+    """Names of the manual's indexes. An index of terms names what a text mentions; only one of
+    commands, or a title, says that the node is about it.
+    """
     for node in info.nodes.values():
-        if is_index(node):
-            for item in menu_entries(node):
-                # an index of terms names what a text mentions; only one of commands, or a title,
-                # says it is about it
-                about = _OF_COMMANDS.search(node.name) or item.label in item.target.split()
-                if (
-                    about
-                    and _WORD.match(item.label)
-                    and len(item.label) > 1
-                    and item.target in info.nodes
-                ):
-                    add(item.label, item.target, BY_INDEX)
-    return [(name, node, rank) for name, (node, rank) in found.items()]
+        if not is_index(node):
+            continue
+        for item in menu_entries(node):
+            about = _OF_COMMANDS.search(node.name) or item.label in item.target.split()
+            named = len(item.label) > 1 and _WORD.match(item.label)
+            if about and named and item.target in info.nodes:
+                yield item.label, item.target, BY_INDEX

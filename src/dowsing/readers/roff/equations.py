@@ -166,6 +166,7 @@ class _Line:
         return text
 
     def atom(self, depth: int) -> str:
+        """The next token, or what stands in the braces that it opens."""
         if not self.tokens:
             return ""
         token = self.tokens.pop()
@@ -174,28 +175,33 @@ class _Line:
             if self.tokens and self.tokens[-1] == "}":
                 self.tokens.pop()
             return inside
-        if token == "}":
-            return ""
+        if token == "sqrt":
+            return "√" + _grouped(self.atom(depth + 1))
         if token in self.macros and self.expansions < 500:
             self.expansions += 1
             self.tokens.extend(reversed(_TOKEN.findall(self.macros[token])))
             return self.atom(depth + 1) if depth < 50 else ""
-        if token in ("~", "^"):
-            return " "
-        if token == "sqrt":
-            return "√" + _grouped(self.atom(depth + 1))
         if token in _SKIP:
             if token in _SKIP_WITH_ARGUMENT and self.tokens:
                 self.tokens.pop()
             return self.atom(depth + 1) if depth < 50 else ""
-        if token.startswith('"'):
-            return token.strip('"')
-        if token in _WORDS:
-            return _WORDS[token]
-        if token.isalpha() and token not in _FUNCTIONS:
-            return f"{ITALIC}{token}{ROMAN}"
-        return token
+        return _symbol(token)
 
 
 def _grouped(text: str) -> str:
     return f"({text})" if " " in text.strip() and not text.startswith("(") else text
+
+
+def _symbol(token: str) -> str:
+    """A single token as it is read."""
+    if token == "}":
+        return ""
+    if token in ("~", "^"):
+        return " "
+    if token.startswith('"'):
+        return token.strip('"')
+    if token in _WORDS:
+        return _WORDS[token]
+    if token.isalpha() and token not in _FUNCTIONS:
+        return f"{ITALIC}{token}{ROMAN}"
+    return token

@@ -137,7 +137,9 @@ def _quoted(text: str, at: int) -> tuple[str, int]:
     return text[at + 1 :], len(text)
 
 
-def expand(machine: Interpreter, text: str, copy: bool = False) -> str:
+def expand(  # noqa: C901, PLR0912 - read for every line of a page: calls would cost more than branches
+    machine: Interpreter, text: str, copy: bool = False
+) -> str:
     """`text` with its escapes replaced.
 
     With `copy`, as a definition is read: only strings, registers and arguments are replaced and a
@@ -259,41 +261,33 @@ def _argument(machine: Interpreter, name: str) -> str:
     return ""
 
 
+# escapes of one character without an argument
+_LONE = {"c": JOIN, "z": "", "E": "\\", "{": "", "}": ""}
+
+
 def _other(machine: Interpreter, char: str, text: str, at: int) -> tuple[str, int]:
-    """An escape that is none of the common ones."""
+    """An escape that is none of the common ones: what it is replaced by, and where to go on."""
     if char == "(" or char == "[":
         name, at = read_name(text, at - 1)
         found = glyph(name)
         if found is None:
             found = machine.strings.get("char:" + name, "")
         return found, at
-    if char == "f" or char == "F":
+    if char == "f":
         name, at = read_name(text, at)
-        return (
-            FONTS.get(name.strip(), PREVIOUS if name == "P" else ROMAN) if char == "f" else ""
-        ), at
+        return FONTS.get(name.strip(), PREVIOUS if name == "P" else ROMAN), at
     if char == "s":
         return "", _after_size(text, at)
-    if char in "mMgkVY":
-        _, at = read_name(text, at)
-        return "", at
+    if char in "FmMgkVY":
+        return "", read_name(text, at)[1]
     if char in "hvwlLDXZRSHBACNob":
         inside, at = _quoted(text, at)
         return _with_argument(machine, char, inside), at
     if char == "x":
-        _, at = _quoted(text, at)
-        return "", at
-    if char == "c":
-        return JOIN, at
-    if char == "z":
-        return "", at
-    if char == "E":
-        return "\\", at
-    if char in "{}":
-        return "", at
+        return "", _quoted(text, at)[1]
     if char == "#":
         return "", len(text)
-    return char, at
+    return _LONE.get(char, char), at
 
 
 def _after_size(text: str, at: int) -> int:

@@ -246,6 +246,10 @@ def list_begin(machine: Machine, rest: str) -> None:
     builder.base = builder.out = target
 
 
+# the mark of a list's points; empty where they are numbered
+_POINTS = {"-bullet": "•", "-dash": "-", "-hyphen": "-", "-enum": ""}
+
+
 def item(machine: Machine, rest: str) -> None:
     """`.It [head]`."""
     state, builder = _state(machine), machine.builder
@@ -265,26 +269,19 @@ def item(machine: Machine, rest: str) -> None:
     if current.kind == "-column":
         current.open_row = True
         builder.waiting, builder.tag_parts = "held", []
-        if rest:
-            emit(machine, evaluate(machine, words(rest.replace("\t", f" {CELL} "))))
+        rest = rest.replace("\t", f" {CELL} ")
+    elif current.kind in _POINTS:
+        builder.open_item(_POINTS[current.kind] or f"{current.count}.", bullet=True)
+    elif current.kind != "-item":
+        _tagged_item(machine, current.kind, words(rest))
         return
-    if current.kind in ("-bullet", "-dash", "-hyphen", "-enum"):
-        tag = (
-            f"{current.count}."
-            if current.kind == "-enum"
-            else "•"
-            if current.kind == "-bullet"
-            else "-"
-        )
-        builder.open_item(tag, bullet=True)
-        if rest:
-            emit(machine, evaluate(machine, words(rest)))
-        return
-    items = words(rest)
-    if current.kind == "-item":
-        if items:
-            emit(machine, evaluate(machine, items))
-        return
+    if rest:
+        emit(machine, evaluate(machine, words(rest)))
+
+
+def _tagged_item(machine: Machine, kind: str, items: list[str]) -> None:
+    """An item whose head is a tag, on this line or continued on the next ones."""
+    builder = machine.builder
     line = evaluate(machine, items)
     if "Xo" in items:
         builder.waiting, builder.tag_parts = "held", [line.text]
@@ -292,7 +289,7 @@ def item(machine: Machine, rest: str) -> None:
             builder.tag_parts[-1] += JOIN
         return
     text = builder.settle(line.text)
-    if current.kind == "-diag" and text:
+    if kind == "-diag" and text:
         text = f"{BOLD}{text}{ROMAN}"
     if text:
         builder.open_item(text)

@@ -19,6 +19,10 @@ if TYPE_CHECKING:
     from dowsing.readers.roff.machine import Machine
 
 OPENING = frozenset("([")
+# macros whose words are one run of their font, not a run each
+_FONT_AS_ONE = frozenset(("Em", "Sy", "Li", "Pa", "Sx", "An", "Nm", "Cm", "Ic"))
+# what a macro says that is given no words
+_FONT_DEFAULTS = {"Ar": "file ...", "Pa": "~", "Fl": "-"}
 CLOSING = frozenset((".", ",", ":", ";", ")", "]", "?", "!"))
 CELL = "\x16"  # between the cells of a row
 
@@ -190,8 +194,8 @@ class Inline:
         return self.items[start : self.at]
 
     def _font(self, name: str) -> None:
+        """A macro that sets its words in a font of its own."""
         own = self.own()
-        font = FONTS[name]
         if own and own[0] in ("-split", "-nosplit", "-words", "-nowords"):
             own = own[1:]
             if not own:
@@ -199,34 +203,36 @@ class Inline:
         content = [
             word for word in own if word not in CLOSING and word not in OPENING and word != "|"
         ]
-        line = self.line
-        state = self.machine.mdoc
         if not content:
-            lead = [word for word in own if word in OPENING]
-            for word in lead:
-                line.word(word)
-            default = {
-                "Ar": "file ...",
-                "Pa": "~",
-                "Nm": getattr(state, "name", ""),
-                "Fl": "-",
-            }.get(name, "")
-            if default:
-                line.word(default, font)
-                if name == "Fl" and self.at < len(self.items) and not own:
-                    line.touch = True
-            for word in own[len(lead) :]:
-                line.word(word)
+            self._font_default(name, own)
             return
+        font = FONTS[name]
+        state = self.machine.mdoc
         if name == "Nm" and state is not None and not getattr(state, "name", ""):
             state.name = plain(content[0]).replace(ZERO, "")
-        if name in ("Em", "Sy", "Li", "Pa", "Sx", "An", "Nm", "Cm", "Ic") and own == content:
-            line.word(" ".join(own), font)
+        if name in _FONT_AS_ONE and own == content:
+            self.line.word(" ".join(own), font)
             return
         for word in own:
             if name == "Fl" and word in content:
                 word = "-" + word
-            line.word(word, font)
+            self.line.word(word, font)
+
+    def _font_default(self, name: str, own: list[str]) -> None:
+        """What such a macro says when it is given no words, between the marks around it."""
+        line = self.line
+        lead = [word for word in own if word in OPENING]
+        for word in lead:
+            line.word(word)
+        default = (
+            getattr(self.machine.mdoc, "name", "") if name == "Nm" else _FONT_DEFAULTS.get(name)
+        )
+        if default:
+            line.word(default, FONTS[name])
+            if name == "Fl" and self.at < len(self.items) and not own:
+                line.touch = True
+        for word in own[len(lead) :]:
+            line.word(word)
 
     def _enclosed(self, before: str, after: str) -> None:
         end = len(self.items)
