@@ -111,6 +111,7 @@ class Bench:
         nothing of it is run.
         """
         from dowsing.composing.value_quoting import shell_word
+
         from dowsing.knowledge.recipes import KINDS, make_recipe
         from dowsing.model.quoting import file_word
         from dowsing.tasks.filling import fill

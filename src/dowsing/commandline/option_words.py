@@ -278,7 +278,7 @@ class OptionReader:
                 return True
         return False
 
-    def option(
+    def option(  # noqa: PLR0913 - three by keyword only
         self,
         word: Word,
         flag: str,
@@ -393,7 +393,7 @@ class OptionReader:
         if flag in self.rules.ends.get(self.interpreter, ()):
             self.script_rest = Manner.PROGRAM_ARGUMENT
 
-    def add_option(
+    def add_option(  # noqa: PLR0913 - a piece has so many fields; all by keyword
         self,
         word: Word,
         flag: str,

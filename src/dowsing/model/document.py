@@ -158,7 +158,7 @@ class Document:
     (see dowsing.facts).
     """
 
-    def __init__(
+    def __init__(  # noqa: PLR0913 - the fields of a document; most by keyword
         self,
         name: str,
         section: str,

@@ -37,7 +37,7 @@ class Card(Record):
     sources: list[str]
 
 
-def make_card(
+def make_card(  # noqa: PLR0913 - each is a part of the card
     document: Document,
     entry: Entry,
     typed: str,

@@ -105,7 +105,7 @@ def read_page_file(
     return document(text, path, name, section, visited, package=package, language=language)
 
 
-def document(
+def document(  # noqa: PLR0913 - the last two by keyword
     text: str,
     path: str,
     name: str,

@@ -65,7 +65,7 @@ class Subject:
     usage. `shell`: only what this shell knows of it, "" for all shells.
     """
 
-    def __init__(
+    def __init__(  # noqa: PLR0913 - what was asked is by keyword
         self,
         name: str,
         entries: list[Entry],

@@ -67,7 +67,7 @@ def _without_marks(text: str) -> str:
     return text
 
 
-def read_page(
+def read_page(  # noqa: PLR0913 - all but three by keyword
     source: str,
     name: str = "",
     section: str = "",
