@@ -10,6 +10,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
+from corpus.library import write_library
 
 from dowsing.commandline.tables import Tables
 from dowsing.index.store import Store
@@ -161,3 +162,20 @@ def tables(tmp_path_factory: pytest.TempPathFactory) -> Tables:
     path = str(folder / "index.sqlite")
     build_index(path, settings, [str(root)])
     return Tables(Store(path), settings)
+
+
+@pytest.fixture(scope="session")
+def corpus_settings(tmp_path_factory: pytest.TempPathFactory) -> Settings:
+    """Settings that know the frozen library of `corpus` and nothing of this machine."""
+    root = tmp_path_factory.mktemp("corpus") / "man"
+    write_library(root)
+    return Settings("", "", "", str(root), [], info_path=str(root / "none"))
+
+
+@pytest.fixture(scope="session")
+def corpus(corpus_settings: Settings) -> Store:
+    """The frozen library, indexed."""
+    assert corpus_settings.man_path
+    path = f"{corpus_settings.man_path}-index.sqlite"
+    build_index(path, corpus_settings, [corpus_settings.man_path])
+    return Store(path)

@@ -5,8 +5,9 @@ from __future__ import annotations
 import pytest
 from conftest import Make
 
+from dowsing.index.schema import MIDDLE, UNIT
 from dowsing.index.store import Store
-from dowsing.ingest.static_rank import MIDDLE, share, static_rank
+from dowsing.ingest.static_rank import share, static_rank
 from dowsing.render.search_words import relaxed_words, score_words
 from dowsing.search.searching import SearchAnswer, make_query, search
 from dowsing.search.weights import WEIGHTS, Weights, section_costs
@@ -57,6 +58,13 @@ def test_pages_that_others_send_to_stand_better(make_store: Make) -> None:
     assert (share(1), share(40), share(400)) == (1.0, 1.0, 0.1)
 
 
+def test_static_ranks_fall_with_the_family_and_with_the_parts_of_a_name() -> None:
+    """In units: twice as many members as are common cost one, two more parts of a name too."""
+    assert static_rank(80, 0, 0, "") == MIDDLE - UNIT
+    assert static_rank(1, 2, 0, "") == MIDDLE - UNIT
+    assert static_rank(1, 0, 31, "") == MIDDLE + 3 * UNIT
+
+
 def test_commands_first_unless_the_words_say_else(make_store: Make) -> None:
     store = make_store(
         {"pour.1": "pour water", "pour.3": "pour water", "pour.5": "format of pour water"}
@@ -64,7 +72,8 @@ def test_commands_first_unless_the_words_say_else(make_store: Make) -> None:
     assert found(store, "pour water")[0] == "pour(1)"
     assert found(store, "pour water function")[0] == "pour(3)"
     assert found(store, "format of pour")[0] == "pour(5)"
-    assert section_costs(set(), WEIGHTS)["3"] > section_costs({"function"}, WEIGHTS)["3"]
+    usual, asked = section_costs(set(), WEIGHTS), section_costs({"function"}, WEIGHTS)
+    assert (usual["3"], asked["3"], asked["1"]) == pytest.approx((2.8, 0.28, 2.8))
 
 
 def test_tasks_in_plain_words_count_for_their_command(make_store: Make) -> None:
