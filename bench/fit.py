@@ -1,0 +1,125 @@
+"""Fits the weights of find to judged queries, and writes them into weights.toml.
+
+    python bench/fit.py [FILE.tsv …] [--write]
+
+It starts from the weights in use. Each is tried at a few multiples of itself; a multiple is taken
+over only where it gains on queries that it was not chosen on: in each of five folds the best
+multiple on the other four is judged on the one left out, and the sum of what that gains has to
+exceed THRESHOLD. Passes over all weights follow until one changes nothing, so a run on the written
+file, lists and index changes nothing more. The folds are fixed by the order of the queries.
+
+Without files: those that FITTED_ON names. `held.tsv` is never among them.
+"""
+
+from __future__ import annotations
+
+import argparse
+import re
+import sys
+from concurrent.futures import ProcessPoolExecutor
+from pathlib import Path
+
+from finding import Query, figures, ours, worth
+
+from dowsing.index.store import Store
+from dowsing.ingest.refresh import open_index
+from dowsing.machine.settings import read_settings
+from dowsing.search.weights import FILE, WEIGHTS, Weights
+
+QUERIES = Path(__file__).parent / "queries"
+FITTED_ON = ("general.tsv", "find-dev.tsv")
+MULTIPLES = (0.5, 0.75, 1.33, 2.0)
+FOLDS = 5
+#: What a change has to gain, as a share of the number of queries: less is as likely luck.
+THRESHOLD = 0.01
+MOST_PASSES = 6
+
+_queries: list[Query] = []
+_store: Store | None = None
+
+
+def _start(files: list[str]) -> None:
+    """Open the index and read the queries, in each process."""
+    global _store
+    _store = open_index(read_settings())[0]
+    _queries[:] = read_queries(files)
+
+
+def read_queries(files: list[str]) -> list[Query]:
+    """The queries of all files, in order."""
+    found = []
+    for name in files:
+        for line in Path(name).read_text(encoding="utf-8").splitlines():
+            if line.count("\t") >= 2 and not line.startswith("#"):
+                found.append(Query(line))
+    return found
+
+
+def places(numbers: dict[str, float]) -> list[int]:
+    """The place of the first right answer to each query with these weights."""
+    assert _store is not None
+    weights = Weights(**numbers)
+    return [ours(_store, query, weights) for query in _queries]
+
+
+def gain_when_left_out(base: list[int], tried: list[list[int]]) -> float:
+    """What is gained over `base` on each fold by the trial that is best on the others."""
+    gained = 0.0
+    for fold in range(FOLDS):
+        inside = [n for n in range(len(base)) if n % FOLDS == fold]
+        others = [n for n in range(len(base)) if n % FOLDS != fold]
+        best = max([base, *tried], key=lambda ranks: worth([ranks[n] for n in others]))
+        gained += worth([best[n] for n in inside]) - worth([base[n] for n in inside])
+    return gained
+
+
+def fit(numbers: dict[str, float], pool: ProcessPoolExecutor) -> dict[str, float]:
+    """The fitted weights; prints each change."""
+    base = pool.submit(places, numbers).result()
+    print(f"{'before':24} {figures(base)}", flush=True)
+    for _ in range(MOST_PASSES):
+        before = dict(numbers)
+        for name in numbers:
+            values = [float(f"{numbers[name] * multiple:.3g}") for multiple in MULTIPLES]
+            tried = list(pool.map(places, [numbers | {name: value} for value in values]))
+            best = max(range(len(values)), key=lambda n: worth(tried[n]))
+            if gain_when_left_out(base, tried) > THRESHOLD * len(base):
+                numbers = numbers | {name: values[best]}
+                base = tried[best]
+                print(f"{name + ' = ' + str(values[best]):24} {figures(base)}", flush=True)
+        if numbers == before:
+            break
+    return numbers
+
+
+def write_weights(numbers: dict[str, float]) -> None:
+    """Put the numbers into the file; its remarks stay."""
+    path = Path(FILE)
+    lines = path.read_text(encoding="utf-8").splitlines()
+    for n, line in enumerate(lines):
+        match = re.fullmatch(r"(\w+) = [\d.]+", line)
+        if match:
+            lines[n] = f"{match[1]} = {numbers[match[1]]}"
+    path.write_text("\n".join(lines) + "\n", encoding="utf-8")
+
+
+def main() -> int:
+    """Fit, print and, if asked, write."""
+    parser = argparse.ArgumentParser(
+        description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter
+    )
+    parser.add_argument("files", nargs="*", default=[str(QUERIES / name) for name in FITTED_ON])
+    parser.add_argument("--write", action="store_true", help="write them into weights.toml")
+    asked = parser.parse_args()
+    start = {name: getattr(WEIGHTS, name) for name in WEIGHTS._fields}
+    with ProcessPoolExecutor(initializer=_start, initargs=(asked.files,)) as pool:
+        numbers = fit(start, pool)
+    if numbers == start:
+        print("no weight changes")
+    if asked.write:
+        write_weights(numbers)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
