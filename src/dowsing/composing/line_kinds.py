@@ -1,18 +1,25 @@
 """Descriptions of the structured lines of files: their fields in order, kinds and layout. TOML, a
 format of our own.
 
-name = "fstab"            what the kind is called page = "fstab(5)"         the page that tells of
-it; `pages`: others that do file = "/etc/fstab"       the file that such lines stand in summary =
-"…"             what one line is layout = "blanks"         how fields are parted: blanks, colons, or
-settings (NAME=value below [section]) [[field]] name = "fs_spec"          as the page calls it says
-= "…"                what it is kind = "text"             one of the value kinds; schedule for
-numbers, ranges, lists and steps of them required = true default = "0"             what holds, and
-is written, where a later field is given and this one is not values = ["0", "1"]       values to
-choose from; strict = true: and no others range = [0, 9]            the least and the greatest
-number pattern = '[0-9]+'        a regular expression for the whole value; wanted = "…" says it in
-words list = ","                the value is a list, parted by this repeats = true            may be
-given again (the last field of a line, a setting) rest = true               takes the rest of the
-line, blanks too section = "Unit"          of a setting
+name = "fstab"            what the kind is called
+page = "fstab(5)"         the page that tells of it; `pages`: others that do
+file = "/etc/fstab"       the file that such lines stand in
+summary = "…"             what one line is
+layout = "blanks"         how fields are parted: blanks, colons, or settings (NAME=value below
+                          [section])
+[[field]]
+name = "fs_spec"          as the page calls it
+says = "…"                what it is
+kind = "text"             one of the value kinds; schedule for numbers, ranges, lists and steps
+required = true
+default = "0"             what holds, and is written, where a later field is given and this one not
+values = ["0", "1"]       values to choose from; strict = true: and no others
+range = [0, 9]            the least and the greatest number
+pattern = '[0-9]+'        a regular expression for the whole value; wanted = "…" says it in words
+list = ","                the value is a list, parted by this
+repeats = true            may be given again (the last field of a line, a setting)
+rest = true               takes the rest of the line, blanks too
+section = "Unit"          of a setting
 """
 
 from __future__ import annotations
