@@ -1,6 +1,6 @@
 """Fits the weights of find to judged queries, and writes them into weights.toml.
 
-    python bench/fit.py [FILE.tsv …] [--write]
+    python bench/fit.py [FILE.tsv …] [--set NAME=NUMBER …] [--write]
 
 It starts from the weights in use. Each is tried at a few multiples of itself; a multiple is taken
 over only where it gains on queries that it was not chosen on: in each of five folds the best
@@ -8,7 +8,8 @@ multiple on the other four is judged on the one left out, and the sum of what th
 exceed THRESHOLD. Passes over all weights follow until one changes nothing, so a run on the written
 file, lists and index changes nothing more. The folds are fixed by the order of the queries.
 
-Without files: those that FITTED_ON names. `held.tsv` is never among them.
+--set begins with another number, to see whether the fit finds its way back. Without files: those
+that FITTED_ON names. `held.tsv` is never among them.
 """
 
 from __future__ import annotations
@@ -110,8 +111,10 @@ def main() -> int:
     )
     parser.add_argument("files", nargs="*", default=[str(QUERIES / name) for name in FITTED_ON])
     parser.add_argument("--write", action="store_true", help="write them into weights.toml")
+    parser.add_argument("--set", nargs="*", default=[], metavar="NAME=NUMBER")
     asked = parser.parse_args()
     start = {name: getattr(WEIGHTS, name) for name in WEIGHTS._fields}
+    start |= {name: float(number) for name, _, number in (one.partition("=") for one in asked.set)}
     with ProcessPoolExecutor(initializer=_start, initargs=(asked.files,)) as pool:
         numbers = fit(start, pool)
     if numbers == start:
