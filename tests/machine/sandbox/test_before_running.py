@@ -128,7 +128,9 @@ def test_damaged_binaries_do_no_harm() -> None:
 def test_a_real_program() -> None:
     with open("/bin/ls", "rb") as file:
         compiled = file.read(4) == b"\x7fELF"
-    assert knows_flag("/bin/ls") or not compiled
+    if not compiled:
+        pytest.skip("ls is no program of its own here")
+    assert knows_flag("/bin/ls")
 
 
 def test_each_name_on_the_way_to_a_program_counts(tmp_path: Path) -> None:
