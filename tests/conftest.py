@@ -17,6 +17,7 @@ from dowsing.index.store import Store
 from dowsing.ingest.build import build as build_index
 from dowsing.machine.settings import Settings
 
+NO_INFO = Path("/no/such/folder/of/info")  # the same for all tests, for indexes are named by it
 LIBRARY = Path(__file__).parent.parent / "src" / "dowsing" / "demo" / "library" / "man"
 
 
@@ -41,14 +42,24 @@ def body(source: str, head: str = ".TH T 1\n.SH D\n", width: int = 60) -> str:
 
 
 class Program:
-    """The installed program, run in a folder of its own with its own settings, cache and manual."""
+    """The installed program, run in a folder of its own with its own settings, cache and manual.
 
-    def __init__(self, folder: Path) -> None:
+    `seeds`: a cache with indexes of the demo library, made once; a run on that library begins with
+    a copy, if the test has no cache yet.
+    """
+
+    def __init__(self, folder: Path, seeds: Path | None = None) -> None:
         self.folder = folder
+        self.seeds = seeds
         self.man = folder / "man"
         self.bin = folder / "bin"
         self.info = folder / "info"
         self.cache = folder / "cache"
+
+    def seed(self, demo: bool) -> None:
+        """Begin with an index of the demo library, if that is what the run is on."""
+        if self.seeds and not self.cache.exists() and (demo or self.man == LIBRARY):
+            shutil.copytree(self.seeds, self.cache)
 
     def page(self, name: str, text: str | bytes, folder: str | None = None) -> Path:
         """Write a manual page, `tie.1`, into the test's manual folder."""
@@ -72,7 +83,7 @@ class Program:
         own = {
             "HOME": str(self.folder),
             "PATH": str(self.bin),
-            "INFOPATH": str(self.info),
+            "INFOPATH": str(self.info if self.info.exists() else NO_INFO),
             "MANPATH": str(self.man),
             "DOWSING_CACHE": str(self.cache),
             "DOWSING_CONFIG": str(self.folder / "config"),
@@ -84,6 +95,7 @@ class Program:
 
     def run(self, *arguments: str, **more: str) -> subprocess.CompletedProcess[str]:
         """Run `dowsing ARGUMENTS…` and wait for it."""
+        self.seed("--demo" in arguments)
         return subprocess.run(
             [os.path.join(os.path.dirname(sys.executable), "dowsing"), *arguments],
             cwd=self.folder,
@@ -110,11 +122,21 @@ class Program:
         return done.stdout
 
 
+@pytest.fixture(scope="session")
+def seeds(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A cache with two indexes of the demo library: that of `--demo`, and as a manual folder."""
+    program = Program(tmp_path_factory.mktemp("seeds"))
+    program.man = LIBRARY
+    program.run("--demo", "index")
+    program.run("index")
+    return program.cache
+
+
 @pytest.fixture
-def program(tmp_path: Path) -> Program:
+def program(tmp_path: Path, seeds: Path) -> Program:
     """The program with an empty manual folder."""
     (tmp_path / "man").mkdir()
-    return Program(tmp_path)
+    return Program(tmp_path, seeds)
 
 
 @pytest.fixture

@@ -26,6 +26,7 @@ class Window:
     ) -> None:
         self.socket = f"dowsing-{uuid.uuid4().hex[:12]}"
         self.program = program
+        program.seed("--demo" in command)
         self.answer = program.folder / "answer"
         environment = program.environment(
             **{"PATH": f"{BIN}:{os.environ['PATH']}", "ESCDELAY": "25", **more}

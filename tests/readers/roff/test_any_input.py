@@ -122,7 +122,7 @@ def check(source: str) -> None:
         assert isinstance(fact, list)
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=100, deadline=None)
 @given(st.lists(PIECES, max_size=25).map("\n".join))
 def test_requests_in_any_order(source: str) -> None:
     check(source)
