@@ -162,7 +162,7 @@ def test_a_page_that_only_refers_to_another_comes_and_stays(
 def test_many_changes_ask_for_a_new_build(
     store: Store, settings: Settings, root: Path, monkeypatch
 ) -> None:
-    monkeypatch.setattr("dowsing.ingest.refresh.MOST_CHANGES", 2)
+    monkeypatch.setattr("dowsing.ingest.taking_up.MOST_CHANGES", 2)
     for n in range(3):
         (root / "man1" / f"n{n}.1").write_text(page(f"n{n}"))
     assert refresh(settings, store, [str(root)]) is None

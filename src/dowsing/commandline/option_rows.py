@@ -8,9 +8,9 @@ import re
 from dowsing.facts.command_table import form_options
 from dowsing.knowledge.stems import stems
 from dowsing.model.document import Document, Option
-from dowsing.model.entry import SourceName
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
+from dowsing.model.source_name import SourceName
 
 MOST_READ = 8_000_000  # bytes of a program that are looked through
 

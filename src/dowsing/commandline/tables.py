@@ -11,8 +11,9 @@ from dowsing.index.command_rows import command_table
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
 from dowsing.model.document import Option
-from dowsing.model.entry import Entry, EntryKind, SourceName
+from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.errors import Unreadable
+from dowsing.model.source_name import SourceName
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

@@ -9,8 +9,8 @@ from dowsing.comparing.differences import Difference, differences
 from dowsing.comparing.source_table import compare
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
-from dowsing.model.entry import SourceName
 from dowsing.model.record import Record
+from dowsing.model.source_name import SourceName
 from dowsing.sources import catalogue
 from dowsing.sources.source import Availability, Subject
 

@@ -11,9 +11,9 @@ import re
 
 from dowsing.comparing.source_table import Compared
 from dowsing.model.document import Document, Option, block_texts
-from dowsing.model.entry import SourceName
 from dowsing.model.markup import plain
 from dowsing.model.record import Record
+from dowsing.model.source_name import SourceName
 
 OF_SHELL = ("builtin", "shell-manual", "builtin-usage")
 OF_PROGRAM = ("manual", "usage", "info", "standard")

@@ -8,10 +8,10 @@ import re
 
 from dowsing.machine.packages import dpkg
 from dowsing.model.document import Document, block_texts, document_text
-from dowsing.model.entry import SourceName
 from dowsing.model.errors import Unreadable
 from dowsing.model.markup import plain
 from dowsing.model.record import Record
+from dowsing.model.source_name import SourceName
 from dowsing.sources import catalogue
 from dowsing.sources.source import Availability, Subject
 

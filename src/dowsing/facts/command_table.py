@@ -6,8 +6,8 @@ from __future__ import annotations
 
 from dowsing.facts.forms import Form, Notation, parse_form
 from dowsing.model.document import Document, Option, Subcommand
-from dowsing.model.entry import SourceName
 from dowsing.model.record import Record
+from dowsing.model.source_name import SourceName
 
 MOST_TEXT = 420  # characters kept of what is said of an option
 MOST_FORMS = 60

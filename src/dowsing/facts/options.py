@@ -19,8 +19,8 @@ from dowsing.model.document import (
     Paragraph,
     document_text,
 )
-from dowsing.model.entry import SourceName
 from dowsing.model.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
+from dowsing.model.source_name import SourceName
 
 _MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
 _SPELLED = r"--?[\w?#@][^\s,:]*(?: [\w<\[][^\s,.:]*){0,2}"

@@ -10,8 +10,8 @@ from collections.abc import Iterator
 from dowsing.facts.forms import Element, ElementKind, Form, Notation
 from dowsing.facts.walk import flatten, items, own_text
 from dowsing.model.document import Document, Item, Section, Subcommand
-from dowsing.model.entry import SourceName
 from dowsing.model.markup import plain
+from dowsing.model.source_name import SourceName
 
 _WORD = re.compile(r"[a-z0-9][\w.:+-]+")
 _COMMANDS = re.compile(r"\b(?:SUB-?)?COMMANDS\b|\bVERBS\b|\bACTIONS\b|\bOBJECTS?\b")

@@ -6,8 +6,8 @@ import re
 
 from dowsing.facts.walk import items, own_text
 from dowsing.model.document import Item, Section, Subcommand
-from dowsing.model.entry import SourceName
 from dowsing.model.markup import plain
+from dowsing.model.source_name import SourceName
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

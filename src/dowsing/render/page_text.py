@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from dowsing.model.document import Block, Document, Indent, Item, Section, block_texts
-from dowsing.model.entry import SourceName
 from dowsing.model.markup import CODE, ROMAN, clean_line, plain
+from dowsing.model.source_name import SourceName
 from dowsing.render.cards import flags_text, option_lines
 from dowsing.render.layout import STEP, block_lines, section_lines, title_lines
 from dowsing.render.line_marks import FAINT, FOUND, HEADING

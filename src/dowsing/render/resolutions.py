@@ -5,8 +5,8 @@ from __future__ import annotations
 import os
 
 from dowsing.machine.links import LinkStep
-from dowsing.model.entry import SourceName
 from dowsing.model.markup import BOLD, CODE, ROMAN, clean_line
+from dowsing.model.source_name import SourceName
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.typed import typed

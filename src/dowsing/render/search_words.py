@@ -4,9 +4,13 @@ made of.
 
 from __future__ import annotations
 
-from dowsing.search.breakdown import Breakdown, WordShare
-from dowsing.search.loosening import NoteCode, SearchNote
-from dowsing.search.searching import SearchAnswer
+from dowsing.search.loosening import NoteCode
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.search.breakdown import Breakdown, WordShare
+    from dowsing.search.loosening import SearchNote
+    from dowsing.search.searching import SearchAnswer
 
 MOST_TOLD = 6  # words left out
 LEAST_TOLD = 0.05  # a part of a score that is smaller is not told

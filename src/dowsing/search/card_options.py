@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 
 from dowsing.model.document import Document, Example, Option, Reference, document_text
-from dowsing.model.entry import Entry, SourceName
+from dowsing.model.entry import Entry
 from dowsing.model.record import Record
+from dowsing.model.source_name import SourceName
 
 FEW_OPTIONS = 6
 FEW_EXAMPLES = 3

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dowsing.index.store import Narrowing, Store
 from dowsing.index.word_reader import spelled_words, terms_beginning
-from dowsing.model.nearness import nearest
 from dowsing.model.record import Record
 from dowsing.model.told import Code
 from dowsing.search.matching import Matches, QueryTerm
@@ -87,6 +86,8 @@ def nearest_word(store: Store, word: str) -> tuple[str, str] | None:
     if len(word) < SHORTEST_MISSPELLED or not word.isalpha():
         return None
     known = spelled_words(store)
+    from dowsing.model.nearness import nearest
+
     near = nearest(word, [row[0] for row in known], 12, LIKE_ENOUGH)
     if not near:
         return None

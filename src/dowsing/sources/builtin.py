@@ -6,8 +6,9 @@ import re
 
 from dowsing.facts import with_facts
 from dowsing.model.document import Document, Paragraph, Section
-from dowsing.model.entry import EntryKind, ShellRow, SourceName
+from dowsing.model.entry import EntryKind, ShellRow
 from dowsing.model.errors import Unreadable
+from dowsing.model.source_name import SourceName
 from dowsing.readers.usage.cleaning import indentation
 from dowsing.readers.usage.usage_text import read_help
 from dowsing.sources.source import Availability, Subject, nothing

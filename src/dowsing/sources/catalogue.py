@@ -8,9 +8,10 @@ from importlib import import_module
 
 from dowsing.machine.settings import Settings
 from dowsing.model.document import Document
-from dowsing.model.entry import Entry, SourceName
+from dowsing.model.entry import Entry
 from dowsing.model.errors import Unreadable
-from dowsing.readers.usage.verdict import UsageKind
+from dowsing.model.source_name import SourceName
+from dowsing.readers.usage.usage_kind import UsageKind
 from dowsing.sources.source import Availability, Subject
 
 TYPE_CHECKING = False

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.facts import with_facts
 from dowsing.model.document import Document
-from dowsing.model.entry import SourceName
+from dowsing.model.source_name import SourceName
 from dowsing.sources.source import Availability, Subject, nothing
 
 NAME = SourceName.INFO

@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 
 from dowsing.model.document import Document
-from dowsing.model.entry import Entry, SourceName
+from dowsing.model.entry import Entry
 from dowsing.model.errors import Unreadable
+from dowsing.model.source_name import SourceName
 from dowsing.readers.decoding import read_text
 from dowsing.sources import page_files
 from dowsing.sources.source import Availability, Subject, nothing

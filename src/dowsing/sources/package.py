@@ -9,9 +9,9 @@ import re
 
 from dowsing.facts import with_facts
 from dowsing.model.document import Block, Document, Item, Literal, Paragraph, Section
-from dowsing.model.entry import SourceName
 from dowsing.model.errors import Unreadable
 from dowsing.model.markup import clean, clean_line
+from dowsing.model.source_name import SourceName
 from dowsing.readers.decoding import read_text, unpacked_name
 from dowsing.sources.source import Availability, Subject, nothing
 

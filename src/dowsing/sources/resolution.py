@@ -12,8 +12,8 @@ from dowsing.machine.links import LinkStep, follow
 from dowsing.machine.packages import owner as packages
 from dowsing.machine.packages.package import Package
 from dowsing.machine.search_path import executables, folder_problems
-from dowsing.model.entry import SourceName
 from dowsing.model.record import Record
+from dowsing.model.source_name import SourceName
 from dowsing.sources.source import Subject
 
 MOST_SOURCES = 200

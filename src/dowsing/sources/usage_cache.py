@@ -13,7 +13,7 @@ from dowsing.machine.settings import Settings
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
 from dowsing.model.replacing import replace_text
-from dowsing.readers.usage.verdict import UsageKind
+from dowsing.readers.usage.usage_kind import UsageKind
 
 FLAG = "--help"
 VERSION = 4

@@ -7,9 +7,9 @@ from __future__ import annotations
 import re
 
 from dowsing.model.document import Document, block_texts
-from dowsing.model.entry import SourceName
 from dowsing.model.errors import Failure, Unreadable
 from dowsing.model.markup import CODE, ROMAN, clean_line, plain, spans
+from dowsing.model.source_name import SourceName
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.page_text import head_lines, whole_lines
 from dowsing.render.wrap import wrap

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from dowsing.knowledge.recipes import Recipe
 from dowsing.model.record import Record
-from dowsing.userdata.remarks import Remark
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.knowledge.recipes import Recipe
+    from dowsing.userdata.remarks import Remark
 
 
 class KeptMatches(Record):

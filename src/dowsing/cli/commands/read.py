@@ -8,9 +8,9 @@ import argparse
 
 from dowsing.cli.files import write_file
 from dowsing.model.document import Document
-from dowsing.model.entry import SourceName
 from dowsing.model.errors import Failure, UnknownPart, Unreadable
 from dowsing.model.markup import clean
+from dowsing.model.source_name import SourceName
 from dowsing.render import page_text
 from dowsing.search.lookup import Lookup
 from dowsing.search.parts import choose_part

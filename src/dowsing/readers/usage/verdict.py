@@ -5,10 +5,10 @@ effect, nothing.
 from __future__ import annotations
 
 import re
-from enum import StrEnum
 
 from dowsing.model.record import Record
 from dowsing.readers.usage.cleaning import clean_lines
+from dowsing.readers.usage.usage_kind import UsageKind
 
 _USAGE = re.compile(
     r"^\s*(?:\S+:\s+)?(?:usage|use|synopsis)\s*(?::|$|of\b)|^\s*usage\s+\S+", re.IGNORECASE
@@ -23,19 +23,6 @@ _REFUSAL = re.compile(
     r"|missing|failed|error|permission denied|command not found|not permitted|syntax error)\b",
     re.IGNORECASE,
 )
-
-
-class UsageKind(StrEnum):
-    """What came of asking a program for its usage."""
-
-    USAGE = "usage"
-    ECHO = "echo"  # what it was given, printed again
-    ERROR = "error"
-    EFFECT = "effect"  # it did something else
-    NOTHING = "nothing"
-    REFUSED = "refused"  # it is not asked
-    TROUBLE = "trouble"  # it was ended
-    START = "start"  # it did not even start
 
 
 class Verdict(Record):
