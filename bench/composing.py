@@ -19,7 +19,7 @@ from dowsing.index.schema import Meta
 from dowsing.ingest.refresh import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.model.errors import NotComposable
-from dowsing.tasks.examples import as_shown
+from dowsing.tasks.recipe_examples import as_shown
 from dowsing.tasks.retrieval import recipe_of, rows_of
 
 

@@ -16,7 +16,7 @@ import hashlib
 from pathlib import Path
 
 from dowsing.ingest.refresh import open_index
-from dowsing.knowledge.phrases import purposes
+from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.stems import EMPTY, stem, words
 from dowsing.machine.settings import read_settings
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import pytest
 
+from dowsing.facts.option_table import make_option
 from dowsing.facts.option_tags import read_tag
 from dowsing.facts.option_texts import assumed_of, default_of, is_repeatable, values_of
-from dowsing.facts.options import make_option
 from dowsing.model.document import Document, Option
 from dowsing.sources.page_files import document
 

@@ -7,7 +7,7 @@ import re
 import pytest
 
 from dowsing.knowledge.lexicon import EQUAL, NEAR, Lexicon, WordGroup, faults, lexicon, singular
-from dowsing.knowledge.phrases import purposes
+from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.stems import EMPTY, stem, stems, words
 from dowsing.knowledge.verbs_and_nouns import VerbsAndNouns, meaning
 from dowsing.model.names import SECTION_ORDER

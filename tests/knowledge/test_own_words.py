@@ -7,7 +7,7 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
-from dowsing.knowledge.phrases import purposes
+from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.stems import words
 
 sys.path.insert(0, str(Path(__file__).parents[2] / "bench"))

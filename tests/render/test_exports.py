@@ -8,7 +8,7 @@ from markdown_it import MarkdownIt
 from dowsing.model.document import Document, Literal, Paragraph, Section
 from dowsing.model.markup import CODE, ROMAN, leads_outside, link
 from dowsing.render.html import document_html
-from dowsing.render.markdown import document_markdown
+from dowsing.render.markdown_pages import document_markdown
 
 
 def document(*blocks: Literal | Paragraph) -> Document:

@@ -10,7 +10,7 @@ from dowsing.commandline.sayings import Manner, Meaning
 from dowsing.commandline.shell_grammar import Command, Item, Mark, ShellLine, Word, parse_shell
 from dowsing.commandline.tables import Tables
 from dowsing.commandline.word_roles import WordReader, assignment_meaning
-from dowsing.index.conventions import conventions_of
+from dowsing.index.convention_rows import conventions_of
 from dowsing.index.word_reader import verb_words
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told

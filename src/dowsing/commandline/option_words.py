@@ -15,7 +15,7 @@ from dowsing.commandline.value_checks import (
     takes_two,
     wrong_value,
 )
-from dowsing.index.conventions import conventions_of
+from dowsing.index.convention_rows import conventions_of
 from dowsing.knowledge.conventions import Carrier
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told

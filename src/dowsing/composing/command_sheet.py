@@ -25,7 +25,7 @@ from dowsing.composing.form_fields import (
 from dowsing.composing.sheet import FieldFault, Sheet
 from dowsing.composing.writing import write_command
 from dowsing.facts.forms import Form
-from dowsing.index.conventions import conventions_of
+from dowsing.index.convention_rows import conventions_of
 from dowsing.model.errors import NotComposable
 from dowsing.model.roles import Role
 from dowsing.model.told import told

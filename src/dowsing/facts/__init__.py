@@ -14,9 +14,9 @@ if TYPE_CHECKING:
 #: need few.
 _READERS = {
     "synopsis": ("synopsis", "read_forms"),
-    "options": ("options", "read_options"),
-    "brief_options": ("options", "read_brief_options"),
-    "examples": ("examples", "read_examples"),
+    "options": ("option_table", "read_options"),
+    "brief_options": ("option_table", "read_brief_options"),
+    "examples": ("example_blocks", "read_examples"),
     "subcommands": ("subcommands", "read_subcommands"),
     "see_also": ("references", "read_see_also"),
 }

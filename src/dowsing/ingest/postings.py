@@ -16,7 +16,7 @@ from dowsing.index.writer import IndexWriter, SearchRow
 from dowsing.ingest.static_rank import share, static_rank
 from dowsing.ingest.terms import Postings, head_terms
 from dowsing.knowledge.lexicon import lexicon
-from dowsing.knowledge.phrases import purposes
+from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.stems import stem, telling_stems, words
 from dowsing.model.record import Record
 

@@ -12,7 +12,7 @@ from array import array
 from collections.abc import Callable, Iterable
 from functools import lru_cache
 
-from dowsing.facts.options import tagged_flags
+from dowsing.facts.option_table import tagged_flags
 from dowsing.index.schema import (
     IN_ALIAS,
     IN_HEADING,

@@ -48,7 +48,7 @@ def ordinary_words(recipes: list[Recipe]) -> str:
     of a list of our own.
     """
     from dowsing.knowledge.lexicon import lexicon
-    from dowsing.knowledge.phrases import purposes
+    from dowsing.knowledge.page_phrases import purposes
 
     groups = lexicon()
     texts = [

@@ -6,7 +6,7 @@ from dowsing.model.document import Block, Indent, Item, Literal, Paragraph, Sect
 from dowsing.model.markup import BOLD, ROMAN, plain
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT, HEADING
-from dowsing.render.tables import table_lines
+from dowsing.render.ruled_tables import table_lines
 from dowsing.render.wrap import close_styles, groups_kept, without_links, wrap
 
 MARGIN = 3

@@ -11,8 +11,8 @@ from dowsing.render.piece_text import effect_line, piece_lines, says_of
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
 from dowsing.tasks.answers import Answer, Task
-from dowsing.tasks.examples import Shown
 from dowsing.tasks.origin import OriginKind
+from dowsing.tasks.recipe_examples import Shown
 
 INDENT = 3
 MOST_SAID = 400  # characters of a sentence that are shown again

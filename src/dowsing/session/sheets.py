@@ -14,7 +14,7 @@ from dowsing.model.errors import BadDescription, Failure, NotComposable
 from dowsing.model.markup import clean_line
 from dowsing.render.typed import typed
 from dowsing.session.session import Session
-from dowsing.tasks.examples import as_shown, recipes_for
+from dowsing.tasks.recipe_examples import as_shown, recipes_for
 
 
 def command_sheet(session: Session, line: str, at: int | None = None) -> CommandSheet:

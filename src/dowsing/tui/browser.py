@@ -24,7 +24,7 @@ from dowsing.tui.lines_view import LinesView
 from dowsing.tui.program import Program, key_bar
 from dowsing.tui.reader import ReaderKeys
 from dowsing.tui.rows import ListRow, Rows
-from dowsing.tui.searching import FACETS, Results, results_for
+from dowsing.tui.search_pane import FACETS, Results, results_for
 
 NAME, FAINT, HEAD = Style(bold=True), Style(dim=True), Style(bold=True, color="cyan")
 EACH = 5  # values of a facet
@@ -237,7 +237,7 @@ class Browser(ReaderKeys):
             self.preview.show([])
             return
         from dowsing.render.cards import card_lines
-        from dowsing.session.cards import card_of
+        from dowsing.session.making_cards import card_of
         from dowsing.session.naming import find_entry
 
         width = max(20, self.preview.content_size.width - 1)

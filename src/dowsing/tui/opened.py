@@ -17,8 +17,8 @@ from dowsing.session.naming import find_entry, open_found, subject_of
 from dowsing.session.session import Session
 from dowsing.session.user_data import notes_on, own_about
 from dowsing.sources import catalogue
-from dowsing.tasks.examples import examples_of
 from dowsing.tasks.origin import OriginKind
+from dowsing.tasks.recipe_examples import examples_of
 from dowsing.tui.lines_view import Spot
 
 _PAGE = re.compile(r"[A-Za-z0-9_][\w.+:@-]*\([1-9n][a-z0-9]{0,8}\)")
@@ -98,7 +98,7 @@ class LaidOut:
                 self.lines += _within(line, width)
         notes = notes_on(session, [opened.label])
         if notes:
-            from dowsing.render.user_data import note_lines
+            from dowsing.render.kept_lists import note_lines
 
             self.lines += ["", *note_lines(notes, width)]
         self.lines += ["", *whole_lines(document, width)]

@@ -11,7 +11,7 @@ import pytest
 
 from dowsing.machine.packages import dpkg, homebrew, npm, pip, rpm
 from dowsing.machine.packages.owner import files, owner
-from dowsing.machine.packages.package import Package
+from dowsing.machine.packages.package_record import Package
 from dowsing.machine.settings import Settings
 
 

@@ -12,9 +12,9 @@ from pathlib import Path
 import pytest
 
 from dowsing.machine.settings import Settings
+from dowsing.machine.shells.any_shell import ShellName, quoted
 from dowsing.machine.shells.choice import own_shell
 from dowsing.machine.shells.installed import installed_shells, shell_named
-from dowsing.machine.shells.shell import ShellName, quoted
 from dowsing.model.errors import ShellTrouble
 
 

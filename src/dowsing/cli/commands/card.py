@@ -7,7 +7,7 @@ import argparse
 from dowsing.model.record import dump
 from dowsing.render.cards import card_lines
 from dowsing.search.lookup import Lookup
-from dowsing.session.cards import card_of
+from dowsing.session.making_cards import card_of
 from dowsing.session.naming import find_entry
 from dowsing.session.session import Session
 from dowsing.session.user_data import note_read, notes_on
@@ -42,7 +42,7 @@ def show(session: Session, found: Lookup) -> int:
         return 0
     lines = card_lines(card, session.screen.width, session.program)
     if notes:
-        from dowsing.render.user_data import note_lines
+        from dowsing.render.kept_lists import note_lines
 
         lines = [*note_lines(notes, session.screen.width), "", *lines]
     session.screen.show(lines)

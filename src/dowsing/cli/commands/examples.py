@@ -10,7 +10,7 @@ from dowsing.render.typed import typed
 from dowsing.session.naming import open_found
 from dowsing.session.session import Session
 from dowsing.session.user_data import note_read, own_about
-from dowsing.tasks.examples import examples_of
+from dowsing.tasks.recipe_examples import examples_of
 from dowsing.tasks.remembered import ListKind, Remembered, remember
 
 DESCRIPTION = (

@@ -118,7 +118,7 @@ def answer(
         session.screen.show([str(found.total)])
         return 0 if found.total else 1
     if not found.total and own.any:
-        from dowsing.render.user_data import kept_lines
+        from dowsing.render.kept_lists import kept_lines
 
         session.screen.show(kept_lines(own, session.screen.width, session.program))
         return 0
@@ -141,7 +141,7 @@ def answer(
         more = hints(session.store, found.numbers, query.filters, query.words)
     lines = hit_lines(found, session.screen.width, session.program, more, rich, why)
     if own.any:
-        from dowsing.render.user_data import kept_lines
+        from dowsing.render.kept_lists import kept_lines
 
         lines += ["", *kept_lines(own, session.screen.width, session.program)]
     session.screen.show(lines)

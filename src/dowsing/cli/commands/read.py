@@ -100,7 +100,7 @@ def _show(
     lines: list[str] = []
     notes = notes_on(session, [found.entry.label])
     if notes:
-        from dowsing.render.user_data import note_lines
+        from dowsing.render.kept_lists import note_lines
 
         lines = [*note_lines(notes, session.screen.width), ""]
     for n, document in enumerate(documents):
@@ -226,7 +226,7 @@ def _export(session: Session, documents: list[Document], output: str | None) -> 
     if session.format == "html":
         from dowsing.render.html import document_html as export
     else:
-        from dowsing.render.markdown import document_markdown as export
+        from dowsing.render.markdown_pages import document_markdown as export
     if len(documents) > 1 and session.format == "html":
         raise Failure("one source a page: choose it with --from", status=2)
     text = "\n".join(export(document) for document in documents)

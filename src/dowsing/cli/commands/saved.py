@@ -69,7 +69,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if session.json:
         _print_json(session, lines, " ".join(options.words))
     else:
-        from dowsing.render.user_data import saved_lines
+        from dowsing.render.kept_lists import saved_lines
 
         session.screen.show(saved_lines(lines, session.screen.width, session.program), paged=True)
     return 0

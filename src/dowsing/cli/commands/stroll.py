@@ -116,7 +116,7 @@ def _progress(
             }
         )
         return 0
-    from dowsing.render.reading_progress import progress_lines
+    from dowsing.render.progress_lines import progress_lines
 
     listed = {by: found[: options.limit] for by, found in groups.items()}
     remember_own(

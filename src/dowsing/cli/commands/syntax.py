@@ -47,7 +47,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
             {**answer, "forms": syntax.forms, "apart": syntax.apart, "own": syntax.own}
         )
     else:
-        from dowsing.render.form_words import syntax_lines
+        from dowsing.render.form_lines import syntax_lines
 
         session.screen.show(
             syntax_lines(syntax, found.entry, session.screen.width, session.program), paged=True

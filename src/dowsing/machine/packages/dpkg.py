@@ -5,7 +5,7 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.machine.packages.package import Package
+from dowsing.machine.packages.package_record import Package
 from dowsing.model.plainfile import plain_only
 
 MANAGER = "dpkg"

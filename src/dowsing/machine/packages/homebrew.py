@@ -8,7 +8,7 @@ import json
 import os
 import re
 
-from dowsing.machine.packages.package import Package
+from dowsing.machine.packages.package_record import Package
 from dowsing.model.plainfile import plain_only
 
 _PLACE = re.compile(r"(.*/Cellar/([^/]+)/([^/]+))/")

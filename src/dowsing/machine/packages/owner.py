@@ -5,7 +5,7 @@ from __future__ import annotations
 import os
 
 from dowsing.machine.packages import dpkg, homebrew, npm, pip, rpm
-from dowsing.machine.packages.package import Package
+from dowsing.machine.packages.package_record import Package
 from dowsing.machine.settings import Settings
 
 

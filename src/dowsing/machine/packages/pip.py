@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import os
 
-from dowsing.machine.packages.package import Package
+from dowsing.machine.packages.package_record import Package
 from dowsing.model.plainfile import plain_only
 
 

@@ -8,7 +8,7 @@ import os
 import sqlite3
 import struct
 
-from dowsing.machine.packages.package import Package
+from dowsing.machine.packages.package_record import Package
 
 PLACES = ("/usr/lib/sysimage/rpm/rpmdb.sqlite", "/var/lib/rpm/rpmdb.sqlite")
 NAME, VERSION, RELEASE, SUMMARY, URL = 1000, 1001, 1002, 1004, 1020

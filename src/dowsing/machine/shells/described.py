@@ -13,8 +13,8 @@ from __future__ import annotations
 import re
 
 from dowsing.machine.sandbox.guard import Outcome, run_guarded
+from dowsing.machine.shells.any_shell import Shell, ShellName
 from dowsing.machine.shells.records import bare
-from dowsing.machine.shells.shell import Shell, ShellName
 from dowsing.model.entry import EntryKind
 from dowsing.model.errors import ShellTrouble
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import os
 
 from dowsing.machine.sandbox.guard import Outcome
-from dowsing.machine.shells.shell import Shell, ShellName
+from dowsing.machine.shells.any_shell import Shell, ShellName
 from dowsing.model.entry import EntryKind
 from dowsing.model.quoting import fish_quoted
 

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from dowsing.machine.settings import Settings
+from dowsing.machine.shells.any_shell import Shell, on_path
 from dowsing.machine.shells.choice import wanted_shell
-from dowsing.machine.shells.shell import Shell, on_path
 
 _KNOWN = ("bash", "zsh", "fish", "dash", "ksh", "mksh", "yash")
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from dowsing.machine.shells.any_shell import POSIX_BUILTINS, POSIX_KEYWORDS, Shell, ShellName
 from dowsing.machine.shells.records import records
-from dowsing.machine.shells.shell import POSIX_BUILTINS, POSIX_KEYWORDS, Shell, ShellName
 from dowsing.model.entry import EntryKind
 from dowsing.model.quoting import quoted
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from dowsing.machine.shells.any_shell import Shell, ShellName
 from dowsing.machine.shells.records import records
-from dowsing.machine.shells.shell import Shell, ShellName
 
 _SCRIPT = r"""
 zmodload zsh/parameter

@@ -16,7 +16,7 @@ def _until(machine: Machine, end: str) -> list[str]:
 
 def table(machine: Machine, rest: str) -> None:
     """`.TS` … `.TE`."""
-    from dowsing.readers.roff.tables import read_table
+    from dowsing.readers.roff.table_macros import read_table
 
     read_table(machine, _until(machine, "TE"))
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dowsing.model.markup import ITALIC
 from dowsing.readers.roff import escapes
-from dowsing.readers.roff.conditions import condition, skip_block
+from dowsing.readers.roff.conditionals import condition, skip_block
 from dowsing.readers.roff.machine import Handler, LeaveLoop, LeaveMacro, Machine, Macro
 from dowsing.readers.roff.marks import PREVIOUS
 from dowsing.readers.roff.numbers import columns, evaluate

@@ -8,7 +8,7 @@ from dowsing.search.lookup import Lookup
 from dowsing.session.naming import open_found, subject_of
 from dowsing.session.session import Session
 from dowsing.sources import catalogue
-from dowsing.tasks.examples import as_shown, few_recipes
+from dowsing.tasks.recipe_examples import as_shown, few_recipes
 
 FEW_RECIPES = 3
 
