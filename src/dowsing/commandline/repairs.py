@@ -76,7 +76,7 @@ def _open(line: str) -> tuple[str, int]:
     return closers, stack[-1].place if stack else 0
 
 
-class Opened(Record):
+class OpenBracket(Record):
     """Something that is open: what closes it, the place where it was opened, how wide that is."""
 
     closer: str
@@ -84,9 +84,9 @@ class Opened(Record):
     width: int
 
 
-def open_at_end(line: str) -> list[Opened]:
+def open_at_end(line: str) -> list[OpenBracket]:
     """What is still open at the end of the line, the outermost first."""
-    stack: list[Opened] = []
+    stack: list[OpenBracket] = []
     at = 0
     while at < len(line):
         inside = stack[-1].closer if stack else ""
@@ -111,15 +111,15 @@ def open_at_end(line: str) -> list[Opened]:
     return stack
 
 
-def _opened(line: str, at: int, in_quotes: bool) -> Opened | None:
+def _opened(line: str, at: int, in_quotes: bool) -> OpenBracket | None:
     """What is opened at that place; within double quotes only substitutions are."""
     if line.startswith("$(", at) or (not in_quotes and line.startswith(("<(", ">("), at)):
-        return Opened(")", at, 2)
+        return OpenBracket(")", at, 2)
     if line.startswith("${", at):
-        return Opened("}", at, 2)
+        return OpenBracket("}", at, 2)
     char = line[at]
     if char == "`" or (not in_quotes and char in "'\""):
-        return Opened(char, at, 1)
+        return OpenBracket(char, at, 1)
     if char == "(" and not in_quotes and (at == 0 or line[at - 1] in " ;&|("):
-        return Opened(")", at, 1)
+        return OpenBracket(")", at, 1)
     return None
