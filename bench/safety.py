@@ -110,10 +110,8 @@ class Bench:
         """Values into slots of every kind, names of files into fields: each is one argument, and
         nothing of it is run.
         """
-        from dowsing.composing.value_quoting import shell_word
-
         from dowsing.knowledge.recipes import KINDS, make_recipe
-        from dowsing.model.quoting import file_word
+        from dowsing.model.quoting import file_word, value_word
         from dowsing.tasks.filling import fill
         from dowsing.tasks.values import Value
 
@@ -133,7 +131,7 @@ class Bench:
             if filled is not None:
                 words.append((value, filled))
             words.append((value, file_word(value)))
-            words.append((value, shell_word(f"'{value.replace(chr(39), '')}'")))
+            words.append((value, value_word(f"'{value.replace(chr(39), '')}'")))
         place = self.folder / "values"
         place.mkdir()
         for start in range(0, len(words), 200):
