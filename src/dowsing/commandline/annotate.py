@@ -9,9 +9,12 @@ import re
 
 from dowsing.commandline.effects import commands_of
 from dowsing.commandline.languages import notation_parts
-from dowsing.commandline.pieces import Piece
 from dowsing.model.roles import Role
 from dowsing.model.value_kinds import ValueKind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.pieces import Piece
 
 _REGEX = re.compile(r"\bregular expressions?\b|\bregex(?:es|p|ps)?\b", re.IGNORECASE)
 _GREPS = {

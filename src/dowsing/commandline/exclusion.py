@@ -5,8 +5,11 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.form_facts import operands_in
-from dowsing.commandline.tables import Known
 from dowsing.facts.forms import Element, ElementKind, Form
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.tables import Known
 
 _ANY_OPTIONS = re.compile(r"options?\b|flags\b|switches\b", re.IGNORECASE)
 

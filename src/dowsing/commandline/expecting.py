@@ -7,12 +7,10 @@ from __future__ import annotations
 from dowsing.commandline.exclusion import excluded, missing
 from dowsing.commandline.form_facts import is_command_place, operand_of
 from dowsing.commandline.line import LineReader
-from dowsing.commandline.option_words import CommandState
 from dowsing.commandline.pieces import LineProblem
 from dowsing.commandline.repairs import open_at_end
 from dowsing.commandline.sayings import UNFINISHED, Lack
 from dowsing.commandline.shell_grammar import Command, Word, parse_shell
-from dowsing.commandline.tables import Spelling, Tables
 from dowsing.commandline.usual import options_by_use, subcommand_words
 from dowsing.index.command_rows import commands_beginning
 from dowsing.machine.known_values import values_here
@@ -20,6 +18,11 @@ from dowsing.model.record import Record
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
 from dowsing.model.value_kinds import FILE_KINDS, ValueKind, value_kind, value_range
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.option_words import CommandState
+    from dowsing.commandline.tables import Spelling, Tables
 
 MOST_COMMANDS = 40
 

@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.tables import Known
 from dowsing.facts.forms import Element, ElementKind, Form
 from dowsing.model.value_kinds import value_kind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.tables import Known
 
 _COMMAND_PLACE = re.compile(r"(?:sub-?)?(?:command|cmd|verb|object)s?", re.IGNORECASE)
 

@@ -7,10 +7,13 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.exclusion import flag_of
-from dowsing.commandline.tables import Known
 from dowsing.facts.forms import Element, ElementKind, Form
 from dowsing.model.record import Record
 from dowsing.model.value_kinds import value_kind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.tables import Known
 
 _LETTERS = re.compile(r"-[A-Za-z0-9?]{2,}\Z")
 

@@ -8,12 +8,15 @@ from dowsing.commandline.option_words import CommandState, PieceMaker
 from dowsing.commandline.pieces import Piece, Unpicked
 from dowsing.commandline.sayings import Manner, Meaning
 from dowsing.commandline.shell_grammar import Command, Item, Mark, ShellLine, Word, parse_shell
-from dowsing.commandline.tables import Tables
 from dowsing.commandline.word_roles import WordReader, assignment_meaning
 from dowsing.index.convention_rows import conventions_of
 from dowsing.index.word_reader import verb_words
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.tables import Tables
 
 MOST_DEPTH = 8
 _SUBSTITUTIONS = {"<": Meaning.FILE_OF_OUTPUT, ">": Meaning.FILE_FOR_INPUT}

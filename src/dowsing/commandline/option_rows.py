@@ -7,10 +7,13 @@ import re
 
 from dowsing.facts.command_table import form_options
 from dowsing.knowledge.stems import stems
-from dowsing.model.document import Document, Option
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.document import Document, Option
 
 MOST_READ = 8_000_000  # bytes of a program that are looked through
 

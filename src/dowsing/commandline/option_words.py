@@ -7,7 +7,6 @@ import re
 from dowsing.commandline.pieces import Piece
 from dowsing.commandline.sayings import Lack, Manner, Meaning, ProblemCode
 from dowsing.commandline.shell_grammar import Word
-from dowsing.commandline.tables import Known, Spelling, Tables
 from dowsing.commandline.value_checks import (
     kind_of,
     may_take,
@@ -16,7 +15,6 @@ from dowsing.commandline.value_checks import (
     wrong_value,
 )
 from dowsing.index.convention_rows import conventions_of
-from dowsing.knowledge.conventions import Carrier
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
 from dowsing.model.value_kinds import ValueKind, wrong_kind
@@ -24,6 +22,9 @@ from dowsing.model.value_kinds import ValueKind, wrong_kind
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Callable
+
+    from dowsing.commandline.tables import Known, Spelling, Tables
+    from dowsing.knowledge.conventions import Carrier
 
 #: How pages spell an option that a number stands for.
 _NUMBERS = ("-#", "-NUM", "-<n>", "-number", "-nnn", "-NUMBER", "-<number>", "-<num>", "-<limit>")

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from dowsing.model.record import Record
-from dowsing.model.roles import Role
-from dowsing.model.told import Told
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.roles import Role
+    from dowsing.model.told import Told
 
 
 class Piece(Record):

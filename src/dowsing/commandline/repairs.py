@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
 
 from dowsing.commandline.pieces import LineProblem
 from dowsing.commandline.sayings import ProblemCode
@@ -12,6 +11,7 @@ from dowsing.model.told import told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from collections.abc import Callable
     from typing import Any
 
 MOST_REPAIRED = 8_000  # characters; a longer line is read as it stands

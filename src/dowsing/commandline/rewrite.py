@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
 
 from dowsing.commandline.effects import commands_of
-from dowsing.commandline.pieces import Piece, Unpicked
 from dowsing.commandline.sayings import Manner
 from dowsing.model.roles import Role
 from dowsing.model.told import Code
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    from dowsing.commandline.pieces import Piece, Unpicked
 
 _IS_DEFAULT = re.compile(
     r"\b[Tt]his is the default\b|\((?:the )?default\)|\b[Tt]he default(?: behaviou?r)?\.\Z"

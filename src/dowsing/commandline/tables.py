@@ -8,9 +8,6 @@ import re
 from dowsing.facts.command_table import CommandTable, make_table, unpack
 from dowsing.facts.forms import Element, ElementKind, Form, Notation, parse_form
 from dowsing.index.command_rows import command_table
-from dowsing.index.store import Store
-from dowsing.machine.settings import Settings
-from dowsing.model.document import Option
 from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.errors import Unreadable
 from dowsing.model.source_name import SourceName
@@ -19,7 +16,10 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Callable
 
+    from dowsing.index.store import Store
     from dowsing.knowledge.conventions import Carrier
+    from dowsing.machine.settings import Settings
+    from dowsing.model.document import Option
 
 _LETTERS = re.compile(r"-[A-Za-z0-9?]\Z")
 

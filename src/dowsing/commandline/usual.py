@@ -5,8 +5,11 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.form_facts import wants_command
-from dowsing.commandline.tables import Known, Spelling, Tables
 from dowsing.index.command_rows import subcommands_of
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.tables import Known, Spelling, Tables
 
 _FLAG = r"(?<![\w-])-{1,2}[A-Za-z0-9][\w-]*"
 

@@ -5,11 +5,13 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.sayings import ProblemCode
-from dowsing.machine.known_values import wrong_here
-from dowsing.model.document import Option
 from dowsing.model.nearness import nearest_words
 from dowsing.model.told import Told, told
 from dowsing.model.value_kinds import ValueKind, kind_of_placeholder, value_kind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.document import Option
 
 _TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
@@ -39,6 +41,8 @@ def wrong_value(
                 some = ", ".join(option.values[:6]) + (", …" if len(option.values) > 6 else "")
                 return told(ProblemCode.NOT_ALLOWED, some), near
         return None, []
+    from dowsing.machine.known_values import wrong_here
+
     reason = wrong_here(kind, value, option.text)
     return told(ProblemCode.WRONG_VALUE, told(reason)) if reason else None, []
 

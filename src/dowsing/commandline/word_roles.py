@@ -12,9 +12,7 @@ import re
 
 from dowsing.commandline.form_facts import carried_after, operand_of, wants_command
 from dowsing.commandline.option_words import CommandState, OptionReader, PieceMaker
-from dowsing.commandline.pieces import Piece
 from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
-from dowsing.commandline.shell_grammar import Word
 from dowsing.commandline.tables import Known, Spelling
 from dowsing.commandline.value_checks import kind_of
 from dowsing.index.command_rows import has_subcommands
@@ -23,6 +21,11 @@ from dowsing.model.nearness import nearest_words
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
 from dowsing.model.value_kinds import ValueKind, wrong_kind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.pieces import Piece
+    from dowsing.commandline.shell_grammar import Word
 
 MOST_SUGGESTED = 12  # names that nothing knows for which those spelled like them are looked for
 MOST_CARRIED = 24  # commands within commands, such as sudo env xargs …, that are taken apart

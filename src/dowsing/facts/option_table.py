@@ -5,7 +5,6 @@ text.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
 
 from dowsing.facts.option_tags import KEYED, LETTER, WORDED, Tag, read_keyword, read_tag
 from dowsing.facts.walk import flatten, own_text
@@ -21,6 +20,10 @@ from dowsing.model.document import (
 )
 from dowsing.model.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
 from dowsing.model.source_name import SourceName
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
 
 _MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
 _SPELLED = r"--?[\w?#@][^\s,:]*(?: [\w<\[][^\s,.:]*){0,2}"

@@ -5,13 +5,16 @@ that list them.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
 
 from dowsing.facts.forms import Element, ElementKind, Form, Notation
 from dowsing.facts.walk import flatten, items, own_text
 from dowsing.model.document import Document, Item, Section, Subcommand
 from dowsing.model.markup import plain
 from dowsing.model.source_name import SourceName
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
 
 _WORD = re.compile(r"[a-z0-9][\w.:+-]+")
 _COMMANDS = re.compile(r"\b(?:SUB-?)?COMMANDS\b|\bVERBS\b|\bACTIONS\b|\bOBJECTS?\b")

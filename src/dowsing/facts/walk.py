@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 from dowsing.model.document import Block, Indent, Item, Literal, Paragraph, Table, block_texts
 from dowsing.model.markup import plain
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
 
 
 def flatten(blocks: list[Block]) -> Iterator[Block]:

@@ -6,8 +6,11 @@ from __future__ import annotations
 
 from dowsing.index.store import COLUMNS, Store, entry_of
 from dowsing.index.word_reader import static_ranks
-from dowsing.model.entry import Entry
 from dowsing.model.paths import stored
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.entry import Entry
 
 
 def command_table(store: Store, path: str) -> bytes:

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from dowsing.index.schema import Meta
-from dowsing.index.store import Store
 from dowsing.knowledge.conventions import Conventions, read_files
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
 
 
 def conventions_of(store: Store) -> Conventions:

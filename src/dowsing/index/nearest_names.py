@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from dowsing.index.store import Store
 from dowsing.model.names import Name, readings, section_rank
 from dowsing.model.nearness import nearest
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
 
 
 def nearest_names(store: Store, asked: str, count: int = 5) -> list[str]:

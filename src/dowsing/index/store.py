@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import os
 import sqlite3
-from collections.abc import Iterable, Sequence
 
 from dowsing.index import schema
 from dowsing.index.schema import Meta
@@ -15,6 +14,7 @@ from dowsing.model.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from collections.abc import Iterable, Sequence
     from typing import Any
 
 MOST_MATCHES = 4000

@@ -4,11 +4,13 @@ stand, options and tasks.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
-
 from dowsing.index.schema import HEADS, TEXT
 from dowsing.index.store import Store, listed
 from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterable, Sequence
 
 MOST_BEGINNINGS = 60  # terms that a beginning of a word is completed to
 

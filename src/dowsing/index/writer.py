@@ -7,7 +7,6 @@ from __future__ import annotations
 import contextlib
 import os
 import sqlite3
-from collections.abc import Iterable
 from enum import StrEnum
 
 from dowsing.index import schema
@@ -17,6 +16,10 @@ from dowsing.model.entry import ShellRow
 from dowsing.model.errors import Unusable
 from dowsing.model.paths import restored, stored
 from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterable
 
 
 class EntryRow(Record):

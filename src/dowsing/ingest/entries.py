@@ -6,9 +6,12 @@ import re
 from collections import Counter
 
 from dowsing.index.writer import EntryRow
-from dowsing.ingest.page_reading import Reading
-from dowsing.ingest.scan import FoundPage
 from dowsing.model.entry import EntryKind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.ingest.page_reading import Reading
+    from dowsing.ingest.scan import FoundPage
 
 _KINDS = {
     "1": EntryKind.COMMAND,

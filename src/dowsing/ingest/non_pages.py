@@ -10,7 +10,6 @@ from dowsing.index.writer import EntryRow, IndexWriter, PlaceKind
 from dowsing.ingest.scan import settled
 from dowsing.machine.packages import dpkg
 from dowsing.machine.search_path import commands
-from dowsing.machine.settings import Settings
 from dowsing.model.entry import EntryKind, ShellRow
 from dowsing.model.errors import ShellTrouble, Unreadable
 from dowsing.model.paths import as_text
@@ -19,6 +18,7 @@ from dowsing.sources.info_folders import bare_name, info_files, info_folders
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.machine.settings import Settings
     from dowsing.readers.info.info_file import DirEntry
 
 _PROGRAM_SECTIONS = ("1", "8", "6")

@@ -5,11 +5,14 @@ from __future__ import annotations
 import os
 
 from dowsing.index.writer import FileRow
-from dowsing.ingest.entries import MadeEntry
-from dowsing.ingest.page_reading import Reading
 from dowsing.ingest.postings import SearchedEntry, referrals
-from dowsing.ingest.scan import Scan
 from dowsing.knowledge.recipes import Recipe
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.ingest.entries import MadeEntry
+    from dowsing.ingest.page_reading import Reading
+    from dowsing.ingest.scan import Scan
 
 NOT_READ = "it was not read"
 

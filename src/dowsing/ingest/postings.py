@@ -8,7 +8,6 @@ import re
 import zlib
 from array import array
 from collections import Counter
-from collections.abc import Iterable
 from functools import cache
 
 from dowsing.index.schema import HEADS, TEXT
@@ -19,6 +18,10 @@ from dowsing.knowledge.lexicon import lexicon
 from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.stems import stem, telling_stems, words
 from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterable
 
 _SEPARATOR = re.compile(r"[-_. ]")
 

@@ -9,7 +9,6 @@ import sqlite3
 import time
 
 from dowsing.index.store import Store
-from dowsing.machine.settings import Settings
 from dowsing.model.errors import Unusable
 from dowsing.model.record import Record
 from dowsing.sources import manual_folders
@@ -17,6 +16,7 @@ from dowsing.sources import manual_folders
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.index.writer import IndexWriter
+    from dowsing.machine.settings import Settings
 
 KEEP_FILES = 6
 

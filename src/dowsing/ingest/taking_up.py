@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dowsing.index.schema import Meta
-from dowsing.index.writer import FileRow, IndexWriter
 from dowsing.ingest.entries import make_entries
 from dowsing.ingest.page_reading import Reading, read_for_index
 from dowsing.ingest.pages_written import entry_numbers, file_rows, searched_entries, stamp
@@ -11,7 +10,11 @@ from dowsing.ingest.postings import insert_postings
 from dowsing.ingest.scan import FoundPage, Scan, scan
 from dowsing.ingest.terms import Postings
 from dowsing.machine.packages import dpkg
-from dowsing.machine.settings import Settings
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.writer import FileRow, IndexWriter
+    from dowsing.machine.settings import Settings
 
 MOST_CHANGES = 400  # beyond that the index is built anew
 

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import re
 from array import array
-from collections.abc import Callable, Iterable
 from functools import lru_cache
 
 from dowsing.facts.option_table import tagged_flags
@@ -25,7 +24,6 @@ from dowsing.index.schema import (
     IS_MEANING,
     WHOLE_NAME,
 )
-from dowsing.index.writer import IndexWriter
 from dowsing.knowledge.lexicon import lexicon
 from dowsing.knowledge.stems import stem, stems, telling_stems, words
 from dowsing.model.document import Block, Document, Indent, Paragraph
@@ -33,6 +31,9 @@ from dowsing.model.markup import plain
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from collections.abc import Callable, Iterable
+
+    from dowsing.index.writer import IndexWriter
     from dowsing.knowledge.recipes import Recipe
 
 MOST_LEAD = 60  # words of the first paragraph

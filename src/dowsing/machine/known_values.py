@@ -8,13 +8,16 @@ from __future__ import annotations
 
 import os
 import re
-from collections.abc import Callable
 from functools import cache
 
 from dowsing.model.markup import clean_line
 from dowsing.model.plainfile import plain_only
 from dowsing.model.quoting import file_word
 from dowsing.model.value_kinds import FILE_KINDS, SIGNALS, ValueKind, WrongValue, wrong_kind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
 
 MOST_VALUES = 60
 COMMON_SIGNALS = 31  # those that every system has; the rest are other names and real-time ones

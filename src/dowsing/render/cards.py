@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-import re
-
-from dowsing.model.document import Option
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.render.cell_width import display_width
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.typed import typed
-from dowsing.render.wrap import groups_kept, unbroken, wrap
-from dowsing.search.card_options import Card
+from dowsing.render.wrap import first_sentence, groups_kept, unbroken, wrap
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.document import Option
+    from dowsing.search.card_options import Card
 
 INDENT = 3
 MOST_FORM = 3
@@ -138,13 +139,6 @@ def option_lines(options: list[Option], width: int, sentences: int = 1) -> list[
             lines += wrap(label, width, INDENT, 2)
             lines += wrap(text, width, indent) if text else []
     return lines
-
-
-def first_sentence(text: str) -> str:
-    """The first sentence of a text."""
-    text = " ".join(text.split("\n\n")[0].split())
-    match = re.match(r"(.{12,}?[.;:])(?<!e\.g\.)(?<!i\.e\.)(?<!etc\.)(?=\s+[A-Z(]|$)", text)
-    return (match[1] if match else text).rstrip(":;")
 
 
 def _shortened(text: str, most: int) -> str:

@@ -4,8 +4,11 @@ from __future__ import annotations
 
 import math
 
-from dowsing.comparing.coverage import Audit
 from dowsing.model.errors import NoCharts
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.comparing.coverage import Audit
 
 MOST_NAMES = 400
 ROWS_IN_A_COLUMN = 45

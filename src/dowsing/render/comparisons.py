@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from dowsing.comparing.differences import Difference, Wording
-from dowsing.comparing.source_table import SourceRow
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
 from dowsing.render.cell_width import display_width
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.comparing.differences import Difference, Wording
+    from dowsing.comparing.source_table import SourceRow
 
 INDENT = 3
 GAP = 2

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dowsing.model.entry import Entry
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.model.record import Record
 from dowsing.render.cell_width import display_width
@@ -10,7 +9,11 @@ from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
-from dowsing.search.related import RelatedGroup
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.entry import Entry
+    from dowsing.search.related import RelatedGroup
 
 INDENT = 3
 WIDEST_LABEL = 30

@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.expecting import Expected, Next
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
 from dowsing.model.roles import Role
-from dowsing.render.cards import first_sentence
 from dowsing.render.cell_width import display_width
 from dowsing.render.column_layout import in_columns
 from dowsing.render.line_marks import FAINT, HEADING
@@ -13,7 +11,11 @@ from dowsing.render.marked_line import Mistake, marked_lines
 from dowsing.render.phrases import words
 from dowsing.render.piece_text import KINDS
 from dowsing.render.typed import typed
-from dowsing.render.wrap import wrap
+from dowsing.render.wrap import first_sentence, wrap
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.expecting import Expected, Next
 
 INDENT = 3
 WIDEST_LABEL = 30

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from dowsing.model.document import Document
 from dowsing.render.page_text import plain_section
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.document import Document
 
 WIDE = 100_000  # paragraphs are one line each
 

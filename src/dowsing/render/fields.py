@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from dowsing.composing.field import SCHEDULE, SWITCH, Field, FieldKind
-from dowsing.composing.sheet import Sheet
-from dowsing.model.document import Document
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
 from dowsing.render.layout import block_lines, section_lines
 from dowsing.render.line_marks import FAINT
 from dowsing.render.piece_text import KINDS
 from dowsing.render.wrap import wrap
 from dowsing.search.passages import passage_of, passages_with
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.composing.sheet import Sheet
+    from dowsing.model.document import Document
 
 _FORMS = "A command may be written in several ways; what is asked for depends on the one chosen."
 _SEPARATORS = {",": "commas", " ": "blanks", ":": "colons"}

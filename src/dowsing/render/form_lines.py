@@ -4,16 +4,18 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.form_words import FormPart, Spelled, Syntax
 from dowsing.facts.forms import ElementKind
-from dowsing.model.entry import Entry
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
-from dowsing.render.cards import first_sentence
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.piece_text import KINDS
 from dowsing.render.typed import typed
-from dowsing.render.wrap import groups_kept, unbroken, wrap
+from dowsing.render.wrap import first_sentence, groups_kept, unbroken, wrap
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.form_words import FormPart, Spelled, Syntax
+    from dowsing.model.entry import Entry
 
 INDENT = 3
 WIDEST_LABEL = 30

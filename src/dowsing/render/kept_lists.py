@@ -7,8 +7,11 @@ from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line, escaped
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.task_answers import numbered
 from dowsing.render.wrap import unbroken, wrap
-from dowsing.userdata.matches import KeptMatches
-from dowsing.userdata.remarks import Remark
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.userdata.matches import KeptMatches
+    from dowsing.userdata.remarks import Remark
 
 INDENT = 3
 MOST_SHOWN = 5  # kept lines below a search

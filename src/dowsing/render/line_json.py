@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.expecting import Expected, Next
-from dowsing.commandline.pieces import LineProblem, Piece, Unpicked
-from dowsing.composing.field import Field
-from dowsing.composing.sheet import Sheet
 from dowsing.model.record import dump
 from dowsing.render.fields import field_says
 from dowsing.render.line_sentence import sentence
 from dowsing.render.phrases import words
 from dowsing.render.piece_text import effect_line, manner_of, says_of
-from dowsing.tasks.answers import Answer
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.expecting import Expected, Next
+    from dowsing.commandline.pieces import LineProblem, Piece, Unpicked
+    from dowsing.composing.field import Field
+    from dowsing.composing.sheet import Sheet
+    from dowsing.tasks.answers import Answer
 
 #: The fields of a piece that are carried as they are.
 _BEFORE = ("text", "start", "end", "role", "flags", "value", "page")

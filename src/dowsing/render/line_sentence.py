@@ -7,11 +7,14 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.commandline.pieces import Piece, Unpicked
 from dowsing.commandline.sayings import Manner
 from dowsing.model.roles import Role
 from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 from dowsing.render.phrases import words
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.pieces import Piece, Unpicked
 
 MOST_OBJECTS = 3
 _NAMED_KINDS = FILE_KINDS | {ValueKind.URL, ValueKind.HOST, ValueKind.PATTERN, ValueKind.GLOB}

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from dowsing.comparing.coverage import Audit
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.render.cell_width import display_width
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.wrap import wrap
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.comparing.coverage import Audit
 
 INDENT = 3
 MARKS = {True: "●", False: "·", None: "?"}

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.option_rows import Listed, Options
 from dowsing.model.document import Option
 from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.markup import BOLD, ROMAN, clean_line
@@ -10,6 +9,10 @@ from dowsing.render.cards import flags_text, option_lines
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.option_rows import Listed, Options
 
 INDENT = 3
 FEW = 12  # so many are shown with their whole texts
@@ -41,7 +44,7 @@ def _plain(option: Listed) -> Option:
     notes = _notes(option)
     text = option.text.split("\n\n")[0]
     if notes:
-        from dowsing.render.cards import first_sentence
+        from dowsing.render.wrap import first_sentence
 
         text = first_sentence(text) + f" ({'; '.join(notes)})"
     return Option(option.flags, option.argument, option.argument_optional, text)

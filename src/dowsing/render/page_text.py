@@ -9,8 +9,11 @@ from dowsing.render.cards import flags_text, option_lines
 from dowsing.render.layout import STEP, block_lines, section_lines, title_lines
 from dowsing.render.line_marks import FAINT, FOUND, HEADING
 from dowsing.render.wrap import groups_kept, wrap
-from dowsing.search.lookup import Lookup
-from dowsing.search.parts import PagePart
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.search.lookup import Lookup
+    from dowsing.search.parts import PagePart
 
 MARGIN = 3
 

@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.pieces import Effect, Piece, Unpicked
 from dowsing.commandline.sayings import Manner
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.model.roles import Role
-from dowsing.render.cards import first_sentence
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.line_sentence import sentence
 from dowsing.render.marked_line import Mistake, marked_lines
 from dowsing.render.phrases import subject_of, words
 from dowsing.render.typed import typed
-from dowsing.render.wrap import unbroken, wrap
+from dowsing.render.wrap import first_sentence, unbroken, wrap
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.pieces import Effect, Piece, Unpicked
 
 INDENT = 3
 WIDEST_LABEL = 26

@@ -7,7 +7,10 @@ from dowsing.render.cell_width import display_width, fit
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.wrap import unbroken, wrap
-from dowsing.userdata.reading_progress import Share
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.userdata.reading_progress import Share
 
 WIDEST_NAME, WIDEST_BAR = 32, 30
 _TITLES = {"package": "PACKAGES", "family": "FAMILIES"}

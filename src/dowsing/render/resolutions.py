@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import os
 
-from dowsing.machine.links import LinkStep
 from dowsing.model.markup import BOLD, CODE, ROMAN, clean_line
 from dowsing.model.source_name import SourceName
 from dowsing.render.layout import title_lines
@@ -12,6 +11,10 @@ from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
 from dowsing.sources.resolution import Resolution, Resolved, ResolvedKind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.machine.links import LinkStep
 
 INDENT = 3
 SOURCE = 14  # the column of sources

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from dowsing.model.document import Cell, Table
 from dowsing.render.cell_width import display_width
 from dowsing.render.wrap import without_links, wrap
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.document import Cell, Table
 
 GAP = 2
 NARROWEST_COLUMN = 6

@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.pieces import Piece
-from dowsing.model.entry import Entry
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line, escaped
 from dowsing.model.roles import Role
 from dowsing.render.line_marks import FAINT
 from dowsing.render.piece_text import effect_line, piece_lines, says_of
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
-from dowsing.tasks.answers import Answer, Task
 from dowsing.tasks.origin import OriginKind
-from dowsing.tasks.recipe_examples import Shown
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.pieces import Piece
+    from dowsing.model.entry import Entry
+    from dowsing.tasks.answers import Answer, Task
+    from dowsing.tasks.recipe_examples import Shown
 
 INDENT = 3
 MOST_SAID = 400  # characters of a sentence that are shown again

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
 
 from dowsing.model.markup import ROMAN
 from dowsing.render.cell_width import display_width
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
 
 _FONT = re.compile("[\x01-\x05]")
 _LINKS = "\x0e[^\x0f]*\x0f|\x11"
@@ -116,3 +119,10 @@ def close_styles(lines: list[str]) -> list[str]:
             line += ROMAN
         done.append(line.replace("\xa0", " ") if "\xa0" in line else line)
     return done
+
+
+def first_sentence(text: str) -> str:
+    """The first sentence of a text."""
+    text = " ".join(text.split("\n\n")[0].split())
+    match = re.match(r"(.{12,}?[.;:])(?<!e\.g\.)(?<!i\.e\.)(?<!etc\.)(?=\s+[A-Z(]|$)", text)
+    return (match[1] if match else text).rstrip(":;")

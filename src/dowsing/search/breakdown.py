@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from dowsing.index.schema import HEAD_FIELDS, HEADS, MIDDLE, TEXT_FIELDS, UNIT
-from dowsing.index.store import Store
 from dowsing.index.word_reader import EntryTexts, postings, static_ranks
-from dowsing.model.entry import Candidate
 from dowsing.model.record import Record
-from dowsing.search.matching import Matches, QueryTerm
 from dowsing.search.ranking import Phrase, coverage, summary_boost, task_boost
 from dowsing.search.weights import Weights, field_boosts, section_cost, section_costs
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
+    from dowsing.model.entry import Candidate
+    from dowsing.search.matching import Matches, QueryTerm
 
 
 class WordShare(Record):

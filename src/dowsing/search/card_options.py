@@ -5,9 +5,12 @@ from __future__ import annotations
 import re
 
 from dowsing.model.document import Document, Example, Option, Reference, document_text
-from dowsing.model.entry import Entry
 from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.entry import Entry
 
 FEW_OPTIONS = 6
 FEW_EXAMPLES = 3

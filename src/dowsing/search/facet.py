@@ -5,10 +5,13 @@ from __future__ import annotations
 import fnmatch
 
 from dowsing.index.schema import COMMON_TEXT, HEADS, IN_OPTION, IS_FLAG
-from dowsing.index.store import Store
 from dowsing.index.word_reader import options_of, postings, terms_like
 from dowsing.knowledge.stems import stem, stems, words
 from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
 
 #: What it is worth that the flag itself has the word, and that only what is said of it has.
 OF_FLAG, OF_TEXT = 10.0, 1.5

@@ -6,7 +6,9 @@ from __future__ import annotations
 
 from collections import Counter
 
-from dowsing.model.entry import Candidate
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.entry import Candidate
 
 SHARE = 0.25  # of the lines a family may have
 OF_SUBJECT = 0.75  # and one that the words are about,

@@ -4,11 +4,14 @@ there.
 
 from __future__ import annotations
 
-from collections.abc import Collection
-
-from dowsing.index.store import Store
 from dowsing.model.record import Record
 from dowsing.search.filters import COLUMNS, Filters
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Collection
+
+    from dowsing.index.store import Store
 
 _OFFERED = ("does", "what", "kind", "package", "section")
 MOST_HINTS = 3

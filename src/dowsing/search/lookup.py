@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from dowsing.index.nearest_names import nearest_names
-from dowsing.index.store import Store
-from dowsing.machine.settings import Settings
 from dowsing.machine.shells.choice import own_shell
-from dowsing.model.entry import Entry
 from dowsing.model.names import Name, readings, section_rank
 from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
+    from dowsing.machine.settings import Settings
+    from dowsing.model.entry import Entry
 
 
 class Lookup(Record):

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
-from dowsing.index.store import Narrowing, Store
 from dowsing.index.word_reader import spelled_words, terms_beginning
 from dowsing.model.record import Record
 from dowsing.model.told import Code
 from dowsing.search.matching import Matches, QueryTerm
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Narrowing, Store
 
 SHORTEST_MISSPELLED = 4
 LIKE_ENOUGH = 0.74

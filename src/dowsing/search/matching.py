@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 
 from dowsing.index.schema import HEADS
-from dowsing.index.store import Store
 from dowsing.index.word_reader import (
     Posting,
     entries_in_all,
@@ -18,6 +17,10 @@ from dowsing.index.word_reader import (
 from dowsing.knowledge.stems import EMPTY
 from dowsing.model.record import Record
 from dowsing.search.weights import WEIGHTS, Weights, field_boosts
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
 
 GLUED = 0.9  # how much `timezone` counts for `time zone`
 PART_OF_WORD = 0.5  # how much a word counts that was said as a part of another

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from dowsing.model.document import Document, Example, Option, Section
 from dowsing.model.errors import UnknownPart
 from dowsing.model.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import NoReturn
+
+    from dowsing.model.document import Document, Example, Option, Section
 
 #: Parts that every document may have, whatever its sections are called.
 USUAL = ("summary", "synopsis", "options", "examples", "see-also")

@@ -14,10 +14,13 @@ The score of an entry is a sum of parts, each of which `--why` tells (breakdown.
 from __future__ import annotations
 
 from dowsing.index.schema import UNIT
-from dowsing.index.store import Store
 from dowsing.index.word_reader import EntryTexts, static_ranks
-from dowsing.search.matching import Matches
 from dowsing.search.weights import WEIGHTS, Weights
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
+    from dowsing.search.matching import Matches
 
 MANY = 1500  # so many candidates are not widened by less rare words,
 ENOUGH = 150  # nor so many by words that all together tell little beside those before

@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from dowsing.index.store import Store, narrowing
 from dowsing.index.word_reader import static_ranks
-from dowsing.model.document import Document
-from dowsing.model.entry import Entry
 from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.document import Document
+    from dowsing.model.entry import Entry
 
 MOST_ALIKE = 500
 

@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 from dowsing.index.schema import MIDDLE, UNIT
-from dowsing.index.store import Narrowing, Store
 from dowsing.index.word_reader import EntryTexts, count_kin, static_ranks, terms_meant, texts_of
-from dowsing.model.entry import Candidate, Entry
 from dowsing.model.record import Record
 from dowsing.search.filters import meant, narrowed
 from dowsing.search.loosening import (
@@ -25,6 +23,8 @@ from dowsing.search.weights import WEIGHTS, Weights, section_cost, section_costs
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.index.store import Narrowing, Store
+    from dowsing.model.entry import Candidate, Entry
     from dowsing.search.breakdown import Breakdown
     from dowsing.search.facet import Taken
 

@@ -8,8 +8,11 @@ from dowsing.knowledge.recipes import make_recipe, quoted_slots
 from dowsing.model.errors import CannotKeep, Failure
 from dowsing.model.paths import REPLACED, as_text
 from dowsing.render.line_sentence import sentence
-from dowsing.session.session import Session
 from dowsing.userdata.saved_lines import Kept, save
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.session.session import Session
 
 MOST = 4000  # characters of a line
 

@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from dowsing.model.document import Example
 from dowsing.search.card_options import Card, make_card
-from dowsing.search.lookup import Lookup
 from dowsing.session.naming import open_found, subject_of
-from dowsing.session.session import Session
 from dowsing.sources import catalogue
 from dowsing.tasks.recipe_examples import as_shown, few_recipes
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.search.lookup import Lookup
+    from dowsing.session.session import Session
 
 FEW_RECIPES = 3
 

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from dowsing.model.document import Document
-from dowsing.model.entry import Entry
 from dowsing.model.errors import Failure, Unreadable
 from dowsing.model.names import is_plausible, readings
 from dowsing.model.paths import as_text
 from dowsing.render.typed import typed, typed_words
 from dowsing.search.lookup import Lookup, look_up
-from dowsing.session.session import Session
 from dowsing.sources import page_files
 from dowsing.terminal.screen import message
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.model.document import Document
+    from dowsing.model.entry import Entry
+    from dowsing.session.session import Session
     from dowsing.sources.source import Subject
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import argparse
 import os
 
 from dowsing.index.schema import Meta
@@ -12,6 +11,10 @@ from dowsing.model.errors import BadSettings, Failure, Unusable
 from dowsing.model.markup import json_escaped
 from dowsing.model.record import dump
 from dowsing.terminal.screen import Screen, message
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    import argparse
 
 KEY_OF_SHELL = "DOWSING_FROM_SHELL"  # set by the snippets: a key in the shell's line has called
 

@@ -8,13 +8,16 @@ from dowsing.commandline.tables import Tables
 from dowsing.composing.command_sheet import CommandSheet
 from dowsing.composing.line_kinds import line_kinds, read_kind
 from dowsing.composing.line_sheet import LineSheet
-from dowsing.composing.sheet import Sheet
-from dowsing.model.document import Document
 from dowsing.model.errors import BadDescription, Failure, NotComposable
 from dowsing.model.markup import clean_line
 from dowsing.render.typed import typed
-from dowsing.session.session import Session
 from dowsing.tasks.recipe_examples import as_shown, recipes_for
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.composing.sheet import Sheet
+    from dowsing.model.document import Document
+    from dowsing.session.session import Session
 
 
 def command_sheet(session: Session, line: str, at: int | None = None) -> CommandSheet:

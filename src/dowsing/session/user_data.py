@@ -4,13 +4,13 @@ stop them.
 
 from __future__ import annotations
 
-from dowsing.session.session import Session
 from dowsing.userdata import NOTES, SAVED
 from dowsing.userdata.matches import KeptMatches
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.knowledge.recipes import Recipe
+    from dowsing.session.session import Session
     from dowsing.userdata.kept_lines import KeptLines
     from dowsing.userdata.remarks import Remark
 

@@ -6,9 +6,6 @@ from __future__ import annotations
 
 from importlib import import_module
 
-from dowsing.machine.settings import Settings
-from dowsing.model.document import Document
-from dowsing.model.entry import Entry
 from dowsing.model.errors import Unreadable
 from dowsing.model.source_name import SourceName
 from dowsing.readers.usage.usage_kind import UsageKind
@@ -16,6 +13,9 @@ from dowsing.sources.source import Availability, Subject
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.machine.settings import Settings
+    from dowsing.model.document import Document
+    from dowsing.model.entry import Entry
     from dowsing.sources.source import Names
 
 #: Source -> the module that knows it and the function there that says what it has.

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 from dowsing.facts import with_facts
-from dowsing.model.document import Document
 from dowsing.model.source_name import SourceName
 from dowsing.sources.source import Availability, Subject, nothing
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.document import Document
 
 NAME = SourceName.INFO
 

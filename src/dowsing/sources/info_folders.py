@@ -5,8 +5,11 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.machine.settings import Settings
 from dowsing.readers.decoding import unpacked_name
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.machine.settings import Settings
 
 _USUAL = (
     "/usr/local/share/info",

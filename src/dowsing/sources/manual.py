@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import re
 
-from dowsing.model.document import Document
-from dowsing.model.entry import Entry
 from dowsing.model.errors import Unreadable
 from dowsing.model.source_name import SourceName
 from dowsing.readers.decoding import read_text
 from dowsing.sources import page_files
 from dowsing.sources.source import Availability, Subject, nothing
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.document import Document
+    from dowsing.model.entry import Entry
 
 _STANDARD = r"[0-9](?:p|posix|x|susv[0-9])\Z"
 _SAYS_STANDARD = r"POSIX|IEEE|Open Group|Single UNIX|ISO/IEC"

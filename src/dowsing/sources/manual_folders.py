@@ -5,7 +5,9 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.machine.settings import Settings
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.machine.settings import Settings
 
 _USUAL = (
     "/usr/local/share/man",

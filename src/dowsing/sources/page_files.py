@@ -4,16 +4,20 @@ from __future__ import annotations
 
 import os
 import re
-from collections.abc import Iterator
 
 from dowsing.facts import with_facts
-from dowsing.machine.settings import Settings
-from dowsing.model.document import Document
 from dowsing.model.errors import Unreadable
 from dowsing.model.paths import as_text
 from dowsing.model.record import Record
 from dowsing.readers.decoding import SUFFIXES, is_formatted, packed_or_not, read_text, unpacked_name
 from dowsing.sources import manual_folders
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from dowsing.machine.settings import Settings
+    from dowsing.model.document import Document
 
 _SECTION = re.compile(r"(?:[0-9][0-9a-zA-Z_+-]*|[nlop])\Z")
 _REDIRECT = re.compile(

@@ -10,11 +10,14 @@ from enum import StrEnum
 from dowsing.machine.file_kind import file_kind
 from dowsing.machine.links import LinkStep, follow
 from dowsing.machine.packages import owner as packages
-from dowsing.machine.packages.package_record import Package
 from dowsing.machine.search_path import executables, folder_problems
 from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
-from dowsing.sources.source import Subject
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.machine.packages.package_record import Package
+    from dowsing.sources.source import Subject
 
 MOST_SOURCES = 200
 _SOURCE_SUFFIXES = (

@@ -13,13 +13,16 @@ import re
 
 from dowsing.facts import with_facts
 from dowsing.model.document import Block, Document, Indent, Item, Literal, Paragraph, Section
-from dowsing.model.entry import ShellRow
 from dowsing.model.errors import Unreadable
 from dowsing.model.markup import ITALIC, ROMAN, plain
 from dowsing.model.source_name import SourceName
 from dowsing.readers.decoding import packed_or_not
 from dowsing.sources import page_files
 from dowsing.sources.source import Availability, Subject, nothing
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.entry import ShellRow
 
 NAME = SourceName.SHELL_MANUAL
 _ABOUT_BUILTINS = r"(?i)built-?ins?\b"

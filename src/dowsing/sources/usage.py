@@ -8,17 +8,20 @@ asked once.
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from dowsing.facts import with_facts
-from dowsing.machine.settings import Settings
-from dowsing.model.document import Document
 from dowsing.model.entry import EntryKind, ShellRow
 from dowsing.model.errors import Unreadable
 from dowsing.model.source_name import SourceName
 from dowsing.readers.usage.usage_kind import UsageKind
 from dowsing.sources.source import Availability, Subject, nothing
 from dowsing.sources.usage_cache import FLAG, Usage, keep, kept, key_of, may_ask
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    from dowsing.machine.settings import Settings
+    from dowsing.model.document import Document
 
 
 def availability(subject: Subject) -> list[Availability]:

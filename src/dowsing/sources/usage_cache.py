@@ -9,11 +9,14 @@ from __future__ import annotations
 import os
 import zlib
 
-from dowsing.machine.settings import Settings
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
 from dowsing.model.replacing import replace_text
 from dowsing.readers.usage.usage_kind import UsageKind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.machine.settings import Settings
 
 FLAG = "--help"
 VERSION = 4

@@ -7,17 +7,20 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.line import unpick
-from dowsing.commandline.pieces import Effect, Piece, Unpicked
-from dowsing.commandline.tables import Tables
 from dowsing.index.schema import Meta
 from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
-from dowsing.tasks.filling import FilledRecipe
 from dowsing.tasks.origin import Origin, OriginKind
 from dowsing.tasks.recipe_ranking import ranked
 from dowsing.tasks.retrieval import corpus_of, ordinary_of
 from dowsing.tasks.sentence import ParsedSentence, understand, understood
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.pieces import Effect, Piece, Unpicked
+    from dowsing.commandline.tables import Tables
+    from dowsing.tasks.filling import FilledRecipe
 
 MOST_ANSWERS = 5
 LEAST_SCORE = 0.3

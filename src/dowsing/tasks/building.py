@@ -5,7 +5,6 @@ was said.
 from __future__ import annotations
 
 from dowsing.commandline.form_facts import operands_in
-from dowsing.commandline.tables import Known, Tables
 from dowsing.knowledge.recipes import KINDS, Recipe, Slot
 from dowsing.knowledge.stems import telling_stems
 from dowsing.model.entry import Entry, EntryKind
@@ -13,7 +12,11 @@ from dowsing.model.record import Record
 from dowsing.model.value_kinds import kind_of_placeholder
 from dowsing.search.searching import make_query, search
 from dowsing.tasks.filling import FilledRecipe, fill
-from dowsing.tasks.sentence import ParsedSentence
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.tables import Known, Tables
+    from dowsing.tasks.sentence import ParsedSentence
 
 COMMANDS = 2  # that lines are built of
 MOST_OPTIONS = 2

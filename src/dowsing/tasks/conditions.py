@@ -14,7 +14,10 @@ from dowsing.model.record import Record
 from dowsing.tasks.amounts import NUMBER, SIZE_UNIT, UNIT_WORDS, minutes_of, size_of
 from dowsing.tasks.filling import quoted
 from dowsing.tasks.patterns import Pattern
-from dowsing.tasks.values import Value
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.tasks.values import Value
 
 #: What people call kinds of files, and the endings of their names.
 _KINDS = {

@@ -21,7 +21,10 @@ from dowsing.knowledge.units import DAY, SECONDS_IN, is_time, seconds_in
 from dowsing.model.quoting import quoted as literally
 from dowsing.model.quoting import word as shell_word
 from dowsing.model.record import Record
-from dowsing.tasks.values import Value
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.tasks.values import Value
 
 #: Slots for lengths of time, by their units.
 _LENGTHS = {f"{unit}s": SECONDS_IN[unit] for unit in ("second", "minute", "hour", "day")}

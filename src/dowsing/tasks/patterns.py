@@ -5,7 +5,10 @@ look-up would go into them.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
 
 
 class Pattern:

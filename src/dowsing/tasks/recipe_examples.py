@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from dowsing.index.schema import Meta
-from dowsing.index.store import Store
 from dowsing.knowledge.recipes import CONDITIONS, Recipe, with_values
 from dowsing.knowledge.stems import stems
-from dowsing.model.document import Document
 from dowsing.model.record import Record
 from dowsing.tasks.origin import Origin, OriginKind
 from dowsing.tasks.retrieval import recipe_of, rows_of
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
+    from dowsing.model.document import Document
 
 MOST = 60
 

@@ -6,7 +6,6 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.tables import Tables
 from dowsing.knowledge.recipes import CONDITIONS, Recipe
 from dowsing.knowledge.stems import stem
 from dowsing.model.record import Record
@@ -24,8 +23,12 @@ from dowsing.tasks.retrieval import (
     matches,
     terms_for,
 )
-from dowsing.tasks.sentence import ParsedSentence
-from dowsing.tasks.values import Value
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.tables import Tables
+    from dowsing.tasks.sentence import ParsedSentence
+    from dowsing.tasks.values import Value
 
 UNION = 0.15  # how much counts what all wordings of a recipe have together
 FIT, UNUSED, OPEN = 0.05, 0.2, 0.06

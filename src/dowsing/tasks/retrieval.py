@@ -8,7 +8,6 @@ import json
 import math
 
 from dowsing.index.schema import Meta
-from dowsing.index.store import Store
 from dowsing.index.word_reader import related_terms, terms_of_heads
 from dowsing.knowledge.recipe_terms import packed_row, wording_terms
 from dowsing.knowledge.recipes import Recipe, Slot
@@ -17,6 +16,7 @@ from dowsing.model.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.index.store import Store
     from dowsing.tasks.bare_names import Ordinary
     from dowsing.tasks.part_phrases import Token
 

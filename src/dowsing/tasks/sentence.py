@@ -9,11 +9,14 @@ import re
 from dowsing.knowledge.recipe_terms import MAKING, TELLING
 from dowsing.knowledge.stems import EMPTY, stem
 from dowsing.model.record import Record
-from dowsing.tasks.bare_names import Ordinary
 from dowsing.tasks.conditions import Condition, conditions_in
 from dowsing.tasks.part_phrases import Token, tokens_of
 from dowsing.tasks.patterns import Pattern
 from dowsing.tasks.values import MOST_WORDS, Value, values_in
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.tasks.bare_names import Ordinary
 
 _NOT = re.compile(r"(?<=\w)n['’]t\b")
 _TOOL = Pattern(

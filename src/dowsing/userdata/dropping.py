@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import os
 
-from dowsing.knowledge.toml_blocks import Block
 from dowsing.userdata import DROPPED
 from dowsing.userdata.user_files import change
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.knowledge.toml_blocks import Block
 
 
 def take_out(folder: str, text: str, block: Block) -> str:

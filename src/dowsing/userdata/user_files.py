@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import os
-from collections.abc import Callable
 
 from dowsing.model.errors import CannotKeep
 from dowsing.model.plainfile import plain_only
 from dowsing.model.replacing import replace_text
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
 
 
 def read_text(path: str) -> str:

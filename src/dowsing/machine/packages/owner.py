@@ -5,8 +5,11 @@ from __future__ import annotations
 import os
 
 from dowsing.machine.packages import dpkg, homebrew, npm, pip, rpm
-from dowsing.machine.packages.package_record import Package
-from dowsing.machine.settings import Settings
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.machine.packages.package_record import Package
+    from dowsing.machine.settings import Settings
 
 
 def owner(path: str, settings: Settings) -> Package | None:

@@ -4,10 +4,9 @@ from __future__ import annotations
 
 import os
 
-from dowsing.machine.settings import Settings
-
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.machine.settings import Settings
     from dowsing.model.entry import ShellRow
 
 

@@ -4,10 +4,13 @@ from __future__ import annotations
 
 import os
 
-from dowsing.machine.sandbox.guard import Outcome
 from dowsing.machine.shells.any_shell import Shell, ShellName
 from dowsing.model.entry import EntryKind
 from dowsing.model.quoting import fish_quoted
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.machine.sandbox.guard import Outcome
 
 #: Names that the shell lists as builtins and that its language takes as keywords.
 _KEYWORDS = frozenset(

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
-from dowsing.machine.settings import Settings
 from dowsing.machine.shells.any_shell import Shell, on_path
 from dowsing.machine.shells.choice import wanted_shell
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.machine.settings import Settings
 
 _KNOWN = ("bash", "zsh", "fish", "dash", "ksh", "mksh", "yash")
 
