@@ -10,7 +10,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from corpus.library import write_library
+from corpus.pages import write_library
 
 from dowsing.commandline.tables import Tables
 from dowsing.index.store import Store

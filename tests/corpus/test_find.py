@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from corpus.library import rows
+from corpus.pages import rows
 from dowsing.index.store import Store
 from dowsing.search.searching import make_query, search
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from corpus.library import rows, sheets
+from corpus.pages import rows, sheets
 from dowsing.knowledge.verbs_and_nouns import meaning
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from corpus.library import rows
+from corpus.pages import rows
 from dowsing.commandline.tables import Tables
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings

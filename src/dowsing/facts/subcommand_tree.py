@@ -48,9 +48,9 @@ def subcommands_of(document: Document, forms: list[Form], notation: Notation) ->
         return []
     found: dict[str, str] = {}
     written: dict[str, str] = {}
-    for word, form, said in _listed(document, literal, takes):
+    for word, form, item in _listed(document, literal, takes):
         if not found.get(word):
-            found[word] = said
+            found[word] = own_text(item.body).split("\n")[0].lstrip("-– ")
             written[word] = form
     for word in literal:
         found.setdefault(word, "")
@@ -62,8 +62,8 @@ def subcommands_of(document: Document, forms: list[Form], notation: Notation) ->
     ]
 
 
-def _listed(document: Document, literal: list[str], takes: bool) -> Iterator[tuple[str, str, str]]:
-    """The words that items of lists describe, each with its form and the first line said of it:
+def _listed(document: Document, literal: list[str], takes: bool) -> Iterator[tuple[str, str, Item]]:
+    """The words that items of lists describe, each with its form and the item:
     in sections about commands any word, elsewhere only those of the forms.
     """
     inside = False
@@ -76,7 +76,7 @@ def _listed(document: Document, literal: list[str], takes: bool) -> Iterator[tup
             if isinstance(block, Item) and not block.bullet:
                 for word, form in _words_of(plain(block.tag)):
                     if inside or word in literal:
-                        yield word, form, own_text(block.body).split("\n")[0].lstrip("-– ")
+                        yield word, form, block
 
 
 def _mostly_dashed(document: Document, section: Section) -> bool:

@@ -138,9 +138,8 @@ class ModeKind(Kind):
         return None if re.match(self._VALUE, value) else WrongValue.NO_MODE
 
     def is_meant(self, placeholder: str, says: str) -> bool:
-        return (
-            re.search(self._ABOUT, says, re.IGNORECASE) is not None
-        )  # else it is a way of working
+        # else it is a way of working
+        return re.search(self._ABOUT, says, re.IGNORECASE) is not None
 
 
 class UserKind(Kind):

@@ -42,22 +42,22 @@ def _distributions(path: str) -> list[str]:
     ]
 
 
-def _record(distribution: str) -> list[str]:
-    """The files of a distribution, by their full paths."""
+def _record(distribution: str) -> str:
+    """The list of a distribution's files as it stands there; empty if it cannot be read."""
+    path = os.path.join(distribution, "RECORD")
     try:
-        with open(
-            os.path.join(distribution, "RECORD"),
-            encoding="utf-8",
-            errors="replace",
-            opener=plain_only,
-        ) as file:
-            lines = file.read().split("\n")
+        with open(path, encoding="utf-8", errors="replace", opener=plain_only) as file:
+            return file.read()
     except OSError:
-        return []
+        return ""
+
+
+def _listed(distribution: str, record: str) -> list[str]:
+    """The files of a distribution's list, by their full paths."""
     base = os.path.dirname(distribution)
     return [
         os.path.normpath(os.path.join(base, line.rsplit(",", 2)[0].strip('"')))
-        for line in lines
+        for line in record.split("\n")
         if line
     ]
 
@@ -65,18 +65,8 @@ def _record(distribution: str) -> list[str]:
 def _distribution(path: str) -> str | None:
     name = os.path.basename(path)
     for distribution in _distributions(path):
-        try:
-            with open(
-                os.path.join(distribution, "RECORD"),
-                encoding="utf-8",
-                errors="replace",
-                opener=plain_only,
-            ) as file:
-                if name not in file.read():
-                    continue
-        except OSError:
-            continue
-        if os.path.abspath(path) in _record(distribution):
+        record = _record(distribution)
+        if name in record and os.path.abspath(path) in _listed(distribution, record):
             return distribution
     return None
 
@@ -124,4 +114,4 @@ def owner(path: str) -> Package | None:
 def files(path: str) -> list[str]:
     """The files of the package that the script belongs to."""
     distribution = _distribution(path)
-    return _record(distribution) if distribution else []
+    return _listed(distribution, _record(distribution)) if distribution else []
