@@ -19,6 +19,7 @@ SOD = (
     "#!/bin/sh\ncase $1 in\nnames) printf 'dib\\tbuiltin\\tDig a hole\\n' ;;\nhelp) echo 'dib: "
     "dib [-d]' ;;\nesac\n"
 )
+HOUR = 3_600_000_000_000  # ns
 NODE = "\x1f\nFile: knots.info,  Node: Top,  Up: (dir)\n\nKnots\n*****\n\nText.\n"
 
 
@@ -42,6 +43,8 @@ def settings(tmp_path: Path) -> Settings:
     (tmp_path / "info" / "dir").write_text(
         "* Menu:\n\n* lash: (knots)Top.   Lash.\n* gone: (other)Top.  x\n* odd: (knots)No.  x\n"
     )
+    for path in tmp_path.rglob("*"):
+        long_ago(path)
     return Settings(
         str(tmp_path / "cache"),
         "",
@@ -71,9 +74,11 @@ def named(store: Store, name: str) -> list[tuple[str, str, str]]:
     return [(entry.label, entry.kind, entry.summary) for entry in store.named(name)]
 
 
-def later(path: Path) -> None:
-    """Give the file or folder another time, whatever the file system's clock is worth."""
-    stamp = path.stat().st_mtime_ns + 1_000_000_000
+def long_ago(path: Path) -> None:
+    """Give the file or folder another time, an hour before the one it has: one within the step of
+    the clock around now would count as never seen.
+    """
+    stamp = path.stat().st_mtime_ns - HOUR
     os.utime(path, ns=(stamp, stamp))
 
 
@@ -111,11 +116,11 @@ def test_nothing_changed(store: Store, settings: Settings) -> None:
 
 def test_a_command_comes_and_goes(store: Store, settings: Settings, tmp_path: Path) -> None:
     new = program(tmp_path / "bin" / "untie")
-    later(tmp_path / "bin")
+    long_ago(tmp_path / "bin")
     refresh(settings, store, [str(settings.man_path)])
     assert named(store, "untie") == [("untie", "command", "no manual page")]
     new.unlink()
-    later(tmp_path / "bin")
+    long_ago(tmp_path / "bin")
     refresh(settings, store, [str(settings.man_path)])
     assert named(store, "untie") == []
     assert [match.name for match in store.matching_names("*")].count("sod") == 1
@@ -127,7 +132,7 @@ def test_a_page_for_a_command_that_had_none(
     (tmp_path / "man" / "man1" / "sod.1").write_text(
         ".TH S 1\n.SH NAME\nsod \\- a shell\n.SH D\nx\n"
     )
-    later(tmp_path / "man" / "man1")
+    long_ago(tmp_path / "man" / "man1")
     refresh(settings, store, [str(settings.man_path)])
     assert named(store, "sod") == [("sod(1)", "command", "a shell")]
 
@@ -139,7 +144,7 @@ def test_a_refresh_ends_where_a_build_does(settings: Settings, tmp_path: Path) -
     built = open_index(settings)[0]
     before = sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()]))
     for folder in ("bin", "info", "man/man1", "bin/sod"):
-        later(tmp_path / folder)
+        long_ago(tmp_path / folder)
     refresh(settings, built, roots)
     assert (
         sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()]))
@@ -155,20 +160,20 @@ def test_only_what_changed_is_asked_anew(
     monkeypatch.setattr("dowsing.ingest.non_pages._take_shells", lambda *_: asked.append("shells"))
     monkeypatch.setattr("dowsing.ingest.non_pages._take_info", lambda *_: asked.append("info"))
     program(tmp_path / "bin" / "untie")
-    later(tmp_path / "bin")
+    long_ago(tmp_path / "bin")
     refresh(settings, store, [str(settings.man_path)])
     assert asked == []
-    later(tmp_path / "info")
+    long_ago(tmp_path / "info")
     refresh(settings, store, [str(settings.man_path)])
     assert asked == ["info"]
-    later(tmp_path / "bin" / "sod")
+    long_ago(tmp_path / "bin" / "sod")
     refresh(settings, store, [str(settings.man_path)])
     assert asked == ["info", "shells"]
 
 
 def test_another_path_adds_its_folders(store: Store, settings: Settings, tmp_path: Path) -> None:
     program(tmp_path / "sbin" / "lash")
-    later(tmp_path / "sbin")  # what is younger than the clock's step is looked at once more
+    long_ago(tmp_path / "sbin")  # what is younger than the clock's step is looked at once more
     wider = Settings(
         **{
             **vars(settings),
@@ -186,20 +191,20 @@ def test_what_could_not_be_taken_up_is_told_and_forgotten(
 ) -> None:
     (tmp_path / "info" / "noise.info").write_text("noise")
     program(tmp_path / "bin" / "sod", "#!/bin/sh\nkill -9 $$\n")
-    later(tmp_path / "info")
-    later(tmp_path / "bin" / "sod")
+    long_ago(tmp_path / "info")
+    long_ago(tmp_path / "bin" / "sod")
     refresh(settings, store, [str(settings.man_path)])
     assert sorted(os.path.basename(problem.path) for problem in store.problems()) == [
         "noise.info",
         "sod",
     ]
     (tmp_path / "man" / "man1" / "new.1").write_text(".TH T 1\n.SH NAME\nnew \\- x\n.SH D\nx\n")
-    later(tmp_path / "man" / "man1")
+    long_ago(tmp_path / "man" / "man1")
     refresh(settings, store, [str(settings.man_path)])
     assert len(store.problems()) == 2
     (tmp_path / "info" / "noise.info").unlink()
     program(tmp_path / "bin" / "sod", SOD)
-    later(tmp_path / "info")
-    later(tmp_path / "bin" / "sod")
+    long_ago(tmp_path / "info")
+    long_ago(tmp_path / "bin" / "sod")
     refresh(settings, store, [str(settings.man_path)])
     assert store.problems() == []
