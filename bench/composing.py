@@ -13,7 +13,7 @@ import re
 import statistics
 import time
 
-from dowsing.commandline.tables import Tables
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.composing.command_sheet import CommandSheet
 from dowsing.index.schema import Meta
 from dowsing.ingest.refresh import open_index
@@ -26,12 +26,12 @@ from dowsing.tasks.retrieval import recipe_of, rows_of
 def main() -> None:
     settings = read_settings()
     store = open_index(settings)[0]
-    tables = Tables(store, settings)
+    finder = CommandFinder(store, settings)
     whole = apart = 0
     for row in rows_of(store, Meta.RECIPES):
         line = re.sub(r"<([a-z_-]+)>", lambda match: match[1], as_shown(recipe_of(row)))
         try:
-            sheet = CommandSheet(line, tables)
+            sheet = CommandSheet(line, finder)
         except NotComposable:
             continue
         assert sheet.line() == line, line
@@ -49,7 +49,7 @@ def main() -> None:
     for (name,) in store.rows(names):
         start = time.perf_counter()
         try:
-            sheet = CommandSheet(name, tables)
+            sheet = CommandSheet(name, finder)
             sheet.ruled_out(), sheet.missing(), sheet.faults(), sheet.line("long")
         except NotComposable:
             continue

@@ -17,11 +17,27 @@ import argparse
 import json
 import zlib
 
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
 from dowsing.commandline.pieces import Piece
-from dowsing.commandline.tables import Tables
+from dowsing.commandline.sayings import ProblemCode
 from dowsing.ingest.refresh import open_index
 from dowsing.machine.settings import read_settings
+from dowsing.render.phrases import words
+
+#: What the shell cannot read as one line.
+UNREADABLE = frozenset(
+    (
+        ProblemCode.COMMAND_MISSING,
+        ProblemCode.FILE_MISSING,
+        ProblemCode.NO_TERMINATOR,
+        ProblemCode.NOT_CLOSED,
+        ProblemCode.NEEDS_CLOSER,
+        ProblemCode.SENSELESS,
+        ProblemCode.TOO_DEEP,
+        ProblemCode.TOO_LONG,
+    )
+)
 
 
 def is_right(gold: dict, piece: Piece) -> bool:  # type: ignore[type-arg]
@@ -50,11 +66,11 @@ def is_right(gold: dict, piece: Piece) -> bool:  # type: ignore[type-arg]
     )
 
 
-def compare(row: dict, tables: Tables, misses: bool) -> tuple[int, int, int, int, int]:  # type: ignore[type-arg]
+def compare(row: dict, finder: CommandFinder, misses: bool) -> tuple[int, int, int, int, int]:  # type: ignore[type-arg]
     """Pieces right and in all, mistakes found and in all, and whether a right line is called
     mistaken.
     """
-    found = unpick(row["line"], tables)
+    found = unpick(row["line"], finder)
     ours = list(found.pieces)
     right = total = caught = wrong = 0
     for gold in row["pieces"]:
@@ -90,12 +106,12 @@ def compare(row: dict, tables: Tables, misses: bool) -> tuple[int, int, int, int
     return right, total, caught, wrong, alarm
 
 
-def examples(tables: Tables, misses: bool, limit: int) -> None:
+def examples(finder: CommandFinder, misses: bool, limit: int) -> None:
     """The share of the examples of the machine's own pages that are called mistaken."""
     from dowsing.model.errors import Unreadable
     from dowsing.sources import page_files
 
-    store = tables.store
+    store = finder.store
     rows = store.rows(
         "SELECT path, name, section, family FROM entries WHERE substr(section,1,1) IN ('1','8') "
         "AND path<>''"
@@ -112,14 +128,14 @@ def examples(tables: Tables, misses: bool, limit: int) -> None:
         except Unreadable:
             continue
         for example in document.examples[:limit]:
-            found = unpick(example.line, tables)
+            found = unpick(example.line, finder)
             lines += 1
             if found.mistaken:
                 alarms += 1
-                unreadable += found.problem is not None
+                unreadable += found.problem is not None and found.problem.reason.code in UNREADABLE
                 if misses:
-                    said = [f"{p.text}: {p.problem}" for p in found.pieces if p.problem] or [
-                        str(found.problem)
+                    said = [f"{p.text}: {words(p.problem)}" for p in found.pieces if p.problem] or [
+                        words(found.problem.reason) if found.problem else ""
                     ]
                     print(f"  {name}({section})  {example.line[:150]}\n      {said[0]}")
     own = alarms - unreadable
@@ -143,13 +159,13 @@ def main() -> int:
     parser.add_argument("--limit", type=int, default=1000, help="examples of a page")
     asked = parser.parse_args()
     settings = read_settings()
-    tables = Tables(open_index(settings)[0], settings)
+    finder = CommandFinder(open_index(settings)[0], settings)
     for path in asked.files:
         with open(path, encoding="utf-8") as file:
             rows = [json.loads(line) for line in file if line.strip()]
         sums = [
             sum(column)
-            for column in zip(*(compare(row, tables, asked.misses) for row in rows), strict=True)
+            for column in zip(*(compare(row, finder, asked.misses) for row in rows), strict=True)
         ]
         right, total, caught, wrong, alarms = sums
         fine = sum(row.get("kind") != "mistake" for row in rows)
@@ -158,7 +174,7 @@ def main() -> int:
         print(f"  mistakes found   {caught} of {wrong}  {caught / max(1, wrong):.4f}")
         print(f"  false alarms     {alarms} of {fine} right lines  {alarms / max(1, fine):.4f}")
     if asked.examples:
-        examples(tables, asked.misses, asked.limit)
+        examples(finder, asked.misses, asked.limit)
     return 0
 
 

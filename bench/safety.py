@@ -156,14 +156,14 @@ class Bench:
         """Random lines through unpick and next: no exception, pieces within the line, within two
         seconds.
         """
+        from dowsing.commandline.command_finder import CommandFinder
         from dowsing.commandline.expecting import what_next
         from dowsing.commandline.line import unpick
-        from dowsing.commandline.tables import Tables
 
         program = self.program("lines")
         shutil.rmtree(program.man)
         store, settings = _store_of(program)
-        tables = Tables(store, settings)
+        finder = CommandFinder(store, settings)
         names = [
             "vent",
             "glasshouse water",
@@ -200,7 +200,7 @@ class Bench:
                 for _ in range(self.chance.randrange(1, 30))
             ]
             line = "".join(parts)
-            _tried(count, line, lambda line=line: [unpick(line, tables), what_next(line, tables)])  # type: ignore[misc]
+            _tried(count, line, lambda line=line: [unpick(line, finder), what_next(line, finder)])  # type: ignore[misc]
         store.close()
         return count.told()
 

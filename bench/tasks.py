@@ -13,7 +13,7 @@ import argparse
 import json
 import re
 
-from dowsing.commandline.tables import Tables
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.ingest.refresh import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.tasks.answers import lines_for
@@ -30,14 +30,14 @@ def main() -> int:
     )
     asked = parser.parse_args()
     settings = read_settings()
-    tables = Tables(open_index(settings)[0], settings)
+    finder = CommandFinder(open_index(settings)[0], settings)
     first = third = total = checked = 0
     with open(asked.file, encoding="utf-8") as file:
         rows = [json.loads(line) for line in file if line.strip()]
     for row in rows:
         again = row.get("again") or []
         answers = lines_for(
-            row["task"], [again] if isinstance(again, str) else again, tables
+            row["task"], [again] if isinstance(again, str) else again, finder
         ).answers
         right = [
             any(re.search(pattern, answer.line) for pattern in row["accept"]) for answer in answers

@@ -12,7 +12,7 @@ from pathlib import Path
 import pytest
 from corpus.pages import write_library
 
-from dowsing.commandline.tables import Tables
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.index.store import Store
 from dowsing.ingest.build import build as build_index
 from dowsing.machine.settings import Settings
@@ -175,7 +175,7 @@ def make_store(tmp_path: Path) -> Make:
 
 
 @pytest.fixture(scope="session")
-def tables(tmp_path_factory: pytest.TempPathFactory) -> Tables:
+def finder(tmp_path_factory: pytest.TempPathFactory) -> CommandFinder:
     """What is known of a few commands made up for the tests, in `pages/commands`."""
     folder = tmp_path_factory.mktemp("commands")
     root = folder / "man"
@@ -183,7 +183,7 @@ def tables(tmp_path_factory: pytest.TempPathFactory) -> Tables:
     settings = Settings("", "", "", str(root), [], info_path=str(root / "none"))
     path = str(folder / "index.sqlite")
     build_index(path, settings, [str(root)])
-    return Tables(Store(path), settings)
+    return CommandFinder(Store(path), settings)
 
 
 @pytest.fixture(scope="session")

@@ -210,7 +210,7 @@ def test_next_completes_files(garden: Program) -> None:
 def test_options_as_a_table_one_spelling_and_words(garden: Program) -> None:
     table = garden.out("options", "harvest")
     assert table.startswith("harvest(1)  ")
-    assert "   -m, --min-weight=grams  leave fruit lighter than this on the plant" in table
+    assert "   -m, --min-weight <grams>  leave fruit lighter than this on the plant" in table
     one = garden.out("options", "harvest", "-m")
     assert "1 of " in one.split("\n")[0]
     assert "default: 40" in one

@@ -93,7 +93,7 @@ def test_parts(garden: Program) -> None:
     assert below_head(garden.out("read", "mist", "--part", "diag"))[0] == "DIAGNOSTICS"
     assert below_head(garden.out("read", "mist", "--part", "OPTIONS"))[:3] == [
         "OPTIONS",
-        "   -d, --duration=seconds",
+        "   -d seconds, --duration=seconds",
         "        How long to spray. The default is 8.",
     ]
     examples = garden.out("read", "vent", "--part", "examples")
@@ -135,7 +135,7 @@ def test_a_part_with_a_slip_gets_the_nearest(garden: Program) -> None:
 def test_brief(garden: Program) -> None:
     text = garden.out("read", "prune", "--brief")
     assert "FORMS\n   prune [--hard | --soft] [-k buds] {plant...}\n" in text
-    assert "\n   --hard           Cut down to the old wood.\n" in text
+    assert "\n   --hard                Cut down to the old wood.\n" in text
     assert "   DESCRIPTION  (" in text
 
 
@@ -193,6 +193,7 @@ def test_json(garden: Program) -> None:
         "default": "40",
         "values": None,
         "repeatable": False,
+        "written": ["-m", "--min-weight <grams>"],
         "bare": [],
         "assumed": None,
     }

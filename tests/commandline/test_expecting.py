@@ -7,10 +7,10 @@ from pathlib import Path
 
 import pytest
 
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import Next, what_next
-from dowsing.commandline.pieces import LineProblem
+from dowsing.commandline.pieces import Problem
 from dowsing.commandline.sayings import ProblemCode
-from dowsing.commandline.tables import Tables
 from dowsing.machine.known_values import values_here
 from dowsing.model.told import told
 from dowsing.render.phrases import words
@@ -21,44 +21,44 @@ def texts(found: Next, what: str) -> list[str]:
     return [one.text for one in found.expects if one.what == what]
 
 
-def test_commands_that_begin_so(tables: Tables) -> None:
-    found = what_next("la", tables)
+def test_commands_that_begin_so(finder: CommandFinder) -> None:
+    found = what_next("la", finder)
     assert texts(found, "command") == ["lamp", "later"]
     assert (found.complete, found.problem, found.typed) == (False, None, "la")
 
 
-def test_options_that_begin_so_without_those_used(tables: Tables) -> None:
-    assert texts(what_next("crate --fi", tables), "option") == ["--file"]
-    assert "--file" not in texts(what_next("crate -f x --", tables), "option")
-    assert "--verbose" in texts(what_next("crate -v --", tables), "option"), "it may be given again"
+def test_options_that_begin_so_without_those_used(finder: CommandFinder) -> None:
+    assert texts(what_next("crate --fi", finder), "option") == ["--file"]
+    assert "--file" not in texts(what_next("crate -f x --", finder), "option")
+    assert "--verbose" in texts(what_next("crate -v --", finder), "option"), "it may be given again"
 
 
-def test_what_a_form_rules_out_is_not_offered(tables: Tables) -> None:
-    before = texts(what_next("crate --", tables), "option")
+def test_what_a_form_rules_out_is_not_offered(finder: CommandFinder) -> None:
+    before = texts(what_next("crate --", finder), "option")
     assert {"--pack", "--unpack"} <= set(before)
-    after = texts(what_next("crate -p --", tables), "option")
+    after = texts(what_next("crate -p --", finder), "option")
     assert not {"--pack", "--unpack"} & set(after)
 
 
-def test_the_value_an_option_wants(tables: Tables) -> None:
-    [level] = what_next("crate --level ", tables).expects
+def test_the_value_an_option_wants(finder: CommandFinder) -> None:
+    [level] = what_next("crate --level ", finder).expects
     assert (level.what, level.placeholder, level.kind, level.range, level.required) == (
         "value", "NUM", "number", ["1", "9"], True,
     )  # fmt: skip
-    [color] = what_next("crate --color=a", tables).expects
+    [color] = what_next("crate --color=a", finder).expects
     assert color.values == ["always", "auto"]
 
 
-def test_subcommands_come_first_and_are_required(tables: Tables) -> None:
-    found = what_next("lamp ", tables)
+def test_subcommands_come_first_and_are_required(finder: CommandFinder) -> None:
+    found = what_next("lamp ", finder)
     assert texts(found, "subcommand") == ["light", "dim", "status", "repair"]
     assert all(one.required for one in found.expects if one.what == "subcommand")
     assert found.expects[0].what == "subcommand"
-    assert texts(what_next("lamp st", tables), "subcommand") == ["status"]
+    assert texts(what_next("lamp st", finder), "subcommand") == ["status"]
 
 
-def test_the_operand_of_a_listed_subcommand(tables: Tables) -> None:
-    [operand] = [one for one in what_next("lamp light ", tables).expects if one.what == "operand"]
+def test_the_operand_of_a_listed_subcommand(finder: CommandFinder) -> None:
+    [operand] = [one for one in what_next("lamp light ", finder).expects if one.what == "operand"]
     assert (operand.placeholder, operand.required) == ("LAMP", True)
 
 
@@ -77,30 +77,32 @@ def test_the_operand_of_a_listed_subcommand(tables: Tables) -> None:
     ],
 )
 def test_whether_it_can_be_run(
-    tables: Tables, line: str, complete: bool, missing: list[str]
+    finder: CommandFinder, line: str, complete: bool, missing: list[str]
 ) -> None:
-    found = what_next(line, tables)
+    found = what_next(line, finder)
     assert (found.complete, [words(one) for one in found.missing]) == (complete, missing)
 
 
-def test_a_mistake_before_the_cursor_is_told_one_in_the_making_is_not(tables: Tables) -> None:
-    found = what_next("crate --colour a", tables)
+def test_a_mistake_before_the_cursor_is_told_one_in_the_making_is_not(
+    finder: CommandFinder,
+) -> None:
+    found = what_next("crate --colour a", finder)
     reason = told(ProblemCode.UNKNOWN_OPTION, "crate(1)", "--colour")
-    assert found.problem == LineProblem(6, 14, reason, ["--color"])
-    assert what_next("crate --col", tables).problem is None
-    assert what_next("lamp lig", tables).problem is None
-    assert what_next("lamp lihgt", tables).problem is not None
+    assert found.problem == Problem(6, 14, reason, ["--color"])
+    assert what_next("crate --col", finder).problem is None
+    assert what_next("lamp lig", finder).problem is None
+    assert what_next("lamp lihgt", finder).problem is not None
 
 
-def test_the_cursor_may_stand_within_the_line(tables: Tables) -> None:
-    found = what_next("crate --fi -p", tables, at=10)
+def test_the_cursor_may_stand_within_the_line(finder: CommandFinder) -> None:
+    found = what_next("crate --fi -p", finder, at=10)
     assert (found.typed, texts(found, "option")) == ("--fi", ["--file"])
 
 
-def test_inside_a_substitution_and_after_an_operator(tables: Tables) -> None:
-    assert texts(what_next("crate $(lamp st", tables), "subcommand") == ["status"]
-    assert texts(what_next("crate -p | la", tables), "command") == ["lamp", "later"]
-    assert texts(what_next("later 5 lam", tables), "command") == ["lamp"]
+def test_inside_a_substitution_and_after_an_operator(finder: CommandFinder) -> None:
+    assert texts(what_next("crate $(lamp st", finder), "subcommand") == ["status"]
+    assert texts(what_next("crate -p | la", finder), "command") == ["lamp", "later"]
+    assert texts(what_next("later 5 lam", finder), "command") == ["lamp"]
 
 
 def test_files_folders_and_hidden_ones(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

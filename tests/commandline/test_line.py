@@ -6,10 +6,10 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import what_next
 from dowsing.commandline.line import unpick
 from dowsing.commandline.pieces import Piece, Unpicked
-from dowsing.commandline.tables import Tables
 from dowsing.render.line_sentence import sentence
 from dowsing.render.phrases import subject_of, words
 from dowsing.render.piece_text import effect_line
@@ -27,9 +27,9 @@ def told(piece: Piece) -> str:
     return f"{'.' * piece.depth}{piece.text}/{piece.role}{value}{wrong}"
 
 
-def pieces(line: str, tables: Tables) -> list[str]:
+def pieces(line: str, finder: CommandFinder) -> list[str]:
     """The pieces of a line in short."""
-    return [told(piece) for piece in unpick(line, tables).pieces]
+    return [told(piece) for piece in unpick(line, finder).pieces]
 
 
 @pytest.mark.parametrize(
@@ -71,8 +71,8 @@ def pieces(line: str, tables: Tables) -> list[str]:
         ("X=1 crate -p", "X=1/assignment crate/command -p/option"),
     ],
 )
-def test_words(tables: Tables, line: str, expected: str) -> None:
-    assert pieces(line, tables) == expected.split(" ")
+def test_words(finder: CommandFinder, line: str, expected: str) -> None:
+    assert pieces(line, finder) == expected.split(" ")
 
 
 @pytest.mark.parametrize(
@@ -101,8 +101,10 @@ def test_words(tables: Tables, line: str, expected: str) -> None:
         ("carte a", "carte", "unknown command: nothing here has that name", ["crate"]),
     ],
 )
-def test_mistakes(tables: Tables, line: str, text: str, problem: str, nearest: list[str]) -> None:
-    found = unpick(line, tables)
+def test_mistakes(
+    finder: CommandFinder, line: str, text: str, problem: str, nearest: list[str]
+) -> None:
+    found = unpick(line, finder)
     wrong = [piece for piece in found.pieces if piece.problem]
     assert [(piece.text, words(piece.problem), piece.nearest) for piece in wrong] == [
         (text, problem, nearest)
@@ -110,28 +112,28 @@ def test_mistakes(tables: Tables, line: str, text: str, problem: str, nearest: l
     assert found.mistaken
 
 
-def test_where_the_mistake_is(tables: Tables) -> None:
-    cluster = next(p for p in unpick("crate -pvz a", tables).pieces if p.problem)
+def test_where_the_mistake_is(finder: CommandFinder) -> None:
+    cluster = next(p for p in unpick("crate -pvz a", finder).pieces if p.problem)
     assert cluster.span == [9, 10]
-    value = next(p for p in unpick("crate --level=x", tables).pieces if p.problem)
+    value = next(p for p in unpick("crate --level=x", finder).pieces if p.problem)
     assert value.span == [14, 15]
 
 
-def test_after_a_wrong_subcommand_options_are_not_judged(tables: Tables) -> None:
-    wrong = [p.text for p in unpick("lamp lihgt --soft", tables).pieces if p.problem]
+def test_after_a_wrong_subcommand_options_are_not_judged(finder: CommandFinder) -> None:
+    wrong = [p.text for p in unpick("lamp lihgt --soft", finder).pieces if p.problem]
     assert wrong == ["lihgt"]
 
 
-def test_an_option_tells_spellings_page_and_meaning(tables: Tables) -> None:
-    piece = unpick("crate -C attic", tables).pieces[1]
+def test_an_option_tells_spellings_page_and_meaning(finder: CommandFinder) -> None:
+    piece = unpick("crate -C attic", finder).pieces[1]
     assert (piece.flags, piece.value, piece.page) == (["-C", "--directory"], "attic", "crate(1)")
     assert piece.says == "Go to DIR first."
-    value = unpick("crate -C attic", tables).pieces[2]
+    value = unpick("crate -C attic", finder).pieces[2]
     assert (value.role, value.of, value.kind) == ("value", "-C", "folder")
 
 
-def test_cluster_pieces_share_their_word(tables: Tables) -> None:
-    found = [p for p in unpick("crate -pv a", tables).pieces if p.role == "option"]
+def test_cluster_pieces_share_their_word(finder: CommandFinder) -> None:
+    found = [p for p in unpick("crate -pv a", finder).pieces if p.role == "option"]
     assert [(p.text, p.word, p.start, p.end) for p in found] == [
         ("-p", "-pv", 6, 9),
         ("-v", "-pv", 6, 9),
@@ -172,8 +174,8 @@ def test_cluster_pieces_share_their_word(tables: Tables) -> None:
         ),
     ],
 )
-def test_the_shell_around_them(tables: Tables, line: str, expected: str) -> None:
-    assert [one.replace(" ", "_") for one in pieces(line, tables)] == expected.split(" ")
+def test_the_shell_around_them(finder: CommandFinder, line: str, expected: str) -> None:
+    assert [one.replace(" ", "_") for one in pieces(line, finder)] == expected.split(" ")
 
 
 @pytest.mark.parametrize(
@@ -188,16 +190,16 @@ def test_the_shell_around_them(tables: Tables, line: str, expected: str) -> None
     ],
 )
 def test_what_the_shell_cannot_read(
-    tables: Tables, line: str, says: str, place: tuple[int, int]
+    finder: CommandFinder, line: str, says: str, place: tuple[int, int]
 ) -> None:
-    found = unpick(line, tables)
+    found = unpick(line, finder)
     assert found.problem is not None
     assert (words(found.problem.reason), (found.problem.start, found.problem.end)) == (says, place)
     assert found.pieces
 
 
-def test_an_alias_is_put_in_the_place_of_its_word(tables: Tables) -> None:
-    found = unpick("pk x", tables, {"pk": "crate -p"})
+def test_an_alias_is_put_in_the_place_of_its_word(finder: CommandFinder) -> None:
+    found = unpick("pk x", finder, {"pk": "crate -p"})
     assert [(p.text, p.role, p.page) for p in found.pieces] == [
         ("pk", "command", None),
         ("pk", "command", "crate(1)"),
@@ -207,26 +209,26 @@ def test_an_alias_is_put_in_the_place_of_its_word(tables: Tables) -> None:
     assert words(found.pieces[0].meaning) == "stands for: crate -p"
 
 
-def test_the_sentence(tables: Tables) -> None:
-    assert sentence(unpick("crate -uf a.crate -C attic", tables)) == (
+def test_the_sentence(finder: CommandFinder) -> None:
+    assert sentence(unpick("crate -uf a.crate -C attic", finder)) == (
         "Unpack the files of a crate (crate), file a.crate, directory attic."
     )
-    assert sentence(unpick("lamp repair a && lamp status > log", tables)) == (
+    assert sentence(unpick("lamp repair a && lamp status > log", finder)) == (
         "Repair a lamp (lamp repair): a; if that succeeds, run lamp status (say which lamps burn); "
         "what it prints goes to log, whose contents are replaced."
     )
 
 
-def test_what_it_changes(tables: Tables) -> None:
-    found = unpick("crate -p --purge a > log", tables)
+def test_what_it_changes(finder: CommandFinder) -> None:
+    found = unpick("crate -p --purge a > log", finder)
     assert effects(found) == [
         "crate --purge: Remove files once they are packed",
         "> log: replaces the contents of log, if there is such a file",
     ]
-    assert effects(unpick("rm -r old", tables)) == [
+    assert effects(unpick("rm -r old", finder)) == [
         "rm: removes files; they do not come back (to look first: ls -d)"
     ]
-    assert effects(unpick("curl x | sh", tables)) == [
+    assert effects(unpick("curl x | sh", finder)) == [
         "curl | sh: runs what comes from elsewhere without a look at it"
     ]
 
@@ -277,9 +279,11 @@ _WORDS = st.sampled_from(
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
 )
 @given(words=st.lists(_WORDS, max_size=9), odd=st.text(max_size=8))
-def test_any_line_is_covered_and_nothing_raises(tables: Tables, words: list[str], odd: str) -> None:
+def test_any_line_is_covered_and_nothing_raises(
+    finder: CommandFinder, words: list[str], odd: str
+) -> None:
     for line in (" ".join(words), odd + " ".join(words)):
-        found = unpick(line, tables)
+        found = unpick(line, finder)
         covered = [False] * len(line)
         for piece in found.pieces:
             assert 0 <= piece.start <= piece.end <= len(line), piece
@@ -291,4 +295,4 @@ def test_any_line_is_covered_and_nothing_raises(tables: Tables, words: list[str]
                 if not seen and not char.isspace()
             ]
             assert not missed, (line, missed)
-        what_next(line, tables)
+        what_next(line, finder)

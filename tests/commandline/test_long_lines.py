@@ -6,12 +6,12 @@ from __future__ import annotations
 
 import pytest
 
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import what_next
 from dowsing.commandline.line import unpick
 from dowsing.commandline.option_words import MOST_LETTERS
 from dowsing.commandline.sayings import Meaning, ProblemCode
 from dowsing.commandline.shell_grammar import MOST_STATEMENTS
-from dowsing.commandline.tables import Tables
 from dowsing.commandline.word_roles import MOST_CARRIED, MOST_SUGGESTED
 from dowsing.facts.forms import Notation, parse_form
 from dowsing.model.told import told
@@ -31,61 +31,61 @@ LONG = "from here on it is too long to be taken apart"
         "if true; then " * 300,
     ],
 )
-def test_nesting_without_end(tables: Tables, line: str) -> None:
-    found = unpick(line, tables)
+def test_nesting_without_end(finder: CommandFinder, line: str) -> None:
+    found = unpick(line, finder)
     assert len(found.pieces) < 2000
     assert all(0 <= piece.start <= piece.end <= len(line) for piece in found.pieces)
-    what_next(line, tables)
+    what_next(line, finder)
 
 
-def test_where_nesting_ends_is_said(tables: Tables) -> None:
-    found = unpick("echo " + "$(" * 300 + "ls" + ")" * 300, tables)
+def test_where_nesting_ends_is_said(finder: CommandFinder) -> None:
+    found = unpick("echo " + "$(" * 300 + "ls" + ")" * 300, finder)
     assert found.problem is not None and found.problem.reason.code is ProblemCode.TOO_DEEP
-    assert unpick("echo $(crate $(crate $(crate -p)))", tables).problem is None
+    assert unpick("echo $(crate $(crate $(crate -p)))", finder).problem is None
 
 
-def test_a_line_of_very_many_commands(tables: Tables) -> None:
-    found = unpick("crate -p;" * MOST_STATEMENTS, tables)
+def test_a_line_of_very_many_commands(finder: CommandFinder) -> None:
+    found = unpick("crate -p;" * MOST_STATEMENTS, finder)
     assert found.problem is not None and found.problem.reason.code is ProblemCode.TOO_LONG
     assert 2 * MOST_STATEMENTS > len(found.pieces) > MOST_STATEMENTS
-    assert unpick("crate -p;" * 1000, tables).problem is None
+    assert unpick("crate -p;" * 1000, finder).problem is None
 
 
-def test_commands_that_carry_commands_without_end(tables: Tables) -> None:
-    found = unpick("nohup " * 300 + "crate -p", tables)
+def test_commands_that_carry_commands_without_end(finder: CommandFinder) -> None:
+    found = unpick("nohup " * 300 + "crate -p", finder)
     assert sum(piece.role == "command" for piece in found.pieces) == MOST_CARRIED + 1
     assert found.pieces[-1].meaning == told(Meaning.TOO_DEEP)
     assert (
-        unpick("nohup " * 5 + "crate -p", tables).pieces[-1].says
+        unpick("nohup " * 5 + "crate -p", finder).pieces[-1].says
         == "Pack files into a crate. Files may be folders."
     )
 
 
 def test_names_like_unknown_ones_are_looked_for_few_times(
-    tables: Tables, monkeypatch: pytest.MonkeyPatch
+    finder: CommandFinder, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     asked: list[str] = []
-    tables.suggested.clear()
+    finder.suggested.clear()
     monkeypatch.setattr(
         "dowsing.index.nearest_names.nearest_names", lambda store, name: asked.append(name) or []
     )
-    unpick("; ".join(f"cratx{n}" for n in range(50)) + "; cratx0" * 50, tables)
+    unpick("; ".join(f"cratx{n}" for n in range(50)) + "; cratx0" * 50, finder)
     assert asked == [f"cratx{n}" for n in range(MOST_SUGGESTED)]
-    tables.suggested.clear()
+    finder.suggested.clear()
 
 
-def test_every_place_of_an_unknown_name_has_its_nearest(tables: Tables) -> None:
-    tables.suggested.clear()
-    found = unpick("crqte; crqte", tables)
+def test_every_place_of_an_unknown_name_has_its_nearest(finder: CommandFinder) -> None:
+    finder.suggested.clear()
+    found = unpick("crqte; crqte", finder)
     assert [piece.nearest for piece in found.pieces if piece.role == "command"] == [
         ["crate"],
         ["crate"],
     ]
 
 
-def test_a_cluster_of_very_many_letters_is_none(tables: Tables) -> None:
-    assert len(unpick("crate -" + "v" * (MOST_LETTERS - 1), tables).pieces) == MOST_LETTERS
-    assert len(unpick("crate -" + "v" * 5000, tables).pieces) == 2
+def test_a_cluster_of_very_many_letters_is_none(finder: CommandFinder) -> None:
+    assert len(unpick("crate -" + "v" * (MOST_LETTERS - 1), finder).pieces) == MOST_LETTERS
+    assert len(unpick("crate -" + "v" * 5000, finder).pieces) == 2
 
 
 def test_brackets_of_a_form_that_never_close() -> None:

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.commandline.tables import Tables
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.composing.command_sheet import CommandSheet
 from dowsing.composing.field import SWITCH
 from dowsing.model.errors import NotComposable
@@ -31,8 +31,8 @@ def fill(sheet: CommandSheet, key: str, *values: str) -> None:
     sheet.put(sheet.field(key), list(values))
 
 
-def test_steps_with_their_counts(tables: Tables) -> None:
-    sheet = CommandSheet("crate", tables)
+def test_steps_with_their_counts(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate", finder)
     assert sheet.counts() == {"required": 2, "often used": 9, "all": 11}
     assert labels(sheet, "required") == ["-p, --pack", "-u, --unpack"]
     assert labels(sheet, "often used")[:3] == ["FILE", "-f, --file", "-C, --directory"]
@@ -44,8 +44,8 @@ def test_steps_with_their_counts(tables: Tables) -> None:
     assert sheet.first_step() == "often used"
 
 
-def test_what_a_field_tells(tables: Tables) -> None:
-    sheet = CommandSheet("crate", tables)
+def test_what_a_field_tells(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate", finder)
     level = sheet.field("option -n")
     assert (level.flags, level.placeholder, level.kind, level.limits, level.default) == (
         ["-n", "--level"], "NUM", "number", ["1", "9"], "6",
@@ -57,8 +57,8 @@ def test_what_a_field_tells(tables: Tables) -> None:
     assert not sheet.field("option -p").takes
 
 
-def test_what_is_typed_is_filled_in(tables: Tables) -> None:
-    sheet = CommandSheet("crate -pvf x.crate 'a b' c", tables)
+def test_what_is_typed_is_filled_in(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate -pvf x.crate 'a b' c", finder)
     assert held(sheet) == {
         "FILE": ["a b", "c"],
         "-p, --pack": [SWITCH],
@@ -68,7 +68,7 @@ def test_what_is_typed_is_filled_in(tables: Tables) -> None:
     assert sheet.line() == "crate -pvf x.crate 'a b' c"
 
 
-def test_a_line_that_nothing_was_changed_in_stays_as_it_was_typed(tables: Tables) -> None:
+def test_a_line_that_nothing_was_changed_in_stays_as_it_was_typed(finder: CommandFinder) -> None:
     for line in (
         "crate   -p  'a'",
         "crate --wobble -p a",
@@ -79,28 +79,28 @@ def test_a_line_that_nothing_was_changed_in_stays_as_it_was_typed(tables: Tables
         "crate -p a; crate",
         "crate -p 'it'\\''s'",
     ):
-        assert CommandSheet(line, tables).line() == line
+        assert CommandSheet(line, finder).line() == line
 
 
-def test_a_change_keeps_what_is_around_the_command(tables: Tables) -> None:
-    sheet = CommandSheet("cd x && crate -p a > out.txt | sort", tables, at=15)
+def test_a_change_keeps_what_is_around_the_command(finder: CommandFinder) -> None:
+    sheet = CommandSheet("cd x && crate -p a > out.txt | sort", finder, at=15)
     fill(sheet, "option -n", "3")
     assert sheet.line() == "cd x && crate -p -n 3 a > out.txt | sort"
     assert sheet.cursor == len("cd x && crate -p -n 3 a")
 
 
-def test_the_command_at_the_cursor_is_composed(tables: Tables) -> None:
+def test_the_command_at_the_cursor_is_composed(finder: CommandFinder) -> None:
     line = "crate -p a | grant 755 b"
-    assert CommandSheet(line, tables, at=3).title == "crate"
-    assert CommandSheet(line, tables).title == "grant"
-    assert CommandSheet("crate -p $(grant 1 b) c", tables).title == "crate", (
+    assert CommandSheet(line, finder, at=3).title == "crate"
+    assert CommandSheet(line, finder).title == "grant"
+    assert CommandSheet("crate -p $(grant 1 b) c", finder).title == "crate", (
         "the cursor has left the substitution"
     )
-    assert CommandSheet("later 5 crate -p a", tables).title == "crate"
+    assert CommandSheet("later 5 crate -p a", finder).title == "crate"
 
 
-def test_spellings_and_letters_together(tables: Tables) -> None:
-    sheet = CommandSheet("crate", tables)
+def test_spellings_and_letters_together(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate", finder)
     fill(sheet, "option -p", SWITCH)
     fill(sheet, "option -v", SWITCH, SWITCH)
     fill(sheet, "option -f", "x.crate")
@@ -110,8 +110,8 @@ def test_spellings_and_letters_together(tables: Tables) -> None:
     assert sheet.line("short") == "crate -pvvf x.crate a 'b c'"
 
 
-def test_a_value_that_is_the_default_is_left_out(tables: Tables) -> None:
-    sheet = CommandSheet("crate -p a", tables)
+def test_a_value_that_is_the_default_is_left_out(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate -p a", finder)
     fill(sheet, "option -n", "6")
     assert sheet.line() == "crate -p a"
     fill(sheet, "option -n", "7")
@@ -120,28 +120,28 @@ def test_a_value_that_is_the_default_is_left_out(tables: Tables) -> None:
     assert sheet.line() == "crate -p a"
 
 
-def test_an_option_whose_value_may_be_left_out(tables: Tables) -> None:
-    sheet = CommandSheet("crate -p a", tables)
+def test_an_option_whose_value_may_be_left_out(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate -p a", finder)
     fill(sheet, "option --color", SWITCH)
     assert sheet.line() == "crate -p --color a"
     fill(sheet, "option --color", "never")
     assert sheet.line() == "crate -p --color=never a"
 
 
-def test_a_value_that_stood_after_an_equals_sign_stays_there(tables: Tables) -> None:
-    sheet = CommandSheet("crate -p --level=3 a", tables)
+def test_a_value_that_stood_after_an_equals_sign_stays_there(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate -p --level=3 a", finder)
     fill(sheet, "option -n", "4")
     assert sheet.line() == "crate -p --level=4 a"
 
 
-def test_operands_that_look_like_options_come_after_two_dashes(tables: Tables) -> None:
-    sheet = CommandSheet("crate -p", tables)
+def test_operands_that_look_like_options_come_after_two_dashes(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate -p", finder)
     fill(sheet, "operand 1 FILE", "-x", "y")
     assert sheet.line() == "crate -p -- -x y"
 
 
-def test_one_of_an_exclusive_group_rules_the_others_out(tables: Tables) -> None:
-    sheet = CommandSheet("crate", tables)
+def test_one_of_an_exclusive_group_rules_the_others_out(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate", finder)
     assert sheet.ruled_out() == {}
     fill(sheet, "option -u", SWITCH)
     assert sheet.ruled_out() == {"option -p": "-u"}
@@ -149,8 +149,8 @@ def test_one_of_an_exclusive_group_rules_the_others_out(tables: Tables) -> None:
     assert sheet.ruled_out() == {}
 
 
-def test_faults_are_told_of_the_field(tables: Tables) -> None:
-    sheet = CommandSheet("crate -p --level 12 a", tables)
+def test_faults_are_told_of_the_field(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate -p --level 12 a", finder)
     [fault] = sheet.faults()
     assert (fault.field.key, fault.value, words(fault.reason)) == (
         "option -n",
@@ -163,18 +163,18 @@ def test_faults_are_told_of_the_field(tables: Tables) -> None:
     assert [words(one.reason) for one in sheet.faults()] == ["NUM is wanted here"]
 
 
-def test_a_file_that_is_read_must_be_there(tables: Tables, tmp_path: Path) -> None:
+def test_a_file_that_is_read_must_be_there(finder: CommandFinder, tmp_path: Path) -> None:
     (tmp_path / "here.txt").write_text("x")
-    sheet = CommandSheet("grant 755 here.txt gone.txt", tables, folder=str(tmp_path))
+    sheet = CommandSheet("grant 755 here.txt gone.txt", finder, folder=str(tmp_path))
     assert [words(fault.reason) for fault in sheet.faults()] == ["there is no such file here"]
-    assert CommandSheet("grant 755 here.txt", tables, folder=str(tmp_path)).faults() == []
-    assert CommandSheet("grant 755 *.md $x", tables, folder=str(tmp_path)).faults() == [], (
+    assert CommandSheet("grant 755 here.txt", finder, folder=str(tmp_path)).faults() == []
+    assert CommandSheet("grant 755 *.md $x", finder, folder=str(tmp_path)).faults() == [], (
         "the shell makes names of them"
     )
 
 
-def test_a_subcommand_brings_its_own_fields(tables: Tables) -> None:
-    sheet = CommandSheet("lamp --house palm", tables)
+def test_a_subcommand_brings_its_own_fields(finder: CommandFinder) -> None:
+    sheet = CommandSheet("lamp --house palm", finder)
     [command] = sheet.of_step("required")
     assert command.values == ["dim", "light", "repair", "status"]
     sheet.put(command, ["light"])
@@ -186,15 +186,15 @@ def test_a_subcommand_brings_its_own_fields(tables: Tables) -> None:
     assert sheet.line() == "lamp --house palm light one two"
 
 
-def test_words_that_cannot_be_told_apart_stay_as_they_are(tables: Tables) -> None:
-    sheet = CommandSheet("crate -p \"$(ls)\"x 'a'b", tables)
+def test_words_that_cannot_be_told_apart_stay_as_they_are(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate -p \"$(ls)\"x 'a'b", finder)
     fill(sheet, "option -n", "2")
     line = sheet.line()
     assert line.startswith("crate ") and "-n 2" in line and '"$(ls)"x' in line and "'a'b" in line
 
 
-def test_fields_are_found_by_words(tables: Tables) -> None:
-    sheet = CommandSheet("crate", tables)
+def test_fields_are_found_by_words(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate", finder)
     assert [field.label for field in sheet.search("level")] == ["-n, --level"]
     assert [field.label for field in sheet.search("packed remove")] == ["--purge"]
     assert sheet.search("balloon") == []
@@ -209,9 +209,9 @@ def test_fields_are_found_by_words(tables: Tables) -> None:
         ("$x -a", "only known when"),
     ],
 )
-def test_what_cannot_be_composed_is_said(tables: Tables, line: str, says: str) -> None:
+def test_what_cannot_be_composed_is_said(finder: CommandFinder, line: str, says: str) -> None:
     with pytest.raises(NotComposable, match=says.replace("(", r"\(")):
-        CommandSheet(line, tables)
+        CommandSheet(line, finder)
 
 
 REAL = os.path.exists("/usr/share/man/man1/tar.1.gz")
@@ -233,7 +233,7 @@ def test_recipes_stay_whole_on_the_pages_of_this_machine(tmp_path: Path) -> None
     settings = Settings("", "", "", str(pages.parent), [], info_path="/none")
     path = str(tmp_path / "index.sqlite")
     build(path, settings, [str(pages.parent)])
-    found = Tables(Store(path), settings)
+    found = CommandFinder(Store(path), settings)
     lines = (
         "tar -xzf notes.tgz -C attic",
         "tar xzf notes.tgz",

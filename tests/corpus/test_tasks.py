@@ -5,20 +5,20 @@ from __future__ import annotations
 import pytest
 
 from corpus.pages import rows
-from dowsing.commandline.tables import Tables
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
 from dowsing.tasks.answers import lines_for
 
 
 @pytest.fixture(scope="module")
-def corpus_tables(corpus: Store, corpus_settings: Settings) -> Tables:
+def corpus_tables(corpus: Store, corpus_settings: Settings) -> CommandFinder:
     """What is known of the library's commands."""
-    return Tables(corpus, corpus_settings)
+    return CommandFinder(corpus, corpus_settings)
 
 
 @pytest.mark.parametrize(("sentence", "line"), rows("tasks.tsv"))
-def test_the_first_line(corpus_tables: Tables, sentence: str, line: str) -> None:
+def test_the_first_line(corpus_tables: CommandFinder, sentence: str, line: str) -> None:
     found = lines_for(sentence, [], corpus_tables)
     lines = [answer.line for answer in found.answers] or ["-"]
     assert (lines[0], found.near) == (line, False)

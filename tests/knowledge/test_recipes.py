@@ -7,8 +7,8 @@ from pathlib import Path
 
 import pytest
 
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
-from dowsing.commandline.tables import Tables
 from dowsing.index.store import Store
 from dowsing.ingest.build import build
 from dowsing.knowledge.recipes import PART, Recipe, Slot, own_recipes, read_recipes
@@ -98,7 +98,7 @@ def test_our_own_files_have_no_fault_and_no_line_twice() -> None:
 
 
 @pytest.fixture
-def machine_tables(tmp_path: Path) -> Tables:
+def machine_tables(tmp_path: Path) -> CommandFinder:
     """What this machine's pages say of the commands that our recipes name: an index of its own, of
     those pages alone.
     """
@@ -118,10 +118,12 @@ def machine_tables(tmp_path: Path) -> Tables:
         pytest.skip("this machine has no manual pages")
     path = str(tmp_path / "index.sqlite")
     build(path, settings.changed(man_path=str(root)), [str(root)])
-    return Tables(Store(path), settings)
+    return CommandFinder(Store(path), settings)
 
 
-def test_every_option_of_our_recipes_is_documented_on_this_machine(machine_tables: Tables) -> None:
+def test_every_option_of_our_recipes_is_documented_on_this_machine(
+    machine_tables: CommandFinder,
+) -> None:
     wrong = []
     for recipe in own_recipes()[0]:
         for line in variants(recipe):

@@ -5,8 +5,8 @@ from __future__ import annotations
 import os
 import sys
 
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
-from dowsing.commandline.tables import Tables
 from dowsing.knowledge.recipes import SLOT
 from dowsing.model.errors import Failure
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line, escaped, has_unsafe
@@ -34,7 +34,7 @@ def run_line(session: Session, line: str, yes: bool) -> int:
             "unasked",
             status=2,
         )
-    found = unpick(line, Tables(session.store, session.settings))
+    found = unpick(line, CommandFinder(session.store, session.settings))
     said = [f"   {BOLD}{escaped(line)}{ROMAN}"]
     if has_unsafe(line):
         said.append(

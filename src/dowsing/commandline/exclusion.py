@@ -9,7 +9,7 @@ from dowsing.facts.forms import Element, ElementKind, Form
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.tables import Known
+    from dowsing.commandline.command import Command
 
 _ANY_OPTIONS = re.compile(r"options?\b|flags\b|switches\b", re.IGNORECASE)
 
@@ -20,7 +20,7 @@ def flag_of(element: Element) -> str:
     return match[0] if match else element.text
 
 
-def excluded(known: Known, used: set[str]) -> set[str]:
+def excluded(known: Command, used: set[str]) -> set[str]:
     """The spellings that the forms rule out beside those that are used: other alternatives, other
     forms.
     """
@@ -42,7 +42,7 @@ def excluded(known: Known, used: set[str]) -> set[str]:
     return _with_spellings(known, found) - used
 
 
-def _with_spellings(known: Known, flags: set[str]) -> set[str]:
+def _with_spellings(known: Command, flags: set[str]) -> set[str]:
     found: set[str] = set()
     for flag in flags:
         spelling = known.spelling(flag)
@@ -92,7 +92,7 @@ def _is_open(form: Form) -> bool:
     )
 
 
-def missing(known: Known, used: set[str], operands: int) -> list[str]:
+def missing(known: Command, used: set[str], operands: int) -> list[str]:
     """What the forms demand that is not there yet: of the form that lacks least; [] if the line
     fulfils one.
     """
@@ -111,7 +111,7 @@ def missing(known: Known, used: set[str], operands: int) -> list[str]:
     return best or []
 
 
-def lacking(known: Known, form: Form, used: set[str], operands: int) -> list[str]:
+def lacking(known: Command, form: Form, used: set[str], operands: int) -> list[str]:
     """What one form demands that is not there yet, with so many operands given."""
     lacks: list[str] = []
     left = operands  # operands that no element has taken yet
@@ -131,7 +131,7 @@ def lacking(known: Known, form: Form, used: set[str], operands: int) -> list[str
     return lacks
 
 
-def _is_there(known: Known, element: Element, used: set[str]) -> bool:
+def _is_there(known: Command, element: Element, used: set[str]) -> bool:
     """Whether an option, a choice or a word of a form needs nothing more to be there."""
     if element.what == ElementKind.OPTION:
         return _is_used(known, flag_of(element), used) or not element.text.strip("-")
@@ -149,12 +149,12 @@ def _takes_operand(element: Element) -> bool:
     return element.what in words
 
 
-def _names_itself(known: Known, element: Element) -> bool:
+def _names_itself(known: Command, element: Element) -> bool:
     """Whether a choice has the subcommand among its words whose forms these are."""
     return bool(known.only) and any(one.text == known.only for one in element.elements)
 
 
-def _is_used(known: Known, flag: str, used: set[str]) -> bool:
+def _is_used(known: Command, flag: str, used: set[str]) -> bool:
     if flag in used:
         return True
     spelling = known.spelling(flag)

@@ -7,7 +7,7 @@ from __future__ import annotations
 from dowsing.commandline.exclusion import excluded, missing
 from dowsing.commandline.form_facts import is_command_place, operand_of
 from dowsing.commandline.line import LineReader
-from dowsing.commandline.pieces import LineProblem
+from dowsing.commandline.pieces import Problem
 from dowsing.commandline.repairs import open_at_end
 from dowsing.commandline.sayings import UNFINISHED, Lack
 from dowsing.commandline.shell_grammar import Command, Word, parse_shell
@@ -21,8 +21,9 @@ from dowsing.model.value_kinds import FILE_KINDS, ValueKind, value_kind, value_r
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.option_words import CommandState
-    from dowsing.commandline.tables import Spelling, Tables
+    from dowsing.commandline.command import Spelling
+    from dowsing.commandline.command_finder import CommandFinder
+    from dowsing.commandline.tree import CommandNode
 
 MOST_COMMANDS = 40
 
@@ -60,12 +61,12 @@ class Next(Record):
     at: int
     typed: str
     complete: bool
-    problem: LineProblem | None
+    problem: Problem | None
     missing: list[Told]
     expects: list[Expected]
 
 
-def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") -> Next:
+def what_next(line: str, finder: CommandFinder, at: int | None = None, home: str = "") -> Next:
     """What may come at place `at` of the line (its end if None), counted in characters. Never
     raises.
     """
@@ -74,12 +75,12 @@ def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") 
     head = line[begin:at]
     typed = _word_at_end(head)
     before = head[: len(head) - len(typed.text)] if typed is not None else head
-    state, at_command = _state_of(before, tables)
+    state, at_command = _state_of(before, finder)
     word = typed.value if typed is not None else ""
-    whole = LineReader(tables)
+    whole = LineReader(finder)
     # the name of a command that is still being typed is not looked up: it is no mistake yet
     found = whole.read(before if at_command else head)
-    asker = _Asker(tables, state, word, home)
+    asker = _Asker(finder, state, word, home)
     expects = asker.commands() if at_command else asker.all()
     problem = None
     for piece in found.pieces:
@@ -90,16 +91,16 @@ def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") 
             if last and any(one.text.startswith(word) or one.values for one in expects):
                 continue  # it may still become one of these
             start, end = (piece.span or [piece.start, piece.end])[:2]
-            problem = LineProblem(begin + start, begin + end, piece.problem, piece.nearest)
+            problem = Problem(begin + start, begin + end, piece.problem, piece.nearest)
             break
     lacks = (
         _lacks(whole, found.problem, head)
         if not at_command
-        else _lacks_command(tables, word, before)
+        else _lacks_command(finder, word, before)
     )
     if word[:1] == "-" and all(word not in (one.text, *one.flags) for one in expects):
         # an option in the making is no operand
-        earlier = LineReader(tables)
+        earlier = LineReader(finder)
         lacks = _lacks(earlier, earlier.read(before).problem, before)
     begun = [one for one in expects if one.what == Role.SUBCOMMAND and one.required]
     if word and begun and all(one.text != word for one in begun):
@@ -107,13 +108,13 @@ def what_next(line: str, tables: Tables, at: int | None = None, home: str = "") 
     return Next(line, at, word, not lacks and problem is None, problem, lacks, expects)
 
 
-def _lacks_command(tables: Tables, word: str, before: str) -> list[Told]:
+def _lacks_command(finder: CommandFinder, word: str, before: str) -> list[Told]:
     """What is missing while the name of a command is typed: the rest of it, or what the command
     wants.
     """
     known = (
-        tables.command(word)
-        if word and any(e.name == word for e in tables.store.named(word))
+        finder.command(word)
+        if word and any(e.name == word for e in finder.store.named(word))
         else None
     )
     if known is None:
@@ -138,19 +139,19 @@ def _word_at_end(text: str) -> Word | None:
     return word if word.end == len(text) and not (text[-1:].isspace() and not word.quoted) else None
 
 
-def _state_of(text: str, tables: Tables) -> tuple[CommandState | None, bool]:
+def _state_of(text: str, finder: CommandFinder) -> tuple[CommandNode | None, bool]:
     """What the command before is left in; and whether a command is to come."""
     items = parse_shell(text).items
     if not text.strip() or not items or not isinstance(items[-1], Command):
         targets = bool(items) and getattr(items[-1], "role", "") in (Role.REDIRECTION, Role.OPERAND)
         return None, not targets
-    reader = LineReader(tables)
+    reader = LineReader(finder)
     reader.read(text)
     state = reader.last_state()
     return state, state is not None and state.wants_inner
 
 
-def _lacks(reader: LineReader, problem: LineProblem | None, text: str) -> list[Told]:
+def _lacks(reader: LineReader, problem: Problem | None, text: str) -> list[Told]:
     """What the line needs before it can be run. `problem`: what the shell cannot read."""
     if problem is not None:
         return [problem.reason]
@@ -175,14 +176,16 @@ def _elements(texts: list[str]) -> list[Told]:
 class _Asker:
     """Collects what may come, for a word that begins as typed."""
 
-    def __init__(self, tables: Tables, state: CommandState | None, typed: str, home: str) -> None:
-        self.tables, self.state, self.typed, self.home = tables, state, typed, home
+    def __init__(
+        self, finder: CommandFinder, state: CommandNode | None, typed: str, home: str
+    ) -> None:
+        self.finder, self.state, self.typed, self.home = finder, state, typed, home
 
     def commands(self) -> list[Expected]:
         """Commands that begin so."""
         found = []
         for entry in (
-            commands_beginning(self.tables.store, self.typed, MOST_COMMANDS) if self.typed else []
+            commands_beginning(self.finder.store, self.typed, MOST_COMMANDS) if self.typed else []
         ):
             found.append(
                 Expected(
@@ -264,7 +267,7 @@ class _Asker:
         known = state.known
         if state.operands or known.only:
             return []
-        needed, listed = subcommand_words(known, self.tables)
+        needed, listed = subcommand_words(known, self.finder)
         return [
             Expected(Role.SUBCOMMAND, word, says=says, required=needed, page=known.page)
             for word, says in listed.items()

@@ -9,7 +9,7 @@ from dowsing.model.value_kinds import value_kind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.tables import Known
+    from dowsing.commandline.command import Command
 
 _COMMAND_PLACE = re.compile(r"(?:sub-?)?(?:command|cmd|verb|object)s?", re.IGNORECASE)
 
@@ -19,7 +19,7 @@ def is_command_place(name: str) -> bool:
     return _COMMAND_PLACE.fullmatch(name) is not None
 
 
-def carried_after(known: Known) -> int | None:
+def carried_after(known: Command) -> int | None:
     """How many operands stand before the command that the forms show: `timeout DURATION COMMAND
     [ARG]...`.
 
@@ -50,7 +50,7 @@ def carried_after(known: Known) -> int | None:
     return None
 
 
-def wants_command(known: Known) -> bool:
+def wants_command(known: Command) -> bool:
     """Whether the forms demand a command."""
     for form in known.forms:
         first = next(
@@ -68,7 +68,7 @@ def wants_command(known: Known) -> bool:
     return False
 
 
-def _distance(form: Form, used: set[str]) -> int:
+def distance(form: Form, used: set[str]) -> int:
     """How far a form is from a line with these options: 0 if its own are there, 1 if it has none, 2
     if they lack.
     """
@@ -82,7 +82,12 @@ def _distance(form: Form, used: set[str]) -> int:
     return 0 if all(flag in used for flag in demanded) else 2
 
 
-_OPTIONS = re.compile(r"options?\b|flags\b", re.IGNORECASE)
+_OPTIONS = re.compile(r"options?\b|flags\b|(?:option|position)_args\b", re.IGNORECASE)
+
+
+def is_options_place(text: str) -> bool:
+    """Whether a placeholder stands for options: `OPTIONS`, `[flags]`, `option_args`."""
+    return _OPTIONS.search(text) is not None
 
 
 def operands_in(elements: list[Element], required: bool = False) -> list[Element]:
@@ -102,13 +107,13 @@ def operands_in(elements: list[Element], required: bool = False) -> list[Element
     return found
 
 
-def operand_of(known: Known, place: int, used: set[str]) -> tuple[str, str]:
+def operand_of(known: Command, place: int, used: set[str]) -> tuple[str, str]:
     """The name and kind of the operand at that place in the forms, "" where they do not tell.
 
     Forms that demand options count by the options that are `used`: those that have theirs first,
     those that lack some last.
     """
-    for form in sorted(known.forms, key=lambda form: _distance(form, used)):
+    for form in sorted(known.forms, key=lambda form: distance(form, used)):
         names = [
             e
             for e in operands_in(form.elements)

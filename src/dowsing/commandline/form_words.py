@@ -13,7 +13,7 @@ from dowsing.model.value_kinds import value_kind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.tables import Known
+    from dowsing.commandline.command import Command
 
 _LETTERS = re.compile(r"-[A-Za-z0-9?]{2,}\Z")
 
@@ -55,7 +55,7 @@ class Syntax(Record):
     own: dict[str, list[int]]
 
 
-def syntax_of(known: Known, name: str) -> Syntax:
+def syntax_of(known: Command, name: str) -> Syntax:
     """The forms of a command in words."""
     forms = [form for table in known.tables for form in table.forms]
     return Syntax(
@@ -70,7 +70,7 @@ def syntax_of(known: Known, name: str) -> Syntax:
     )
 
 
-def _parts(known: Known, elements: list[Element]) -> list[FormPart]:
+def _parts(known: Command, elements: list[Element]) -> list[FormPart]:
     parts: list[FormPart] = []
     for element in elements:
         spelled = _spelled(known, element)
@@ -85,7 +85,7 @@ def _parts(known: Known, elements: list[Element]) -> list[FormPart]:
     return parts
 
 
-def _spelled(known: Known, element: Element) -> Element | None:
+def _spelled(known: Command, element: Element) -> Element | None:
     """The option whose spellings a choice consists of, as one element; None if they are several
     options.
     """
@@ -102,7 +102,7 @@ def _spelled(known: Known, element: Element) -> Element | None:
     return Element(text, ElementKind.OPTION, element.required, element.repeats, first.elements)
 
 
-def _letters(known: Known, element: Element) -> list[FormPart]:
+def _letters(known: Command, element: Element) -> list[FormPart]:
     """Options of one letter that a form writes together, `[-abc]`, each for itself."""
     flag = element.text
     if (
@@ -121,7 +121,7 @@ def _letters(known: Known, element: Element) -> list[FormPart]:
     ]
 
 
-def _part(known: Known, element: Element) -> FormPart:
+def _part(known: Command, element: Element) -> FormPart:
     says = kind = ""
     if element.what == ElementKind.OPTION:
         spelling = known.spelling(flag_of(element))
@@ -150,7 +150,7 @@ def _part(known: Known, element: Element) -> FormPart:
     )
 
 
-def _apart(known: Known, forms: list[Form]) -> list[list[str]]:
+def _apart(known: Command, forms: list[Form]) -> list[list[str]]:
     """The options of each choice that consists of options alone."""
     found: list[list[str]] = []
 
@@ -172,7 +172,7 @@ def _apart(known: Known, forms: list[Form]) -> list[list[str]]:
     return found
 
 
-def _own(known: Known, forms: list[Form]) -> dict[str, list[int]]:
+def _own(known: Command, forms: list[Form]) -> dict[str, list[int]]:
     """The forms that each option stands in, for options that do not stand in all of several."""
     whole = [form for form in forms if not form.defines]
     found: dict[str, list[int]] = {}
@@ -184,7 +184,7 @@ def _own(known: Known, forms: list[Form]) -> dict[str, list[int]]:
     return {flag: numbers for flag, numbers in found.items() if len(set(numbers)) < len(whole)}
 
 
-def _flags(known: Known, elements: list[Element]) -> list[str]:
+def _flags(known: Command, elements: list[Element]) -> list[str]:
     flags: list[str] = []
     for element in elements:
         if element.what == ElementKind.OPTION:

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from dowsing.commandline.annotate import annotate
 from dowsing.commandline.effects import effects
-from dowsing.commandline.option_words import CommandState, PieceMaker
-from dowsing.commandline.pieces import Piece, Unpicked
+from dowsing.commandline.judging import judge
+from dowsing.commandline.piece_maker import PieceMaker
+from dowsing.commandline.pieces import Piece, Problem, Unpicked
 from dowsing.commandline.sayings import Manner, Meaning
 from dowsing.commandline.shell_grammar import Command, Item, Mark, ShellLine, Word, parse_shell
+from dowsing.commandline.tree import CommandNode, Pipeline, every_command
 from dowsing.commandline.word_roles import WordReader, assignment_meaning
 from dowsing.index.convention_rows import conventions_of
 from dowsing.index.word_reader import verb_words
@@ -16,34 +18,60 @@ from dowsing.model.told import Told, told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.tables import Tables
+    from dowsing.commandline.command_finder import CommandFinder
 
 MOST_DEPTH = 8
 _SUBSTITUTIONS = {"<": Meaning.FILE_OF_OUTPUT, ">": Meaning.FILE_FOR_INPUT}
 
 
-def unpick(line: str, tables: Tables, aliases: dict[str, str] | None = None) -> Unpicked:
+def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = None) -> Unpicked:
     """The pieces of a line, each with what it means and the text that says so. Never raises.
 
     `aliases`: the words that the shell puts another line in the place of.
     """
-    found = LineReader(tables, aliases).read(line)
+    reader = LineReader(finder, aliases)
+    found = reader.read(line)
+    found = _with_problems(found, reader)
     pieces = annotate(found.pieces)
     return found.changed(
         pieces=pieces,
-        changes=effects(pieces, conventions_of(tables.store).effects),
-        verbs=verb_words(tables.store),
+        changes=effects(pieces, conventions_of(finder.store).effects),
+        verbs=verb_words(finder.store),
     )
 
 
-class LineReader:
-    """Reads a line; `states` are those that its commands were left in, in order."""
+def _with_problems(found: Unpicked, reader: LineReader) -> Unpicked:
+    """The pieces with what a judge finds wrong. A problem of a place that is no piece, or of more
+    than one, is the line's.
+    """
+    if found.problem is not None:  # what the shell cannot read is not judged any further
+        return found
+    pieces = list(found.pieces)
+    line_problem: Problem | None = None
+    commands = every_command([node for _, node in reader.states if node is not None])
+    for problem in judge(commands, reader.pipelines):
+        place = (problem.start, problem.end)
+        at = next((n for n, p in enumerate(pieces) if (p.start, p.end) == place), None)
+        if at is None:
+            line_problem = line_problem or problem
+        elif not any(p.problem for p in pieces if (p.start, p.end) == place):
+            pieces[at] = pieces[at].changed(
+                problem=problem.reason, nearest=problem.nearest, grade=problem.grade
+            )
+    return found.changed(pieces=pieces, problem=line_problem)
 
-    def __init__(self, tables: Tables, aliases: dict[str, str] | None = None) -> None:
+
+class LineReader:
+    """Reads a line; `states` are those that its commands were left in, in order, `pipelines` the
+    commands between pipes.
+    """
+
+    def __init__(self, finder: CommandFinder, aliases: dict[str, str] | None = None) -> None:
         self.aliases = aliases or {}
         self.pieces: list[Piece] = []
-        self.states: list[tuple[Command, CommandState | None]] = []
-        self.words = WordReader(PieceMaker(tables, self.pieces.append, self._line_within))
+        self.states: list[tuple[Command, CommandNode | None]] = []
+        self.pipelines: list[Pipeline] = []
+        self.words = WordReader(PieceMaker(finder, self.pieces, self._line_within))
 
     def read(self, line: str) -> Unpicked:
         """The line taken apart."""
@@ -52,7 +80,7 @@ class LineReader:
         self.pieces.sort(key=lambda piece: piece.start)
         return Unpicked(line, self.pieces, problem=shell.problem)
 
-    def last_state(self) -> CommandState | None:
+    def last_state(self) -> CommandNode | None:
         """What the last command was left in: the innermost, of those that carry another; None if
         there is none.
         """
@@ -62,13 +90,22 @@ class LineReader:
         return state
 
     def _items(self, items: list[Item], depth: int) -> None:
+        pipeline = Pipeline()
+        self.pipelines.append(pipeline)
         for item in items:
             if isinstance(item, Command):
-                self._command(item, depth)
-            else:
-                self._mark(item, depth)
+                node = self._command(item, depth)
+                if node is not None:
+                    pipeline.commands.append(node)
+                continue
+            self._mark(item, depth)
+            if item.role == Role.REDIRECTION:
+                pipeline.redirections.append(item)
+            elif item.role == Role.OPERATOR and item.text not in ("|", "|&"):
+                pipeline = Pipeline(item.text)
+                self.pipelines.append(pipeline)
 
-    def _command(self, command: Command, depth: int) -> None:
+    def _command(self, command: Command, depth: int) -> CommandNode | None:
         words = command.words
         alias = self.aliases.get(words[0].text)
         if alias and depth < MOST_DEPTH:
@@ -97,12 +134,13 @@ class LineReader:
                     for piece in self.pieces[at:]
                 ]
                 self.pieces[at:] = kept
-                return
+                return None
         at = len(self.pieces)
         state = self.words.command(words, depth)
         self.states.append((command, state))
         if words[0].value in ("[", "test"):
             self._test(words, at, depth)
+        return state
 
     def _test(self, words: list[Word], at: int, depth: int) -> None:
         """The operators of a test between their operands."""

@@ -33,6 +33,7 @@ class Listed(Record):
     repeatable: bool
     bare: list[str] = []  # noqa: RUF012 - a record is immutable
     assumed: str | None = None
+    written: list[str] = []  # noqa: RUF012
     abbreviation: str | None = None
 
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.pieces import Piece
+from dowsing.commandline.piece_maker import PieceMaker
 from dowsing.commandline.sayings import Lack, Manner, Meaning, ProblemCode
 from dowsing.commandline.shell_grammar import Word
+from dowsing.commandline.tree import CommandNode, OptionUse
 from dowsing.commandline.value_checks import (
-    kind_of,
     may_take,
     nearest_flags,
     takes_two,
@@ -21,9 +21,7 @@ from dowsing.model.value_kinds import ValueKind, wrong_kind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from collections.abc import Callable
-
-    from dowsing.commandline.tables import Known, Spelling, Tables
+    from dowsing.commandline.command import Command, Spelling
     from dowsing.knowledge.conventions import Carrier
 
 #: How pages spell an option that a number stands for.
@@ -39,83 +37,41 @@ _NEVER_OPTIONS = frozenset(
 _HELP = ("--help", "--version")
 
 
-class PieceMaker:
-    """Makes pieces of words and passes them on by `add`; `line_of` reads a line of the shell that
-    stands within a word.
-    """
-
-    def __init__(
-        self, tables: Tables, add: Callable[[Piece], None], line_of: Callable[[Word, int], None]
-    ) -> None:
-        self.tables = tables
-        self.add = add
-        self.line_of = line_of
-
-    @staticmethod
-    def piece(token: Word, role: str, depth: int, /, **more: object) -> Piece:
-        """The piece of a word, with these other fields."""
-        if token.inner:
-            more.setdefault("inside", True)
-        if token.quoted:
-            more.setdefault("plain", token.value)
-        fields = {
-            "text": token.text,
-            "start": token.start,
-            "end": token.end,
-            "role": role,
-            "depth": depth,
-            **more,
-        }
-        return Piece(**fields)  # type: ignore[arg-type]
-
-
-class CommandState:
-    """What is known of a command while its words are read, for those who ask what may come next."""
-
-    def __init__(self, known: Known) -> None:
-        self.known = known
-        self.used: list[Spelling] = []
-        self.operands: list[Word] = []
-        self.wanting: Spelling | None = None  # an option whose value has not come yet
-        self.ended = False  # after `--`
-        self.inner: CommandState | None = None  # of the command that it carries
-        self.root = known  # the program, where `known` is a subcommand
-        self.wants_inner = False  # a command that this one carries may begin with the next word
-        self.needs_inner = False  # and must
-
-    @property
-    def flags(self) -> set[str]:
-        """All spellings of the options that are there."""
-        return {flag for one in self.used for flag in (one.flag, *one.option.flags)}
-
-
 class OptionReader:
     """Reads the options of one command; what comes between them is the business of those derived
     from it.
     """
 
-    def __init__(self, maker: PieceMaker, known: Known, depth: int) -> None:
+    def __init__(self, maker: PieceMaker, name: Word, known: Command, depth: int) -> None:
         self.maker = maker
         self.depth = depth
-        self.state = CommandState(known)
-        self.rules = conventions_of(maker.tables.store)
+        self.state = CommandNode(name, known)
+        self.rules = conventions_of(maker.finder.store)
         self.carrier: Carrier | None = None
         self.at = 0
         self.has_code = False  # an interpreter was given its program on the line
-        self.lost = False  # after a wrong subcommand nothing can be said of options
         self.words: list[Word] = []
         self.script_rest: Manner | None = (
             None  # what the words belong to that are no options of the command any more
         )
 
     @property
-    def known(self) -> Known:
+    def known(self) -> Command:
         return self.state.known
 
-    def add(self, token: Word, role: str, /, **more: object) -> None:
-        self.maker.add(self.maker.piece(token, role, self.depth, **more))
+    def add(self, token: Word, role: str, /, **more: object) -> int:
+        """Take up the piece of a word; its number."""
+        number = self.maker.add(self.maker.piece(token, role, self.depth, **more))
         if token.inner:
             self.maker.line_of(token, self.depth)
+        return number
+
+    def use(self, word: Word, flag: str, spelling: Spelling, value: str | None) -> OptionUse:
+        """Take up that an option is there."""
+        made = OptionUse(flag, spelling, word, value)
+        self.state.used.append(made)
+        self.state.uses.append(made)
+        return made
 
     def string_within(self, word: Word, value: str) -> None:
         """The pieces of a line that stands within a word."""
@@ -142,7 +98,8 @@ class OptionReader:
         spelling = self.known.spelling(flag)
         manner: Told | None = None
         if spelling is None:
-            options = self.known.beginning(flag) if not word.dynamic else []
+            exact = word.dynamic or self.root_name in self.rules.exact
+            options = [] if exact else self.known.beginning(flag)
             if len({id(one.option) for one in options}) == 1:
                 spelling = options[0]
                 manner = told(Manner.SHORT_FOR, spelling.flag)
@@ -171,6 +128,8 @@ class OptionReader:
         if equals and (named := self.known.spelling(flag)) is not None:
             self.option(word, flag, named, value[len(flag) + 1 :])
             return
+        if self.specified(word):
+            return
         readings = (self.cluster, self.prefix, self.number)
         if self.mostly_long or (
             value[1:].isdecimal() and any(self.known.spelling(one) for one in _NUMBERS)
@@ -191,6 +150,15 @@ class OptionReader:
             self.option(word, flag, long[0], attached, manner=told(Manner.SHORT_FOR, long[0].flag))
             return
         self.unknown(word, self._wrong_letter(value))
+
+    def specified(self, word: Word) -> bool:
+        """An option of a single dash with the part that it is for: `-b:v 64k`."""
+        flag, colon, part = word.value.partition(":")
+        spelling = self.known.spelling(flag) if colon and part and self.mostly_long else None
+        if spelling is None:
+            return False
+        self.option(word, word.value, spelling, None)
+        return True
 
     def cluster(self, word: Word) -> bool:
         """Letters that stand together, the last perhaps with its value; whether the word is such a
@@ -220,6 +188,8 @@ class OptionReader:
                 found.append(("-" + value[n], spelling, value[n + 1 :]))
                 break
             found.append(("-" + value[n], spelling, None))
+        if self.mostly_long and len(value) > 2 and any(attached for _, _, attached in found):
+            return False  # `-bf` is no `-b f` there
         for n, (flag, spelling, attached) in enumerate(found):
             last = n == len(found) - 1
             self.option(
@@ -291,7 +261,7 @@ class OptionReader:
         take_next: bool = True,
     ) -> None:
         """Add an option with its value: the attached one, or the word that follows."""
-        self.state.used.append(spelling)
+        use = self.use(word, flag, spelling, attached)
         if attached is not None:
             self._with_attached(word, flag, spelling, attached, manner=manner, place=place)
             return
@@ -302,11 +272,11 @@ class OptionReader:
             self.after_option(flag)
         elif self.at >= len(self.words):
             self.state.wanting = spelling
-            wanted = spelling.option.argument or told(Lack.VALUE)
+            wanted = spelling.placeholder or told(Lack.VALUE)
             problem = told(ProblemCode.MISSING_VALUE, flag, wanted)
             self.add_option(word, flag, spelling, manner=manner, place=place, problem=problem)
         else:
-            self._with_next(word, flag, spelling, manner=manner, place=place)
+            self._with_next(use, manner=manner, place=place)
             self.after_option(flag)
 
     def _with_attached(
@@ -321,12 +291,13 @@ class OptionReader:
     ) -> None:
         """An option with its value in the same word."""
         option = spelling.option
-        kind = kind_of(option)
+        kind = spelling.kind
         nearest: list[str] = []
-        unwanted = option.argument is None and flag.startswith("--") and not may_take(option)
+        bare = option.argument is None and flag.startswith("--")
+        unwanted = bare and not may_take(option, attached)
         problem = told(ProblemCode.NO_VALUE_WANTED, flag) if unwanted else None
         if not unwanted:
-            problem, nearest = wrong_value(option, kind, attached, word.dynamic)
+            problem, nearest = wrong_value(spelling, attached, word.dynamic)
         self.add_option(
             word,
             flag,
@@ -342,20 +313,20 @@ class OptionReader:
         if self.runs_its_value(flag) and not word.dynamic:
             self.string_within(word, attached)
 
-    def _with_next(
-        self, word: Word, flag: str, spelling: Spelling, *, manner: Told | None, place: int | None
-    ) -> None:
+    def _with_next(self, use: OptionUse, *, manner: Told | None, place: int | None) -> None:
         """An option with its value, or two, in the words that follow."""
+        word, flag, spelling = use.word, use.flag, use.spelling
         option = spelling.option
         count = 2 if takes_two(option) else 1
         values = self.words[self.at : self.at + count]
         self.at += len(values)
         runs = self.runs_its_value(flag)
-        kind = ValueKind.COMMAND if runs else kind_of(option)
+        kind = ValueKind.COMMAND if runs else spelling.kind
         value = " ".join(one.value for one in values)
+        use.value, use.value_words = value, values
         self.add_option(word, flag, spelling, value=value, manner=manner, place=place, kind=kind)
         for one in values:
-            problem, nearest = wrong_value(option, kind, one.value, one.dynamic or one.glob)
+            problem, nearest = wrong_value(spelling, one.value, one.dynamic or one.glob)
             if problem is None and kind in _NEVER_OPTIONS and self.is_option_of_ours(one):
                 problem = told(ProblemCode.OPTION_AS_VALUE, flag)
             more: dict[str, object] = {"inside": True} if runs else {}
@@ -364,7 +335,7 @@ class OptionReader:
                 Role.VALUE,
                 of=flag,
                 kind=kind,
-                says=option.argument or None,
+                says=spelling.placeholder or None,
                 page=spelling.page,
                 problem=problem,
                 nearest=nearest,
@@ -475,6 +446,7 @@ class OptionReader:
         mistake.
         """
         known = self.known
+        self.state.unknown.append(flag)
         if flag in _HELP:
             code = Meaning.HELP_BY_CUSTOM if flag == "--help" else Meaning.VERSION_BY_CUSTOM
             self.add_option(word, flag, None, page=known.page or None, meaning=told(code))
@@ -511,7 +483,7 @@ class OptionReader:
             return
         place = word.value.find(flag[1:], 1) if len(flag) == 2 and len(word.value) > 2 else None
         near = nearest_flags(flag, known.all_flags)
-        seek = self.maker.tables.mentions
+        seek = self.maker.finder.mentions
         page = known.page if flag in untagged else seek(known, flag, not near)
         if not page and known.parent is not None:
             page = seek(known.parent, flag, not near)
@@ -520,7 +492,7 @@ class OptionReader:
                 word, flag, None, place=place, page=page, meaning=told(Meaning.ONLY_MENTIONED)
             )
             return
-        free = self.lost or self.root_name in self.rules.shortened
+        free = self.state.is_lost or self.root_name in self.rules.shortened
         if free or (not known.is_complete and not (near and flag.startswith("--"))):
             self.add_option(
                 word, flag, None, place=place, meaning=told(Meaning.NOT_TOLD, teller.page)

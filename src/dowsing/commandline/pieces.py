@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.commandline.sayings import Grade
 from dowsing.model.record import Record
 
 TYPE_CHECKING = False
@@ -55,15 +56,19 @@ class Piece(Record):
     repeatable: bool = False
     optional: bool = False
     bare: list[str] = []  # noqa: RUF012
+    grade: Grade = Grade.ERROR
 
 
-class LineProblem(Record):
-    """What is wrong at a place of a line, in characters, and what may be meant instead."""
+class Problem(Record):
+    """What is wrong at a place of a line, in characters, how sure that is, and what may be meant
+    instead.
+    """
 
     start: int
     end: int
     reason: Told
     nearest: list[str] = []  # noqa: RUF012 - a record is immutable
+    grade: Grade = Grade.ERROR
 
 
 class Effect(Record):
@@ -88,10 +93,12 @@ class Unpicked(Record):
     line: str
     pieces: list[Piece]
     changes: list[Effect] = []  # noqa: RUF012 - a record is immutable
-    problem: LineProblem | None = None
+    problem: Problem | None = None
     verbs: frozenset[str] = frozenset()
 
     @property
     def mistaken(self) -> bool:
-        """Whether there is a mistake in the line."""
-        return self.problem is not None or any(piece.problem for piece in self.pieces)
+        """Whether there surely is a mistake in the line."""
+        if self.problem is not None and self.problem.grade is Grade.ERROR:
+            return True
+        return any(piece.problem and piece.grade is Grade.ERROR for piece in self.pieces)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.pieces import LineProblem
+from dowsing.commandline.pieces import Problem
 from dowsing.commandline.sayings import ProblemCode
 from dowsing.model.record import Record
 from dowsing.model.told import told
@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 MOST_REPAIRED = 8_000  # characters; a longer line is read as it stands
 
 
-def repaired(line: str, parse: Callable[[str], Any]) -> tuple[Any, str, LineProblem | None]:
+def repaired(line: str, parse: Callable[[str], Any]) -> tuple[Any, str, Problem | None]:
     """The tree of the line, the text that was read, and what is missing in the line."""
     tree = parse(line)
     if not tree.root_node.has_error or len(line) > MOST_REPAIRED:
@@ -29,22 +29,22 @@ def repaired(line: str, parse: Callable[[str], Any]) -> tuple[Any, str, LineProb
     return tree, line, None
 
 
-def _endings(line: str) -> list[tuple[str, LineProblem | None]]:
+def _endings(line: str) -> list[tuple[str, Problem | None]]:
     """What may be missing, the likeliest first, with what is then said of the line."""
     closers, start = _open(line)
-    found: list[tuple[str, LineProblem | None]] = []
+    found: list[tuple[str, Problem | None]] = []
     last = len(line.rstrip())
     operator = re.search(r"(\|&?|&&|\|\||[<>]{1,2}&?|<<<)\s*\Z", line)
     if operator and not closers:
         code = ProblemCode.FILE_MISSING if operator[1][0] in "<>" else ProblemCode.COMMAND_MISSING
-        found.append((" x", LineProblem(operator.start(), last, told(code, operator[1]))))
+        found.append((" x", Problem(operator.start(), last, told(code, operator[1]))))
     here = re.search(r"<<-?\s*(['\"\\]?)([\w.-]+)", line)
     if here:
-        problem = LineProblem(here.start(), here.end(), told(ProblemCode.NO_TERMINATOR, here[2]))
+        problem = Problem(here.start(), here.end(), told(ProblemCode.NO_TERMINATOR, here[2]))
         found += [(f"\n{here[2]}\n", problem), (f"\nx\n{here[2]}\n", None)]
     if closers:
         text = line[start : start + 1] if line[start] in "'\"`" else line[start : start + 2].strip()
-        problem = LineProblem(start, start + len(text), told(ProblemCode.NOT_CLOSED, text))
+        problem = Problem(start, start + len(text), told(ProblemCode.NOT_CLOSED, text))
         for ending in (closers, "x" + closers, " x" + closers, closers + " x"):
             found.append((ending, problem))
     for word, needs, endings in (
@@ -64,7 +64,7 @@ def _endings(line: str) -> list[tuple[str, LineProblem | None]]:
     ):
         at = re.search(rf"(?<![\w$.{{]){re.escape(word)}(?=\s|\Z)", line)
         if at:
-            problem = LineProblem(at.start(), at.end(), told(ProblemCode.NEEDS_CLOSER, word, needs))
+            problem = Problem(at.start(), at.end(), told(ProblemCode.NEEDS_CLOSER, word, needs))
             found += [(closers + ending, problem) for ending in endings]
     return found
 

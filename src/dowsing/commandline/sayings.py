@@ -2,7 +2,16 @@
 
 from __future__ import annotations
 
+from enum import StrEnum
+
 from dowsing.model.told import Code
+
+
+class Grade(StrEnum):
+    """How sure it is that something is wrong."""
+
+    ERROR = "error"  # certain
+    WARNING = "warning"  # it can be run, and surely does not what was meant
 
 
 class ProblemCode(Code):
@@ -19,6 +28,17 @@ class ProblemCode(Code):
     NOT_ALLOWED = "not allowed"  # the allowed ones
     NO_SUBCOMMAND = "no subcommand"  # command, word
     UNLISTED_SUBCOMMAND = "unlisted subcommand"  # page, word
+    MISSING_OPERAND = "missing operand"  # command, what is missing
+    EXTRA_OPERAND = "extra operand"  # command
+    UNKNOWN_KEY = "unknown key"  # command, key
+    EXCLUDES = "excludes"  # option, the one before it
+    NEEDS_ONE_OF = "needs one of"  # command, options
+    LETTERS_AS_VALUE = "letters as value"  # option, the letters
+    ACTION_BEFORE_TEST = "action before test"  # action, test
+    PATH_AFTER_TEST = "path after test"  # path, test
+    UNQUOTED_PATTERN = "unquoted pattern"  # command
+    OUTPUT_IS_INPUT = "output is input"  # file
+    PROGRAM_FAULT = "program fault"  # a ProgramFault
     # of the shell's grammar
     COMMAND_MISSING = "command missing"  # operator
     FILE_MISSING = "file missing"  # operator

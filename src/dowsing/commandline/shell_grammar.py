@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from functools import cache
 
-from dowsing.commandline.pieces import LineProblem
+from dowsing.commandline.pieces import Problem
 from dowsing.commandline.repairs import repaired
 from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
 from dowsing.model.roles import Role
@@ -111,7 +111,7 @@ Item = Command | Mark
 class ShellLine:
     """A line taken apart: its items in order, and what is wrong with it."""
 
-    def __init__(self, items: list[Item], problem: LineProblem | None) -> None:
+    def __init__(self, items: list[Item], problem: Problem | None) -> None:
         self.items = items
         self.problem = problem
 
@@ -180,7 +180,7 @@ class _ShellReader:
         self.end = end
         self.depth = 0  # of statements within statements
         self.count = 0  # of all statements
-        self.left_out: LineProblem | None = None  # where reading ended, and why
+        self.left_out: Problem | None = None  # where reading ended, and why
         self.readers = {
             **dict.fromkeys(("command", "declaration_command", "unset_command"), self.command),
             **dict.fromkeys(("variable_assignment", "variable_assignments"), self.assignments),
@@ -210,14 +210,14 @@ class _ShellReader:
         text = self.source[start:end]
         return text.translate(_SHOWN) if "\ue001" in text else text, start, end
 
-    def first_error(self, node: Node) -> LineProblem:
+    def first_error(self, node: Node) -> Problem:
         while True:
             inner = next(
                 (child for child in node.children if child.has_error or child.is_missing), None
             )
             if inner is None or node.type == "ERROR":
                 _, start, end = self.span(node)
-                return LineProblem(start, max(end, start + 1), told(ProblemCode.SENSELESS))
+                return Problem(start, max(end, start + 1), told(ProblemCode.SENSELESS))
             node = inner
 
     # --- statements
@@ -228,7 +228,7 @@ class _ShellReader:
         if self.depth >= MOST_NESTED or self.count > MOST_STATEMENTS:
             start = self.span(node)[1]
             code = ProblemCode.TOO_DEEP if self.depth >= MOST_NESTED else ProblemCode.TOO_LONG
-            self.left_out = self.left_out or LineProblem(start, start + 1, told(code))
+            self.left_out = self.left_out or Problem(start, start + 1, told(code))
             return
         self.depth += 1
         try:

@@ -9,12 +9,13 @@ from dowsing.index.command_rows import subcommands_of
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.tables import Known, Spelling, Tables
+    from dowsing.commandline.command import Command, Spelling
+    from dowsing.commandline.command_finder import CommandFinder
 
 _FLAG = r"(?<![\w-])-{1,2}[A-Za-z0-9][\w-]*"
 
 
-def options_by_use(known: Known, lines: list[str] | None = None) -> list[Spelling]:
+def options_by_use(known: Command, lines: list[str] | None = None) -> list[Spelling]:
     """The spellings by how much the page makes of their options: shown in a form, with a long and a
     short spelling, mentioned. Each of the `lines` that uses one counts like three mentions.
     """
@@ -50,13 +51,13 @@ def options_by_use(known: Known, lines: list[str] | None = None) -> list[Spellin
     return [one for _, one in sorted(enumerate(spellings), key=weight)]
 
 
-def subcommand_words(known: Known, tables: Tables) -> tuple[bool, dict[str, str]]:
+def subcommand_words(known: Command, finder: CommandFinder) -> tuple[bool, dict[str, str]]:
     """The words that may be the subcommand of a command, each with what is said of it; and whether
     it needs one.
     """
     listed = dict(known.subcommands)
     prefix = f"{known.name}-"
-    for entry in subcommands_of(tables.store, known.name):
+    for entry in subcommands_of(finder.store, known.name):
         word = entry.name.removeprefix(prefix).removeprefix(known.name + "_")
         if "-" not in word or word not in listed:
             listed[word] = listed.get(word) or entry.summary

@@ -7,44 +7,57 @@ import re
 from dowsing.commandline.sayings import ProblemCode
 from dowsing.model.nearness import nearest_words
 from dowsing.model.told import Told, told
-from dowsing.model.value_kinds import ValueKind, kind_of_placeholder, value_kind
+from dowsing.model.value_kinds import ValueKind, WrongValue, kind_of_placeholder
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.commandline.command import Spelling
     from dowsing.model.document import Option
 
 _TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
 
-def wrong_value(
-    option: Option, kind: str, value: str, dynamic: bool
-) -> tuple[Told | None, list[str]]:
-    """Why a value cannot be right, and what may be meant."""
-    if (
-        dynamic
-        or "$" in value
-        or not value
-        or value in ("-", "{}")
-        or "{}" in value
-        or value[0] == "<"
-    ):
+def wrong_value(spelling: Spelling, value: str, dynamic: bool) -> tuple[Told | None, list[str]]:
+    """Why the value of an option cannot be right, and what may be meant."""
+    if dynamic or "$" in value or not value or value == "-" or "{}" in value or value[0] == "<":
         return None, []
-    if option.values and kind == ValueKind.CHOICE:
-        parts = [part for part in value.split(",") if part]
-        for part in parts:
-            if _allowed(part, option):
-                continue
-            near = nearest_words(part, option.values)
-            strict = bool(re.search(r"[|{]|\bWHEN\b", option.argument or ""))
-            letters = len(part) == 1 and sum(len(value) == 1 for value in option.values) > 3
-            if (near or strict or letters) and re.fullmatch(r"[A-Za-z][\w-]*", part):
-                some = ", ".join(option.values[:6]) + (", …" if len(option.values) > 6 else "")
-                return told(ProblemCode.NOT_ALLOWED, some), near
-        return None, []
+    if spelling.choices and spelling.kind == ValueKind.CHOICE:
+        return _not_among(value, spelling)
     from dowsing.machine.known_values import wrong_here
 
-    reason = wrong_here(kind, value, option.text)
+    units = spelling.fact.units if spelling.fact is not None else ""
+    if units and not re.fullmatch(rf"[-+]?\d+[{units}]?", value):
+        return told(ProblemCode.WRONG_VALUE, told(WrongValue.NO_UNIT)), []
+    reason = wrong_here(spelling.kind, value, spelling.option.text)
     return told(ProblemCode.WRONG_VALUE, told(reason)) if reason else None, []
+
+
+def _not_among(value: str, spelling: Spelling) -> tuple[Told | None, list[str]]:
+    """Why a value is none of the words there are. What a page lists is taken to be all of them only
+    where the word is spelled like one, or the placeholder itself is the list.
+    """
+    fact, choices = spelling.fact, spelling.choices
+    if fact is not None:
+        parts = value.split(fact.separator) if fact.separator else [value]
+        wrong = [part for part in parts if fact.closed and part not in choices]
+        part = wrong[0] if wrong else ""
+        return (_not_allowed(choices), nearest_words(part, choices)) if wrong else (None, [])
+    if set(value) & set("/:="):  # more than a word of a list
+        return None, []
+    for part in [part for part in value.split(",") if part]:
+        if _allowed(part, spelling.option):
+            continue
+        near = nearest_words(part, choices)
+        strict = bool(re.search(r"[|{]|\bWHEN\b", spelling.option.argument or ""))
+        letters = len(part) == 1 and sum(len(value) == 1 for value in choices) > 3
+        if (near or strict or letters) and re.fullmatch(r"[A-Za-z][\w-]*", part):
+            return _not_allowed(choices), near
+    return None, []
+
+
+def _not_allowed(choices: list[str]) -> Told:
+    some = ", ".join(choices[:6]) + (", …" if len(choices) > 6 else "")
+    return told(ProblemCode.NOT_ALLOWED, some)
 
 
 def nearest_flags(flag: str, flags: list[str]) -> list[str]:
@@ -63,11 +76,6 @@ def nearest_flags(flag: str, flags: list[str]) -> list[str]:
     return list(dict.fromkeys([*dashed, *close]))[:3]
 
 
-def kind_of(option: Option) -> ValueKind:
-    """The kind of the value that an option takes."""
-    return value_kind(option.argument or "", option.text, option.values)
-
-
 def _allowed(part: str, option: Option) -> bool:
     """Whether a word is one of the values, or the text speaks of it."""
     values = option.values or []
@@ -77,9 +85,11 @@ def _allowed(part: str, option: Option) -> bool:
     )
 
 
-def may_take(option: Option) -> bool:
-    """Whether the text lets a value be given though the tag shows none."""
-    return bool(
+def may_take(option: Option, value: str) -> bool:
+    """Whether a value may be given though the tag shows none: the text lets it, or it is one that
+    makers of command lines in general take for a switch.
+    """
+    return value in ("true", "false") or bool(
         re.search(r"\b(?:set to|values?|argument|format|one of|specify|specified)\b|=", option.text)
     )
 

@@ -10,17 +10,19 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.form_facts import carried_after, operand_of, wants_command
-from dowsing.commandline.option_words import CommandState, OptionReader, PieceMaker
+from dowsing.commandline.command import Command, Spelling
+from dowsing.commandline.form_facts import carried_after, wants_command
+from dowsing.commandline.operands import best_fit
+from dowsing.commandline.option_words import OptionReader
+from dowsing.commandline.piece_maker import PieceMaker
 from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
-from dowsing.commandline.tables import Known, Spelling
-from dowsing.commandline.value_checks import kind_of
+from dowsing.commandline.tree import CommandNode, OperandUse
 from dowsing.index.command_rows import has_subcommands
 from dowsing.knowledge.conventions import Carrier
 from dowsing.model.nearness import nearest_words
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
-from dowsing.model.value_kinds import ValueKind, wrong_kind
+from dowsing.model.value_kinds import ValueKind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -52,9 +54,9 @@ class WordReader:
 
     def __init__(self, maker: PieceMaker) -> None:
         self.maker = maker
-        self.tables = maker.tables
+        self.finder = maker.finder
 
-    def command(self, words: list[Word], depth: int) -> CommandState | None:
+    def command(self, words: list[Word], depth: int) -> CommandNode | None:
         """Read a command. The state is what it is left in at its last word; None if the name is not
         known here.
         """
@@ -65,11 +67,11 @@ class WordReader:
             )
             self._rest(words[1:], depth)
             return None
-        known = self.tables.command(name.value)
+        known = self.finder.command(name.value)
         self.maker.add(self._command_piece(name, known, depth))
-        return _CommandReader(self, known, depth).read(words[1:])
+        return _CommandReader(self, name, known, depth).read(words[1:])
 
-    def _command_piece(self, name: Word, known: Known, depth: int) -> Piece:
+    def _command_piece(self, name: Word, known: Command, depth: int) -> Piece:
         piece = self.maker.piece(
             name,
             Role.COMMAND,
@@ -95,9 +97,9 @@ class WordReader:
         """What `_commands_like` gives, looked for once a name, and not for the hundreds that one
         line may have.
         """
-        known = self.tables.suggested
+        known = self.finder.suggested
         if name not in known:
-            if not self.tables.suggest or len(known) >= MOST_SUGGESTED:
+            if not self.finder.suggest or len(known) >= MOST_SUGGESTED:
                 return [], []
             known[name] = self._commands_like(name)
         return known[name]
@@ -109,7 +111,7 @@ class WordReader:
         from dowsing.index.nearest_names import nearest_names
         from dowsing.model.nearness import distance
 
-        labels = nearest_names(self.tables.store, name)
+        labels = nearest_names(self.finder.store, name)
         names = [
             label.partition("(")[0]
             for label in labels
@@ -136,14 +138,14 @@ class WordReader:
 class _CommandReader(OptionReader):
     """Reads the words of one command. `reader` reads the command that it may carry."""
 
-    def __init__(self, reader: WordReader, known: Known, depth: int) -> None:
-        super().__init__(reader.maker, known, depth)
+    def __init__(self, reader: WordReader, name: Word, known: Command, depth: int) -> None:
+        super().__init__(reader.maker, name, known, depth)
         self.reader = reader
 
     # --- the order of things
     # -------------------------------------------------------------------------
 
-    def read(self, words: list[Word]) -> CommandState:
+    def read(self, words: list[Word]) -> CommandNode:
         """The roles of all words behind the command's name."""
         self.words = words
         self.carrier = self.carrier_of(self.known)
@@ -161,6 +163,7 @@ class _CommandReader(OptionReader):
                 self.operand(word, False)
             else:
                 self.mark(word, expression)
+        self.label_operands()
         self.state.wants_inner = self.wants_inner()
         self.state.needs_inner = self.state.wants_inner and not self.state.used
         return self.state
@@ -220,18 +223,18 @@ class _CommandReader(OptionReader):
             return False
         return not self.state.wanting and len(self.state.operands) >= carrier.before
 
-    def carrier_of(self, known: Known) -> Carrier | None:
+    def carrier_of(self, known: Command) -> Carrier | None:
         """How the command carries another: as the conventions say, else as its forms show."""
         if not known.carrier_is_told:
             known.carrier, known.carrier_is_told = self._carrier_of(known), True
         return known.carrier
 
-    def _carrier_of(self, known: Known) -> Carrier | None:
+    def _carrier_of(self, known: Command) -> Carrier | None:
         carrier = self.rules.carriers.get(known.name)
         if (
             carrier is None
             and known.parent is None
-            and not has_subcommands(self.maker.tables.store, known.name)
+            and not has_subcommands(self.maker.finder.store, known.name)
             and not known.subcommands
         ):
             before = carried_after(known)
@@ -263,11 +266,12 @@ class _CommandReader(OptionReader):
         waiting: list[Spelling] = []
         for n, spelling in enumerate(letters):
             assert spelling is not None
-            self.state.used.append(spelling)
             value = None
+            use = self.use(word, spelling.flag, spelling, None)
             if spelling.needs:
                 place = self.at + len(waiting)
                 value = self.words[place].value if place < len(self.words) else None
+                use.value, use.value_words = value, self.words[place : place + 1]
                 waiting.append(spelling)
             flag = word.value[n] if spelling.flag == word.value[n] else "-" + word.value[n]
             missing = spelling.needs and value is None
@@ -281,11 +285,11 @@ class _CommandReader(OptionReader):
                 value=value,
                 page=spelling.page,
                 says=spelling.option.text or None,
-                problem=told(ProblemCode.MISSING_VALUE, flag, str(spelling.option.argument))
+                problem=told(ProblemCode.MISSING_VALUE, flag, spelling.placeholder)
                 if missing
                 else None,
                 manner=told(Manner.NO_DASH),
-                kind=kind_of(spelling.option) if spelling.needs else "",
+                kind=spelling.kind if spelling.needs else "",
                 group=spelling.option.section,
             )
         for spelling in waiting:
@@ -296,7 +300,7 @@ class _CommandReader(OptionReader):
                     one,
                     Role.VALUE,
                     of=spelling.flag,
-                    kind=kind_of(spelling.option),
+                    kind=spelling.kind,
                     page=spelling.page,
                 )
         return True
@@ -313,14 +317,17 @@ class _CommandReader(OptionReader):
         if carrier.string:
             if self.state.operands:
                 return False
-            self.state.operands.append(word)
-            self.add(word, Role.OPERAND, inside=True, manner=told(Manner.LATER_LINE))
+            self.add_operand(word, inside=True, manner=told(Manner.LATER_LINE))
             self.string_within(word, word.value)
             return True
         if carrier.assignments and _ASSIGNMENT.match(word.value):
             self.add(word, Role.ASSIGNMENT, meaning=assignment_meaning(word.value))
             return True
         if len(self.state.operands) < carrier.before:
+            return False
+        if self.known.name not in self.rules.carriers and self.maker.finder.subcommand(
+            self.known, word.value
+        ):
             return False
         self.at -= 1
         self.inner_command()
@@ -349,7 +356,15 @@ class _CommandReader(OptionReader):
                 self.add(word, Role.OPERAND, inside=True, manner=told(Manner.SHELL_LINE))
                 self.string_within(word, word.value)
             return
-        self.state.inner = self.reader.command(rest, self.depth + 1)
+        self.carry(rest)
+
+    def carry(self, words: list[Word]) -> None:
+        """Read a command that this one carries."""
+        inner = self.reader.command(words, self.depth + 1)
+        self.state.inner = inner
+        if inner is not None:
+            inner.carrier = self.state
+            self.state.carried.append(inner)
 
     def expression(self, word: Word, carrying: list[str]) -> None:
         """An operator of an expression, or a test that runs a command up to `;` or `+`."""
@@ -376,11 +391,11 @@ class _CommandReader(OptionReader):
         )
         problem = None if closer else told(ProblemCode.MISSING_CLOSER, value)
         if spelling:
-            self.state.used.append(spelling)
+            self.use(word, value, spelling, text).value_words = inner
         self.add_option(word, value, spelling, value=text, problem=problem, kind=ValueKind.COMMAND)
         self.at = end + 1
         if inner:
-            self.state.inner = self.reader.command(inner, self.depth + 1)
+            self.carry(inner)
         if closer:
             self.state.inner = None
             each = closer[0].value == ";"
@@ -404,33 +419,43 @@ class _CommandReader(OptionReader):
             return
         if self.keyword(word):
             return
-        self.state.operands.append(word)
         if self.known.name in _DECLARING and _ASSIGNMENT.match(value):
-            self.add(word, Role.ASSIGNMENT, meaning=assignment_meaning(value))
-            return
-        if self.script(word):
-            return
-        if value == "-":
-            self.add(word, Role.OPERAND, meaning=told(Meaning.STANDARD_STREAM), what="-")
-            return
-        name, kind = operand_of(self.known, len(self.state.operands) - 1, self.state.flags)
-        problem: Told | None = None
-        if kind and not word.dynamic and not word.glob:
-            plain = kind in (ValueKind.MODE, ValueKind.DURATION, ValueKind.SIGNAL) or (
-                kind == ValueKind.NUMBER and name.upper().startswith("NUMBER")
-            )
-            reason = wrong_kind(kind, value) if plain and self.known.parent is None else None
-            if reason:
-                problem = told(ProblemCode.WRONG_VALUE, told(reason))
-        self.add(word, Role.OPERAND, what=name, kind=kind, problem=problem)
+            number = self.add(word, Role.ASSIGNMENT, meaning=assignment_meaning(value))
+            self.state.operands.append(OperandUse(word, number))
+        elif self.script(word):
+            pass
+        elif value == "-":
+            self.add_operand(word, meaning=told(Meaning.STANDARD_STREAM), what="-")
+        else:
+            self.add_operand(word)
+
+    def add_operand(self, word: Word, **more: object) -> None:
+        """Take up an operand. Which place of a form it has is told once all are there."""
+        use = OperandUse(word, self.add(word, Role.OPERAND, **more))
+        self.state.operands.append(use)
+        self.state.uses.append(use)
+
+    def label_operands(self) -> None:
+        """Tell the operands by the form that fits best, once all words are read."""
+        state = self.state
+        fit = best_fit(state.known, len(state.operands), state.flags)
+        state.lacking = fit.lacking
+        for use, slot in zip(state.operands, fit.slots, strict=True):
+            use.slot = slot
+            piece = self.maker.pieces[use.piece]
+            if slot is None:
+                state.surplus.append(use)
+            elif piece.role == Role.OPERAND and not piece.what and piece.manner is None:
+                self.maker.pieces[use.piece] = piece.changed(what=slot.name, kind=slot.kind)
 
     def script(self, word: Word) -> bool:
         """The script of an interpreter: options after it are its own."""
         if self.interpreter not in self.rules.scripts or self.has_code:
             return False
-        if len(self.state.operands) > 1:
+        if self.state.operands:
             return False
-        self.add(word, Role.OPERAND, manner=told(Manner.SCRIPT), kind=ValueKind.FILE)
+        self.add_operand(word, manner=told(Manner.SCRIPT), kind=ValueKind.FILE)
+        self.state.ends_early = True
         self.script_rest = Manner.SCRIPT_ARGUMENT
         return True
 
@@ -454,14 +479,14 @@ class _CommandReader(OptionReader):
         one or fails to be.
         """
         known, value = self.known, word.value
-        page = self.maker.tables.subcommand(known, value)
+        page = self.maker.finder.subcommand(known, value)
         listed = known.subcommands
         short = ""
         if page is None and value not in listed and self.root_name in self.rules.shortened:
             short = next(
                 (name for name in listed if name.startswith(value) or value.startswith(name)), ""
             )
-            page = self.maker.tables.subcommand(known, short) if short else None
+            page = self.maker.finder.subcommand(known, short) if short else None
         if page is not None:
             self.state.known = page
             self.carrier = self.carrier_of(page)
@@ -474,56 +499,58 @@ class _CommandReader(OptionReader):
                 manner=told(Manner.SHORT_FOR, short) if short else None,
             )
             return True
-        if short or value in listed:
-            inside = Known(f"{known.name}-{short or value}", f"{known.words} {value}", known)
-            inside.page = known.page
-            inside.only = short or value
+        inside = known.listed(short or value)
+        if inside is not None:
             self.state.known = inside
-            manner = told(Manner.SHORT_FOR, short) if short else None
+            self.carrier = self.carrier_of(inside)
+            name = inside.only
+            manner = told(Manner.SHORT_FOR, name) if name != value else None
             self.add(
                 word,
                 Role.SUBCOMMAND,
                 page=known.page,
-                says=listed[short or value] or None,
+                says=listed[name] or None,
                 manner=manner,
             )
             return True
         if (
             not listed
             and known.parent is None
-            and has_subcommands(self.maker.tables.store, known.name)
+            and has_subcommands(self.maker.finder.store, known.name)
         ):
             near = self._subcommands_like(value) if re.fullmatch(r"[a-z][\w-]*", value) else []
             if near:
                 problem = told(ProblemCode.NO_SUBCOMMAND, known.words, value)
-                self.lost = True
-                self.add(word, Role.SUBCOMMAND, problem=problem, nearest=near, page=known.page)
-                self.state.operands.append(word)
+                self.state.is_lost = True
+                number = self.add(
+                    word, Role.SUBCOMMAND, problem=problem, nearest=near, page=known.page
+                )
+                self.state.operands.append(OperandUse(word, number))
             return bool(near)
         if len(listed) < 3 or not re.fullmatch(r"[a-z][\w-]*", value) or word.quoted:
             return False
         near = nearest_words(value, list(listed), least=0.75)
         if not near and (known.parent is not None or not wants_command(known)):
             return False
-        if self.maker.tables.mentions(
+        if self.maker.finder.mentions(
             known, value, everywhere=False
         ):  # its page speaks of it, if only in passing
-            self.add(word, Role.SUBCOMMAND, page=known.page, manner=told(Manner.UNLISTED))
-            self.state.operands.append(word)
+            number = self.add(word, Role.SUBCOMMAND, page=known.page, manner=told(Manner.UNLISTED))
+            self.state.operands.append(OperandUse(word, number))
             return True
-        self.lost = True
-        self.add(
+        self.state.is_lost = True
+        number = self.add(
             word,
             Role.SUBCOMMAND,
             problem=told(ProblemCode.UNLISTED_SUBCOMMAND, known.page, value),
             nearest=near,
             page=known.page,
         )
-        self.state.operands.append(word)
+        self.state.operands.append(OperandUse(word, number))
         return True
 
     def _subcommands_like(self, value: str) -> list[str]:
-        names = [entry.name for entry in self.maker.tables.store.of_family(self.known.name)]
+        names = [entry.name for entry in self.maker.finder.store.of_family(self.known.name)]
         plain = [
             name.removeprefix(self.known.name + "-")
             for name in names

@@ -4,12 +4,13 @@ already.
 
 from __future__ import annotations
 
+from dowsing.commandline.command import Command
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.effects import commands_of
 from dowsing.commandline.exclusion import excluded
 from dowsing.commandline.line import LineReader
-from dowsing.commandline.option_words import CommandState
 from dowsing.commandline.pieces import Piece
-from dowsing.commandline.tables import Known, Tables
+from dowsing.commandline.tree import CommandNode
 from dowsing.commandline.usual import options_by_use, subcommand_words
 from dowsing.composing.faults import FaultCode
 from dowsing.composing.field import Field, FieldKind
@@ -53,13 +54,13 @@ class CommandSheet(Sheet):
     def __init__(
         self,
         line: str,
-        tables: Tables,
+        finder: CommandFinder,
         at: int | None = None,
         uses: Callable[[str], list[str]] | None = None,
         folder: str = "",
     ) -> None:
         super().__init__(folder)
-        self.tables = tables
+        self.finder = finder
         self._uses = uses
         self._initial: dict[str, list[str]] = {}  # what the line had
         self._read(line, len(line) if at is None else at)
@@ -68,7 +69,7 @@ class CommandSheet(Sheet):
     # ----------------------------------------------------------------------------
 
     def _read(self, line: str, at: int) -> None:
-        reader = LineReader(self.tables)
+        reader = LineReader(self.finder)
         found = reader.read(line)
         command, own, state = _at_cursor(reader, found.pieces, at)
         if command is None:
@@ -81,7 +82,7 @@ class CommandSheet(Sheet):
             raise NotComposable(
                 f"nothing here documents {command.text}, so there is nothing to fill in"
             )
-        self.known: Known = state.known
+        self.known: Command = state.known
         self.state = state
         self.command = command
         self.title = self.known.words if " " in self.known.words else self.known.name
@@ -94,7 +95,7 @@ class CommandSheet(Sheet):
         self._head(own, line)
         self.subcommands: dict[str, str] = {}
         if not self.known.only and not state.operands and self.known.parent is None:
-            self.subcommands = subcommand_words(self.known, self.tables)[1]
+            self.subcommands = subcommand_words(self.known, self.finder)[1]
         self._plan()
         self.typed = line[command.start : last]
         filled = fill_in(self.fields, self.plan.places, own)
@@ -121,14 +122,14 @@ class CommandSheet(Sheet):
 
     def _plan(self, form: Form | None = None) -> None:
         """The fields by the form that fits best, or the one given."""
-        rules = conventions_of(self.tables.store)
+        rules = conventions_of(self.finder.store)
         self.expression: bool = self.known.name in rules.expressions
         self.carrying = rules.expressions.get(self.known.name, [])
         self.forms = [one for one in self.known.forms if not one.defines and not one.problem][
             :MOST_FORMS
         ]
         if form is None:
-            words = [word.value for word in self.state.operands]
+            words = [use.word.value for use in self.state.operands]
             form = best_form(self.known, self.forms or self.known.forms, self.state.flags, words)
         self.form = form
         self.plan: Plan = plan_of(form, self.known, self.subcommands, self.expression)
@@ -301,7 +302,7 @@ class CommandSheet(Sheet):
 
 def _at_cursor(
     reader: LineReader, pieces: list[Piece], at: int
-) -> tuple[Piece | None, list[Piece], CommandState | None]:
+) -> tuple[Piece | None, list[Piece], CommandNode | None]:
     """The command at a place: its piece, its own pieces, and what is known of it."""
     best: tuple[Piece, list[Piece]] | None = None
     ends = [p for p in pieces if p.role == Role.OPERATOR and p.of and p.end <= at]

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 
+from dowsing.commandline.command import Command, Spelling
 from dowsing.commandline.exclusion import flag_of, lacking
 from dowsing.commandline.form_facts import is_command_place
-from dowsing.commandline.tables import Known, Spelling
 from dowsing.composing.existence import must_exist
 from dowsing.composing.field import Field, FieldKind
 from dowsing.facts.forms import Element, ElementKind, Form
@@ -96,7 +96,7 @@ _ANY_WORDS = Field(
 
 
 class _Planner:
-    def __init__(self, known: Known, subcommands: dict[str, str], expression: bool) -> None:
+    def __init__(self, known: Command, subcommands: dict[str, str], expression: bool) -> None:
         self.known = known
         self.subcommands = subcommands
         self.expression = expression
@@ -295,7 +295,7 @@ def operand_name(text: str) -> str:
 
 
 def plan_of(
-    form: Form | None, known: Known, subcommands: dict[str, str], expression: bool = False
+    form: Form | None, known: Command, subcommands: dict[str, str], expression: bool = False
 ) -> Plan:
     """The fields and places of a form; without a form, options and any number of operands.
 
@@ -336,7 +336,7 @@ def plan_of(
     return Plan(fields, places, planner.one_of)
 
 
-def best_form(known: Known, forms: list[Form], used: set[str], words: list[str]) -> Form | None:
+def best_form(known: Command, forms: list[Form], used: set[str], words: list[str]) -> Form | None:
     """The form that fits best to the options that are there and to the words that are none: it has
     the options, lacks least, and takes as many operands.
     """

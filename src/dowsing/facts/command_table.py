@@ -9,6 +9,10 @@ from dowsing.model.document import Document, Option, Subcommand
 from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
+
 MOST_TEXT = 420  # characters kept of what is said of an option
 MOST_FORMS = 60
 
@@ -87,6 +91,28 @@ def pack(table: CommandTable) -> bytes:
     import json
     import zlib
 
+    value = [
+        [table.name, table.label, table.source, table.summary],
+        *_packed(table.options),
+        table.lines,
+        [
+            table.notation.names,
+            table.notation.literals,
+            table.notation.valued,
+            table.notation.replaced,
+        ],
+        [
+            [one.name, one.text[:MOST_TEXT], one.form, _packed(one.options), one.aliases]
+            for one in table.subcommands
+        ],
+    ]
+    return zlib.compress(
+        json.dumps(value, ensure_ascii=False, separators=(",", ":")).encode("utf-8", "replace"), 6
+    )
+
+
+def _packed(options: list[Option]) -> list[Any]:
+    """The titles of sections that options have, the number of each one's, and the options."""
     rows = [
         [
             o.flags,
@@ -98,27 +124,35 @@ def pack(table: CommandTable) -> bytes:
             int(o.repeatable),
             o.bare,
             o.assumed,
+            o.written,
         ]
-        for o in table.options
+        for o in options
     ]
-    sections: list[str] = list(dict.fromkeys(option.section for option in table.options))
-    value = [
-        [table.name, table.label, table.source, table.summary],
-        sections,
-        [sections.index(option.section) for option in table.options],
-        rows,
-        table.lines,
-        [
-            table.notation.names,
-            table.notation.literals,
-            table.notation.valued,
-            table.notation.replaced,
-        ],
-        [[one.name, one.text[:MOST_TEXT], one.form] for one in table.subcommands],
-    ]
-    return zlib.compress(
-        json.dumps(value, ensure_ascii=False, separators=(",", ":")).encode("utf-8", "replace"), 6
-    )
+    sections: list[str] = list(dict.fromkeys(option.section for option in options))
+    return [sections, [sections.index(option.section) for option in options], rows]
+
+
+def _unpacked(sections: list[str], places: list[int], rows: list[list[Any]]) -> list[Option]:
+    """The options that `_packed` made lists of."""
+    options = []
+    for place, row in zip(places, rows, strict=True):
+        flags, argument, optional, text, default, values, again, bare, assumed, written = row
+        options.append(
+            Option(
+                flags,
+                argument,
+                bool(optional),
+                text,
+                sections[place],
+                default,
+                values,
+                bool(again),
+                bare,
+                assumed,
+                written,
+            )
+        )
+    return options
 
 
 def unpack(data: bytes) -> CommandTable:
@@ -127,31 +161,17 @@ def unpack(data: bytes) -> CommandTable:
     import zlib
 
     heads, sections, places, rows, lines, notation, subcommands = json.loads(zlib.decompress(data))
-    options = [
-        Option(
-            flags,
-            argument,
-            bool(optional),
-            text,
-            sections[place],
-            default,
-            values,
-            bool(again),
-            bare,
-            assumed,
-        )
-        for place, (flags, argument, optional, text, default, values, again, bare, assumed) in zip(
-            places, rows, strict=True
-        )
-    ]
     name, label, source, summary = heads
     return CommandTable(
         name,
         label,
         source,
         summary,
-        options,
+        _unpacked(sections, places, rows),
         lines,
         Notation(*notation),
-        [Subcommand(*one) for one in subcommands],
+        [
+            Subcommand(word, text, form, _unpacked(*options), aliases)
+            for word, text, form, options, aliases in subcommands
+        ],
     )

@@ -30,6 +30,13 @@ _OPTION = re.compile(
 )
 
 
+#: A placeholder of several words: `[Scan Type...]`, `{target specification}`.
+_PHRASE = re.compile(
+    r"(\[(?=[A-Z])|\{)([A-Z]?[a-z]+(?: [A-Z][a-z]+)+|[a-z]{3,}(?: [a-z]{3,})+)"
+    r"(\.\.\.)?[\]}](?=\s|\Z)"
+)
+
+
 class ElementKind(StrEnum):
     """What an element of a form is; the values are those of the JSON contract."""
 
@@ -84,7 +91,7 @@ class Notation(Record):
 
 def parse_form(line: str, notation: Notation) -> Form:
     """The tree of a form. Never raises: what does not fit the grammar is a problem of the form."""
-    line = " ".join(line.split())
+    line = " ".join(line.split()).replace(" / ", " | ")  # `[options / URLs]`
     defined = re.match(r"<?([A-Z][\w-]*)>? ?(?::=|::=) ?", line)
     parser = _FormParser(line, notation, defined.end() if defined else 0)
     if defined:
@@ -183,6 +190,11 @@ class _FormParser:
     def unit(self) -> list[Element]:
         """The next unit with its dots; groups that stand close together are several."""
         char = self.line[self.at]
+        phrase = _PHRASE.match(self.line, self.at)
+        if phrase:
+            self.at = phrase.end()
+            repeats = bool(phrase[3])
+            return [Element(phrase[2], ElementKind.OPERAND, phrase[1] != "[", repeats)]
         if char in "[{(" and self.nested >= MOST_NESTED:
             self.problem = self.problem or "its brackets are nested too deep"
         elif char in "[{(" and self.closes_whole():

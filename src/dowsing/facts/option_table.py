@@ -29,6 +29,8 @@ _MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
 _SPELLED = r"--?[\w?#@][^\s,:]*(?: [\w<\[][^\s,.:]*){0,2}"
 _TAG_ALONE = rf"{_SPELLED}(?:(?:, ?| ?\| ?| ?/ ?| and ){_SPELLED})*"
 _INLINE = re.compile(rf"({_TAG_ALONE})(?::\s+|\s+-\s+|\s+(?=[A-Z][a-z]))(?=\S)")
+#: A heading that is an option with what it takes: `--detach-keys=sequence`, `--latest, -l`.
+_HEADED = re.compile(r"--?[A-Za-z0-9][\w.-]*(?:[=,\s\[].*)?\Z")
 _ABOUT_OPTIONS = re.compile(r"option|modifier|\bmodes?\b|flags|switches", re.IGNORECASE)
 
 #: A letter with its placeholder close to it, told apart by type alone: `-p` in bold and `num` in
@@ -111,8 +113,14 @@ def _with_values(document: Document, options: list[Option]) -> list[Option]:
 def tagged_flags(document: Document) -> list[Tagged]:
     """The items of the text whose tag is a flag, as they are written."""
     found: list[Tagged] = []
+    above = ""  # the title over headings that are options themselves
     for section in document.sections:
-        _collect(section.blocks, section.title, found, document.source != SourceName.INFO)
+        tag = section.title
+        if section.level > 1 and tag[:1] == "-" and _HEADED.match(tag):
+            found.append((tag, section.blocks, above))
+            continue
+        above = tag
+        _collect(section.blocks, tag, found, document.source != SourceName.INFO)
     return found
 
 
@@ -173,7 +181,7 @@ def _leading_indents(blocks: list[Block]) -> Iterator[Indent]:
 def _from_tag(item: Item, title: str, found: list[Tagged], waiting: list[str]) -> None:
     """An item of a list of tags, if its tag is an option's."""
     tag = plain(_ATTACHED.sub(r"\1 ", item.tag)).strip()
-    if tag[:1] in ("-", "+") and len(tag) > 1:
+    if (tag[:1] in ("-", "+") or tag.startswith(("[!] -", "! -"))) and len(tag) > 1:
         waiting.append(tag)
         if item.body or item.beside:
             _close(waiting, item.body, title, found)
@@ -220,6 +228,7 @@ def _option(tag: Tag, body: list[Block], title: str, details: bool) -> Option:
             title,
             repeatable=tag.repeatable,
             bare=tag.bare,
+            written=tag.written,
         )
     from dowsing.facts.option_texts import assumed_of, default_of, is_repeatable, values_of
 
@@ -237,6 +246,7 @@ def _option(tag: Tag, body: list[Block], title: str, details: bool) -> Option:
         tag.repeatable or is_repeatable(text),
         tag.bare,
         assumed_of(text) if tag.argument_optional else None,
+        tag.written,
     )
 
 

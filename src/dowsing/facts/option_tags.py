@@ -19,6 +19,12 @@ _PART = re.compile(r"(-{1,2}[\w-]+)\[(-?[\w-]+)\]([\w-]*)")
 _NUMERIC = re.compile(r"\[?(-<\w+>)")
 _SPAN = re.compile(r"(-\d)\s*(?:\.{2,3}|…|to|through|-)\s*-(\d)\Z")
 MOST_ARGUMENT = 60  # characters of a placeholder
+#: A remark of the page behind a flag or its placeholder: `-sS (TCP SYN scan)`, `-y (global)`. One
+#: with a bar in it is a choice.
+_REMARK = re.compile(r"(?:\A|\s)\s*\([^()|]*(?:\([^()]*\)[^()|]*)*\)\s*\Z")
+_NEGATABLE = re.compile(r"\A\[?!\]?\s+(?=-)")  # `[!] -p, --protocol protocol`
+#: What pages print where a switch may be given its value: `--detach=true|false`, `--all=false`.
+SWITCH_VALUES = frozenset(("true", "false", "true|false", "false|true", "*true*|*false*"))
 #: Numbers and dates that begin with a sign are values shown as examples.
 _NO_FLAG = re.compile(r"[-+]\d+\w*:|\+\d+[a-z]|[-+]{1,2}[.,;:]+\Z")
 #: Single letters and words without a dash, as BSD programs and those of key words take them.
@@ -29,7 +35,7 @@ WORDED = re.compile(r"([a-z][\w-]*)(?:\s+<?([A-Z][\w-]*)>?)?(?:\s+\(default\))?\
 
 class Tag(Record):
     """What a tag says. `bare`: the spellings that take no argument, though another of the tag may
-    have one.
+    have one. `written`: the spellings with their arguments as they are printed, [] without any.
     """
 
     flags: list[str]
@@ -37,11 +43,13 @@ class Tag(Record):
     argument_optional: bool
     repeatable: bool
     bare: list[str]
+    written: list[str] = []  # noqa: RUF012 - a record is immutable
 
 
 def read_tag(text: str) -> Tag | None:
     """What a tag says, lines of it being several spellings; None if it names no option."""
     text = _BLANKS.sub(" ", text)  # the separators try each run of blanks in many ways
+    text = _NEGATABLE.sub("", text)
     text = _IN_BRACKETS.sub(r", \1", text)
     reader = _TagReader()
     for piece in _SEPARATOR.split(text):
@@ -78,6 +86,7 @@ class _TagReader:
 
     def __init__(self) -> None:
         self.flags: list[str] = []
+        self.written: dict[str, str] = {}  # what follows each spelling
         self.alone: list[str] = []  # spellings without an argument of their own
         self.loose: list[str] = []  # spellings whose own argument may be left out
         self.short_takes = False  # a short spelling shows an argument of its own
@@ -87,7 +96,12 @@ class _TagReader:
     def add(self, spelled: list[str], rest: str, repeats: bool) -> None:
         """Spellings, what is written behind them, and whether dots follow them."""
         self.repeatable = self.repeatable or repeats
+        behind = _REMARK.sub("", rest).rstrip() if _argument(rest)[0] is not None else ""
+        for one in spelled:
+            self.written[one] = self.written.get(one) or behind
         self.flags += [one for one in spelled if one not in self.flags]
+        if rest.strip() == "..." and rest[:1] == " ":  # `-f|--force ...`: it may be given again
+            self.repeatable, rest = True, ""
         shown = rest.strip()
         if shown:
             self.repeatable = self.repeatable or shown.endswith("...")
@@ -97,6 +111,7 @@ class _TagReader:
 
     def shown_argument(self, spelled: list[str], rest: str) -> None:
         own, may_lack = _argument(rest)
+        may_lack = may_lack or own in SWITCH_VALUES
         if own is not None:
             self.short_takes = self.short_takes or (len(spelled[0]) == 2 and not may_lack)
             if may_lack or any(flag in self.alone for flag in spelled):
@@ -124,7 +139,8 @@ class _TagReader:
                 optional = True
             else:
                 bare += self.loose
-        return Tag(flags, argument, optional, self.repeatable, bare)
+        written = [flag + self.written[flag] for flag in flags] if argument is not None else []
+        return Tag(flags, argument, optional, self.repeatable, bare, written)
 
 
 def read_keyword(text: str) -> Tag | None:
@@ -133,7 +149,8 @@ def read_keyword(text: str) -> Tag | None:
         match = pattern.match(text)
         if match:
             argument = match[2].strip("<>") if match[2] else None
-            return Tag([match[1]], argument, False, False, [])
+            written = [match[0]] if argument else []
+            return Tag([match[1]], argument, False, False, [], written)
     return None
 
 
@@ -162,7 +179,7 @@ def _argument_in(part: re.Match[str]) -> str | None:
 
 def _argument(rest: str) -> tuple[str | None, bool]:
     """The placeholder after a flag and whether it may be left out."""
-    inner = rest.strip()
+    inner = _REMARK.sub("", rest).strip()
     optional = inner.startswith("[") and _closing(inner) == len(inner) - 1
     if optional:
         inner = inner[1:-1]

@@ -8,8 +8,18 @@ import re
 
 from dowsing.facts.forms import Element, ElementKind, Form, Notation
 from dowsing.facts.walk import flatten, items, own_text
-from dowsing.model.document import Document, Item, Section, Subcommand
+from dowsing.model.document import (
+    Block,
+    Document,
+    Item,
+    Literal,
+    Option,
+    Paragraph,
+    Section,
+    Subcommand,
+)
 from dowsing.model.markup import plain
+from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
 
 TYPE_CHECKING = False
@@ -34,7 +44,40 @@ _NOUNS = frozenset(
         package term word words pnmfile pgmfile ppmfile pbmfile pamfile
     """.split()
 )
+_HEADING = re.compile(r"[a-z][a-z0-9]*(?:-[a-z0-9]+)*")
+_ANNOUNCED = re.compile(
+    r"\bfollowing (?:sub)?commands (?:are|is) available\b"
+    r"|\bcommands? (?:are|is) (?:as follows|listed)"
+)
+_ALIAS = re.compile(r"\(alias(?:es)?: ([a-z][\w-]*)\)")
+_ALIAS_REMARK = re.compile(r"\s*\(alias(?:es)?: [a-z][\w-]*\)\s*")
 MOST_WORDS = 400
+
+
+class _Found:
+    """What is told of one word: its text, form, options and other words, the first of each."""
+
+    def __init__(self) -> None:
+        self.text = self.form = ""
+        self.options: list[Option] = []
+        self.aliases: list[str] = []
+
+    def add(self, told: _Told) -> None:
+        """Take what is new of one place where the word is described."""
+        self.text = self.text or told.text
+        self.form = self.form or told.form
+        self.options = self.options or told.options
+        self.aliases = self.aliases or told.aliases
+
+
+class _Told(Record):
+    """A place where a word is described."""
+
+    word: str
+    form: str
+    text: str
+    options: list[Option]
+    aliases: list[str]
 
 
 def subcommands_of(document: Document, forms: list[Form], notation: Notation) -> list[Subcommand]:
@@ -46,37 +89,80 @@ def subcommands_of(document: Document, forms: list[Form], notation: Notation) ->
     literal, takes = first_words(forms, notation)
     if not literal and not takes:
         return []
-    found: dict[str, str] = {}
-    written: dict[str, str] = {}
-    for word, form, item in _listed(document, literal, takes):
-        if not found.get(word):
-            found[word] = own_text(item.body).split("\n")[0].lstrip("-– ")
-            written[word] = form
+    found: dict[str, _Found] = {}
+    for told in _listed(document, literal, takes):
+        found.setdefault(told.word, _Found()).add(told)
     for word in literal:
-        found.setdefault(word, "")
-    if len(found) == 1 and not any(found.values()):
+        found.setdefault(word, _Found())
+    if len(found) == 1 and not any(one.text for one in found.values()):
         return []  # as likely a name that the forms do not mark
     return [
-        Subcommand(word, text, written.get(word, ""))
-        for word, text in list(found.items())[:MOST_WORDS]
+        Subcommand(word, one.text, one.form, one.options, one.aliases)
+        for word, one in list(found.items())[:MOST_WORDS]
     ]
 
 
-def _listed(document: Document, literal: list[str], takes: bool) -> Iterator[tuple[str, str, Item]]:
-    """The words that items of lists describe, each with its form and the item:
-    in sections about commands any word, elsewhere only those of the forms.
+def _listed(document: Document, literal: list[str], takes: bool) -> Iterator[_Told]:
+    """The words that items of lists or headings describe:
+    in sections about commands any word, elsewhere only those of the forms, and those of a list that
+    the text announces.
     """
     inside = False
     for section in document.sections:
         title = section.title.upper()
         about = takes and bool(_COMMANDS.search(title)) and not _OTHER_COMMANDS.search(title)
         about = about and not _mostly_dashed(document, section)
+        if section.level > 1 and inside and _HEADING.fullmatch(section.title):
+            yield _headed(section)
+            continue
         inside = about or (inside and section.level > 1)
+        announced = False
         for block in flatten(section.blocks):
+            if isinstance(block, Paragraph):
+                announced = announced or (takes and bool(_ANNOUNCED.search(plain(block.text))))
             if isinstance(block, Item) and not block.bullet:
                 for word, form in _words_of(plain(block.tag)):
-                    if inside or word in literal:
-                        yield word, form, block
+                    if inside or word in literal or (announced and "[-" in form):
+                        yield _from_item(word, form, block)
+
+
+def _from_item(word: str, form: str, item: Item) -> _Told:
+    text = own_text(item.body).split("\n")[0].lstrip("-– ")
+    aliases = (
+        _ALIAS.findall(plain(item.tag) + text) if "alias" in item.tag or "alias" in text else []
+    )
+    own = [_made(tag, body, "") for tag, body in _flags_in(item.body)]
+    return _Told(word, form, _ALIAS_REMARK.sub("", text), [one for one in own if one], aliases)
+
+
+def _headed(section: Section) -> _Told:
+    """A word that is a heading: its form is the first line set apart, its text the first
+    paragraph that says more than that a form follows.
+    """
+    form = text = ""
+    for block in flatten(section.blocks):
+        if isinstance(block, Literal) and not form:
+            form = " ".join(plain(block.text).split())
+        if isinstance(block, Paragraph) and not text and not plain(block.text).endswith(":"):
+            text = plain(block.text).split("\n")[0]
+    form = form if form.split(" ")[0] == section.title else ""
+    own = [_made(tag, body, section.title) for tag, body in _flags_in(section.blocks)]
+    return _Told(section.title, form, text, [one for one in own if one], [])
+
+
+def _flags_in(blocks: list[Block]) -> list[tuple[str, list[Block]]]:
+    """The items whose tag is an option's."""
+    return [
+        (plain(item.tag).strip(), item.body)
+        for item in items(blocks)
+        if not item.bullet and plain(item.tag).strip()[:1] == "-"
+    ]
+
+
+def _made(tag: str, body: list[Block], title: str) -> Option | None:
+    from dowsing.facts.option_table import make_option
+
+    return make_option(tag, body, title)
 
 
 def _mostly_dashed(document: Document, section: Section) -> bool:
@@ -112,6 +198,9 @@ def first_words(forms: list[Form], notation: Notation) -> tuple[list[str], bool]
         )
         if first is None:
             continue
+        if first.what == ElementKind.GROUP and first.elements:  # `[command [flags]]`
+            head = first.elements[0]
+            first = head if _PLACEHOLDER.match(head.text.strip("<>[]")) else first
         name = first.text.strip("<>[]")
         if first.what == ElementKind.OPERAND and _PLACEHOLDER.match(name):
             takes = True
@@ -125,6 +214,9 @@ def first_words(forms: list[Form], notation: Notation) -> tuple[list[str], bool]
 
 def _passed_over(element: Element, parts: set[str]) -> bool:
     """What may stand before the command: options in brackets, and a word of the name after them."""
+    head = element.elements[0] if element.elements else element
+    if element.what == ElementKind.GROUP and _PLACEHOLDER.match(head.text.strip("<>[]")):
+        return False
     if not element.required and element.what in (
         ElementKind.OPERAND,
         ElementKind.GROUP,

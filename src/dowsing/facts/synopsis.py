@@ -13,6 +13,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.model.document import Document
 
+#: What stands above or before forms, with a colon: `Local:`, `Access via remote shell:`, `usage:`.
+_LABEL = re.compile(r"\A\s*(?:[A-Za-z][\w ()/-]*:\s*\Z|(?:usage|or|syntax)\s*:\s+)", re.IGNORECASE)
 _TITLES = ("SYNOPSIS", "SYNTAX", "USAGE", "SYNOPSES")
 
 
@@ -61,6 +63,8 @@ def read_forms(document: Document) -> list[str]:
 
 def _is_remark(form: str, named: bool) -> bool:
     """A title or a remark among the forms. `named`: there are forms that begin with the name."""
+    if form.startswith("<!--"):  # left over by the maker of the page
+        return True
     if form.startswith("# ") or form.casefold() in ("or", "or:", "and"):
         return True
     if not named or ":=" in form:
@@ -88,6 +92,7 @@ def _joined(lines: list[str], names: set[str], filled: bool) -> list[str]:
     """Lines of one block to forms: a line that is set in, or does not begin with the name, goes
     on.
     """
+    lines = [_LABEL.sub("", line) for line in lines]
     lines = [line for line in lines if line.strip()]
     margin = min((len(line) - len(line.lstrip()) for line in lines), default=0)
     named = [line for line in lines if line.split()[0] in names]
@@ -98,6 +103,7 @@ def _joined(lines: list[str], names: set[str], filled: bool) -> list[str]:
         set_in = len(line) - len(line.lstrip()) > margin
         # titles above forms that are set in: each named line is a form for itself
         titled = len(begins) == 1 and min(begins) > margin and line in named
+        titled = titled or len(named) == len(lines)
         goes_on = open_brackets > 0 or (set_in and not titled)
         if named and not goes_on:
             goes_on = line.split()[0] not in names and not line.lstrip().startswith(

@@ -18,5 +18,7 @@ def conventions_of(store: Store) -> Conventions:
 
         kept = store.meta_value(Meta.CONVENTIONS)
         rows = json.loads(kept) if kept else read_files()
-        found = store.memory["conventions"] = Conventions(rows["conventions"], rows["effects"])
+        found = store.memory["conventions"] = Conventions(
+            rows["conventions"], rows["effects"], rows["facts"]
+        )
     return found

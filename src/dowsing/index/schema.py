@@ -26,7 +26,7 @@ class Meta(StrEnum):
 
 #: Changed with every change of the layout or of what is read out of pages; another version is
 #: rebuilt.
-VERSION = 29
+VERSION = 30
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members

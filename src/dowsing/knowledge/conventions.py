@@ -7,6 +7,8 @@ quicker.
 
 from __future__ import annotations
 
+from dowsing.knowledge.command_facts import NO_FACTS, CommandFacts, facts_of, read_tool_files
+
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import Any
@@ -29,10 +31,15 @@ class Carrier:
 
 
 class Conventions:
-    """All of them. `effects` are the rows of effects.toml."""
+    """All of them. `effects` are the rows of effects.toml, `facts` those of commands/tools, each as
+    JSON, for a line needs few of them.
+    """
 
-    def __init__(self, rows: dict[str, Any], effects: dict[str, Any]) -> None:
+    def __init__(
+        self, rows: dict[str, Any], effects: dict[str, Any], facts: dict[str, str]
+    ) -> None:
         self.effects = effects
+        self._facts = facts
         self.carriers = {name: Carrier(row) for name, row in rows["carries"].items()}
         self.scripts = frozenset(rows["scripts"]["names"])
         self.code: dict[str, list[str]] = rows["scripts"]["code"]
@@ -43,15 +50,28 @@ class Conventions:
         self.numbers: dict[str, str] = rows["numbers"]
         self.untagged: dict[str, list[str]] = rows["untagged"]
         self.dashed: dict[str, str] = rows.get("dashed", {})
+        self.exact = frozenset(rows["exact"]["names"])
         self.operators: dict[str, list[str]] = rows["operators"]
+
+    def facts(self, words: str) -> CommandFacts:
+        """The facts of a command by its words, `git commit`; none if there are none."""
+        kept = self._facts.get(words)
+        if kept is None:
+            return NO_FACTS
+        import json
+
+        return facts_of(json.loads(kept))
 
 
 def read_files() -> dict[str, Any]:
     """The data files that come with the program, by their names."""
+    import json
     import os
     import tomllib
 
-    found = {}
+    found: dict[str, Any] = {
+        "facts": {words: json.dumps(row) for words, row in read_tool_files().items()}
+    }
     for name in ("conventions", "effects"):
         with open(
             os.path.join(os.path.dirname(__file__), "commands", f"{name}.toml"), "rb"

@@ -22,7 +22,7 @@ if TYPE_CHECKING:
 MOST_VALUES = 60
 COMMON_SIGNALS = 31  # those that every system has; the rest are other names and real-time ones
 _MAY_BE_UNITS = (ValueKind.TEXT, ValueKind.PATTERN)
-_UNIT_PLACEHOLDER = r"(?:UNIT|PATTERN|unit)(?:\.\.\.)?"
+_UNIT_PLACEHOLDER = r"(?:UNIT|unit)(?:\.\.\.)?"
 _SERVICES = "/etc/services"
 _UNIT_FOLDERS = (
     "/etc/systemd/system",
@@ -42,6 +42,8 @@ def values_here(kind: str, placeholder: str, typed: str, home: str = "") -> list
     `home` is the user's own folder, for `~` and for what ssh knows of hosts.
     """
     home = home or os.path.expanduser("~")
+    if kind == ValueKind.UNIT:
+        return _begin(_units(), typed)
     if kind in _MAY_BE_UNITS and re.fullmatch(_UNIT_PLACEHOLDER, placeholder.strip("[]<>")):
         return _begin(_units(), typed)
     if kind in FILE_KINDS:

@@ -117,7 +117,9 @@ class Option(Record):
     it.
 
     `default` applies when the option is not given, `assumed` when it is given without its optional
-    argument. `bare` are the spellings that take no argument though another one does.
+    argument. `bare` are the spellings that take no argument though another one does. `written` are
+    the spellings with their arguments as the tag prints them (`--data <data>`, `--color[=WHEN]`),
+    in the order of `flags`; [] where the tag prints none, or there is no tag.
     """
 
     flags: list[str]
@@ -130,6 +132,7 @@ class Option(Record):
     repeatable: bool = False
     bare: list[str] = []  # noqa: RUF012 - a record is immutable
     assumed: str | None = None
+    written: list[str] = []  # noqa: RUF012 - a record is immutable
 
 
 class Example(Record):
@@ -142,11 +145,15 @@ class Example(Record):
 class Subcommand(Record):
     """A word that a program takes as its command, what is said of it, and how it is written with
     what it takes.
+
+    `options` are those that its part of the document lists, `aliases` the other words for it.
     """
 
     name: str
     text: str = ""
     form: str = ""
+    options: list[Option] = []  # noqa: RUF012 - a record is immutable
+    aliases: list[str] = []  # noqa: RUF012
 
 
 class Document:

@@ -35,6 +35,7 @@ class ValueKind(StrEnum):
     SIGNAL = "signal"
     MODE = "mode"
     COMMAND = "command"
+    UNIT = "unit"  # of systemd
     CHOICE = "choice"
     TEXT = "text"
 
@@ -62,6 +63,7 @@ class WrongValue(Code):
     NO_SIGNAL_NAME = "no signal of that name"
     NO_SIGNAL_NUMBER = "no signal of that number"
     NO_MODE = "no mode"
+    NO_UNIT = "no unit"
 
 
 class Kind:
@@ -129,7 +131,7 @@ class ModeKind(Kind):
     kind = ValueKind.MODE
     words = "mode modes umask perms permissions"
     _VALUE = (
-        r"[-+=/]?[0-7]{1,5}\Z|(?:[ugoa]*[-+=](?:[rwxXst]*"
+        r"[-+=/]?[0-7]{1,5}\Z|[-/]?(?:[ugoa]*[-+=](?:[rwxXst]*"
         r"|[ugo]))+(?:,[ugoa]*(?:[-+=](?:[rwxXst]*|[ugo]))+)*\Z"
     )
     _ABOUT = r"\bpermission bits|\bchmod\b|\boctal\b|\bfile mode\b|\bmode bits|\bumask\b"
@@ -177,8 +179,13 @@ class SizeKind(Kind):
     words = "size bytes blocksize limit buffer_size"
     _VALUE = r"[-+<>/%]?\d+(?:\.\d+)?\s?(?:[kmgtpezyw]i?b?|b|c|s|bytes?|%)?\Z|[kmgtpezy]i?b?\Z"
     _ABOUT = r"\b(?:bytes?|[kKMG]i?B|kilobytes?|megabytes?|SIZE|suffix)\b"
+    _LETTERS = r"[-+]?\d+(?:\.\d+)?([A-Za-z]+)\Z"
+    _UNITS = r"(?:[kmgtpezyrq](?:i?b|bit)?|[bcws]|bytes?|blocks?|bits?|bps)\Z"
 
     def check(self, value: str, says: str) -> WrongValue | None:
+        letters = re.match(self._LETTERS, value)
+        if letters and not re.match(self._UNITS, letters[1], re.IGNORECASE):
+            return WrongValue.NO_UNIT
         may_be = _has_digit(value) or re.match(self._VALUE, value, re.IGNORECASE)
         return None if may_be else WrongValue.NO_SIZE
 
@@ -248,6 +255,11 @@ class CommandKind(Kind):
     words = "command cmd utility commands"
 
 
+class UnitKind(Kind):
+    kind = ValueKind.UNIT
+    words = "unit units"
+
+
 class ChoiceKind(Kind):
     kind = ValueKind.CHOICE
     words = "when"
@@ -275,6 +287,7 @@ KINDS: dict[ValueKind, Kind] = {
         GlobKind(),
         PatternKind(),
         CommandKind(),
+        UnitKind(),
         ChoiceKind(),
     )
 }

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.render.cell_width import display_width
 from dowsing.render.layout import title_lines
@@ -112,12 +114,25 @@ def _next(card: Card, width: int, program: str) -> list[str]:
 
 def flags_text(option: Option) -> str:
     """The spellings of an option with its placeholder, marked."""
+    if option.written:
+        pairs = zip(option.flags, option.written, strict=True)
+        return ", ".join(
+            f"{BOLD}{flag}{ROMAN}" + _behind(written[len(flag) :]) for flag, written in pairs
+        )
     text = ", ".join(f"{BOLD}{flag}{ROMAN}" for flag in option.flags)
     if option.argument:
         argument = f"{ITALIC}{option.argument}{ROMAN}"
         glued = "=" if option.flags[-1].startswith("--") else " "
         text += f"[{glued.strip()}{argument}]" if option.argument_optional else f"{glued}{argument}"
     return text
+
+
+def _behind(text: str) -> str:
+    """What a tag prints behind a spelling, its placeholder in italics."""
+    match = re.fullmatch(r"([ \[]*=?<?)(.*?)([>\]]*)", text)
+    if not match or not match[2]:
+        return text
+    return f"{match[1]}{ITALIC}{match[2]}{ROMAN}{match[3]}"
 
 
 def option_lines(options: list[Option], width: int, sentences: int = 1) -> list[str]:

@@ -11,7 +11,7 @@ from dowsing.render.piece_text import effect_line, manner_of, says_of
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.expecting import Expected, Next
-    from dowsing.commandline.pieces import LineProblem, Piece, Unpicked
+    from dowsing.commandline.pieces import Piece, Problem, Unpicked
     from dowsing.composing.field import Field
     from dowsing.composing.sheet import Sheet
     from dowsing.tasks.answers import Answer
@@ -34,7 +34,7 @@ def _piece_json(piece: Piece) -> dict[str, object]:
     return row | {"what": manner_of(piece)} | {name: getattr(piece, name) for name in _LAST}
 
 
-def problem_json(problem: LineProblem | None) -> dict[str, object] | None:
+def problem_json(problem: Problem | None) -> dict[str, object] | None:
     """The problem of a line."""
     if problem is None:
         return None

@@ -47,7 +47,13 @@ def _plain(option: Listed) -> Option:
         from dowsing.render.wrap import first_sentence
 
         text = first_sentence(text) + f" ({'; '.join(notes)})"
-    return Option(option.flags, option.argument, option.argument_optional, text)
+    return Option(
+        option.flags,
+        option.argument,
+        option.argument_optional,
+        text,
+        written=option.written,
+    )
 
 
 def _notes(option: Listed) -> list[str]:
@@ -66,7 +72,14 @@ def _notes(option: Listed) -> list[str]:
 
 def _whole(option: Listed, width: int) -> list[str]:
     lines = wrap(
-        flags_text(Option(option.flags, option.argument, option.argument_optional)),
+        flags_text(
+            Option(
+                option.flags,
+                option.argument,
+                option.argument_optional,
+                written=option.written,
+            )
+        ),
         width,
         INDENT,
         2,

@@ -1,4 +1,4 @@
-"""Tables laid out in columns that fit the width."""
+"""CommandFinder laid out in columns that fit the width."""
 
 from __future__ import annotations
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
-from dowsing.commandline.tables import Tables
 from dowsing.knowledge.recipes import make_recipe, quoted_slots
 from dowsing.model.errors import CannotKeep, Failure
 from dowsing.model.paths import REPLACED, as_text
@@ -33,7 +33,7 @@ def keep_line(session: Session, line: str, task: str) -> Kept:
             "the line holds bytes that are no UTF-8 text; write them as $'\\xff' and keep that",
             status=2,
         )
-    found = unpick(line, Tables(session.store, session.settings))
+    found = unpick(line, CommandFinder(session.store, session.settings))
     says = " ".join(task.split()) or sentence(found) or line
     try:
         # what stands in quotes can take no quotes of its own

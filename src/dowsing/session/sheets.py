@@ -4,7 +4,7 @@ out.
 
 from __future__ import annotations
 
-from dowsing.commandline.tables import Tables
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.composing.command_sheet import CommandSheet
 from dowsing.composing.line_kinds import line_kinds, read_kind
 from dowsing.composing.line_sheet import LineSheet
@@ -22,14 +22,14 @@ if TYPE_CHECKING:
 
 def command_sheet(session: Session, line: str, at: int | None = None) -> CommandSheet:
     """The sheet of the command at a place of a line. Raises Failure."""
-    tables = Tables(session.store, session.settings, ask=True)
+    finder = CommandFinder(session.store, session.settings, ask=True)
     words = line[:at].replace("|", " ").split()
 
     def uses(name: str) -> list[str]:
         return [as_shown(recipe) for recipe in recipes_for(session.store, [name])]
 
     try:
-        return CommandSheet(line, tables, at, uses)
+        return CommandSheet(line, finder, at, uses)
     except NotComposable as error:
         hint = ""
         if words and not session.store.named(words[0]):

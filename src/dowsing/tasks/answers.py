@@ -18,8 +18,8 @@ from dowsing.tasks.sentence import ParsedSentence, understand, understood
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.commandline.command_finder import CommandFinder
     from dowsing.commandline.pieces import Effect, Piece, Unpicked
-    from dowsing.commandline.tables import Tables
     from dowsing.tasks.filling import FilledRecipe
 
 MOST_ANSWERS = 5
@@ -74,7 +74,7 @@ class Task(Record):
 def lines_for(
     sentence: str,
     again: list[str],
-    tables: Tables,
+    finder: CommandFinder,
     most: int = MOST_ANSWERS,
     own: list[Recipe] | None = None,
 ) -> Task:
@@ -84,9 +84,9 @@ def lines_for(
     `own` are recipes of the user's.
     """
     said = understand(
-        sentence, again, ordinary_of(tables.store, " ".join([sentence, *again]), own or [])
+        sentence, again, ordinary_of(finder.store, " ".join([sentence, *again]), own or [])
     )
-    found = ranked(said, corpus_of(tables.store, Meta.RECIPES, own), tables)
+    found = ranked(said, corpus_of(finder.store, Meta.RECIPES, own), finder)
     best = found[0].score if found else 0.0
     answers: list[Answer] = []
     for one in found:
@@ -94,9 +94,9 @@ def lines_for(
             break
         filled = as_root(one.filled) if said.as_root else one.filled
         if all(filled.line != answer.line for answer in answers):
-            answers.append(answer_of(filled, tables, one.score))
+            answers.append(answer_of(filled, finder, one.score))
     if best < WEAK:
-        others = [*_from_pages(said, tables), *_built(said, tables)]
+        others = [*_from_pages(said, finder), *_built(said, finder)]
         surer = [one for one in others if one.score > best]
         answers = [*surer, *answers, *(one for one in others if one not in surer)]
         answers = list({one.line: one for one in reversed(answers)}.values())[::-1][:most]
@@ -124,11 +124,11 @@ def as_root(filled: FilledRecipe) -> FilledRecipe:
     return filled.changed(line=f"sudo {filled.line}")
 
 
-def _from_pages(said: ParsedSentence, tables: Tables) -> list[Answer]:
+def _from_pages(said: ParsedSentence, finder: CommandFinder) -> list[Answer]:
     """Examples of pages that answer, if every option of them is documented here."""
-    found = ranked(said, corpus_of(tables.store, Meta.EXAMPLES), tables)[:LOOKED_AT]
+    found = ranked(said, corpus_of(finder.store, Meta.EXAMPLES), finder)[:LOOKED_AT]
     answers = [
-        answer_of(one.filled, tables, one.score - OF_PAGES)
+        answer_of(one.filled, finder, one.score - OF_PAGES)
         for one in found
         if one.score - OF_PAGES >= LEAST_SCORE
     ]
@@ -139,20 +139,20 @@ def _from_pages(said: ParsedSentence, tables: Tables) -> list[Answer]:
     ]
 
 
-def _built(said: ParsedSentence, tables: Tables) -> list[Answer]:
+def _built(said: ParsedSentence, finder: CommandFinder) -> list[Answer]:
     """Lines put together from the forms of commands."""
     from dowsing.tasks.building import built_lines
 
     answers = [
-        (answer_of(one.filled, tables, LEAST_SCORE), one.page) for one in built_lines(said, tables)
+        (answer_of(one.filled, finder, LEAST_SCORE), one.page) for one in built_lines(said, finder)
     ]
     return [one.changed(origin=Origin(OriginKind.OPTION, page, page)) for one, page in answers]
 
 
-def answer_of(filled: FilledRecipe, tables: Tables, score: float) -> Answer:
+def answer_of(filled: FilledRecipe, finder: CommandFinder, score: float) -> Answer:
     """A filled recipe as an answer, checked."""
     recipe = filled.recipe
-    found = unpick(filled.line, tables)
+    found = unpick(filled.line, finder)
     slots = [
         Filling(slot.name, filled.values[slot.name], slot.kind)
         for slot in recipe.slots
@@ -175,9 +175,9 @@ def answer_of(filled: FilledRecipe, tables: Tables, score: float) -> Answer:
     )
 
 
-def shown_line(task: str, line: str, origin: Origin, tables: Tables) -> Answer:
+def shown_line(task: str, line: str, origin: Origin, finder: CommandFinder) -> Answer:
     """A line that is shown as it is, checked; its places without a value are slots."""
-    found = unpick(line, tables)
+    found = unpick(line, finder)
     slots = [Filling(name, None, slot_of(name).kind) for name in dict.fromkeys(SLOT.findall(line))]
     return Answer(
         line,

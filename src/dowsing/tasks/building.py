@@ -15,7 +15,8 @@ from dowsing.tasks.filling import FilledRecipe, fill
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.tables import Known, Tables
+    from dowsing.commandline.command import Command
+    from dowsing.commandline.command_finder import CommandFinder
     from dowsing.tasks.sentence import ParsedSentence
 
 COMMANDS = 2  # that lines are built of
@@ -33,14 +34,14 @@ class Built(Record):
     page: str
 
 
-def built_lines(said: ParsedSentence, tables: Tables) -> list[Built]:
+def built_lines(said: ParsedSentence, finder: CommandFinder) -> list[Built]:
     """Lines for what is said, of the commands that a search finds first. Only the words of what is
     said are searched for.
     """
     words = [word.text for word in said.words]
     if not words:
         return []
-    found = search(tables.store, make_query(words, limit=8))
+    found = search(finder.store, make_query(words, limit=8))
     commands = [
         hit.entry
         for hit in found.hits
@@ -48,13 +49,13 @@ def built_lines(said: ParsedSentence, tables: Tables) -> list[Built]:
     ]
     built = []
     for entry in commands[:COMMANDS]:
-        known = tables.command(entry.name)
+        known = finder.command(entry.name)
         if known.forms and known.page:
             built.append(Built(_line(said, known, entry), known.page))
     return built
 
 
-def _line(said: ParsedSentence, known: Known, entry: Entry) -> FilledRecipe:
+def _line(said: ParsedSentence, known: Command, entry: Entry) -> FilledRecipe:
     stems = {word.stem for word in said.words} - set(telling_stems(f"{entry.summary} {entry.name}"))
     slots: list[Slot] = []
     line = [known.words or entry.name]
@@ -72,7 +73,7 @@ def _line(said: ParsedSentence, known: Known, entry: Entry) -> FilledRecipe:
     return fill(recipe, said.values)
 
 
-def _options(known: Known, stems: set[str]) -> list[tuple[str, str]]:
+def _options(known: Command, stems: set[str]) -> list[tuple[str, str]]:
     """The options that were spoken of: the spelling, and the argument that it needs."""
     scored: list[tuple[float, str, str]] = []
     for table in known.tables[:1]:

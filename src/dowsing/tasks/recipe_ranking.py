@@ -26,7 +26,7 @@ from dowsing.tasks.retrieval import (
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.tables import Tables
+    from dowsing.commandline.command_finder import CommandFinder
     from dowsing.tasks.sentence import ParsedSentence
     from dowsing.tasks.values import Value
 
@@ -90,9 +90,9 @@ class Ranked(Record):
     missed: bool = False
 
 
-def ranked(said: ParsedSentence, corpus: Corpus, tables: Tables) -> list[Ranked]:
+def ranked(said: ParsedSentence, corpus: Corpus, finder: CommandFinder) -> list[Ranked]:
     """The recipes for what is said, filled with its values, the best first."""
-    terms = terms_for(tables.store, corpus, said.words)
+    terms = terms_for(finder.store, corpus, said.words)
     # `empty` is said of things more often than to do something, unless it comes first
     harmful = any(token.stem in _HARMFUL for token in said.tokens) or any(
         token.text == "empty" for token in said.tokens[:1]
@@ -106,7 +106,7 @@ def ranked(said: ParsedSentence, corpus: Corpus, tables: Tables) -> list[Ranked]
     # what is not here counts less; only for the best is it worth finding out
     front = [
         one
-        if tables.is_here(one.filled.recipe.command)
+        if finder.is_here(one.filled.recipe.command)
         else one.changed(score=one.score - NOT_HERE)
         for one in found[:NEAR_TOP]
     ]

@@ -462,11 +462,11 @@ class ReaderKeys(Program):
         if not line:
             self.say("choose a line with Tab first")
             return
+        from dowsing.commandline.command_finder import CommandFinder
         from dowsing.commandline.line import unpick
-        from dowsing.commandline.tables import Tables
         from dowsing.render.piece_text import unpicked_lines
 
-        found = unpick(line, Tables(self.session.store, self.session.settings))
+        found = unpick(line, CommandFinder(self.session.store, self.session.settings))
         program = self.session.program
         self.push_screen(
             Above(lambda width: unpicked_lines(found, width, program), "Esc back · arrows scroll")

@@ -58,13 +58,13 @@ def run(session: Session, options: argparse.Namespace) -> int:
         session.settings.data, Remembered(ListKind.EXAMPLES, found.entry.name, [], lines, tasks)
     )
     if session.json:
-        from dowsing.commandline.tables import Tables
+        from dowsing.commandline.command_finder import CommandFinder
         from dowsing.render.line_json import answer_json
         from dowsing.tasks.answers import shown_line
 
-        tables = Tables(session.store, session.settings, suggest=False)
+        finder = CommandFinder(session.store, session.settings, suggest=False)
         answers = [
-            answer_json(shown_line(one.task, one.line, one.origin, tables))
+            answer_json(shown_line(one.task, one.line, one.origin, finder))
             for one in shown[: options.limit]
         ]
         said = " ".join(options.words)

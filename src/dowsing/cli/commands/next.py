@@ -5,8 +5,8 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.given_line import given_line
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import what_next
-from dowsing.commandline.tables import Tables
 from dowsing.model.errors import Failure
 from dowsing.session.session import Session, from_shell
 
@@ -42,7 +42,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     line = " " if options.line == [""] else given_line(options.line)
     if options.at is not None and not 0 <= options.at <= len(line):
         raise Failure(f"--at is a place in the line, 0 to {len(line)}", status=2)
-    found = what_next(line, Tables(session.store, session.settings, ask=True), options.at)
+    found = what_next(line, CommandFinder(session.store, session.settings, ask=True), options.at)
     if session.json:
         from dowsing.render.line_json import next_json
 

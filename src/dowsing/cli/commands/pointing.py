@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dowsing.cli.commands import read
 from dowsing.cli.listed import as_given
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
 from dowsing.commandline.pieces import Piece
-from dowsing.commandline.tables import Tables
 from dowsing.model.errors import Failure
 from dowsing.model.roles import Role
 from dowsing.session.session import Session
@@ -15,7 +15,7 @@ from dowsing.session.session import Session
 def read_at(session: Session, line: str, at: int | None) -> int:
     """Read the page that tells of the word at a place, counted in characters. Raises Failure."""
     place = len(line) if at is None else max(0, min(at, len(line)))
-    found = unpick(line, Tables(session.store, session.settings))
+    found = unpick(line, CommandFinder(session.store, session.settings))
     page = page_at(found.pieces, place)
     if not page:
         words = line[:place].split()

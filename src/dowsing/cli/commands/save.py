@@ -6,8 +6,8 @@ import argparse
 import os
 
 from dowsing.cli.commands.given_line import given_line
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
-from dowsing.commandline.tables import Tables
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line, escaped
 from dowsing.render.phrases import words
@@ -62,7 +62,7 @@ def last_line() -> str:
 def keep(session: Session, line: str, task: str) -> int:
     """Keep a line and say so."""
     kept = keep_line(session, line, task)
-    found = unpick(kept.recipe.line, Tables(session.store, session.settings))
+    found = unpick(kept.recipe.line, CommandFinder(session.store, session.settings))
     for piece in found.pieces:
         if piece.problem:
             message(f"kept as it is, but: {clean_line(words(piece.problem))}")

@@ -76,13 +76,13 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
 
 def _print_json(session: Session, lines: list[Recipe], words: str) -> None:
-    from dowsing.commandline.tables import Tables
+    from dowsing.commandline.command_finder import CommandFinder
     from dowsing.render.line_json import answer_json
     from dowsing.tasks.answers import answer_of
     from dowsing.tasks.filling import fill
 
-    tables = Tables(session.store, session.settings)
-    answers = [answer_json(answer_of(fill(one, []), tables, 0.0)) for one in lines]
+    finder = CommandFinder(session.store, session.settings)
+    answers = [answer_json(answer_of(fill(one, []), finder, 0.0)) for one in lines]
     session.print_json({"task": words, "again": [], "answers": answers})
 
 

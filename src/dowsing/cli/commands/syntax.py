@@ -5,8 +5,8 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.options import kept_table
+from dowsing.commandline.command import Command
 from dowsing.commandline.form_words import syntax_of
-from dowsing.commandline.tables import Known
 from dowsing.facts.command_table import make_table
 from dowsing.model.errors import Failure
 from dowsing.render.typed import typed
@@ -30,7 +30,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     found = find_entry(session, options.name)
     assert found.entry is not None
     table = kept_table(session, found.entry) or make_table(open_found(session, found))
-    known = Known(found.entry.name, found.entry.name)
+    known = Command(found.entry.name, found.entry.name)
     known.tables.append(table)
     known.page = table.label
     known.summary = table.summary or found.entry.summary

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.commandline.tables import Tables
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.model.errors import Failure
 from dowsing.render.typed import typed_words
 from dowsing.session.session import Session
@@ -60,9 +60,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
             f"a task is said in at most {MOST_SAID:,} characters; say the main thing first",
             status=2,
         )
-    tables = Tables(session.store, session.settings, suggest=False)
+    finder = CommandFinder(session.store, session.settings, suggest=False)
     found = lines_for(
-        sentence, again, tables, options.limit, own_for(session, " ".join([sentence, *again]))
+        sentence, again, finder, options.limit, own_for(session, " ".join([sentence, *again]))
     )
     if not found.answers:
         raise Failure(

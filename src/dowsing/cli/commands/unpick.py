@@ -5,8 +5,8 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.given_line import given_line, read_aliases
+from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
-from dowsing.commandline.tables import Tables
 from dowsing.model.markup import clean_line
 from dowsing.session.session import Session, from_shell
 from dowsing.terminal.screen import write
@@ -46,7 +46,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     session.only("text", "json")
     line = given_line(options.line)
     aliases = read_aliases(options.aliases)
-    found = unpick(line, Tables(session.store, session.settings, ask=True), aliases)
+    found = unpick(line, CommandFinder(session.store, session.settings, ask=True), aliases)
     status = 1 if found.mistaken else 0
     if options.long or options.short or options.tidy:
         from dowsing.commandline.rewrite import long_form, short_form, tidied

@@ -202,7 +202,8 @@ def exit_status(machine: Machine, rest: str) -> None:
 
 def return_value(machine: Machine, rest: str) -> None:
     """`.Rv -std [name …]`."""
-    names = [word for word in words(rest) if word != "-std"]
+    names = [word for word in words(rest) if word != "-std"] or [_state(machine).name]
+    names = [name for name in names if name]
     shown = _enumerated([f"{BOLD}{name}{ROMAN}()" for name in names])
     returns = (
         f"The {shown} function{'s return' if len(names) > 1 else ' returns'} the value 0 if "

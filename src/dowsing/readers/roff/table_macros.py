@@ -1,4 +1,4 @@
-"""Tables (`.TS` … `.TE`) in the language of the table preprocessor."""
+"""CommandFinder (`.TS` … `.TE`) in the language of the table preprocessor."""
 
 from __future__ import annotations
 

@@ -1,191 +1,29 @@
-"""What is known of the command that a word names: its tables, and where each option is told."""
+"""Finds what is known here of the command that a word names."""
 
 from __future__ import annotations
 
 import os
 import re
 
+from dowsing.commandline.command import Command
+from dowsing.commandline.form_facts import wants_command
 from dowsing.facts.command_table import CommandTable, make_table, unpack
-from dowsing.facts.forms import Element, ElementKind, Form, Notation, parse_form
 from dowsing.index.command_rows import command_table
+from dowsing.index.convention_rows import conventions_of
 from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.errors import Unreadable
 from dowsing.model.source_name import SourceName
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from collections.abc import Callable
-
     from dowsing.index.store import Store
-    from dowsing.knowledge.conventions import Carrier
     from dowsing.machine.settings import Settings
-    from dowsing.model.document import Option
 
-_LETTERS = re.compile(r"-[A-Za-z0-9?]\Z")
-
-
-class Spelling:
-    """An option under one of its spellings. `page` is the text that tells of it."""
-
-    __slots__ = ("flag", "may_lack", "option", "page")
-
-    def __init__(self, flag: str, option: Option, page: str, may_lack: bool = False) -> None:
-        self.flag, self.option, self.page = flag, option, page
-        self.may_lack = may_lack  # it has a tag without an argument as well
-
-    @property
-    def takes(self) -> bool:
-        """Whether it takes an argument."""
-        return self.option.argument is not None and self.flag not in self.option.bare
-
-    @property
-    def needs(self) -> bool:
-        """Whether it cannot be without one; a list of them may be empty."""
-        return (
-            self.takes
-            and not self.option.argument_optional
-            and not self.may_lack
-            and not (self.option.argument or "").endswith("...")
-        )
+#: Pages beside that of a command that list options for it: `iptables-extensions`, `ffmpeg-all`.
+_MORE_OPTIONS = ("extensions", "all", "options", "common", "full")
 
 
-class Known:
-    """A command and its documentation. `builtin`: the user's shell takes the name itself.
-
-    `parent` is the command that it is a subcommand of.
-    `exists`: something of that name can be run here. `words`: what is typed for it.
-    """
-
-    def __init__(self, name: str, words: str, parent: Known | None = None) -> None:
-        self.name = name
-        self.words = words
-        self.parent = parent
-        self._tables: list[CommandTable] | None = []
-        self._load: Callable[[], list[CommandTable]] | None = None
-        self.page = ""
-        self.path = ""
-        self.summary = ""
-        self.builtin = False
-        self.keyword = False
-        self.exists = True
-        self.carrier: Carrier | None = (
-            None  # how it carries another command, once that was found out
-        )
-        self.carrier_is_told = False
-        self.only = ""  # of the forms of what it belongs to those that have this word
-        self._spellings: dict[str, Spelling] | None = None
-        self._forms: list[Form] | None = None
-
-    @property
-    def tables(self) -> list[CommandTable]:
-        """The tables of its own texts, read when first asked for."""
-        if self._tables is None:
-            self._tables = self._load() if self._load else []
-        return self._tables
-
-    def later(self, load: Callable[[], list[CommandTable]]) -> None:
-        """Have the tables read by `load` when they are asked for."""
-        self._tables, self._load = None, load
-
-    @property
-    def documented(self) -> bool:
-        """Whether there is a text that lists options or forms."""
-        return any(table.options or table.lines for table in self.tables)
-
-    @property
-    def spellings(self) -> dict[str, Spelling]:
-        """All spellings of all options; the first text that has one counts, and the first that
-        shows an argument.
-        """
-        if self._spellings is None:
-            found: dict[str, Spelling] = {}
-            for n, table in enumerate(self.tables):
-                page = self.page if not n else table.label
-                for option in table.options:
-                    for flag in option.flags:
-                        known = found.get(flag)
-                        if known is None or (
-                            known.option.argument is None
-                            and option.argument is not None
-                            and (known.page, known.option.section) == (page, option.section)
-                        ):
-                            found[flag] = Spelling(flag, option, page, known is not None)
-            self._spellings = found
-        return self._spellings
-
-    @property
-    def forms(self) -> list[Form]:
-        """Its forms; of a subcommand without a page of its own those of the page that have its
-        word.
-        """
-        if self._forms is None:
-            self._forms = self._read_forms()
-        return self._forms
-
-    def _read_forms(self) -> list[Form]:
-        if self.only and self.parent is not None:
-            found = [form for form in self.parent.forms if _has_word(form.elements, self.only)]
-            written = [
-                s.form
-                for t in self.parent.tables
-                for s in t.subcommands
-                if s.name == self.only and s.form
-            ]
-            if not found and written:
-                program = self.parent.name
-                notation = Notation([program], [self.only])
-                found = [parse_form(f"{program} {line}", notation) for line in written]
-            return found
-        return [form for table in self.tables for form in table.forms]
-
-    @property
-    def is_complete(self) -> bool:
-        """Whether the tables may be taken to have all options: a usage text is short, and forms
-        alone are no list.
-        """
-        own = self if self.tables or self.parent is None else self.parent
-        if not own.tables or own.tables[0].source in (SourceName.USAGE, SourceName.BUILTIN_USAGE):
-            return False
-        return sum(bool(option.section) for table in own.tables for option in table.options) > 2
-
-    def spelling(self, flag: str) -> Spelling | None:
-        """The option of that spelling, here or in what the command belongs to."""
-        found = self.spellings.get(flag)
-        if found is None and self.parent is not None:
-            found = self.parent.spelling(flag)
-        return found
-
-    def beginning(self, flag: str) -> list[Spelling]:
-        """The long options that begin so."""
-        found = [one for name, one in self.spellings.items() if name.startswith(flag)]
-        return found or (self.parent.beginning(flag) if self.parent else [])
-
-    @property
-    def all_flags(self) -> list[str]:
-        """All spellings, also those of what the command belongs to."""
-        return [*self.spellings, *(self.parent.all_flags if self.parent else [])]
-
-    @property
-    def single_letters(self) -> bool:
-        """Whether there are options of one letter, which may stand together."""
-        return any(_LETTERS.match(flag) for flag in self.spellings)
-
-    @property
-    def subcommands(self) -> dict[str, str]:
-        """Its subcommands with what is said of them."""
-        return {one.name: one.text for table in self.tables for one in table.subcommands}
-
-
-def _has_word(elements: list[Element], word: str) -> bool:
-    """Whether the word stands among the elements, or in what they hold."""
-    return any(
-        one.text == word or _has_word(one.elements, word)
-        for one in elements
-        if one.what != ElementKind.OPTION
-    )
-
-
-class Tables:
+class CommandFinder:
     """Finds what is known of commands. `ask`: programs without other documentation are asked for
     their usage.
 
@@ -199,16 +37,16 @@ class Tables:
         self.suggest = suggest
         self.settings = settings
         self.ask = ask
-        self._known: dict[str, Known] = {}
+        self._found: dict[str, Command] = {}
         #: Names that nothing knows, with those spelled like them and those of them that must be
         #: meant.
         self.suggested: dict[str, tuple[list[str], list[str]]] = {}
 
-    def command(self, word: str) -> Known:
+    def command(self, word: str) -> Command:
         """What is known of a command by the word that stands for it, which may be a path."""
-        if word not in self._known:
-            self._known[word] = self._find(word)
-        return self._known[word]
+        if word not in self._found:
+            self._found[word] = self._find(word)
+        return self._found[word]
 
     def is_here(self, word: str) -> bool:
         """Whether there is a page, a builtin or a program of that name, without reading any of
@@ -221,9 +59,10 @@ class Tables:
             return True
         return bool(self._executables(word))
 
-    def _find(self, word: str) -> Known:
+    def _find(self, word: str) -> Command:
         name = os.path.basename(word) if "/" in word else word
-        known = Known(name, word)
+        known = Command(name, word)
+        self._add_facts(known)
         if "/" in word and not word.startswith(("/bin/", "/usr/", "/sbin/", "/opt/")):
             known.exists = True  # a file of the user's own: what it takes is not known
             return known
@@ -254,7 +93,16 @@ class Tables:
             known.exists = bool(self._executables(name)) or any(e.section == "" for e in entries)
         return known
 
-    def _from_page(self, known: Known, entry: Entry, name: str) -> None:
+    def _add_facts(self, known: Command) -> None:
+        """Give a command its facts, and the tables of the pages that list options for it."""
+        known.facts = conventions_of(self.store).facts(known.words)
+        for page in [*known.facts.pages, *(f"{known.name}-{end}" for end in _MORE_OPTIONS)]:
+            for entry in self.store.named(page):
+                table = self.page_table(entry) if entry.section[:1] in ("1", "8", "7") else None
+                if table is not None:
+                    known.deferred.append(table)
+
+    def _from_page(self, known: Command, entry: Entry, name: str) -> None:
         table = self.page_table(entry)
         known.path = entry.path
         known.page = f"{name}({entry.section})"
@@ -278,7 +126,7 @@ class Tables:
         except Unreadable:
             return None
 
-    def _from_shell(self, known: Known, entry: Entry) -> None:
+    def _from_shell(self, known: Command, entry: Entry) -> None:
         from dowsing.machine.shells.choice import own_first
         from dowsing.sources.builtin import help_document
 
@@ -294,7 +142,7 @@ class Tables:
         if row.text:
             known.tables.append(make_table(help_document(row)))
 
-    def _from_usage(self, known: Known, name: str, entries: list[Entry]) -> None:
+    def _from_usage(self, known: Command, name: str, entries: list[Entry]) -> None:
         from dowsing.sources import catalogue
 
         executables = self._executables(name)
@@ -322,11 +170,11 @@ class Tables:
 
         return executables(name, self.settings.search_path)
 
-    def subcommand(self, known: Known, word: str) -> Known | None:
+    def subcommand(self, known: Command, word: str) -> Command | None:
         """The page of a subcommand: `git commit`; None if there is none."""
         key = f"{known.words} {word}"
-        if key in self._known:
-            return self._known[key]
+        if key in self._found:
+            return self._found[key]
         if not re.fullmatch(r"[\w.:+-]+", word):
             return None
         for joined in (f"{known.name}-{word}", f"{known.name}_{word}"):
@@ -336,21 +184,30 @@ class Tables:
                     *entry.aliases,
                 ):
                     continue
-                if (
-                    entry.kind == EntryKind.SUBCOMMAND
-                    or word in known.subcommands
-                    or self._shows(entry, known.words, word)
-                ):
-                    found = Known(joined, key, known)
+                if self._is_of(entry, known, word):
+                    found = Command(joined, key, known)
                     found.path, found.page, found.summary = (
                         entry.path,
                         f"{joined}({entry.section})",
                         entry.summary,
                     )
+                    self._add_facts(found)
                     found.later(lambda entry=entry: [t for t in [self.page_table(entry)] if t])  # type: ignore[misc]
-                    self._known[key] = found
+                    self._found[key] = found
                     return found
         return None
+
+    def _is_of(self, entry: Entry, known: Command, word: str) -> bool:
+        """Whether the page `known-word` is that of a subcommand, and not of a program whose name
+        only begins so, as that of ssh-add does.
+        """
+        return (
+            entry.kind == EntryKind.SUBCOMMAND
+            or word in known.subcommands
+            or not known.forms
+            or wants_command(known)
+            or self._shows(entry, known.words, word)
+        )
 
     def _shows(self, entry: Entry, program: str, word: str) -> bool:
         """Whether the forms of a page write it as a subcommand: `ip [ OPTIONS ] nexthop`."""
@@ -362,7 +219,7 @@ class Tables:
                 return True
         return False
 
-    def mentions(self, known: Known, flag: str, everywhere: bool) -> str:
+    def mentions(self, known: Command, flag: str, everywhere: bool) -> str:
         """The text that has the flag as a word of its running text, "" if none of its own has.
 
         The last resort: it reads the manual page, and other texts too if `everywhere`.

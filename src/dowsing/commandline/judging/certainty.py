@@ -1,0 +1,37 @@
+"""What keeps a judge from being sure."""
+
+from __future__ import annotations
+
+import os
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.shell_grammar import Word
+    from dowsing.commandline.tree import CommandNode
+
+#: Commands that add operands of their own to the command that they carry.
+_FEEDERS = frozenset(("xargs", "parallel", "find", "fd", "watch", "entr"))
+#: Options with which a command only tells something.
+_TELLING = frozenset(("--help", "--version", "--usage", "-?", "--list", "-V", "--manual"))
+
+
+def is_unsure(word: Word) -> bool:
+    """Whether the shell, or who fills in a place, puts something else or several words there."""
+    value = word.value
+    if word.dynamic or word.glob or "{}" in value:
+        return True
+    return value[:1] in ("<", "\ue001") or not any(char.isalnum() for char in value)
+
+
+def adds_operands(node: CommandNode) -> bool:
+    """Whether operands come from the command that carries this one."""
+    carrier = node.carrier
+    return carrier is not None and os.path.basename(carrier.root.name) in _FEEDERS
+
+
+def tells_only(node: CommandNode) -> bool:
+    """Whether an option is there with which the command needs nothing else."""
+    for use in node.used:
+        if use.flag in _TELLING or "--help" in use.spelling.option.flags:
+            return True
+    return any(word in ("--help", "--version", "-h") for word in node.unknown)

@@ -1,0 +1,101 @@
+"""Operands: those that lack, those that are too many, and those that cannot be right."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.judging.certainty import adds_operands, is_unsure, tells_only
+from dowsing.commandline.pieces import Problem
+from dowsing.commandline.sayings import ProblemCode
+from dowsing.model.nearness import nearest_words
+from dowsing.model.told import told
+from dowsing.model.value_kinds import ValueKind, wrong_kind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from dowsing.commandline.command import Command
+    from dowsing.commandline.tree import CommandNode, OperandUse
+
+#: Kinds whose values are told from others by their shape alone.
+_SHAPED = frozenset(
+    (ValueKind.MODE, ValueKind.DURATION, ValueKind.SIGNAL, ValueKind.SIZE, ValueKind.NUMBER)
+)
+_KEY = re.compile(r"[A-Za-z_][\w-]*(?==)")
+
+
+def missing_operands(node: CommandNode) -> Iterator[Problem]:
+    """Operands that the form which fits best demands, where it is sure that they do not come."""
+    # a form of a page may leave out that something may be left out: only facts are sure
+    if not node.lacking or not node.known.facts.forms or tells_only(node):
+        return
+    if node.wanting is not None or adds_operands(node) or node.is_lost or node.ends_early:
+        return
+    if node.carried or any(is_unsure(use.word) for use in node.operands):
+        return
+    names = [slot.name for slot in node.lacking]
+    end = node.uses[-1].word.end if node.uses else node.name.end
+    reason = told(ProblemCode.MISSING_OPERAND, node.known.words, " ".join(names))
+    yield Problem(node.name.start, max(end, node.name.end), reason)
+
+
+def too_many_operands(node: CommandNode) -> Iterator[Problem]:
+    """Operands for which no form has a place; only where our facts tell the forms."""
+    if not node.known.facts.forms or node.is_lost or node.ends_early or node.carried:
+        return
+    if any(is_unsure(use.word) for use in node.operands):
+        return
+    for use in node.surplus[:1]:
+        reason = told(ProblemCode.EXTRA_OPERAND, node.known.words)
+        yield Problem(use.word.start, use.word.end, reason)
+
+
+def wrong_operands(node: CommandNode) -> Iterator[Problem]:
+    """Operands that cannot be what their place in the form asks for."""
+    if node.known.facts.keyed:
+        return
+    for use in node.operands:
+        problem = _wrong_operand(node.known, use)
+        if problem is not None:
+            yield problem
+
+
+def _wrong_operand(known: Command, use: OperandUse) -> Problem | None:
+    slot, word = use.slot, use.word
+    if slot is None or is_unsure(word) or slot.kind not in (*_SHAPED, ValueKind.CHOICE):
+        return None
+    certain = slot.name in known.facts.operands
+    if slot.kind == ValueKind.CHOICE:
+        if not (certain and slot.closed) or word.value in slot.choices:
+            return None
+        reason = told(ProblemCode.NOT_ALLOWED, ", ".join(slot.choices[:6]))
+        nearest = nearest_words(word.value, slot.choices)
+        return Problem(word.start, word.end, reason, nearest)
+    if not certain and not _is_told_by_its_name(known, slot.kind):
+        return None
+    wrong = wrong_kind(slot.kind, word.value)
+    if wrong is None:
+        return None
+    return Problem(word.start, word.end, told(ProblemCode.WRONG_VALUE, told(wrong)))
+
+
+def _is_told_by_its_name(known: Command, kind: ValueKind) -> bool:
+    """Whether the placeholder of a page is plain enough: MODE, DURATION, SIGNAL of a program
+    without subcommands.
+    """
+    return known.parent is None and kind not in (ValueKind.SIZE, ValueKind.NUMBER)
+
+
+def unknown_keys(node: CommandNode) -> Iterator[Problem]:
+    """`KEY=VALUE` operands whose key the command does not have."""
+    if not node.known.facts.keyed:
+        return
+    keys = [flag for flag in node.known.spellings if flag[:1].isalpha()]
+    for use in node.operands:
+        if is_unsure(use.word):
+            continue
+        key = _KEY.match(use.word.value)
+        word = key[0] if key else use.word.value
+        reason = told(ProblemCode.UNKNOWN_KEY, node.known.words, word)
+        yield Problem(use.word.start, use.word.end, reason, nearest_words(word, keys, least=0.5))

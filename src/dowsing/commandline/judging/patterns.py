@@ -1,0 +1,45 @@
+"""Patterns and programs that the shell would take apart before the command gets them."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.pieces import Problem
+from dowsing.commandline.sayings import Grade, ProblemCode
+from dowsing.commandline.tree import OptionUse
+from dowsing.model.told import told
+from dowsing.model.value_kinds import ValueKind
+from dowsing.model.values import OperandRole
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from dowsing.commandline.shell_grammar import Word
+    from dowsing.commandline.tree import CommandNode
+
+_STAR = re.compile(r"(?<!\\)[*?]|(?<!\\)\[[^\]]+\]")
+_PATTERNS = frozenset((ValueKind.GLOB, ValueKind.PATTERN))
+
+
+def unquoted_patterns(node: CommandNode) -> Iterator[Problem]:
+    """A pattern for the command that the shell may replace by names of files."""
+    for word in _pattern_words(node):
+        if not word.quoted and not word.dynamic and _STAR.search(word.text):
+            quoted = "'" + word.text + "'"
+            reason = told(ProblemCode.UNQUOTED_PATTERN, node.known.words)
+            yield Problem(word.start, word.end, reason, [quoted], Grade.WARNING)
+
+
+def _pattern_words(node: CommandNode) -> Iterator[Word]:
+    """The words that our facts call patterns or programs."""
+    for use in node.uses:
+        if isinstance(use, OptionUse):
+            fact = use.spelling.fact
+            if fact is not None and (fact.kind in _PATTERNS or fact.language):
+                yield from use.value_words
+        elif use.slot is not None:
+            slot = use.slot
+            is_pattern = slot.role in (OperandRole.PATTERN, OperandRole.PROGRAM)
+            if is_pattern and slot.name in node.known.facts.operands:
+                yield use.word

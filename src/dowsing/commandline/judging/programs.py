@@ -1,0 +1,56 @@
+"""Programs in the inner languages of a line that are not whole."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.languages import checking
+from dowsing.commandline.pieces import Problem
+from dowsing.commandline.sayings import ProblemCode
+from dowsing.commandline.tree import OptionUse
+from dowsing.model.told import told
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from dowsing.commandline.shell_grammar import Word
+    from dowsing.commandline.tree import CommandNode
+
+
+_PLACE = re.compile(r"<[A-Za-z][\w -]*>|[\ue001-\ue004]")  # for a value that is not given yet
+
+
+def unfinished_programs(node: CommandNode) -> Iterator[Problem]:
+    """Programs of sed, awk and jq, and patterns, that their readers would refuse."""
+    for word, language in _programs(node):
+        if word.dynamic or not word.value or _PLACE.search(word.value):
+            continue
+        fault = checking.fault_in(_dialect(node, language), word.value)
+        if fault is not None:
+            reason = told(ProblemCode.PROGRAM_FAULT, fault)
+            yield Problem(word.start, word.end, reason)
+
+
+def _programs(node: CommandNode) -> Iterator[tuple[Word, str]]:
+    """The words that are written in a language, with its name."""
+    for use in node.uses:
+        if isinstance(use, OptionUse):
+            fact = use.spelling.fact
+            if fact is not None and fact.language:
+                for word in use.value_words:
+                    yield word, fact.language
+        elif use.slot is not None and use.slot.language:
+            yield use.word, use.slot.language
+
+
+def _dialect(node: CommandNode, language: str) -> str:
+    """The dialect of a regular expression that the options choose."""
+    if language != "regex":
+        return language
+    if node.use_of("-F", "--fixed-strings"):
+        return ""
+    if node.use_of("-P", "--perl-regexp"):
+        return "regex-perl"
+    extended = node.use_of("-E", "-r", "--extended-regexp", "--regexp-extended")
+    return "regex-extended" if extended is not None else "regex-basic"

@@ -1,0 +1,62 @@
+"""Files that a line reads and empties."""
+
+from __future__ import annotations
+
+import os
+import re
+
+from dowsing.commandline.pieces import Problem
+from dowsing.commandline.sayings import ProblemCode
+from dowsing.commandline.tree import OptionUse
+from dowsing.model.told import told
+from dowsing.model.value_kinds import FILE_KINDS
+from dowsing.model.values import OperandRole
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from dowsing.commandline.shell_grammar import Mark
+    from dowsing.commandline.tree import CommandNode, Pipeline
+
+_EMPTIES = re.compile(r"\d*(?:&>|>)\|?\Z")
+_NOT_READ = frozenset((OperandRole.TARGET, OperandRole.PATTERN, OperandRole.PROGRAM))
+#: Commands whose operands are no files that they read.
+_NO_READERS = frozenset(("echo", "printf", "touch", "rm", "mkdir", "test", "["))
+
+
+def output_is_input(pipeline: Pipeline) -> Iterator[Problem]:
+    """A file whose output comes from the same commands that read it: the shell empties it before
+    they start.
+    """
+    read = {name for node in pipeline.commands for name in _files_read(node)}
+    read |= {
+        os.path.normpath(mark.word.value)
+        for mark in pipeline.redirections
+        if mark.operator == "<" and mark.word is not None
+    }
+    for mark in pipeline.redirections:
+        name = _emptied(mark)
+        if name and os.path.normpath(name) in read:
+            yield Problem(mark.start, mark.end, told(ProblemCode.OUTPUT_IS_INPUT, name))
+
+
+def _emptied(mark: Mark) -> str:
+    """The file that a redirection empties, "" if none."""
+    if mark.word is None or not _EMPTIES.match(mark.operator or ""):
+        return ""
+    name = mark.word.value
+    return "" if mark.word.dynamic or name.startswith(("/dev/", "&")) or name.isdecimal() else name
+
+
+def _files_read(node: CommandNode) -> Iterator[str]:
+    if node.root.name in _NO_READERS or node.carried:
+        return
+    for use in node.uses:
+        if isinstance(use, OptionUse):
+            continue
+        slot = use.slot
+        if slot is None or slot.role in _NOT_READ or slot.kind not in FILE_KINDS:
+            continue
+        if not use.word.dynamic and not use.word.glob:
+            yield os.path.normpath(use.word.value)

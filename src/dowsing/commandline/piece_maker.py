@@ -1,0 +1,45 @@
+"""Makes the pieces of a line out of its words."""
+
+from __future__ import annotations
+
+from dowsing.commandline.pieces import Piece
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    from dowsing.commandline.command_finder import CommandFinder
+    from dowsing.commandline.shell_grammar import Word
+
+
+class PieceMaker:
+    """Makes pieces of words; `line_of` reads a line of the shell that stands within a word."""
+
+    def __init__(
+        self, finder: CommandFinder, pieces: list[Piece], line_of: Callable[[Word, int], None]
+    ) -> None:
+        self.finder = finder
+        self.pieces = pieces
+        self.line_of = line_of
+
+    def add(self, piece: Piece) -> int:
+        """Take a piece up; its number."""
+        self.pieces.append(piece)
+        return len(self.pieces) - 1
+
+    @staticmethod
+    def piece(token: Word, role: str, depth: int, /, **more: object) -> Piece:
+        """The piece of a word, with these other fields."""
+        if token.inner:
+            more.setdefault("inside", True)
+        if token.quoted:
+            more.setdefault("plain", token.value)
+        fields = {
+            "text": token.text,
+            "start": token.start,
+            "end": token.end,
+            "role": role,
+            "depth": depth,
+            **more,
+        }
+        return Piece(**fields)  # type: ignore[arg-type]

@@ -1,0 +1,115 @@
+"""Facts: what we know of a command beside or against its pages (knowledge/commands/tools/*.toml).
+
+A file has a table for each command, `[cp]`, `["git commit"]`, with
+
+    forms      how it is written, in the notation of a synopsis; they take the place of the page's
+    operands   the placeholders of the forms: "ROLE KIND …"
+    options    "KIND …" by a spelling, "none" where it takes no value; `-A|-C` for several options,
+               `-a,--all` for an option of two spellings that no page has
+    needs      groups of options one of which must be there, "-c|-x|-t"
+    apart      groups of options of which only one may be there
+    keyed      operands are KEY=VALUE, and each KEY is an option of the table
+    pages      other pages that list its options
+    open       no page lists all of its options
+    texts      what an option does that no page lists: its text, in our words
+
+After the kind of a value (a name of model.value_kinds, or the words there are, `a|b|c`) may follow
+`list` (several, with commas), `open` (there are other words), `optional`, `again`,
+`as=PLACEHOLDER`, `in=LANGUAGE` and `units=LETTERS` (the units that a size may have).
+"""
+
+from __future__ import annotations
+
+from dowsing.model.record import Record
+from dowsing.model.value_kinds import ValueKind
+from dowsing.model.values import OperandRole, Value
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
+
+
+class OperandFact(Record):
+    """What a placeholder of the forms stands for."""
+
+    role: OperandRole
+    value: Value
+
+
+class CommandFacts(Record):
+    """The facts of one command: see the head of this module. An option without a value has None."""
+
+    forms: list[str] = []  # noqa: RUF012 - a record is immutable
+    operands: dict[str, OperandFact] = {}  # noqa: RUF012
+    options: dict[str, Value | None] = {}  # noqa: RUF012
+    needs: list[list[str]] = []  # noqa: RUF012
+    apart: list[list[str]] = []  # noqa: RUF012
+    keyed: bool = False
+    pages: list[str] = []  # noqa: RUF012
+    open: bool = False
+    texts: dict[str, str] = {}  # noqa: RUF012
+
+
+#: What is known of a command without facts.
+NO_FACTS = CommandFacts()
+
+
+def facts_of(row: dict[str, Any]) -> CommandFacts:
+    """The facts of a table of the files. Raises ValueError for what is not of the format."""
+    unknown = set(row) - set(CommandFacts._fields)
+    if unknown:
+        raise ValueError(f"unknown key of a command's facts: {', '.join(sorted(unknown))}")
+    operands = {}
+    for name, text in row.get("operands", {}).items():
+        role, _, rest = text.partition(" ")
+        operands[name] = OperandFact(OperandRole(role), value_of(rest or "text"))
+    return CommandFacts(
+        row.get("forms", []),
+        operands,
+        {
+            flag: None if text == "none" else value_of(text)
+            for flag, text in row.get("options", {}).items()
+        },
+        [group.split("|") for group in row.get("needs", [])],
+        [group.split("|") for group in row.get("apart", [])],
+        row.get("keyed", False),
+        row.get("pages", []),
+        row.get("open", False),
+        row.get("texts", {}),
+    )
+
+
+def value_of(text: str) -> Value:
+    """The value that a text of the notation describes. Raises ValueError for what is none."""
+    first, *rest = text.split(" ")
+    named = dict(word.split("=", 1) for word in rest if "=" in word)
+    words = {word for word in rest if "=" not in word}
+    unknown = (words - {"list", "open", "optional", "again"}) | (set(named) - {"as", "in", "units"})
+    if unknown:
+        raise ValueError(f"unknown word of a value: {', '.join(sorted(unknown))}")
+    choices = first.split("|") if "|" in first else []
+    return Value(
+        ValueKind.CHOICE if choices else ValueKind(first),
+        choices,
+        bool(choices) and "open" not in words,
+        "," if "list" in words else "",
+        "optional" in words,
+        named.get("in", ""),
+        named.get("as", ""),
+        "again" in words,
+        named.get("units", ""),
+    )
+
+
+def read_tool_files() -> dict[str, dict[str, Any]]:
+    """The tables of all files, by the words of their command."""
+    import os
+    import tomllib
+
+    folder = os.path.join(os.path.dirname(__file__), "commands", "tools")
+    found: dict[str, dict[str, Any]] = {}
+    for name in sorted(os.listdir(folder)):
+        if name.endswith(".toml"):
+            with open(os.path.join(folder, name), "rb") as file:
+                found |= tomllib.load(file)
+    return found
