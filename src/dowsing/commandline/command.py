@@ -57,7 +57,13 @@ class Spelling:
         if not self.takes or self.option.argument_optional or self.may_lack:
             return False
         printed = self.option.argument or ""
-        return not (printed.startswith("[") and printed.endswith("]") and len(printed) > 2)
+        in_brackets = printed.startswith("[") and printed.endswith("]") and len(printed) > 2
+        return not in_brackets and not self.may_be_several
+
+    @property
+    def may_be_several(self) -> bool:
+        """Whether words may follow it, as many as there are: `--list PATTERN...`."""
+        return self.takes and self.fact is None and (self.option.argument or "").endswith("...")
 
     @property
     def kind(self) -> ValueKind:
@@ -181,7 +187,11 @@ class Command:
 
     def _read_forms(self) -> list[Form]:
         if self.facts.forms:
-            takes_value = [flag for flag, one in self.spellings.items() if one.needs]
+            takes_value = [
+                flag
+                for flag, one in self.spellings.items()
+                if one.takes and not one.option.argument_optional
+            ]
             notation = Notation(self.words.split(" "), [], takes_value)
             return [parse_form(line, notation) for line in self.facts.forms]
         found = [form for table in self.tables for form in table.forms]

@@ -122,6 +122,9 @@ class OptionReader:
         value = word.value
         flag, equals, _ = value.partition("=")
         whole = self.known.spelling(value)
+        if whole is not None and "<" in value:  # `-<signal>`: its value is in it
+            self.add_option(word, value, whole)
+            return
         if whole is not None:
             self.option(word, value, whole, None)
             return
@@ -267,7 +270,9 @@ class OptionReader:
             return
         is_code = flag in self.rules.code.get(self.interpreter, ())
         self.has_code = self.has_code or is_code
-        if not (spelling.needs or is_code) or not take_next:
+        if spelling.may_be_several and take_next and self._comes_value():
+            self._with_next(use, manner=manner, place=place)
+        elif not (spelling.needs or is_code) or not take_next:
             self.add_option(word, flag, spelling, manner=manner, place=place)
             self.after_option(flag)
         elif self.at >= len(self.words):
@@ -278,6 +283,10 @@ class OptionReader:
         else:
             self._with_next(use, manner=manner, place=place)
             self.after_option(flag)
+
+    def _comes_value(self) -> bool:
+        """Whether the next word may be a value: there is one, and it is no option."""
+        return self.at < len(self.words) and self.words[self.at].value[:1] != "-"
 
     def _with_attached(
         self,

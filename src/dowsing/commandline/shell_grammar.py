@@ -156,7 +156,7 @@ def parse_shell(line: str) -> ShellLine:
 
 
 #: A place for a value, `<archive>`, is one word here and no redirection.
-_SLOT = re.compile(r"(?<![<>&\d])<([A-Za-z][\w.|-]*(?: [\w.|-]+)*)>(?=[\s\"'/,.:;)@=\]]|\Z)")
+_SLOT = re.compile(r"(?<![<>&\d])<([A-Za-z][\w.|-]*(?: [\w.|-]+)*)>(?=[\s\"'/,.:;)@=\]]|-<|\Z)")
 _HIDDEN = str.maketrans("<> |", "\ue001\ue002\ue003\ue004")
 _SHOWN = str.maketrans("\ue001\ue002\ue003\ue004", "<> |")
 

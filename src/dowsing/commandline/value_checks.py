@@ -14,12 +14,13 @@ if TYPE_CHECKING:
     from dowsing.commandline.command import Spelling
     from dowsing.model.document import Option
 
+_PLACE = re.compile(r"<[A-Za-z]|[\ue001-\ue004]")  # for a value that is not given yet
 _TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
 
 def wrong_value(spelling: Spelling, value: str, dynamic: bool) -> tuple[Told | None, list[str]]:
     """Why the value of an option cannot be right, and what may be meant."""
-    if dynamic or "$" in value or not value or value == "-" or "{}" in value or value[0] == "<":
+    if dynamic or "$" in value or not value or value == "-" or "{}" in value or _PLACE.search(value):
         return None, []
     if spelling.choices and spelling.kind == ValueKind.CHOICE:
         return _not_among(value, spelling)
