@@ -7,7 +7,7 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.commandline.effects import commands_of
+from dowsing.commandline.command_pieces import commands_of
 from dowsing.commandline.languages import notation_parts
 from dowsing.model.roles import Role
 from dowsing.model.value_kinds import ValueKind

@@ -25,6 +25,7 @@ if TYPE_CHECKING:
 _LETTERS = re.compile(r"-[A-Za-z0-9?]\Z")
 #: What a page prints where it has a default and no name for the value: `--as=""`, `--filename=[]`.
 _NO_NAME = re.compile(r"(?:\"[^\"]*\"|'[^']*'|\[\]|[\d.]+\w*|)\Z")
+_IN_BRACKETS = re.compile(r"\[[^\[\]]+\]\Z")  # all of it may be left out
 LEAST_OPTIONS = 3  # listed by a page whose list may be taken to be whole
 
 
@@ -57,8 +58,7 @@ class Spelling:
         if not self.takes or self.option.argument_optional or self.may_lack:
             return False
         printed = self.option.argument or ""
-        in_brackets = printed.startswith("[") and printed.endswith("]") and len(printed) > 2
-        return not in_brackets and not self.may_be_several
+        return not _IN_BRACKETS.match(printed) and not self.may_be_several
 
     @property
     def may_be_several(self) -> bool:

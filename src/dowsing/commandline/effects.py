@@ -1,5 +1,5 @@
-"""What a line changes or destroys: from what the pages say, and a small table of what the trade
-knows (effects.toml).
+"""What a line destroys, overwrites, changes, stops, sends or runs: by our facts of commands
+(knowledge/commands/effects.toml), else by what the pages say of it.
 """
 
 from __future__ import annotations
@@ -7,14 +7,20 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.commandline.pieces import Effect, Piece
-from dowsing.commandline.sayings import EffectCode, Meaning
-from dowsing.model.roles import Role
+from dowsing.commandline.judging.certainty import adds_operands, tells_only
+from dowsing.commandline.pieces import Effect
+from dowsing.commandline.sayings import EffectCode
+from dowsing.commandline.tree import every_command
+from dowsing.knowledge.effects import EffectKind, matching, reason_never_asked
 from dowsing.model.told import told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import Any
+
+    from dowsing.commandline.shell_grammar import Mark
+    from dowsing.commandline.tree import CommandNode, OperandUse, Pipeline
+    from dowsing.knowledge.effects import EffectFact
 
 #: First words of a text that say that something is lost.
 _DESTROYS = (
@@ -24,95 +30,169 @@ _DESTROYS = (
     r"|packages?|users?|groups?|"
     r"databases?|tables?|partitions?|disks?|devices?|data|branch(?:es)?|keys?|modules?|containers?"
     r"|images?|volumes?|"
-    r"accounts?|history|process(?:es)?|contents?|archive|members?|repositor(?:y|ies)|commits?"
-    r"|changes)\b"
+    r"accounts?|history|process(?:es)?|contents?|archives?|members?|repositor(?:y|ies)|commits?"
+    r"|changes|snapshots?|machines?|domains?|pools?|networks?)\b"
 )
 #: Targets of a redirection that hold nothing.
-SAFE_TARGETS = frozenset(("/dev/null", "/dev/stderr", "/dev/tty"))
+SAFE_TARGETS = frozenset(("/dev/null", "/dev/stderr", "/dev/stdout", "/dev/tty"))
+_EMPTIES = re.compile(r"(?:\d*|&)>\|?\Z")
 _FETCHES = frozenset(("curl", "wget"))
-_SHELLS = frozenset(("sh", "bash", "dash", "zsh", "ksh", "python", "python3", "perl"))
+_SHELLS = frozenset(("sh", "bash", "dash", "zsh", "ksh", "fish", "python", "python3", "perl"))
+#: Options with which any command only shows what it would do.
+_DRY = frozenset(("--dry-run", "--dryrun", "--simulate", "--just-print", "--no-act", "--what-if"))
+_LOSES_DATA = re.compile(
+    r"\b(?:drop\s+(?:table|database|schema|view|index|user|role)|delete\s+from|truncate)\b",
+    re.IGNORECASE,
+)
+_CHANGES_DATA = re.compile(
+    r"\b(?:update\s+\S+\s+set|alter\s+\w+|insert\s+into|create\s+(?:table|database|user)"
+    r"|grant|revoke)\b",
+    re.IGNORECASE,
+)
+_SQL = "sql"
+#: Programs that take statements of SQL as operands.
+_TAKES_SQL = frozenset(("sqlite3", "mysql", "mariadb", "psql", "duckdb"))
+MOST_NAMED = 3  # objects that a message names
 
 
-def effects(pieces: list[Piece], table: dict[str, Any]) -> list[Effect]:
-    """What the line changes; [] if nothing is known to change. `table`: that of effects.toml."""
+def effects(
+    commands: list[CommandNode], pipelines: list[Pipeline], table: dict[str, Any]
+) -> list[Effect]:
+    """What a line does that cannot be undone; [] if nothing is known of. `table`: effects.toml."""
     found: list[Effect] = []
-    for command, own in commands_of(pieces):
-        found += _of_command(command, own, table)
-    for piece in pieces:
-        if piece.role == Role.REDIRECTION and _empties_its_target(piece):
-            target = re.sub(r"^[\d&]*>\|?\s*", "", piece.text)
-            found.append(Effect(piece.text, told(EffectCode.REPLACES_CONTENTS, target)))
-    found += _fetched_and_run(pieces)
-    return list({(one.words, one.does, one.look): one for one in found}.values())
+    for command in every_command(commands):
+        found += _of_command(command, table)
+        found += _of_statements(command)
+    for pipeline in pipelines:
+        found += [one for mark in pipeline.redirections if (one := _of_redirection(mark))]
+        found += _fetched_and_run(pipeline)
+    order = list(EffectKind)
+    once = {(one.words, one.does, one.look): one for one in found}
+    return sorted(once.values(), key=lambda one: order.index(one.kind))
 
 
-def _empties_its_target(piece: Piece) -> bool:
-    """Whether what stands in the file that a redirection names is lost."""
-    if piece.meaning is None or piece.meaning.code is not Meaning.REDIRECTION:
-        return False
-    operator, target = (str(one) for one in piece.meaning.arguments)
-    return re.fullmatch(r"[\d&]*>\|?", operator) is not None and target not in SAFE_TARGETS
+def _of_redirection(mark: Mark) -> Effect | None:
+    """What is lost where a redirection empties a file."""
+    if mark.word is None or not _EMPTIES.fullmatch(mark.operator or ""):
+        return None
+    target = mark.word.value
+    if target in SAFE_TARGETS or target.startswith("&") or target.isdecimal():
+        return None
+    does = told(EffectCode.REPLACES_CONTENTS, target)
+    return Effect(mark.text, does, kind=EffectKind.OVERWRITES)
 
 
-def commands_of(pieces: list[Piece]) -> list[tuple[Piece, list[Piece]]]:
-    """Each command with its own pieces, in order."""
-    found: list[tuple[Piece, list[Piece]]] = []
-    open_at: dict[int, list[Piece]] = {}
-    for piece in pieces:
-        if piece.role == Role.COMMAND:
-            own: list[Piece] = []
-            found.append((piece, own))
-            open_at[piece.depth] = own
-        elif (
-            piece.role in (Role.OPERATOR, Role.KEYWORD) and piece.of is None and piece.page is None
-        ):
-            open_at.pop(piece.depth, None)
-        elif piece.depth in open_at:
-            open_at[piece.depth].append(piece)
-    return found
-
-
-def _of_command(command: Piece, own: list[Piece], table: dict[str, Any]) -> list[Effect]:
-    name = os.path.basename(command.text)
-    words = [piece.text for piece in own if piece.role == Role.SUBCOMMAND]
-    row = table.get("-".join([name, *words[:1]])) or table.get(name) or {}
-    spellings = {flag for piece in own for flag in [*(piece.flags or []), piece.text]}
-    line = " ".join([command.text, *words])
-    found: list[Effect] = []
-    if (
-        row.get("always")
-        and not spellings & set(row.get("unless", ()))
-        and any(p.role != Role.OPTION for p in own)
-    ):
-        found.append(Effect(line, str(row["always"])))
-    for flag, says in row.get("options", {}).items():
-        piece = next((p for p in own if flag in (p.flags or []) or flag == p.text), None)
-        if piece is not None:
-            is_subcommand = piece.role == Role.SUBCOMMAND
-            found.append(Effect(line if is_subcommand else f"{line} {piece.text}", str(says)))
-    if not row:
-        found += _told_by_pages(command, own, line)
-    if found and row.get("look"):
-        found[-1] = found[-1].changed(look=str(row["look"]))
-    return found
-
-
-def _told_by_pages(command: Piece, own: list[Piece], line: str) -> list[Effect]:
-    """What the texts of the pieces begin with."""
+def _of_command(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
+    if tells_only(node) or _DRY & (node.flags | set(node.unknown)):
+        return []
+    rows, words, rest = _rows(node, table)
+    below = node.known.words.split(" ")[len(words.split(" ")) :]  # subcommands behind those words
     found = []
-    says = (
-        next((p.says for p in reversed(own) if p.role == Role.SUBCOMMAND and p.says), command.says)
-        or ""
-    )
-    if re.match(_DESTROYS, says, re.IGNORECASE):
-        found.append(Effect(line, _first(says)))
-    for piece in own:
-        if (
-            piece.role == Role.OPTION
-            and piece.says
-            and re.match(_DESTROYS, piece.says, re.IGNORECASE)
-        ):
-            found.append(Effect(f"{line} {piece.text}", _first(piece.says)))
+    for row in rows:
+        operands = _operands(row, rest, below)
+        if operands is None or not _holds(row, node, words):
+            continue
+        if len(operands) < row.least and not (adds_operands(node) and row.least == 1):
+            continue
+        found.append(_effect(row, node, words, operands))
+    if not rows:
+        found += _told_otherwise(node, table)
+    return found
+
+
+def _rows(
+    node: CommandNode, table: dict[str, Any]
+) -> tuple[list[EffectFact], str, list[OperandUse]]:
+    """The facts of a command, the words by which they were found, and the operands behind these.
+    Where its subcommands are not known here, its first operands are tried as such.
+    """
+    name = os.path.basename(node.known.words.split(" ")[0])
+    words = " ".join([name, *node.known.words.split(" ")[1:]])
+    spoken = [use.word.value for use in node.operands[:2]]
+    for count in (2, 1):
+        if len(spoken) >= count:
+            longer = " ".join([words, *spoken[:count]])
+            if longer in table:
+                return matching(table, longer), longer, node.operands[count:]
+    while words not in table and " " in words:
+        words = words.rpartition(" ")[0]
+    return matching(table, words), words, node.operands
+
+
+def _operands(row: EffectFact, uses: list[OperandUse], below: list[str]) -> list[OperandUse] | None:
+    """The operands that it happens to; None if the row asks for one that is not there, nor among
+    the subcommands `below`.
+    """
+    if row.operand and any(re.search(row.operand, word) for word in below):
+        return uses
+    if row.operand:
+        found = [use for use in uses if re.search(row.operand, use.word.value)]
+        return found or None
+    if row.role:
+        told_roles = [use for use in uses if use.slot is not None and use.slot.role == row.role]
+        return told_roles or uses
+    return uses
+
+
+def _holds(row: EffectFact, node: CommandNode, words: str) -> bool:
+    """Whether the options that the row asks for are there, and none that makes it harmless."""
+    if any(_is_given(option, node, words) for option in row.unless):
+        return False
+    return not row.when or any(_is_given(option, node, words) for option in row.when)
+
+
+def _is_given(option: str, node: CommandNode, words: str) -> bool:
+    """Whether an option, `-X=DELETE` with that value, or a subcommand word is there."""
+    if option == "--":
+        return node.ended
+    flag, equals, value = option.partition("=")
+    if option in words.split(" ")[1:] or option in node.unknown:
+        return True
+    use = node.use_of(flag)
+    if use is None:
+        return any(word == option for word in node.unknown)
+    return not equals or use.value == value
+
+
+def _effect(row: EffectFact, node: CommandNode, words: str, uses: list[OperandUse]) -> Effect:
+    option = node.use_of(row.value) if row.value else None
+    if option is not None and option.value:
+        named = [option.value]
+    elif row.operand and row.operand.isascii() and "{" not in row.says:
+        named = []
+    else:
+        named = [use.word.value.lstrip("+:") if row.operand else use.word.text for use in uses]
+    if row.role == "target" and not any(
+        use.slot is not None and use.slot.role == "target" for use in uses
+    ):
+        named = named[-1:]
+    given = " and ".join(named) if len(named) <= MOST_NAMED else ""
+    says = re.sub(r"\{(.*?)\}", lambda match: given or _else(match[1]), row.says)
+    flags = [
+        use.flag for use in node.used if any(one.partition("=")[0] == use.flag for one in row.when)
+    ]
+    return Effect(" ".join([words, *flags[:1]]), says, row.look, row.does)
+
+
+def _else(words: str) -> str:
+    """What is said where the line names nothing: `{given}` has no words for that."""
+    return "" if words == "given" else words
+
+
+def _told_otherwise(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
+    """What the texts of pages begin with; or what a program of its name changes."""
+    known = node.known
+    found = []
+    if re.match(_DESTROYS, known.summary, re.IGNORECASE) and (node.operands or known.parent):
+        found.append(Effect(known.words, _first(known.summary), kind=EffectKind.DESTROYS))
+    for use in node.used:
+        says = use.spelling.option.text
+        if says and re.match(_DESTROYS, says, re.IGNORECASE):
+            words = f"{known.words} {use.flag}"
+            found.append(Effect(words, _first(says), kind=EffectKind.DESTROYS))
+    reason = reason_never_asked(table, known.name)
+    if not found and reason and node.operands and known.parent is None:
+        found.append(Effect(known.words, reason.removeprefix("it "), kind=EffectKind.CHANGES))
     return found
 
 
@@ -120,14 +200,46 @@ def _first(text: str) -> str:
     return re.split(r"(?<=[a-z)])[.;:](?:\s|\Z)", text, maxsplit=1)[0]
 
 
-def _fetched_and_run(pieces: list[Piece]) -> list[Effect]:
-    """`curl … | sh`: what comes from elsewhere is run unseen."""
-    names = [
-        os.path.basename(p.text) if p.role == Role.COMMAND else p.text
-        for p in pieces
-        if p.role in (Role.COMMAND, Role.OPERATOR)
+def _of_statements(node: CommandNode) -> list[Effect]:
+    """What statements for a database do."""
+    texts = [
+        use.value
+        for use in node.used
+        if use.value and use.spelling.fact is not None and use.spelling.fact.language == _SQL
     ]
-    for first, pipe, second in zip(names, names[1:], names[2:], strict=False):
-        if first in _FETCHES and pipe == "|" and second in _SHELLS:
-            return [Effect(f"{first} | {second}", told(EffectCode.RUNS_UNSEEN))]
+    if os.path.basename(node.root.name) in _TAKES_SQL:
+        texts += [use.word.value for use in node.operands if " " in use.word.value]
+    found = []
+    for text in texts:
+        shown = " ".join(text.split())
+        if _LOSES_DATA.search(text):
+            does = told(EffectCode.LOSES_DATA, shown)
+            found.append(Effect(node.root.words, does, kind=EffectKind.DESTROYS))
+        elif _CHANGES_DATA.search(text):
+            does = told(EffectCode.CHANGES_DATA, shown)
+            found.append(Effect(node.root.words, does, kind=EffectKind.CHANGES))
+    return found
+
+
+def _fetched_and_run(pipeline: Pipeline) -> list[Effect]:
+    """`curl … | sh`, `sh -c "$(curl …)"`: what comes from elsewhere is run unseen."""
+    fetched = ""
+    for node in pipeline.commands:
+        inmost = node
+        while inmost.carried:
+            inmost = inmost.carried[-1]
+        name = os.path.basename(inmost.known.name)
+        if name in _FETCHES:
+            fetched = name
+        elif name in _SHELLS:
+            inner = " ".join(word.text for use in inmost.used for word in use.value_words)
+            inner += " ".join(use.word.text for use in inmost.operands)
+            if re.search(r"[$<]\((?:sudo )?(?:curl|wget)\b|`(?:curl|wget)\b", inner):
+                return [_run_unseen(name)]
+            if fetched and not [use for use in inmost.operands if use.word.value != "-"]:
+                return [_run_unseen(f"{fetched} | {name}")]
     return []
+
+
+def _run_unseen(words: str) -> Effect:
+    return Effect(words, told(EffectCode.RUNS_UNSEEN), kind=EffectKind.RUNS)

@@ -35,7 +35,11 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
     pieces = annotate(found.pieces)
     return found.changed(
         pieces=pieces,
-        changes=effects(pieces, conventions_of(finder.store).effects),
+        changes=effects(
+            [node for _, node in reader.states if node is not None],
+            reader.pipelines,
+            conventions_of(finder.store).effects,
+        ),
         verbs=verb_words(finder.store),
     )
 

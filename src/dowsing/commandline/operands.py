@@ -47,7 +47,8 @@ def best_fit(known: Command, count: int, used: set[str]) -> Fit:
     """The fit of the form that suits so many operands and these options best."""
     best: tuple[tuple[int, int, int], Fit] | None = None
     for form in known.forms:
-        if form.defines or form.problem:
+        named = bool(form.elements) and form.elements[0].what == ElementKind.COMMAND
+        if form.defines or form.problem or not named:
             continue
         fit = fit_of(slots_of(known, form), count)
         rank = (distance(form, used), fit.surplus, len(fit.lacking))

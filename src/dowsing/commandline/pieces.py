@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dowsing.commandline.sayings import Grade
+from dowsing.knowledge.effects import EffectKind
 from dowsing.model.record import Record
 
 TYPE_CHECKING = False
@@ -81,6 +82,7 @@ class Effect(Record):
     words: str
     does: str | Told
     look: str = ""
+    kind: EffectKind = EffectKind.CHANGES
 
 
 class Unpicked(Record):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.effects import commands_of
+from dowsing.commandline.command_pieces import commands_of
 from dowsing.commandline.sayings import Manner
 from dowsing.model.roles import Role
 from dowsing.model.told import Code
@@ -130,7 +130,7 @@ def _long(group: list[Piece], values: list[Piece]) -> list[_Edit]:
     left = list(values)
     taken: list[Piece] = []
     for piece in group:
-        spelling = _long_spelling(piece)
+        spelling = _long_spelling(piece) or _kept_letter(piece)
         if not spelling or piece.page is None or piece.problem:
             return []
         value = (
@@ -151,6 +151,8 @@ def _long(group: list[Piece], values: list[Piece]) -> list[_Edit]:
             written.append(f"{spelling}={value.text}")
         else:
             written.append(spelling)
+    if all(len(one) == 2 for one in written):  # none of them has a long spelling
+        return []
     return [
         _Edit(group[0].start, group[0].end, " ".join(written)),
         *(_Edit(v.start, v.end, None) for v in taken),
@@ -201,16 +203,25 @@ def _long_spelling(piece: Piece) -> str:
     return next((flag for flag in after if flag.startswith("--")), "")
 
 
+def _kept_letter(piece: Piece) -> str:
+    """A letter that has no long spelling and takes no value here, which stays as it is."""
+    letter = re.fullmatch(r"-[A-Za-z0-9]", piece.text)
+    return piece.text if letter and piece.value is None and not piece.manner else ""
+
+
 def _short_spelling(piece: Piece) -> str:
     flags = piece.flags or []
     if re.fullmatch(r"-[A-Za-z]", piece.text):
         return piece.text
-    if piece.text not in flags:
+    whole = piece.text
+    if _is(piece, Manner.SHORT_FOR) and piece.manner is not None:
+        whole = str(piece.manner.arguments[0])
+    if whole not in flags:
         return ""
-    before = flags[: flags.index(piece.text)]
-    shorts = [
-        flag for flag in before if re.fullmatch(r"-[A-Za-z0-9]", flag) and flag not in piece.bare
-    ]
+    before = flags[: flags.index(whole)]
+    shorts = [flag for flag in before if re.fullmatch(r"-[A-Za-z0-9]", flag)]
+    if piece.value is not None:
+        shorts = [flag for flag in shorts if flag not in piece.bare]
     return shorts[-1] if shorts else ""
 
 

@@ -143,3 +143,5 @@ class EffectCode(Code):
 
     REPLACES_CONTENTS = "replaces contents"  # file
     RUNS_UNSEEN = "runs unseen"
+    LOSES_DATA = "loses data"  # statement
+    CHANGES_DATA = "changes data"  # statement

@@ -14,13 +14,14 @@ if TYPE_CHECKING:
     from dowsing.commandline.command import Spelling
     from dowsing.model.document import Option
 
-_PLACE = re.compile(r"<[A-Za-z]|[\ue001-\ue004]")  # for a value that is not given yet
+#: What is filled in later: by the shell, by the command that carries this one, by the reader.
+_OPEN = re.compile(r"\$|\{\}|<[A-Za-z]|[\ue001-\ue004]")
 _TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
 
 def wrong_value(spelling: Spelling, value: str, dynamic: bool) -> tuple[Told | None, list[str]]:
     """Why the value of an option cannot be right, and what may be meant."""
-    if dynamic or "$" in value or not value or value == "-" or "{}" in value or _PLACE.search(value):
+    if dynamic or not value or value == "-" or _OPEN.search(value):
         return None, []
     if spelling.choices and spelling.kind == ValueKind.CHOICE:
         return _not_among(value, spelling)

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from dowsing.commandline.command import Command
 from dowsing.commandline.command_finder import CommandFinder
-from dowsing.commandline.effects import commands_of
+from dowsing.commandline.command_pieces import commands_of
 from dowsing.commandline.exclusion import excluded
 from dowsing.commandline.line import LineReader
 from dowsing.commandline.pieces import Piece

@@ -31,6 +31,8 @@ _TAG_ALONE = rf"{_SPELLED}(?:(?:, ?| ?\| ?| ?/ ?| and ){_SPELLED})*"
 _INLINE = re.compile(rf"({_TAG_ALONE})(?::\s+|\s+-\s+|\s+(?=[A-Z][a-z]))(?=\S)")
 #: A heading that is an option with what it takes: `--detach-keys=sequence`, `--latest, -l`.
 _HEADED = re.compile(r"--?[A-Za-z0-9][\w.-]*(?:[=,\s\[].*)?\Z")
+#: An option in a form with a placeholder that is plainly one.
+_SHOWN_IN_FORM = re.compile(r"\[(--?[\w-]+)[ =]<?([A-Z][A-Z0-9_-]+)>?\]")
 _ABOUT_OPTIONS = re.compile(r"option|modifier|\bmodes?\b|flags|switches", re.IGNORECASE)
 
 #: A letter with its placeholder close to it, told apart by type alone: `-p` in bold and `num` in
@@ -51,7 +53,8 @@ Tagged = tuple[str, list[Block], str]
 
 def read_options(document: Document) -> list[Option]:
     """All options of the document in the order of its text, then those that only its forms show."""
-    return _with_values(document, _read(document, details=True))
+    options = _with_form_arguments(document, _read(document, details=True))
+    return _with_values(document, options)
 
 
 def read_brief_options(document: Document) -> list[Option]:
@@ -108,6 +111,22 @@ def _with_values(document: Document, options: list[Option]) -> list[Option]:
         else option
         for option in options
     ]
+
+
+def _with_form_arguments(document: Document, options: list[Option]) -> list[Option]:
+    """The options with the arguments that only the forms show: `[-i INVENTORY]`."""
+    if document.source != SourceName.MANUAL or not document.synopsis:
+        return options
+    shown = {
+        match[1]: match[2] for form in document.synopsis for match in _SHOWN_IN_FORM.finditer(form)
+    }
+    found = []
+    for option in options:
+        argument = next((shown[flag] for flag in option.flags if flag in shown), None)
+        if option.argument is None and argument is not None:
+            option = option.changed(argument=argument)
+        found.append(option)
+    return found
 
 
 def tagged_flags(document: Document) -> list[Tagged]:

@@ -8,6 +8,7 @@ quicker.
 from __future__ import annotations
 
 from dowsing.knowledge.command_facts import NO_FACTS, CommandFacts, facts_of, read_tool_files
+from dowsing.knowledge.effects import read_effects
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -72,9 +73,7 @@ def read_files() -> dict[str, Any]:
     found: dict[str, Any] = {
         "facts": {words: json.dumps(row) for words, row in read_tool_files().items()}
     }
-    for name in ("conventions", "effects"):
-        with open(
-            os.path.join(os.path.dirname(__file__), "commands", f"{name}.toml"), "rb"
-        ) as file:
-            found[name] = tomllib.load(file)
-    return found
+    path = os.path.join(os.path.dirname(__file__), "commands", "conventions.toml")
+    with open(path, "rb") as file:
+        found["conventions"] = tomllib.load(file)
+    return found | {"effects": read_effects()}

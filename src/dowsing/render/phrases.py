@@ -117,6 +117,8 @@ WORDS = {
     "Lack.VALUE_FOR": "{0} for {1}",
     "Lack.ELEMENT": "{0}",
     "EffectCode.REPLACES_CONTENTS": "replaces the contents of {0}, if there is such a file",
+    "EffectCode.LOSES_DATA": "removes data from the database: {0}",
+    "EffectCode.CHANGES_DATA": "changes what the database has: {0}",
     "EffectCode.RUNS_UNSEEN": "runs what comes from elsewhere without a look at it",
     "Needless.DEFAULT": "that is the default",
     "Needless.REPEATED": "it stands there already",

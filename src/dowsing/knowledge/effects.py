@@ -1,0 +1,80 @@
+"""What command lines destroy, overwrite, change, stop, send or run: effects.toml, whose head tells
+the format.
+"""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from functools import cache
+
+from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
+
+#: The key of effects.toml with the programs that are never asked for their usage.
+NEVER_ASKED = "never_asked"
+
+
+class EffectKind(StrEnum):
+    """What is done, the worst first."""
+
+    DESTROYS = "destroys"
+    OVERWRITES = "overwrites"
+    STOPS = "stops"
+    CHANGES = "changes"
+    RUNS = "runs"
+    SENDS = "sends"
+
+
+class EffectFact(Record):
+    """A row of effects.toml; the head of that file tells its fields."""
+
+    does: EffectKind
+    says: str
+    role: str = ""
+    when: list[str] = []  # noqa: RUF012 - a record is immutable
+    unless: list[str] = []  # noqa: RUF012
+    operand: str = ""
+    value: str = ""
+    least: int = 1
+    look: str = ""
+
+
+@cache
+def read_effects() -> dict[str, Any]:
+    """The tables of effects.toml."""
+    import os
+    import tomllib
+
+    path = os.path.join(os.path.dirname(__file__), "commands", "effects.toml")
+    with open(path, "rb") as file:
+        return tomllib.load(file)
+
+
+def effect_facts(rows: list[dict[str, Any]]) -> list[EffectFact]:
+    """The facts that rows tell. Raises TypeError and ValueError for what is not of the format."""
+    return [EffectFact(**{**row, "does": EffectKind(row["does"])}) for row in rows]
+
+
+def matching(table: dict[str, Any], words: str) -> list[EffectFact]:
+    """The facts of a command by its words; those of names that end in `*` where there are none of
+    its own.
+    """
+    if words == NEVER_ASKED:
+        return []
+    rows = table.get(words)
+    if rows is None:
+        stars = [key for key in table if key.endswith("*") and words.startswith(key[:-1])]
+        rows = table[max(stars, key=len)] if stars else []
+    return effect_facts(rows)
+
+
+def reason_never_asked(table: dict[str, Any], name: str) -> str:
+    """Why a program of that name is never asked for its usage; "" if it may be."""
+    for reason, names in table.get(NEVER_ASKED, {}).items():
+        for pattern in names:
+            if name == pattern or (pattern.endswith("*") and name.startswith(pattern[:-1])):
+                return str(reason)
+    return ""
