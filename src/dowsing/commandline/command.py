@@ -171,6 +171,7 @@ class Command:
                 argument=named,
                 argument_optional=value.optional,
                 repeatable=option.repeatable or value.again,
+                bare=[flag for flag in option.bare if flag not in flags],
             )
         for flag in dict.fromkeys([*flags, *option.flags]):
             page = known.page if known else ""

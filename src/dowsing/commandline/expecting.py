@@ -5,19 +5,21 @@ wrong.
 from __future__ import annotations
 
 from dowsing.commandline.exclusion import excluded, missing
-from dowsing.commandline.form_facts import is_command_place, operand_of
+from dowsing.commandline.form_facts import is_command_place
 from dowsing.commandline.line import LineReader
+from dowsing.commandline.operands import best_fit
 from dowsing.commandline.pieces import Problem
 from dowsing.commandline.repairs import open_at_end
-from dowsing.commandline.sayings import UNFINISHED, Lack
+from dowsing.commandline.sayings import UNFINISHED, Lack, Meaning
 from dowsing.commandline.shell_grammar import Command, Word, parse_shell
 from dowsing.commandline.usual import options_by_use, subcommand_words
 from dowsing.index.command_rows import commands_beginning
+from dowsing.index.convention_rows import conventions_of
 from dowsing.machine.known_values import values_here
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
-from dowsing.model.value_kinds import FILE_KINDS, ValueKind, value_kind, value_range
+from dowsing.model.value_kinds import FILE_KINDS, ValueKind, value_range
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -26,6 +28,7 @@ if TYPE_CHECKING:
     from dowsing.commandline.tree import CommandNode
 
 MOST_COMMANDS = 40
+MOST_OF_GROUP = 6  # options of a group of which one is wanted, that are named
 
 
 class Expected(Record):
@@ -98,14 +101,26 @@ def what_next(line: str, finder: CommandFinder, at: int | None = None, home: str
         if not at_command
         else _lacks_command(finder, word, before)
     )
-    if word[:1] == "-" and all(word not in (one.text, *one.flags) for one in expects):
-        # an option in the making is no operand
-        earlier = LineReader(finder)
-        lacks = _lacks(earlier, earlier.read(before).problem, before)
-    begun = [one for one in expects if one.what == Role.SUBCOMMAND and one.required]
-    if word and begun and all(one.text != word for one in begun):
-        lacks = [told(Lack.REST_OF_SUBCOMMAND, word)]
+    lacks = _in_the_making(word, expects, state) or lacks
     return Next(line, at, word, not lacks and problem is None, problem, lacks, expects)
+
+
+def _in_the_making(word: str, expects: list[Expected], state: CommandNode | None) -> list[Told]:
+    """What a word needs that is only the beginning of something: of a subcommand, of an option, or
+    of one whose value stands behind its sign.
+    """
+    begun = [one for one in expects if one.what == Role.SUBCOMMAND]
+    if word and begun and all(one.text != word for one in begun):
+        return [told(Lack.REST_OF_SUBCOMMAND, word)]
+    flag, equals, value = word.partition("=")
+    dashed = word[:1] == "-" and state is not None and not state.ended
+    if equals and not value and any(one.what == Role.VALUE for one in expects):
+        placeholder = next(one.placeholder for one in expects if one.what == Role.VALUE)
+        return [told(Lack.VALUE_FOR, placeholder, flag)]
+    longer = [one for one in expects if one.what == Role.OPTION and one.text.startswith(word)]
+    if dashed and not equals and longer and all(word not in one.flags for one in longer):
+        return [told(Lack.REST_OF_OPTION, word)]
+    return []
 
 
 def _lacks_command(finder: CommandFinder, word: str, before: str) -> list[Told]:
@@ -165,7 +180,19 @@ def _lacks(reader: LineReader, problem: Problem | None, text: str) -> list[Told]
         return [told(Lack.VALUE_FOR, wanted, state.wanting.flag)]
     if state.wants_inner and state.known.name not in ("env", "xargs", "time", "exec"):
         return [told(Lack.COMMAND_TO_RUN)] if state.needs_inner else []
-    return _elements(missing(state.known, state.flags, len(state.operands)))
+    return _elements(_missing_in(state))
+
+
+def _missing_in(state: CommandNode) -> list[str]:
+    """What the forms demand beside what is there: of our facts where they tell the forms."""
+    facts = state.known.facts
+    groups = [
+        " | ".join(group[:MOST_OF_GROUP]) for group in facts.needs if state.use_of(*group) is None
+    ]
+    if facts.forms:
+        fit = best_fit(state.known, len(state.operands), state.flags)
+        return [*groups, *(slot.name for slot in fit.lacking)]
+    return groups or missing(state.known, state.flags, len(state.operands))
 
 
 def _elements(texts: list[str]) -> list[Told]:
@@ -180,6 +207,7 @@ class _Asker:
         self, finder: CommandFinder, state: CommandNode | None, typed: str, home: str
     ) -> None:
         self.finder, self.state, self.typed, self.home = finder, state, typed, home
+        self.rules = conventions_of(finder.store)
 
     def commands(self) -> list[Expected]:
         """Commands that begin so."""
@@ -229,6 +257,12 @@ class _Asker:
             spelling = state.known.spelling(flag)
             if spelling is not None and spelling.takes:
                 return [self.value(spelling, part)]
+        if equals and state.known.facts.keyed:
+            key = state.known.spellings.get(flag)
+            return [self.value(key, part)] if key is not None else []
+        closing = self.closers()
+        if closing:
+            return closing
         dashed = self.typed.startswith("-") and not state.ended
         found = [] if dashed else [*self.subcommands(), *self.operands()]
         if (dashed or not self.typed) and not state.ended:
@@ -240,16 +274,14 @@ class _Asker:
     def value(self, spelling: Spelling, typed: str) -> Expected:
         """The value that an option wants."""
         option = spelling.option
-        kind = value_kind(option.argument or "", option.text, option.values)
-        values = (
-            [value for value in option.values if value.startswith(typed)] if option.values else None
-        )
+        kind = spelling.kind
+        values = _choices(spelling, typed) if spelling.choices else None
         if values is None:
-            values = values_here(kind, option.argument or "", typed, self.home)
+            values = values_here(kind, spelling.placeholder, typed, self.home)
         return Expected(
             Role.VALUE,
             "",
-            option.argument or "VALUE",
+            spelling.placeholder,
             values,
             spelling.needs,
             option.text,
@@ -274,16 +306,36 @@ class _Asker:
             if word.startswith(self.typed)
         ]
 
+    def closers(self) -> list[Expected]:
+        """What ends the command that a test of an expression runs."""
+        state = self.state
+        assert state is not None
+        outer = state.carrier
+        if outer is None or outer.root.name not in self.rules.expressions or self.typed:
+            return []
+        signs = (("\\;", Meaning.ONCE_EACH), ("+", Meaning.AS_MANY_AS_FIT))
+        ends = [
+            Expected(Role.OPERATOR, text, required=True, meaning=told(code), page=outer.known.page)
+            for text, code in signs
+        ]
+        return [*ends, *self.operands()]
+
     def operands(self) -> list[Expected]:
         """The operand that comes at this place."""
         state = self.state
         assert state is not None
         known = state.known
-        name, kind = operand_of(known, len(state.operands), state.flags)
-        if not name or is_command_place(name):
+        count = len(state.operands)
+        slot = best_fit(known, count + 1, state.flags).slots[count]
+        if slot is None or is_command_place(slot.name):
             return []
-        used = state.flags
-        needed = bool(missing(known, used, len(state.operands)))
+        name, kind = slot.name, slot.kind
+        needed = bool(_missing_in(state))
+        if slot.choices:
+            values: list[str] | None = [
+                word for word in slot.choices if word.startswith(self.typed)
+            ]
+            return [Expected(Role.OPERAND, "", name, values, needed, kind=kind, page=known.page)]
         values = values_here(kind, name, self.typed, self.home)
         if values == [] and self.typed and kind in FILE_KINDS:
             values = None
@@ -326,13 +378,24 @@ class _Asker:
         ]
 
 
+def _choices(spelling: Spelling, typed: str) -> list[str] | None:
+    """The words that a value may be; of several with a sign between them those for the last. None
+    where there are others and none of these fits.
+    """
+    separator = spelling.fact.separator if spelling.fact is not None else ""
+    before, sign, last = typed.rpartition(separator) if separator else ("", "", typed)
+    found = [before + sign + word for word in spelling.choices if word.startswith(last)]
+    is_open = spelling.fact is not None and not spelling.fact.closed
+    return None if not found and is_open else found
+
+
 def _option(text: str, spelling: Spelling) -> Expected:
     """An option that may come, with the spelling to be typed."""
     option = spelling.option
     return Expected(
         Role.OPTION,
         text,
-        option.argument or "",
+        spelling.placeholder if spelling.takes else "",
         says=option.text,
         flags=option.flags,
         page=spelling.page,

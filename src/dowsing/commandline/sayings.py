@@ -131,6 +131,7 @@ class Lack(Code):
     COMMAND = "command"
     REST_OF_COMMAND = "rest of command"  # what is typed of it
     REST_OF_SUBCOMMAND = "rest of subcommand"  # what is typed of it
+    REST_OF_OPTION = "rest of option"  # what is typed of it
     COMMAND_TO_RUN = "command to run"
     VALUE_FOR = "value for"  # option, placeholder
     VALUE = "value"

@@ -32,7 +32,8 @@ _OPTION = re.compile(
 
 #: A placeholder of several words: `[Scan Type...]`, `{target specification}`.
 _PHRASE = re.compile(
-    r"(\[(?=[A-Z]|[a-z]+ (?:flags|options)\])|\{)([A-Z]?[a-z]+(?: [A-Z][a-z]+)+|[a-z]{3,}(?: [a-z]{3,})+)"
+    r"(\[(?=[A-Z]|[a-z]+ (?:flags|options)\])|\{)"
+    r"([A-Z]?[a-z]+(?: [A-Z][a-z]+)+|[a-z]{3,}(?: [a-z]{3,})+)"
     r"(\.\.\.)?[\]}](?=\s|\Z)"
 )
 

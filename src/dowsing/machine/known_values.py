@@ -19,7 +19,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Callable
 
-MOST_VALUES = 60
+MOST_VALUES = 120
 COMMON_SIGNALS = 31  # those that every system has; the rest are other names and real-time ones
 _MAY_BE_UNITS = (ValueKind.TEXT, ValueKind.PATTERN)
 _UNIT_PLACEHOLDER = r"(?:UNIT|unit)(?:\.\.\.)?"
@@ -48,6 +48,9 @@ def values_here(kind: str, placeholder: str, typed: str, home: str = "") -> list
         return _begin(_units(), typed)
     if kind in FILE_KINDS:
         return [file_word(path) for path in files_here(typed, kind == ValueKind.FOLDER, home)]
+    if kind == ValueKind.USER and ":" in typed:  # `root:adm`
+        user, _, part = typed.partition(":")
+        return [f"{user}:{group}" for group in _begin(_groups(), part)]
     if kind == ValueKind.HOST:
         user, at, part = typed.rpartition("@")
         return [user + at + host for host in _begin(_hosts(home), part)]
@@ -130,7 +133,8 @@ def _units() -> list[str]:
             found.update(name for name in os.listdir(folder) if _UNIT.match(name))
         except OSError:
             continue
-    return sorted(found)
+    # services are what people mean, and not those that are one of many
+    return sorted(found, key=lambda name: (not name.endswith(".service"), "@" in name, name))
 
 
 def files_here(typed: str, folders_only: bool, home: str) -> list[str]:

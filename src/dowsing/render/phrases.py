@@ -111,6 +111,7 @@ WORDS = {
     "Lack.COMMAND": "a command",
     "Lack.REST_OF_COMMAND": "the rest of the command’s name after {0}",
     "Lack.REST_OF_SUBCOMMAND": "the rest of the subcommand after {0}",
+    "Lack.REST_OF_OPTION": "the rest of the option after {0}",
     "Lack.COMMAND_TO_RUN": "the command to run",
     "Lack.VALUE": "a value",
     "Lack.FILE": "a file",
