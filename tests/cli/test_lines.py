@@ -43,7 +43,7 @@ def test_unpick_marks_a_mistake_and_ends_with_1(garden: Program) -> None:
 
 def test_unpick_as_json(garden: Program) -> None:
     answer = json.loads(garden.out("unpick", "harvest -m 60 tomato1", "--format", "json"))
-    assert list(answer) == ["line", "says", "pieces", "changes", "problem"]
+    assert list(answer) == ["line", "says", "pieces", "changes", "effects", "problem"]
     command, option, value, operand = answer["pieces"]
     assert {
         key: option[key]

@@ -226,7 +226,7 @@ def test_what_it_changes(finder: CommandFinder) -> None:
         "> log: replaces the contents of log, if there is such a file",
     ]
     assert effects(unpick("rm -r old", finder)) == [
-        "rm: removes files; they do not come back (to look first: ls -d)"
+        "rm: removes old; they do not come back (to look first: ls -d)"
     ]
     assert effects(unpick("curl x | sh", finder)) == [
         "curl | sh: runs what comes from elsewhere without a look at it"

@@ -130,7 +130,7 @@ def _operands(row: EffectFact, uses: list[OperandUse], below: list[str]) -> list
         return found or None
     if row.role:
         told_roles = [use for use in uses if use.slot is not None and use.slot.role == row.role]
-        return told_roles or uses
+        return told_roles or (uses if len(uses) > 1 else [])
     return uses
 
 

@@ -39,6 +39,10 @@ def excluded(known: Command, used: set[str]) -> set[str]:
         fitting = [flags for flags in shown if used <= flags]
         if fitting and len(fitting) < len(shown):
             found |= set().union(*shown) - set().union(*fitting)
+    for group in known.facts.apart:
+        taken_here = _with_spellings(known, set(group)) & used
+        if taken_here:
+            found |= set(group) - _with_spellings(known, taken_here)
     return _with_spellings(known, found) - used
 
 

@@ -218,11 +218,15 @@ class OptionReader:
             spelling = self.known.spelling(flag)
             if flag == "-s" and self.known.name not in ("kill", "pkill", "killall"):
                 continue
+            if spelling is not None and is_number and self.state.use_of(flag) is not None:
+                self.operand(word, False)  # `kill -9 -1`: a group of processes
+                return True
             if (
                 spelling is not None
                 and not wrong_kind(ValueKind.SIGNAL, body)
                 and (is_number or body.isupper())
             ):
+                self.use(word, word.value, spelling, body)
                 self.add_option(word, word.value, spelling, value=body, kind=ValueKind.SIGNAL)
                 return True
         for flag in ("-digest", "-cipher"):

@@ -8,10 +8,11 @@ from dowsing.commandline.command import Command
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.command_pieces import commands_of
 from dowsing.commandline.exclusion import excluded
-from dowsing.commandline.line import LineReader
-from dowsing.commandline.pieces import Piece
+from dowsing.commandline.line import LineReader, unpick
+from dowsing.commandline.pieces import Effect, Piece
 from dowsing.commandline.tree import CommandNode
 from dowsing.commandline.usual import options_by_use, subcommand_words
+from dowsing.commandline.value_checks import wrong_value
 from dowsing.composing.faults import FaultCode
 from dowsing.composing.field import Field, FieldKind
 from dowsing.composing.filling_in import fill_in, same_words
@@ -29,7 +30,7 @@ from dowsing.facts.forms import Form
 from dowsing.index.convention_rows import conventions_of
 from dowsing.model.errors import NotComposable
 from dowsing.model.roles import Role
-from dowsing.model.told import told
+from dowsing.model.told import Told, told
 from dowsing.model.value_kinds import ValueKind
 
 TYPE_CHECKING = False
@@ -260,6 +261,22 @@ class CommandSheet(Sheet):
                 ):
                     found.setdefault(other.key, field.flags[0])
         return found
+
+    def wrong(self, field: Field) -> Told | None:
+        """As of any sheet; values of options are judged as those of a line that is taken apart."""
+        found = super().wrong(field)
+        spelling = self.known.spelling(field.flags[0]) if field.flags else None
+        if found is not None or spelling is None or not field.takes:
+            return found
+        for value in self.values(field):
+            reason, _ = wrong_value(spelling, value, dynamic=not value)
+            if reason is not None:
+                return reason
+        return None
+
+    def effects(self) -> list[Effect]:
+        """What the line as it stands would do that cannot be undone."""
+        return unpick(self.line(), self.finder).changes
 
     def missing(self) -> list[FieldFault]:
         """The fields that lack a value; of options of which one is demanded the first."""

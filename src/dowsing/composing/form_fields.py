@@ -49,11 +49,11 @@ def option_field(
     spelling: Spelling, required: bool = False, usual: bool = False, repeats: bool = False
 ) -> Field:
     """The field of an option."""
-    option = spelling.option
+    option, fact = spelling.option, spelling.fact
     # a list that may be empty is given as the words after it
     takes = option.argument is not None and (spelling.needs or not option.argument.endswith("..."))
-    kind = value_kind(option.argument or "", option.text, option.values) if takes else ""
-    placeholder = (option.argument or "").strip("[]=")
+    kind = spelling.kind if takes else ""
+    placeholder = spelling.placeholder.strip("[]=") if takes else ""
     return Field(
         option_key(option),
         FieldKind.OPTION,
@@ -63,8 +63,8 @@ def option_field(
         option.text,
         spelling.page,
         list(option.flags),
-        option.values if takes else None,
-        is_strict(option),
+        (spelling.choices or None) if takes else None,
+        fact.closed if fact is not None else is_strict(option),
         value_range(option.text) if takes else [],
         option.default,
         required,
@@ -74,6 +74,7 @@ def option_field(
         must_exist(kind, placeholder, option.text),
         usual,
         option.section,
+        separator=fact.separator if fact is not None else "",
     )
 
 
@@ -161,6 +162,17 @@ class _Planner:
         self.add(option_field(spelling, required, usual=False, repeats=repeats))
         return option_key(spelling.option)
 
+    def need_groups(self, groups: list[list[str]]) -> None:
+        """Fields of options of which one must be there, as our facts tell."""
+        for group in groups:
+            keys: dict[str, None] = {}
+            for flag in group:
+                spelling = self.known.spelling(flag)
+                if spelling is not None and option_key(spelling.option) not in keys:
+                    self.add(option_field(spelling))
+                    keys[option_key(spelling.option)] = None
+            self.one_of.append(list(keys))
+
     def literal(self, element: Element, required: bool) -> None:
         text = element.text
         if text == self.known.only or text in self.known.words.split()[1:]:
@@ -202,6 +214,7 @@ class _Planner:
             return  # those of the subcommand, which are known when it is
         self.operands += 1
         listed = "[," in element.text  # further ones stand in the same word
+        fact = self.known.facts.operands.get(name)
         kind = value_kind(name, "file mode" if name.isupper() else "")
         self.add(
             Field(
@@ -209,8 +222,10 @@ class _Planner:
                 FieldKind.OPERAND,
                 name,
                 name,
-                kind,
+                fact.value.kind if fact is not None else kind,
                 page=self.known.page,
+                values=(fact.value.choices or None) if fact is not None else None,
+                strict=fact.value.closed if fact is not None else False,
                 required=required,
                 repeats=repeats and not listed,
                 usual=True,
@@ -319,6 +334,7 @@ def plan_of(
     listing = any((one.option.argument or "").endswith("...") for one in known.spellings.values())
     if not planner.operands and not subcommands and (listing or form is None):
         planner.add(_ANY_WORDS)
+    planner.need_groups(known.facts.needs)
     fields = list(planner.fields.values())
     last = next((field for field in reversed(fields) if field.what == FieldKind.OPERAND), None)
     for n, field in enumerate(fields):

@@ -7,6 +7,10 @@ from dowsing.composing.field import SWITCH, Field, FieldKind, Step, wrong
 from dowsing.model.record import Record
 from dowsing.model.told import Told, told
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.pieces import Effect
+
 
 class FieldFault(Record):
     """A value that cannot be right, or a field that lacks one."""
@@ -118,6 +122,12 @@ class Sheet:
         return next(
             (reason for value in values if (reason := wrong(field, value, self.folder))), None
         )
+
+    def effects(self) -> list[Effect]:
+        """What the line as it stands would do that cannot be undone; nothing is known of lines of
+        files.
+        """
+        return []
 
     def faults(self) -> list[FieldFault]:
         """All that is wrong with the values there are, in the order of the fields."""

@@ -124,6 +124,9 @@ class _Writer:
             if value and self.is_number(field, value):
                 found.append(_Word(f"-{value}"))
                 continue
+            if value == SWITCH and field.takes and not field.bare and field.placeholder:
+                found += [_Word(flag, False, letter), _Word(f"<{field.placeholder}>")]
+                continue
             if value == SWITCH or not field.takes:
                 found.append(_Word(flag, letter and not field.bare, letter))
                 continue

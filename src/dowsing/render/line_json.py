@@ -6,7 +6,7 @@ from dowsing.model.record import dump
 from dowsing.render.fields import field_says
 from dowsing.render.line_sentence import sentence
 from dowsing.render.phrases import words
-from dowsing.render.piece_text import effect_line, manner_of, says_of
+from dowsing.render.piece_text import done_by, effect_line, manner_of, says_of
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -31,6 +31,7 @@ def _piece_json(piece: Piece) -> dict[str, object]:
     row: dict[str, object] = {name: getattr(piece, name) for name in _BEFORE}
     row |= {"says": says_of(piece) or None, "problem": words(piece.problem) or None}
     row |= {name: getattr(piece, name) for name in _AFTER}
+    row["grade"] = piece.grade if piece.problem else None
     return row | {"what": manner_of(piece)} | {name: getattr(piece, name) for name in _LAST}
 
 
@@ -43,6 +44,7 @@ def problem_json(problem: Problem | None) -> dict[str, object] | None:
         "end": problem.end,
         "says": words(problem.reason),
         "nearest": problem.nearest,
+        "grade": problem.grade,
     }
 
 
@@ -53,6 +55,15 @@ def unpicked_json(found: Unpicked) -> dict[str, object]:
         "says": sentence(found),
         "pieces": pieces_json(found.pieces),
         "changes": [effect_line(effect) for effect in found.changes],
+        "effects": [
+            {
+                "does": effect.kind,
+                "words": effect.words,
+                "says": done_by(effect),
+                "look": effect.look or None,
+            }
+            for effect in found.changes
+        ],
         "problem": problem_json(found.problem),
     }
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.sayings import Manner
+from dowsing.commandline.sayings import Grade, Manner
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.model.roles import Role
 from dowsing.render.cell_width import display_width
@@ -16,6 +16,7 @@ from dowsing.render.wrap import first_sentence, unbroken, wrap
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.pieces import Effect, Piece, Unpicked
+    from dowsing.model.told import Told
 
 INDENT = 3
 WIDEST_LABEL = 26
@@ -75,15 +76,22 @@ def piece_lines(pieces: list[Piece], width: int) -> list[str]:
     return _table(rows, width) if rows else []
 
 
+def judged(problem: Told, grade: Grade) -> str:
+    """What is wrong in words; of what can be run all the same, that one should take care."""
+    return f"careful: {words(problem)}" if grade is Grade.WARNING else words(problem)
+
+
 def mistakes_of(found: Unpicked) -> list[Mistake]:
     """The mistakes of a line in order."""
     mistakes: list[Mistake] = []
     for piece in found.pieces:
         if piece.problem:
             start, end = (piece.span or [piece.start, piece.end])[:2]
-            mistakes.append((start, end, words(piece.problem), piece.nearest))
-    if found.problem is not None:
-        mistakes.append((found.problem.start, found.problem.end, words(found.problem.reason), []))
+            mistakes.append((start, end, judged(piece.problem, piece.grade), piece.nearest))
+    problem = found.problem
+    if problem is not None:
+        says = judged(problem.reason, problem.grade)
+        mistakes.append((problem.start, problem.end, says, problem.nearest))
     return sorted(mistakes, key=lambda one: one[0])
 
 

@@ -11,12 +11,14 @@ from dowsing.composing.sheet import Sheet
 from dowsing.model.document import Document
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.render.fields import help_lines
+from dowsing.render.piece_text import effect_line
 from dowsing.render.wrap import wrap
 from dowsing.tui.field_list import FieldList
 from dowsing.tui.lines_view import LinesView
 from dowsing.tui.marked import text_of
 from dowsing.tui.program import Program, key_bar
 
+MOST_EFFECTS = 2  # that are told above the line
 FEW_VALUES = 12  # so many are gone through with the arrows; more are typed
 
 
@@ -57,7 +59,7 @@ class FormView(Program):
         background: ansi_default;
              text-style: underline; color: ansi_cyan; display: none; }
     Input, Input:focus { border: none; height: 1; padding: 0; background: ansi_default; }
-    #line { height: auto; max-height: 4; border-top: solid ansi_bright_black; padding: 0 1; }
+    #line { height: auto; max-height: 6; border-top: solid ansi_bright_black; padding: 0 1; }
     #status { height: 1; padding: 0 1; color: ansi_red; }
     #keys { height: 1; text-style: dim; padding: 0 1; }
     Screen.narrow #middle { layout: vertical; }
@@ -126,9 +128,11 @@ class FormView(Program):
         shown = "\n".join(
             "".join(c if c.isprintable() else "?" for c in one) for one in line.split("\n")
         )
-        self.query_one("#line", Static).update(
-            text_of(f"{BOLD}{shown}{ROMAN}") if shown else text_of("(nothing yet)")
-        )
+        text = text_of("")
+        for effect in self.sheet.effects()[:MOST_EFFECTS]:
+            text.append(f"careful: {clean_line(effect_line(effect))}\n", "yellow")
+        text.append_text(text_of(f"{BOLD}{shown}{ROMAN}" if shown else "(nothing yet)"))
+        self.query_one("#line", Static).update(text)
 
     def show_help(self) -> None:
         """What is told of the field in focus."""

@@ -56,6 +56,8 @@ def wrong_operands(node: CommandNode) -> Iterator[Problem]:
     if node.known.facts.keyed:
         return
     for use in node.operands:
+        if is_unsure(use.word):  # it may become several words: what follows has other places
+            return
         problem = _wrong_operand(node.known, use)
         if problem is not None:
             yield problem
