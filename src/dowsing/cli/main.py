@@ -164,7 +164,7 @@ def options_first(
             words.append(word)
             continue
         action = actions.get(word)
-        if others_are_words and actions.get(word.partition("=")[0]) is None:
+        if others_are_words and not _is_ours(actions, word, words, arguments[at : at + 1]):
             words.append(word)
             continue
         options.append(word)
@@ -176,6 +176,26 @@ def options_first(
                 options.append(arguments[at])
                 at += 1
     return [*options, *(["--", *words] if words else [])]
+
+
+def _is_ours(
+    actions: dict[str, argparse.Action], word: str, before: list[str], after: list[str]
+) -> bool:
+    """Whether what begins with a dash is an option of ours, and not a word of what is asked about:
+    behind a name, one of ours counts only as it must be written, `--color never`.
+    """
+    flag, equals, value = word.partition("=")
+    action = actions.get(flag)
+    if action is None:
+        return False
+    if not before or (action.nargs == 0 and flag != "-h"):
+        return True
+    if flag == "-h":
+        return False
+    value = value if equals else "".join(after)
+    if action.choices is not None:
+        return value in action.choices
+    return action.type is None or value.isdecimal()
 
 
 def overview() -> str:

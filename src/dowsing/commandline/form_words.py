@@ -7,8 +7,10 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.exclusion import flag_of
+from dowsing.commandline.form_facts import is_options_place
 from dowsing.facts.forms import Element, ElementKind, Form
 from dowsing.model.record import Record
+from dowsing.model.told import Code, Told, told
 from dowsing.model.value_kinds import value_kind
 
 TYPE_CHECKING = False
@@ -18,9 +20,20 @@ if TYPE_CHECKING:
 _LETTERS = re.compile(r"-[A-Za-z0-9?]{2,}\Z")
 
 
+#: Letters of options that tar and its like take without a dash: `{A|c|d}[GnS]`.
+_BUNDLE = re.compile(r"\{[A-Za-z](?:\|[A-Za-z])*\}\[[A-Za-z]+\]\Z")
+
+
+class PartNote(Code):
+    """What is known of an element without a text that says it."""
+
+    BUNDLE = "bundle"  # letters of options in one word
+    KEYS = "keys"  # of KEY=VALUE, the keys
+
+
 class FormPart(Record):
     """An element of a form with what is known of it. `what` is command, option, operand, literal,
-    choice or group.
+    choice or group. `says` is what a text says of it, `note` what is known without one.
     """
 
     text: str
@@ -30,17 +43,19 @@ class FormPart(Record):
     value_kind: str
     says: str
     elements: list[FormPart] = []  # noqa: RUF012 - a record is immutable
+    note: Told | None = None
 
 
 class Spelled(Record):
     """A form in words. `defines`: the placeholder that it spells out; `problem`: what could not be
-    read of it.
+    read of it. `twins`: forms that are the same with other spellings of their options.
     """
 
     line: str
     elements: list[FormPart]
     defines: str = ""
     problem: str = ""
+    twins: list[str] = []  # noqa: RUF012 - a record is immutable
 
 
 class Syntax(Record):
@@ -57,17 +72,55 @@ class Syntax(Record):
 
 def syntax_of(known: Command, name: str) -> Syntax:
     """The forms of a command in words."""
-    forms = [form for table in known.tables for form in table.forms]
+    every = [form for table in known.tables for form in table.forms]
+    twins = _twins(known, every)
+    forms = [form for form in every if form.line in twins]
     return Syntax(
         name,
         known.page,
         [
-            Spelled(form.line, _parts(known, form.elements), form.defines, form.problem)
+            Spelled(
+                form.line,
+                _parts(known, form.elements),
+                form.defines,
+                form.problem,
+                twins[form.line],
+            )
             for form in forms
         ],
         _apart(known, forms),
         _own(known, forms),
     )
+
+
+def _twins(known: Command, forms: list[Form]) -> dict[str, list[str]]:
+    """The forms, each with those after it that say the same with other spellings of options."""
+    first: dict[str, str] = {}
+    found: dict[str, list[str]] = {}
+    for form in forms:
+        key = f"{form.defines} {form.problem} {_signature(known, form.elements)}"
+        if key not in first:
+            first[key] = form.line
+            found[form.line] = []
+        elif form.line != first[key]:
+            found[first[key]].append(form.line)
+    return found
+
+
+def _signature(known: Command, elements: list[Element]) -> str:
+    """Elements with each option under one name, whatever its spelling."""
+    found = []
+    for element in elements:
+        one = _spelled(known, element) or element
+        name = one.text
+        if one.what == ElementKind.OPTION:
+            spelling = known.spelling(flag_of(one))
+            inner = _signature(known, one.elements)
+            name = f"{spelling.option.flags[0] if spelling else flag_of(one)} {inner}"
+        elif one.elements:
+            name = _signature(known, one.elements)
+        found.append(f"{one.what}{one.required:d}{one.repeats:d}({name})")
+    return " ".join(found)
 
 
 def _parts(known: Command, elements: list[Element]) -> list[FormPart]:
@@ -147,7 +200,20 @@ def _part(known: Command, element: Element) -> FormPart:
         kind,
         says,
         _parts(known, element.elements),
+        _note(known, element),
     )
+
+
+def _note(known: Command, element: Element) -> Told | None:
+    """What is to be said of an operand that is no name of a value."""
+    if element.what != ElementKind.OPERAND:
+        return None
+    if _BUNDLE.match(element.text):
+        return told(PartNote.BUNDLE)
+    if known.facts.keyed and not is_options_place(element.text):
+        keys = [flag for flag in known.spellings if flag[:1].isalpha()]
+        return told(PartNote.KEYS, ", ".join(keys))
+    return None
 
 
 def _apart(known: Command, forms: list[Form]) -> list[list[str]]:

@@ -15,6 +15,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.model.document import Document, Option
 
+#: How pages spell an option that stands for any number.
+_ANY_NUMBER = ("-#", "-NUM", "-<n>", "-number", "-NUMBER", "-<number>")
 MOST_READ = 8_000_000  # bytes of a program that are looked through
 
 
@@ -70,7 +72,8 @@ def option_table(
     `executable` is the program's file, which tells whether long options may be shortened.
     """
     shortest = shortest_abbreviations(options) if executable and shortens(executable) else {}
-    found = [option for option in options if _is_asked(option, asked)]
+    spoken = [one for word in asked for one in _apart(word, options)]
+    found = [option for option in options if _is_asked(option, spoken)]
     if asked and not any(word.startswith("-") for word in asked):
         found += [option for option in _by_words(options, asked) if option not in found]
     listed = [
@@ -81,6 +84,19 @@ def option_table(
         for option in found
     ]
     return Options(name, section, page, listed, len(options))
+
+
+def _apart(word: str, options: list[Option]) -> list[str]:
+    """The spellings that a word stands for: letters in one word each for itself, a number for the
+    option that takes any.
+    """
+    flags = {flag for option in options for flag in option.flags}
+    if word in flags or not re.fullmatch(r"-\w+", word):
+        return [word]
+    if word[1:].isdecimal():
+        return [flag for flag in _ANY_NUMBER if flag in flags] or [word]
+    letters = ["-" + letter for letter in word[1:]]
+    return letters if all(letter in flags for letter in letters) else [word]
 
 
 def _is_asked(option: Option, asked: list[str]) -> bool:

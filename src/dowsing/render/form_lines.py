@@ -8,6 +8,7 @@ from dowsing.facts.forms import ElementKind
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT, HEADING
+from dowsing.render.phrases import words as phrase
 from dowsing.render.piece_text import KINDS
 from dowsing.render.typed import typed
 from dowsing.render.wrap import first_sentence, groups_kept, unbroken, wrap
@@ -35,8 +36,10 @@ def syntax_lines(syntax: Syntax, entry: Entry, width: int, program: str) -> list
             "",
             f"{HEADING}{title}",
             *wrap(groups_kept(clean_line(form.line)), width, INDENT, 4),
-            "",
         ]
+        for twin in form.twins:
+            lines += wrap(f"{FAINT}or {groups_kept(clean_line(twin))}{ROMAN}", width, INDENT, 4)
+        lines.append("")
         if form.problem:
             lines += [
                 f"{FAINT}{line}"
@@ -114,6 +117,8 @@ def _says(part: FormPart, told: set[str], chosen: bool) -> str:
         words.append(kind)
     if part.what == ElementKind.LITERAL:
         words.append("typed as it stands")
+    if part.note is not None:
+        words.append(phrase(part.note))
     text = ", ".join(words)
     says = clean_line(first_sentence(part.says))
     if says and part.text not in told:

@@ -11,6 +11,7 @@ from dowsing.render.piece_text import done_by, effect_line, manner_of, says_of
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.expecting import Expected, Next
+    from dowsing.commandline.form_words import FormPart, Syntax
     from dowsing.commandline.pieces import Piece, Problem, Unpicked
     from dowsing.composing.field import Field
     from dowsing.composing.sheet import Sheet
@@ -65,6 +66,32 @@ def unpicked_json(found: Unpicked) -> dict[str, object]:
             for effect in found.changes
         ],
         "problem": problem_json(found.problem),
+    }
+
+
+def forms_json(syntax: Syntax) -> list[dict[str, object]]:
+    """The forms of a name, with what is known of their elements in words."""
+    return [
+        {
+            "line": form.line,
+            "elements": [_part_json(part) for part in form.elements],
+            "defines": form.defines,
+            "problem": form.problem,
+            "twins": form.twins,
+        }
+        for form in syntax.forms
+    ]
+
+
+def _part_json(part: FormPart) -> dict[str, object]:
+    return {
+        "text": part.text,
+        "what": part.what,
+        "required": part.required,
+        "repeats": part.repeats,
+        "value_kind": part.value_kind,
+        "says": part.says or words(part.note),
+        "elements": [_part_json(one) for one in part.elements],
     }
 
 

@@ -111,6 +111,8 @@ WORDS = {
     "Lack.COMMAND": "a command",
     "Lack.REST_OF_COMMAND": "the rest of the command’s name after {0}",
     "Lack.REST_OF_SUBCOMMAND": "the rest of the subcommand after {0}",
+    "PartNote.BUNDLE": "letters of options without a dash: one of the first, any of the others",
+    "PartNote.KEYS": "a name and its value, NAME=VALUE; the names: {0}",
     "Lack.REST_OF_OPTION": "the rest of the option after {0}",
     "Lack.COMMAND_TO_RUN": "the command to run",
     "Lack.VALUE": "a value",

@@ -8,7 +8,9 @@ from dowsing.cli.commands.options import kept_table
 from dowsing.commandline.command import Command
 from dowsing.commandline.form_words import syntax_of
 from dowsing.facts.command_table import make_table
+from dowsing.index.convention_rows import conventions_of
 from dowsing.model.errors import Failure
+from dowsing.render.line_json import forms_json
 from dowsing.render.typed import typed
 from dowsing.session.naming import find_entry, open_found
 from dowsing.session.session import Session
@@ -32,6 +34,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     table = kept_table(session, found.entry) or make_table(open_found(session, found))
     known = Command(found.entry.name, found.entry.name)
     known.tables.append(table)
+    known.facts = conventions_of(session.store).facts(found.entry.name)
     known.page = table.label
     known.summary = table.summary or found.entry.summary
     syntax = syntax_of(known, found.entry.name)
@@ -44,7 +47,12 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if session.json:
         answer = {"name": found.entry.name, "section": found.entry.section, "page": syntax.page}
         session.print_json(
-            {**answer, "forms": syntax.forms, "apart": syntax.apart, "own": syntax.own}
+            {
+                **answer,
+                "forms": forms_json(syntax),
+                "apart": syntax.apart,
+                "own": syntax.own,
+            }
         )
     else:
         from dowsing.render.form_lines import syntax_lines
