@@ -162,7 +162,10 @@ class Command:
         no page lists comes with them.
         """
         known = found.get(flags[0])
-        option = known.option if known else Option(flags, text=self.facts.texts.get(flags[0], ""))
+        option = known.option if known else Option(flags)
+        text = self.facts.texts.get(flags[0], "")
+        if text:
+            option = option.changed(text=text)
         if value is None:
             option = option.changed(argument=None, written=[])
         else:

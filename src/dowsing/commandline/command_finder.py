@@ -18,6 +18,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.index.store import Store
     from dowsing.machine.settings import Settings
+    from dowsing.model.document import Document
 
 #: Pages beside that of a command that list options for it: `iptables-extensions`, `ffmpeg-all`.
 _MORE_OPTIONS = ("extensions", "all", "options", "common", "full")
@@ -158,6 +159,8 @@ class CommandFinder:
                         document = catalogue.read(subject, held)
                     except Unreadable:
                         continue
+                    if source == SourceName.INFO and not _is_about(document, name):
+                        continue
                     known.tables.append(make_table(document))
                     known.page = known.page or (
                         document.label if source == SourceName.INFO else f"{name} --help"
@@ -177,6 +180,25 @@ class CommandFinder:
             return self._found[key]
         if not re.fullmatch(r"[\w.:+-]+", word):
             return None
+        found = self._with_page(known, word) or self._with_facts(known, word)
+        if found is not None:
+            self._found[key] = found
+        return found
+
+    def _with_facts(self, known: Command, word: str) -> Command | None:
+        """A subcommand that only our facts tell of: its options are those of the program."""
+        if known.listed(word) is not None:
+            return None
+        found = Command(f"{known.name}-{word}", f"{known.words} {word}", known)
+        self._add_facts(found)
+        if not found.facts.forms:
+            return None
+        found.page, found.only = known.page, word
+        return found
+
+    def _with_page(self, known: Command, word: str) -> Command | None:
+        """A subcommand with a page of its own."""
+        key = f"{known.words} {word}"
         for joined in (f"{known.name}-{word}", f"{known.name}_{word}"):
             for entry in self.store.named(joined):
                 if entry.section[:1] not in ("1", "8") or joined not in (
@@ -193,7 +215,6 @@ class CommandFinder:
                     )
                     self._add_facts(found)
                     found.later(lambda entry=entry: [t for t in [self.page_table(entry)] if t])  # type: ignore[misc]
-                    self._found[key] = found
                     return found
         return None
 
@@ -255,3 +276,9 @@ class CommandFinder:
                 ):
                     return document.label
         return ""
+
+
+def _is_about(document: Document, name: str) -> bool:
+    """Whether a node of an Info manual is about a command, and does not only name it."""
+    title = f"{document.name} {document.summary}"
+    return re.search(rf"(?<![\w-]){re.escape(name)}(?![\w-])", title) is not None

@@ -82,7 +82,7 @@ def distance(form: Form, used: set[str]) -> int:
     return 0 if all(flag in used for flag in demanded) else 2
 
 
-_OPTIONS = re.compile(r"options?\b|flags\b|(?:option|position)_args\b", re.IGNORECASE)
+_OPTIONS = re.compile(r"options?\b|flags\b|switches\b|(?:option|position)_args\b", re.IGNORECASE)
 
 
 def is_options_place(text: str) -> bool:

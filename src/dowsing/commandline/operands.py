@@ -92,6 +92,8 @@ def slots_of(known: Command, form: Form) -> list[Slot]:
 def _slots(known: Command, element: Element, required: bool) -> list[Slot]:
     if element.what in (ElementKind.COMMAND, ElementKind.OPTION):
         return []
+    if element.what == ElementKind.GROUP and _is_options_group(element):
+        return []
     if element.what == ElementKind.GROUP:
         inner = [
             slot
@@ -108,6 +110,14 @@ def _slots(known: Command, element: Element, required: bool) -> list[Slot]:
     if not any(char.isalnum() for char in element.text):  # a sign between placeholders
         return []
     return [_slot(known, element, required)]
+
+
+def _is_options_group(element: Element) -> bool:
+    """Whether words in brackets together stand for options: `[command-line switches]`."""
+    parts = element.elements
+    return all(one.what == ElementKind.OPERAND for one in parts) and any(
+        is_options_place(one.text) for one in parts
+    )
 
 
 def _chosen(known: Command, element: Element, required: bool) -> list[Slot]:

@@ -434,6 +434,8 @@ class OptionReader:
     @property
     def mostly_long(self) -> bool:
         """Whether most options are words with a single dash, as those of the X toolkit."""
+        if self.known.facts.words or (self.known.parent and self.known.parent.facts.words):
+            return True
         flags = [*self.known.spellings] or [
             *(self.known.parent.spellings if self.known.parent else ())
         ]

@@ -38,6 +38,10 @@ _PHRASE = re.compile(
 )
 
 
+#: Words of which one is to be typed, parted by commas: `{create,edit,view}`.
+_LISTED_WORDS = re.compile(r"\{([a-z][\w-]*(?:,[a-z][\w-]*)+)\}(?=\s|\Z)")
+
+
 class ElementKind(StrEnum):
     """What an element of a form is; the values are those of the JSON contract."""
 
@@ -196,6 +200,11 @@ class _FormParser:
             self.at = phrase.end()
             repeats = bool(phrase[3])
             return [Element(phrase[2], ElementKind.OPERAND, phrase[1] != "[", repeats)]
+        listed = _LISTED_WORDS.match(self.line, self.at)
+        if listed:
+            self.at = listed.end()
+            words = [Element(word, ElementKind.LITERAL) for word in listed[1].split(",")]
+            return [_choice([[word] for word in words])]
         if char in "[{(" and self.nested >= MOST_NESTED:
             self.problem = self.problem or "its brackets are nested too deep"
         elif char in "[{(" and self.closes_whole():

@@ -27,7 +27,9 @@ if TYPE_CHECKING:
     from collections.abc import Iterator
 
 _WORD = re.compile(r"[a-z0-9][\w.:+-]+")
-_COMMANDS = re.compile(r"\b(?:SUB-?)?COMMANDS\b|\bVERBS\b|\bACTIONS\b|\bOBJECTS?\b")
+_COMMANDS = re.compile(
+    r"\b(?:SUB-?)?COMMANDS\b|\bSUB-?COMMAND\b|\bVERBS\b|\bACTIONS\b|\bOBJECTS?\b"
+)
 #: Sections on commands of another kind: what is typed while the program runs, or keys.
 _OTHER_COMMANDS = re.compile(
     r"\b(?:BUILTIN|EDITING|INTERNAL|INTERACTIVE|EXAMPLE|RELATED|META|COMPOUND|SIMPLE|KEY)S?\b"
@@ -168,12 +170,19 @@ def _made(tag: str, body: list[Block], title: str) -> Option | None:
 def _mostly_dashed(document: Document, section: Section) -> bool:
     """Whether what a section calls commands are options, its subsections counted."""
     at = document.sections.index(section)
-    tags = [plain(item.tag) for item in items(section.blocks)]
+    tags = _tags(section)
     for below in document.sections[at + 1 :]:
         if below.level <= section.level:
             break
-        tags += [plain(item.tag) for item in items(below.blocks)]
+        tags += _tags(below)
     return sum(tag[:1] == "-" for tag in tags) * 2 > len(tags)
+
+
+def _tags(section: Section) -> list[str]:
+    """The tags of a section, those of lists that are set in left out where there are others."""
+    direct = [block for block in section.blocks if isinstance(block, Item)]
+    every = [block for block in flatten(section.blocks) if isinstance(block, Item)]
+    return [plain(item.tag) for item in direct or every if not item.bullet]
 
 
 def first_words(forms: list[Form], notation: Notation) -> tuple[list[str], bool]:

@@ -50,7 +50,7 @@ def read_forms(document: Document) -> list[str]:
     whole: list[str] = []
     any_named = any(form.split()[:1] and form.split()[0] in names for form in forms)
     for form in forms:
-        form = re.sub(r"\s+", " ", form).strip()
+        form = _LABEL.sub("", re.sub(r"\s+", " ", form).strip())
         first = form.split(" ")[0]
         if first not in names and _is_remark(form, any_named):
             continue

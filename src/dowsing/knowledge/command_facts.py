@@ -11,7 +11,8 @@ A file has a table for each command, `[cp]`, `["git commit"]`, with
     keyed      operands are KEY=VALUE, and each KEY is an option of the table
     pages      other pages that list its options
     open       no page lists all of its options
-    texts      what an option does that no page lists: its text, in our words
+    texts      what an option does, in our words, where no page says it or several do
+    words      options are words behind a single dash: letters do not stand together
 
 After the kind of a value (a name of model.value_kinds, or the words there are, `a|b|c`) may follow
 `list` (several, with commas), `open` (there are other words), `optional`, `again`,
@@ -48,6 +49,7 @@ class CommandFacts(Record):
     pages: list[str] = []  # noqa: RUF012
     open: bool = False
     texts: dict[str, str] = {}  # noqa: RUF012
+    words: bool = False
 
 
 #: What is known of a command without facts.
@@ -76,6 +78,7 @@ def facts_of(row: dict[str, Any]) -> CommandFacts:
         row.get("pages", []),
         row.get("open", False),
         row.get("texts", {}),
+        row.get("words", False),
     )
 
 

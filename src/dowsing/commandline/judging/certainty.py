@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -13,6 +14,11 @@ if TYPE_CHECKING:
 _FEEDERS = frozenset(("xargs", "parallel", "find", "fd", "watch", "entr"))
 #: Options with which a command only tells something.
 _TELLING = frozenset(("--help", "--version", "--usage", "-?", "--list", "-V", "--manual"))
+#: Texts of such options.
+_TELLS = re.compile(
+    r"(?:print|display|show|give|output)s?\s(?:\w+\s){0,4}?(?:help|usage|version)\b|help\b|version\b",
+    re.IGNORECASE,
+)
 
 
 def is_unsure(word: Word) -> bool:
@@ -33,5 +39,7 @@ def tells_only(node: CommandNode) -> bool:
     """Whether an option is there with which the command needs nothing else."""
     for use in node.used:
         if use.flag in _TELLING or "--help" in use.spelling.option.flags:
+            return True
+        if _TELLS.match(use.spelling.option.text):
             return True
     return any(word in ("--help", "--version", "-h") for word in node.unknown)
