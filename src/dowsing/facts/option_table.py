@@ -16,6 +16,7 @@ from dowsing.model.document import (
     Literal,
     Option,
     Paragraph,
+    Section,
     document_text,
 )
 from dowsing.model.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, plain
@@ -28,11 +29,13 @@ if TYPE_CHECKING:
 _MARKS = BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
 _SPELLED = r"--?[\w?#@][^\s,:]*(?: [\w<\[][^\s,.:]*){0,2}"
 _TAG_ALONE = rf"{_SPELLED}(?:(?:, ?| ?\| ?| ?/ ?| and ){_SPELLED})*"
+_TAG_DOTS = rf"{_TAG_ALONE}(?: \.\.\.)?"
 _INLINE = re.compile(rf"({_TAG_ALONE})(?::\s+|\s+-\s+|\s+(?=[A-Z][a-z]))(?=\S)")
 #: A heading that is an option with what it takes: `--detach-keys=sequence`, `--latest, -l`.
 _HEADED = re.compile(r"--?[A-Za-z0-9][\w.-]*(?:[=,\s\[].*)?\Z")
 #: An option in a form with a placeholder that is plainly one.
 _SHOWN_IN_FORM = re.compile(r"\[(--?[\w-]+)[ =]<?([A-Z][A-Z0-9_-]+)>?\]")
+_PARTED = re.compile(rf"({_TAG_ALONE})\s+-\s+(?=\S)")
 _ABOUT_OPTIONS = re.compile(r"option|modifier|\bmodes?\b|flags|switches", re.IGNORECASE)
 
 #: A letter with its placeholder close to it, told apart by type alone: `-p` in bold and `num` in
@@ -40,7 +43,7 @@ _ABOUT_OPTIONS = re.compile(r"option|modifier|\bmodes?\b|flags|switches", re.IGN
 _ATTACHED = re.compile(rf"((?<![\w-])-\w)[{ROMAN}]?{ITALIC}(?=\w)")
 
 #: A line of help: a flag, and beside it or in the next line what it does.
-_COLUMN = re.compile(r" {1,8}--?[a-z][\w-]*(?: \S+){0,2}(?: {2,}\S|$)")
+_COLUMN = re.compile(r" {1,8}--?[A-Za-z][\w-]*(?:,? {1,2}[^\s-]\S*| {1,3}--?\S+){0,3}(?: {2,}\S|$)")
 LEAST_COLUMNS = 3
 
 #: Sources whose forms name options that their text may not list.
@@ -66,8 +69,8 @@ def _read(document: Document, details: bool) -> list[Option]:
     made = (make_option(*tagged, details) for tagged in tagged_flags(document))
     found = [option for option in made if option is not None]
     found += keyword_options(document, details)
-    if not found and document.source == SourceName.MANUAL:
-        found = _in_columns(document, details)
+    if len(found) < LEAST_COLUMNS and document.source == SourceName.MANUAL:
+        found += _in_columns(document, details, {flag for one in found for flag in one.flags})
     if document.source in _SHORT_SOURCES:
         from dowsing.facts.form_options import options_of_forms
 
@@ -75,14 +78,16 @@ def _read(document: Document, details: bool) -> list[Option]:
     return found
 
 
-def _in_columns(document: Document, details: bool) -> list[Option]:
-    """The options of a page that shows them as a program prints its help: lines with columns."""
+def _in_columns(document: Document, details: bool, known: set[str]) -> list[Option]:
+    """The options of a page that shows them as a program prints its help: lines with columns.
+    `known`: spellings that were found already.
+    """
     lines = [
         line
         for section in document.sections
         for block in flatten(section.blocks)
-        if isinstance(block, Literal)
-        for line in plain(block.text).split("\n")
+        if isinstance(block, (Literal, Paragraph))
+        for line in plain(block.text).replace("\xa0", " ").split("\n")
     ]
     if sum(bool(_COLUMN.match(line)) for line in lines) < LEAST_COLUMNS:
         return []
@@ -90,7 +95,7 @@ def _in_columns(document: Document, details: bool) -> list[Option]:
 
     shown = Document(document.name, document.section, document.source, read_help(lines))
     made = (make_option(*tagged, details) for tagged in tagged_flags(shown))
-    return [option for option in made if option is not None]
+    return [one for one in made if one is not None and not known & set(one.flags)]
 
 
 def _with_values(document: Document, options: list[Option]) -> list[Option]:
@@ -139,7 +144,25 @@ def tagged_flags(document: Document) -> list[Tagged]:
             found.append((tag, section.blocks, above))
             continue
         above = tag
+        before = len(found)
         _collect(section.blocks, tag, found, document.source != SourceName.INFO)
+        if len(found) == before and _ABOUT_OPTIONS.search(tag):
+            found += _in_bold(section)
+    return found
+
+
+def _in_bold(section: Section) -> list[Tagged]:
+    """The options of a section that shows each as a paragraph whose first words are the tag, in
+    bold.
+    """
+    found: list[Tagged] = []
+    for block in flatten(section.blocks):
+        if not isinstance(block, Paragraph):
+            continue
+        match = _bold_tag(block.text)
+        if match is not None:
+            text = plain(block.text).strip()[match.end() :]
+            found.append((match[1], [Paragraph(text)], section.title))
     return found
 
 
@@ -148,22 +171,32 @@ def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: b
     the text that they share comes.
     """
     waiting: list[str] = []
+    in_paragraphs = sum(map(_is_bold_tag, blocks)) >= LEAST_COLUMNS
     for n, block in enumerate(blocks):
-        if isinstance(block, Paragraph):
+        if in_paragraphs and _is_bold_tag(block):
+            found.append((_tag_text(block), _paragraph_after(blocks, n), title))
+        elif isinstance(block, Paragraph):
             _from_paragraph(block, blocks[n + 1 :], title, found, own_column, waiting)
         elif isinstance(block, Item):
-            if block.beside and not own_column:
-                continue  # an entry of a menu or an index
-            if block.bullet and _bulleted(block, title, found):
-                continue
-            if not block.bullet:
-                _from_tag(block, title, found, waiting)
-            if block.body:
-                _collect(block.body, title, found, own_column)
+            _from_item(block, title, found, own_column, waiting)
         elif isinstance(block, Indent) and not waiting:
             _collect(block.body, title, found, own_column)
     if waiting:
         _close(waiting, [], title, found)
+
+
+def _from_item(
+    item: Item, title: str, found: list[Tagged], own_column: bool, waiting: list[str]
+) -> None:
+    """An item that is an option, or whose body has some."""
+    if item.beside and not own_column:
+        return  # an entry of a menu or an index
+    if item.bullet and _bulleted(item, title, found):
+        return
+    if not item.bullet:
+        _from_tag(item, title, found, waiting)
+    if item.body:
+        _collect(item.body, title, found, own_column)
 
 
 def _from_paragraph(
@@ -179,7 +212,15 @@ def _from_paragraph(
     if "-" not in text[:6] or text[:6].lstrip(_MARKS)[:1] != "-":
         return
     tag = plain(text).strip()
-    inline = _INLINE.match(tag) if own_column and _ABOUT_OPTIONS.search(title) else None
+    first, _, rest = tag.partition("\n")
+    if text[:1] == BOLD and rest and re.fullmatch(_TAG_DOTS, first) and not rest.startswith("-"):
+        found.append((first, [Paragraph(rest)], title))  # the text in the line below the tag
+        return
+    inline = None
+    if own_column and _ABOUT_OPTIONS.search(title):
+        inline = _INLINE.match(tag)
+    elif own_column and text[:1] == BOLD:
+        inline = _PARTED.match(tag)
     if inline and not waiting:  # tag and text in one paragraph
         found.append((inline[1], [Paragraph(tag[inline.end() :])], title))
     elif re.fullmatch(_TAG_ALONE, tag) and below and isinstance(below[0], (Indent, Item)):
@@ -187,6 +228,39 @@ def _from_paragraph(
         body = [one for indent in _leading_indents(below) for one in indent.body]
         if body:
             _close(waiting, body, title, found)
+
+
+def _is_bold_tag(block: Block) -> bool:
+    """Whether a paragraph is nothing but the tag of an option, its spelling in bold."""
+    if not isinstance(block, Paragraph) or block.text[:1] != BOLD:
+        return False
+    return re.fullmatch(_TAG_ALONE, _tag_text(block)) is not None
+
+
+def _tag_text(block: Block) -> str:
+    return plain(block.text).strip() if isinstance(block, Paragraph) else ""
+
+
+def _paragraph_after(blocks: list[Block], at: int) -> list[Block]:
+    """The paragraph behind a tag that is one itself, [] if another tag follows."""
+    return [
+        one
+        for one in blocks[at + 1 : at + 2]
+        if isinstance(one, Paragraph) and not _is_bold_tag(one)
+    ]
+
+
+def _bold_tag(text: str) -> re.Match[str] | None:
+    """The tag that a paragraph begins with, all of it in bold: `**-p, --persist** lets windows
+    survive`. The match is one of the bare text.
+    """
+    end = text.find(ROMAN)
+    if text[:1] != BOLD or end < 0:
+        return None
+    bold = plain(text[:end])
+    if not re.fullmatch(_TAG_ALONE, bold) or not text[end + 1 : end + 2].isspace():
+        return None
+    return re.match(rf"({re.escape(bold)})\s+(?=\S)", plain(text).strip())
 
 
 def _leading_indents(blocks: list[Block]) -> Iterator[Indent]:

@@ -191,6 +191,8 @@ def _argument(rest: str) -> tuple[str | None, bool]:
     match = re.match(r"<([^<>]*)>\Z|(.*)", inner, re.DOTALL)
     name = (match[1] or match[2] or "").strip() if match else ""
     name = name.split("\n")[0].rstrip(",;:")
+    if name in ("|", "/", "-", "--"):  # what parts it from another spelling
+        return None, False
     if len(name) > MOST_ARGUMENT and rest.lstrip()[:1] in "=[":
         return name[:MOST_ARGUMENT] + "…", optional
     if (

@@ -18,6 +18,9 @@ _FONT = re.compile("[\x01-\x06]")
 _LONE = tuple((f" {mark} ", f" {mark}") for mark in (ROMAN, BOLD, ITALIC, CODE, BOLD_ITALIC))
 _LEADING = re.compile(r"(?:^|(?<=\n))([ \t]+)(?=[^ \t\n])")
 _BULLET = re.compile("[•·*+o○□–—-]|\\(?[0-9]{1,3}[.)]|\\(?[a-zA-Z][.)]|\\[[0-9]+\\]")
+_INDENTED = re.compile(r"^[ \t]+\S.*", re.MULTILINE)
+#: Blanks between columns; two after the end of a sentence are none.
+_COLUMN_GAP = re.compile(r"(?<=[^\s.?!:;]) {2,}(?=\S)")
 _FAKE_BULLET = re.compile("[\x01-\x05\xa0]*([•·*+o○□]|[0-9]{1,3}[.)])[\x01-\x05]*\xa0+")
 _COLUMNS = re.compile(r"\S\t+\S")
 _TRAILING = " " + BOLD + ITALIC + BOLD_ITALIC + CODE + ROMAN
@@ -128,6 +131,8 @@ class Builder:
         if JOIN in text:
             text = text.replace(JOIN + "\n", "").replace(JOIN, "")
         if "\n " in text or "\n\t" in text or text[:1] in " \t":
+            if _COLUMN_GAP.search(text):
+                text = _INDENTED.sub(_gaps_kept, text)
             text = _LEADING.sub(lambda m: BREAK + PAD * len(m[1].expandtabs(TAB)), text)
         if "\t" in text:
             text = self._tabs(text)
@@ -387,6 +392,11 @@ class Builder:
             self.text("")
         self.flush()
         return [s for s in self.sections if s.title or s.blocks]
+
+
+def _gaps_kept(line: re.Match[str]) -> str:
+    """A line that begins with blanks, with the runs of blanks in it kept: it is one of a table."""
+    return _COLUMN_GAP.sub(lambda gap: PAD * len(gap[0]), line[0])
 
 
 def _as_term(text: str) -> Item | None:
