@@ -171,9 +171,9 @@ def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: b
     the text that they share comes.
     """
     waiting: list[str] = []
-    in_paragraphs = sum(map(_is_bold_tag, blocks)) >= LEAST_COLUMNS
+    told_below = [n for n, block in enumerate(blocks) if _is_told_below(block, blocks[n + 1 :])]
     for n, block in enumerate(blocks):
-        if in_paragraphs and _is_bold_tag(block):
+        if n in told_below and len(told_below) >= LEAST_COLUMNS:
             found.append((_tag_text(block), _paragraph_after(blocks, n), title))
         elif isinstance(block, Paragraph):
             _from_paragraph(block, blocks[n + 1 :], title, found, own_column, waiting)
@@ -235,6 +235,11 @@ def _is_bold_tag(block: Block) -> bool:
     if not isinstance(block, Paragraph) or block.text[:1] != BOLD:
         return False
     return re.fullmatch(_TAG_ALONE, _tag_text(block)) is not None
+
+
+def _is_told_below(block: Block, below: list[Block]) -> bool:
+    """Whether a paragraph is a tag whose text is the next paragraph, or which has none."""
+    return _is_bold_tag(block) and not isinstance(below[0] if below else None, (Indent, Item))
 
 
 def _tag_text(block: Block) -> str:
