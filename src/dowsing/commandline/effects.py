@@ -40,14 +40,12 @@ _FETCHES = frozenset(("curl", "wget"))
 _SHELLS = frozenset(("sh", "bash", "dash", "zsh", "ksh", "fish", "python", "python3", "perl"))
 #: Options with which any command only shows what it would do.
 _DRY = frozenset(("--dry-run", "--dryrun", "--simulate", "--just-print", "--no-act", "--what-if"))
-_LOSES_DATA = re.compile(
-    r"\b(?:drop\s+(?:table|database|schema|view|index|user|role)|delete\s+from|truncate)\b",
-    re.IGNORECASE,
+_LOSES_DATA = (
+    r"\b(?:drop\s+(?:table|database|schema|view|index|user|role)|delete\s+from|truncate)\b"
 )
-_CHANGES_DATA = re.compile(
+_CHANGES_DATA = (
     r"\b(?:update\s+\S+\s+set|alter\s+\w+|insert\s+into|create\s+(?:table|database|user)"
-    r"|grant|revoke)\b",
-    re.IGNORECASE,
+    r"|grant|revoke)\b"
 )
 _SQL = "sql"
 #: Programs that take statements of SQL as operands.
@@ -96,7 +94,7 @@ def _of_command(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
             continue
         found.append(_effect(row, node, words, operands))
     if not rows:
-        found += _told_otherwise(node, table)
+        found += _told_otherwise(node)
     return found
 
 
@@ -179,7 +177,7 @@ def _else(words: str) -> str:
     return "" if words == "given" else words
 
 
-def _told_otherwise(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
+def _told_otherwise(node: CommandNode) -> list[Effect]:
     """What the texts of pages begin with; or what a program of its name changes."""
     known = node.known
     found = []
@@ -190,7 +188,7 @@ def _told_otherwise(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
         if says and re.match(_DESTROYS, says, re.IGNORECASE):
             words = f"{known.words} {use.flag}"
             found.append(Effect(words, _first(says), kind=EffectKind.DESTROYS))
-    reason = reason_never_asked(table, known.name)
+    reason = reason_never_asked(known.name)
     if not found and reason and node.operands and known.parent is None:
         found.append(Effect(known.words, reason.removeprefix("it "), kind=EffectKind.CHANGES))
     return found
@@ -212,10 +210,10 @@ def _of_statements(node: CommandNode) -> list[Effect]:
     found = []
     for text in texts:
         shown = " ".join(text.split())
-        if _LOSES_DATA.search(text):
+        if re.search(_LOSES_DATA, text, re.IGNORECASE):
             does = told(EffectCode.LOSES_DATA, shown)
             found.append(Effect(node.root.words, does, kind=EffectKind.DESTROYS))
-        elif _CHANGES_DATA.search(text):
+        elif re.search(_CHANGES_DATA, text, re.IGNORECASE):
             does = told(EffectCode.CHANGES_DATA, shown)
             found.append(Effect(node.root.words, does, kind=EffectKind.CHANGES))
     return found

@@ -17,10 +17,9 @@ if TYPE_CHECKING:
 #: What is filled in later: by the shell, by the command that carries this one, by the reader.
 _OPEN = re.compile(r"\$|\{\}|<[A-Za-z]|[\ue001-\ue004]")
 #: Texts that say what the value is, and not what the option does: `number of archives to keep`.
-_NAMES_ITS_VALUE = re.compile(
+_NAMES_ITS_VALUE = (
     r"(?:an? |the )?(?:\w+ )?(?:number|name|path|file|folder|directory|program|filter|prefix|suffix"
-    r"|size|date|time|list|pattern|address|host|port|user|group|url|level|mode|type|interval|id)\b",
-    re.IGNORECASE,
+    r"|size|date|time|list|pattern|address|host|port|user|group|url|level|mode|type|interval|id)\b"
 )
 _TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
@@ -97,7 +96,7 @@ def may_take(option: Option, value: str) -> bool:
     """Whether a value may be given though the tag shows none: the text lets it, or it is one that
     makers of command lines in general take for a switch.
     """
-    if value in ("true", "false") or _NAMES_ITS_VALUE.match(option.text):
+    if value in ("true", "false") or re.match(_NAMES_ITS_VALUE, option.text, re.IGNORECASE):
         return True
     return bool(
         re.search(r"\b(?:set to|values?|argument|format|one of|specify|specified)\b|=", option.text)

@@ -18,6 +18,7 @@ from dowsing.commandline.piece_maker import PieceMaker
 from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
 from dowsing.commandline.tree import CommandNode, OperandUse
 from dowsing.index.command_rows import has_subcommands
+from dowsing.index.convention_rows import conventions_of
 from dowsing.knowledge.conventions import Carrier
 from dowsing.model.nearness import nearest_words
 from dowsing.model.roles import Role
@@ -88,7 +89,9 @@ class WordReader:
             return piece.changed(
                 says=None, meaning=told(Meaning.OWN_FILE if own else Meaning.UNDOCUMENTED)
             )
-        near, meant = self._suggested(name.value)
+        # what we know to run others is a tool that is not here, and no mistake
+        is_tool = known.name in conventions_of(self.finder.store).carriers
+        near, meant = ([], []) if is_tool else self._suggested(name.value)
         problem = told(ProblemCode.UNKNOWN_COMMAND) if meant else None
         meaning = told(Meaning.NOT_HERE)
         return piece.changed(says=None, meaning=meaning, problem=problem, nearest=meant or near)

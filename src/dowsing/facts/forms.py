@@ -31,7 +31,7 @@ _OPTION = re.compile(
 
 
 #: A placeholder of several words: `[Scan Type...]`, `{target specification}`.
-_PHRASE = re.compile(
+_PHRASE = (
     r"(\[(?=[A-Z]|[a-z]+ (?:flags|options)\])|\{)"
     r"([A-Z]?[a-z]+(?: [A-Z][a-z]+)+|[a-z]{3,}(?: [a-z]{3,})+)"
     r"(\.\.\.)?[\]}](?=\s|\Z)"
@@ -39,7 +39,7 @@ _PHRASE = re.compile(
 
 
 #: Words of which one is to be typed, parted by commas: `{create,edit,view}`.
-_LISTED_WORDS = re.compile(r"\{([a-z][\w-]*(?:,[a-z][\w-]*)+)\}(?=\s|\Z)")
+_LISTED_WORDS = r"\{([a-z][\w-]*(?:,[a-z][\w-]*)+)\}(?=\s|\Z)"
 
 
 class ElementKind(StrEnum):
@@ -195,16 +195,8 @@ class _FormParser:
     def unit(self) -> list[Element]:
         """The next unit with its dots; groups that stand close together are several."""
         char = self.line[self.at]
-        phrase = _PHRASE.match(self.line, self.at)
-        if phrase:
-            self.at = phrase.end()
-            repeats = bool(phrase[3])
-            return [Element(phrase[2], ElementKind.OPERAND, phrase[1] != "[", repeats)]
-        listed = _LISTED_WORDS.match(self.line, self.at)
-        if listed:
-            self.at = listed.end()
-            words = [Element(word, ElementKind.LITERAL) for word in listed[1].split(",")]
-            return [_choice([[word] for word in words])]
+        if char in "[{" and (whole := self.whole_bracket()):
+            return [whole]
         if char in "[{(" and self.nested >= MOST_NESTED:
             self.problem = self.problem or "its brackets are nested too deep"
         elif char in "[{(" and self.closes_whole():
@@ -220,6 +212,20 @@ class _FormParser:
         if ending and ending.end() == len(text) and ending.start():
             text, repeats = text[: ending.start()], True
         return [self.word(text, repeats)]
+
+    def whole_bracket(self) -> Element | None:
+        """The element that a bracket stands for as a whole: a placeholder of several words, or
+        words of which one is to be typed.
+        """
+        phrase = re.compile(_PHRASE).match(self.line, self.at)
+        if phrase:
+            self.at = phrase.end()
+            return Element(phrase[2], ElementKind.OPERAND, phrase[1] != "[", bool(phrase[3]))
+        listed = re.compile(_LISTED_WORDS).match(self.line, self.at)
+        if listed:
+            self.at = listed.end()
+            return _choice([[Element(one, ElementKind.LITERAL)] for one in listed[1].split(",")])
+        return None
 
     def dots(self) -> bool:
         """Whether dots follow, which are taken."""

@@ -13,9 +13,6 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import Any
 
-#: The key of effects.toml with the programs that are never asked for their usage.
-NEVER_ASKED = "never_asked"
-
 
 class EffectKind(StrEnum):
     """What is done, the worst first."""
@@ -42,7 +39,6 @@ class EffectFact(Record):
     look: str = ""
 
 
-@cache
 def read_effects() -> dict[str, Any]:
     """The tables of effects.toml."""
     import os
@@ -51,6 +47,20 @@ def read_effects() -> dict[str, Any]:
     path = os.path.join(os.path.dirname(__file__), "commands", "effects.toml")
     with open(path, "rb") as file:
         return tomllib.load(file)
+
+
+@cache
+def _never_asked() -> dict[str, list[str]]:
+    """Reasons with the programs that are never asked for their usage, for their slip cannot be
+    undone. A file of JSON, which is read quicker than TOML: a card looks into it.
+    """
+    import json
+    import os
+
+    path = os.path.join(os.path.dirname(__file__), "commands", "never_asked.json")
+    with open(path, encoding="utf-8") as file:
+        found: dict[str, list[str]] = json.load(file)
+    return found
 
 
 def effect_facts(rows: list[dict[str, Any]]) -> list[EffectFact]:
@@ -62,8 +72,6 @@ def matching(table: dict[str, Any], words: str) -> list[EffectFact]:
     """The facts of a command by its words; those of names that end in `*` where there are none of
     its own.
     """
-    if words == NEVER_ASKED:
-        return []
     rows = table.get(words)
     if rows is None:
         stars = [key for key in table if key.endswith("*") and words.startswith(key[:-1])]
@@ -71,10 +79,10 @@ def matching(table: dict[str, Any], words: str) -> list[EffectFact]:
     return effect_facts(rows)
 
 
-def reason_never_asked(table: dict[str, Any], name: str) -> str:
+def reason_never_asked(name: str) -> str:
     """Why a program of that name is never asked for its usage; "" if it may be."""
-    for reason, names in table.get(NEVER_ASKED, {}).items():
+    for reason, names in _never_asked().items():
         for pattern in names:
             if name == pattern or (pattern.endswith("*") and name.startswith(pattern[:-1])):
-                return str(reason)
+                return reason
     return ""

@@ -15,10 +15,7 @@ _FEEDERS = frozenset(("xargs", "parallel", "find", "fd", "watch", "entr"))
 #: Options with which a command only tells something.
 _TELLING = frozenset(("--help", "--version", "--usage", "-?", "--list", "-V", "--manual"))
 #: Texts of such options.
-_TELLS = re.compile(
-    r"(?:print|display|show|give|output)s?\s(?:\w+\s){0,4}?(?:help|usage|version)\b|help\b|version\b",
-    re.IGNORECASE,
-)
+_TELLS = r"(?:print|display|show|give|output)s?\s(?:\w+\s){0,4}?(?:help|usage|version)\b|help\b|version\b"
 
 
 def is_unsure(word: Word) -> bool:
@@ -40,6 +37,6 @@ def tells_only(node: CommandNode) -> bool:
     for use in node.used:
         if use.flag in _TELLING or "--help" in use.spelling.option.flags:
             return True
-        if _TELLS.match(use.spelling.option.text):
+        if re.match(_TELLS, use.spelling.option.text, re.IGNORECASE):
             return True
     return any(word in ("--help", "--version", "-h") for word in node.unknown)

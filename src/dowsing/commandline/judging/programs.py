@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.languages import checking
 from dowsing.commandline.pieces import Problem
 from dowsing.commandline.sayings import ProblemCode
 from dowsing.commandline.tree import OptionUse
@@ -26,6 +25,8 @@ def unfinished_programs(node: CommandNode) -> Iterator[Problem]:
     for word, language in _programs(node):
         if word.dynamic or not word.value or _PLACE.search(word.value):
             continue
+        from dowsing.commandline.languages import checking
+
         fault = checking.fault_in(_dialect(node, language), word.value)
         if fault is not None:
             reason = told(ProblemCode.PROGRAM_FAULT, fault)

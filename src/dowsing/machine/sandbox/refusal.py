@@ -7,13 +7,13 @@ from __future__ import annotations
 import os
 import stat
 
-from dowsing.knowledge.effects import read_effects, reason_never_asked
+from dowsing.knowledge.effects import reason_never_asked
 from dowsing.machine.links import follow
 
 
 def never_run(name: str) -> str | None:
     """Why a program of that name is not run, or None."""
-    return reason_never_asked(read_effects(), name) or None
+    return reason_never_asked(name) or None
 
 
 def refusal(path: str, search_path: list[str]) -> str | None:
