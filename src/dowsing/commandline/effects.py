@@ -18,7 +18,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import Any
 
-    from dowsing.commandline.shell_grammar import Mark
+    from dowsing.commandline.shell_words import Mark
     from dowsing.commandline.tree import CommandNode, OperandUse, Pipeline
     from dowsing.knowledge.effects import EffectFact
 

@@ -11,7 +11,8 @@ from dowsing.commandline.operands import best_fit
 from dowsing.commandline.pieces import Problem
 from dowsing.commandline.repairs import open_at_end
 from dowsing.commandline.sayings import UNFINISHED, Lack, Meaning
-from dowsing.commandline.shell_grammar import Command, Word, parse_shell
+from dowsing.commandline.shell_grammar import parse_shell
+from dowsing.commandline.shell_words import SimpleCommand, Word
 from dowsing.commandline.usual import options_by_use, subcommand_words
 from dowsing.index.command_rows import commands_beginning
 from dowsing.index.convention_rows import conventions_of
@@ -148,7 +149,7 @@ def _innermost(text: str) -> int:
 def _word_at_end(text: str) -> Word | None:
     """The word that the text ends in; None after a blank."""
     items = parse_shell(text).items
-    if not items or not isinstance(items[-1], Command):
+    if not items or not isinstance(items[-1], SimpleCommand):
         return None
     word = items[-1].words[-1]
     return word if word.end == len(text) and not (text[-1:].isspace() and not word.quoted) else None
@@ -157,7 +158,7 @@ def _word_at_end(text: str) -> Word | None:
 def _state_of(text: str, finder: CommandFinder) -> tuple[CommandNode | None, bool]:
     """What the command before is left in; and whether a command is to come."""
     items = parse_shell(text).items
-    if not text.strip() or not items or not isinstance(items[-1], Command):
+    if not text.strip() or not items or not isinstance(items[-1], SimpleCommand):
         targets = bool(items) and getattr(items[-1], "role", "") in (Role.REDIRECTION, Role.OPERAND)
         return None, not targets
     reader = LineReader(finder)

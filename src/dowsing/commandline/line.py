@@ -8,7 +8,8 @@ from dowsing.commandline.judging import judge
 from dowsing.commandline.piece_maker import PieceMaker
 from dowsing.commandline.pieces import Piece, Problem, Unpicked
 from dowsing.commandline.sayings import Manner, Meaning
-from dowsing.commandline.shell_grammar import Command, Item, Mark, ShellLine, Word, parse_shell
+from dowsing.commandline.shell_grammar import parse_shell
+from dowsing.commandline.shell_words import Item, Mark, ShellLine, SimpleCommand, Word
 from dowsing.commandline.tree import CommandNode, Pipeline, every_command
 from dowsing.commandline.word_roles import WordReader, assignment_meaning
 from dowsing.index.convention_rows import conventions_of
@@ -73,7 +74,7 @@ class LineReader:
     def __init__(self, finder: CommandFinder, aliases: dict[str, str] | None = None) -> None:
         self.aliases = aliases or {}
         self.pieces: list[Piece] = []
-        self.states: list[tuple[Command, CommandNode | None]] = []
+        self.states: list[tuple[SimpleCommand, CommandNode | None]] = []
         self.pipelines: list[Pipeline] = []
         self.words = WordReader(PieceMaker(finder, self.pieces, self._line_within))
 
@@ -97,7 +98,7 @@ class LineReader:
         pipeline = Pipeline()
         self.pipelines.append(pipeline)
         for item in items:
-            if isinstance(item, Command):
+            if isinstance(item, SimpleCommand):
                 node = self._command(item, depth)
                 if node is not None:
                     pipeline.commands.append(node)
@@ -109,12 +110,12 @@ class LineReader:
                 pipeline = Pipeline(item.text)
                 self.pipelines.append(pipeline)
 
-    def _command(self, command: Command, depth: int) -> CommandNode | None:
+    def _command(self, command: SimpleCommand, depth: int) -> CommandNode | None:
         words = command.words
         alias = self.aliases.get(words[0].text)
         if alias and depth < MOST_DEPTH:
             stands_for = parse_shell(alias).items
-            if len(stands_for) == 1 and isinstance(stands_for[0], Command):
+            if len(stands_for) == 1 and isinstance(stands_for[0], SimpleCommand):
                 first = words[0]
                 own = [
                     Word(first.text, word.value, first.start, first.end)

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.piece_maker import PieceMaker
-from dowsing.commandline.sayings import Lack, Manner, Meaning, ProblemCode
-from dowsing.commandline.shell_grammar import Word
+from dowsing.commandline.sayings import Lack, Manner, ProblemCode
+from dowsing.commandline.shell_words import Word
 from dowsing.commandline.tree import CommandNode, OptionUse
 from dowsing.commandline.value_checks import (
     may_take,
@@ -84,6 +84,14 @@ class OptionReader:
         """A word that is no option."""
         raise NotImplementedError
 
+    def unknown(self, word: Word, flag: str) -> None:
+        """A word that is spelled as an option and that no table has."""
+        raise NotImplementedError
+
+    def wrong_letter(self, value: str) -> str:
+        """Of a cluster the letter that is not known, else the whole word."""
+        raise NotImplementedError
+
     @property
     def root_name(self) -> str:
         """The program, also where a subcommand is being read."""
@@ -152,7 +160,7 @@ class OptionReader:
             attached = value[len(flag) + 1 :] if equals else None
             self.option(word, flag, long[0], attached, manner=told(Manner.SHORT_FOR, long[0].flag))
             return
-        self.unknown(word, self._wrong_letter(value))
+        self.unknown(word, self.wrong_letter(value))
 
     def specified(self, word: Word) -> bool:
         """An option of a single dash with the part that it is for: `-b:v 64k`."""
@@ -440,78 +448,3 @@ class OptionReader:
             *(self.known.parent.spellings if self.known.parent else ())
         ]
         return sum(len(flag) > 2 and flag[0] == "-" != flag[1] for flag in flags) * 2 > len(flags)
-
-    def _wrong_letter(self, value: str) -> str:
-        """Of a cluster the letter that is not known, else the whole word."""
-        if self.mostly_long:
-            return value.partition("=")[0]
-        letters = value[1:].partition("=")[0]
-        known = [self.known.spelling("-" + letter) is not None for letter in letters]
-        if (
-            self.known.single_letters
-            and len(letters) > 1
-            and known[:1] == [True]
-            and letters.isalnum()
-        ):
-            return "-" + letters[known.index(False)] if False in known else value
-        return value.partition("=")[0]
-
-    def unknown(self, word: Word, flag: str) -> None:
-        """An option that no table has: one that a text mentions, one that is not documented, or a
-        mistake.
-        """
-        known = self.known
-        self.state.unknown.append(flag)
-        if flag in _HELP:
-            code = Meaning.HELP_BY_CUSTOM if flag == "--help" else Meaning.VERSION_BY_CUSTOM
-            self.add_option(word, flag, None, page=known.page or None, meaning=told(code))
-            return
-        untagged = self.rules.untagged.get(known.name, ())
-        teller = known if known.spellings or known.parent is None else known.parent
-        if not teller.documented or not teller.spellings:
-            carrier = self.carrier
-            runs = carrier is not None and word.value in carrier.strings
-            valued = (
-                runs or (carrier is not None and word.value in carrier.valued)
-            ) and self.at < len(self.words)
-            value = self.words[self.at] if valued else None
-            self.add_option(
-                word,
-                flag,
-                None,
-                meaning=told(Meaning.UNDOCUMENTED_OPTION),
-                value=value.value if value else None,
-            )
-            if value is not None:
-                self.at += 1
-                self.add(value, Role.VALUE, of=flag, inside=runs)
-                if runs and not value.dynamic:
-                    self.string_within(value, value.value)
-            return
-        if word.dynamic and "$" in flag:
-            self.add_option(word, flag, None, meaning=told(Meaning.DYNAMIC_OPTION))
-            return
-        if (
-            re.fullmatch(r"-\d[\d.:]*", word.value) or word.value[0] == "+"
-        ):  # a number below zero, a place in a file
-            self.operand(word, False)
-            return
-        place = word.value.find(flag[1:], 1) if len(flag) == 2 and len(word.value) > 2 else None
-        near = nearest_flags(flag, known.all_flags)
-        seek = self.maker.finder.mentions
-        page = known.page if flag in untagged else seek(known, flag, not near)
-        if not page and known.parent is not None:
-            page = seek(known.parent, flag, not near)
-        if page:
-            self.add_option(
-                word, flag, None, place=place, page=page, meaning=told(Meaning.ONLY_MENTIONED)
-            )
-            return
-        free = self.state.is_lost or self.root_name in self.rules.shortened
-        if free or (not known.is_complete and not (near and flag.startswith("--"))):
-            self.add_option(
-                word, flag, None, place=place, meaning=told(Meaning.NOT_TOLD, teller.page)
-            )
-            return
-        problem = told(ProblemCode.UNKNOWN_OPTION, known.page, flag)
-        self.add_option(word, flag, None, place=place, problem=problem, nearest=near)

@@ -9,7 +9,7 @@ if TYPE_CHECKING:
     from collections.abc import Callable
 
     from dowsing.commandline.command_finder import CommandFinder
-    from dowsing.commandline.shell_grammar import Word
+    from dowsing.commandline.shell_words import Word
 
 
 class PieceMaker:

@@ -12,8 +12,9 @@ from functools import cache
 from dowsing.commandline.pieces import Problem
 from dowsing.commandline.repairs import repaired
 from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
+from dowsing.commandline.shell_words import Inner, Item, Mark, ShellLine, SimpleCommand, Word
 from dowsing.model.roles import Role
-from dowsing.model.told import Code, told
+from dowsing.model.told import told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -57,63 +58,6 @@ _MANNERS = {
     "case_statement": Manner.CASE_VALUE,
     "case_item": Manner.CASE_PATTERN,
 }
-
-
-class Inner:
-    """A substitution in a word: its text from `start` to `end`, and what stands in it."""
-
-    def __init__(self, text: str, start: int, end: int, items: list[Item]) -> None:
-        self.text, self.start, self.end, self.items = text, start, end, items
-
-
-class Word:
-    """A word as it stands (`text`) and as the command gets it, as far as that is known (`value`).
-
-    `dynamic`: the shell puts something in its place; `quoted`: some of it is in quotes; `glob`: it
-    is a pattern of names; `variables`: those that it names.
-    """
-
-    def __init__(self, text: str, value: str, start: int, end: int) -> None:
-        self.text, self.value, self.start, self.end = text, value, start, end
-        self.dynamic = self.quoted = self.glob = False
-        self.variables: list[str] = []
-        self.inner: list[Inner] = []
-
-
-class Command:
-    """A simple command: its words, the name first."""
-
-    def __init__(self, words: list[Word]) -> None:
-        self.words = words
-
-
-class Mark:
-    """What is no word of a command: an operator, a keyword, a redirection, an assignment, a
-    comment, a name.
-    """
-
-    def __init__(
-        self,
-        role: Role,
-        text: str,
-        place: tuple[int, int],
-        code: Code | None = None,
-        word: Word | None = None,
-        operator: str = "",
-    ) -> None:
-        self.role, self.text, self.code, self.word, self.operator = role, text, code, word, operator
-        self.start, self.end = place
-
-
-Item = Command | Mark
-
-
-class ShellLine:
-    """A line taken apart: its items in order, and what is wrong with it."""
-
-    def __init__(self, items: list[Item], problem: Problem | None) -> None:
-        self.items = items
-        self.problem = problem
 
 
 @cache
@@ -266,7 +210,7 @@ class _ShellReader:
 
     def command(self, node: Node, out: list[Item]) -> None:
         words: list[Word] = []
-        command = Command(words)
+        command = SimpleCommand(words)
         later: list[Item] = []
         for child in node.children:
             if child.type == "variable_assignment" and node.type == "command":
@@ -285,11 +229,11 @@ class _ShellReader:
             if child.type.endswith("_redirect"):
                 more = self.redirect(child, out)
                 # the grammar takes words after the target as targets too: they are the command's
-                command = next((one for one in out[first:] if isinstance(one, Command)), None)
+                command = next((one for one in out[first:] if isinstance(one, SimpleCommand)), None)
                 if command is not None:
                     command.words += more
                 elif more:
-                    out.append(Command(more))
+                    out.append(SimpleCommand(more))
             else:
                 self.statement(child, out)
 
@@ -337,7 +281,7 @@ class _ShellReader:
         leaves: list[Word] = []
         self.leaves(node, leaves)
         if leaves and leaves[0].text == "[":
-            out.append(Command(leaves))
+            out.append(SimpleCommand(leaves))
             return
         for word in leaves:
             role = Role.KEYWORD if word.text in ("[[", "]]", "((", "))") else Role.OPERAND
@@ -391,7 +335,7 @@ class _ShellReader:
     def loose(self, node: Node, out: list[Item]) -> None:
         """What stands where no statement fits: words are taken as a command."""
         if node.type in _WORDS:
-            out.append(Command([self.word(node)]))
+            out.append(SimpleCommand([self.word(node)]))
             return
         words: list[Word] = []
         for child in node.children:
@@ -399,15 +343,15 @@ class _ShellReader:
                 words.append(self.word(child))
                 continue
             if words:
-                out.append(Command(words))
+                out.append(SimpleCommand(words))
                 words = []
             self.statement(child, out)
         if words:
-            out.append(Command(words))
+            out.append(SimpleCommand(words))
         if not node.children:
             text, start, end = self.span(node)
             if text.strip():
-                out.append(Command([Word(text, text, start, end)]))
+                out.append(SimpleCommand([Word(text, text, start, end)]))
 
     # --- words
     # ---------------------------------------------------------------------------------------

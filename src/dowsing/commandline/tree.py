@@ -13,7 +13,7 @@ from dowsing.model.values import OperandRole
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.command import Command, Spelling
-    from dowsing.commandline.shell_grammar import Mark, Word
+    from dowsing.commandline.shell_words import Mark, Word
 
 
 class Slot(Record):

@@ -7,7 +7,7 @@ import re
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.shell_grammar import Word
+    from dowsing.commandline.shell_words import Word
     from dowsing.commandline.tree import CommandNode
 
 #: Commands that add operands of their own to the command that they carry.
@@ -15,7 +15,10 @@ _FEEDERS = frozenset(("xargs", "parallel", "find", "fd", "watch", "entr"))
 #: Options with which a command only tells something.
 _TELLING = frozenset(("--help", "--version", "--usage", "-?", "--list", "-V", "--manual"))
 #: Texts of such options.
-_TELLS = r"(?:print|display|show|give|output)s?\s(?:\w+\s){0,4}?(?:help|usage|version)\b|help\b|version\b"
+_TELLS = (
+    r"(?:print|display|show|give|output)s?\s(?:\w+\s){0,4}?(?:help|usage|version)\b"
+    r"|help\b|version\b"
+)
 
 
 def is_unsure(word: Word) -> bool:

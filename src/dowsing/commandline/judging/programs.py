@@ -13,7 +13,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.shell_grammar import Word
+    from dowsing.commandline.shell_words import Word
     from dowsing.commandline.tree import CommandNode
 
 

@@ -16,7 +16,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.shell_grammar import Mark
+    from dowsing.commandline.shell_words import Mark
     from dowsing.commandline.tree import CommandNode, Pipeline
 
 _EMPTIES = re.compile(r"\d*(?:&>|>)\|?\Z")

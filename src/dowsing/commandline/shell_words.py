@@ -1,0 +1,66 @@
+"""A line of the shell in its parts: simple commands with their words, and what stands between."""
+
+from __future__ import annotations
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.pieces import Problem
+    from dowsing.model.roles import Role
+    from dowsing.model.told import Code
+
+
+class Inner:
+    """A substitution in a word: its text from `start` to `end`, and what stands in it."""
+
+    def __init__(self, text: str, start: int, end: int, items: list[Item]) -> None:
+        self.text, self.start, self.end, self.items = text, start, end, items
+
+
+class Word:
+    """A word as it stands (`text`) and as the command gets it, as far as that is known (`value`).
+
+    `dynamic`: the shell puts something in its place; `quoted`: some of it is in quotes; `glob`: it
+    is a pattern of names; `variables`: those that it names.
+    """
+
+    def __init__(self, text: str, value: str, start: int, end: int) -> None:
+        self.text, self.value, self.start, self.end = text, value, start, end
+        self.dynamic = self.quoted = self.glob = False
+        self.variables: list[str] = []
+        self.inner: list[Inner] = []
+
+
+class SimpleCommand:
+    """A simple command: its words, the name first."""
+
+    def __init__(self, words: list[Word]) -> None:
+        self.words = words
+
+
+class Mark:
+    """What is no word of a command: an operator, a keyword, a redirection, an assignment, a
+    comment, a name.
+    """
+
+    def __init__(
+        self,
+        role: Role,
+        text: str,
+        place: tuple[int, int],
+        code: Code | None = None,
+        word: Word | None = None,
+        operator: str = "",
+    ) -> None:
+        self.role, self.text, self.code, self.word, self.operator = role, text, code, word, operator
+        self.start, self.end = place
+
+
+Item = SimpleCommand | Mark
+
+
+class ShellLine:
+    """A line taken apart: its items in order, and what is wrong with it."""
+
+    def __init__(self, items: list[Item], problem: Problem | None) -> None:
+        self.items = items
+        self.problem = problem
