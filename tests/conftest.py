@@ -201,3 +201,41 @@ def corpus(corpus_settings: Settings) -> Store:
     path = f"{corpus_settings.man_path}-index.sqlite"
     build_index(path, corpus_settings, [corpus_settings.man_path])
     return Store(path)
+
+
+#: Options of commands that our facts tell of, with what they take: a page of each is made.
+TAKEN_APART = {
+    "bash": "-c STRING",
+    "cp": "-t DIR, -r",
+    "curl": "-X METHOD, -s",
+    "cut": "-b LIST, -c LIST, -d DELIM, -f LIST, --complement",
+    "date": "-d STRING, -u",
+    "find": "-delete, -name PATTERN, -o, -type C, -size N, -exec COMMAND, -print",
+    "git": "-C PATH",
+    "git-checkout": "-b BRANCH, -f --force",
+    "git-push": "-f --force, -n --dry-run",
+    "grep": "-e PATTERN, -E --extended-regexp, -F --fixed-strings",
+    "kill": "-s SIGNAL, -l, -<signal>",
+    "psql": "-c COMMAND",
+    "sed": "-e SCRIPT, -i --in-place, -n --quiet",
+    "sort": "-o FILE, -r",
+    "ssh": "-p PORT",
+    "tar": "-c --create, -f FILE, -t --list, -x --extract, -z --gzip, --version",
+    "tr": "-d, -s",
+    "xargs": "-n NUMBER, -0",
+}
+
+
+@pytest.fixture(scope="session")
+def facts_finder(tmp_path_factory: pytest.TempPathFactory) -> CommandFinder:
+    """What our facts tell of commands, beside pages made up for those of TAKEN_APART."""
+    root = tmp_path_factory.mktemp("taken-apart") / "man"
+    (root / "man1").mkdir(parents=True)
+    for name, options in TAKEN_APART.items():
+        items = "".join(f".TP\n{one.replace(' -', ', -')}\nWords.\n" for one in options.split(", "))
+        source = f".TH X 1\n.SH NAME\n{name} \\- words of a page\n.SH OPTIONS\n{items}"
+        (root / "man1" / f"{name}.1").write_text(source.replace("-", "\\-"))
+    settings = Settings("", "", "", str(root), [], info_path=str(root / "none"))
+    path = f"{root}-index.sqlite"
+    build_index(path, settings, [str(root)])
+    return CommandFinder(Store(path), settings)

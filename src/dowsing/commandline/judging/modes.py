@@ -37,6 +37,8 @@ def modes_apart(node: CommandNode) -> Iterator[Problem]:
 
 def one_of_needed(node: CommandNode) -> Iterator[Problem]:
     """A group of options one of which must be there, and none is."""
+    if not node.known.tables:  # what its options are is not known here
+        return
     if tells_only(node) or node.is_lost or node.unknown:
         return
     if any(is_unsure(use.word) for use in node.operands if use.word.value[:1] in ("$", "-")):

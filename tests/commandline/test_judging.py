@@ -1,0 +1,105 @@
+"""What is wrong with a line that can be read: each rule, and what it must leave alone."""
+
+from __future__ import annotations
+
+import pytest
+
+from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.line import unpick
+from dowsing.render.piece_text import mistakes_of
+
+
+def judged(line: str, finder: CommandFinder) -> list[tuple[str, str, list[str]]]:
+    """The places that are marked, with what is said and offered."""
+    return [(line[a:b], says, near) for a, b, says, near in mistakes_of(unpick(line, finder))]
+
+
+@pytest.mark.parametrize(
+    ("line", "place", "says", "nearest"),
+    [
+        ("cp a.txt", "cp a.txt", "missing operand: cp needs DEST", []),
+        ("sleep", "sleep", "missing operand: sleep needs DURATION", []),
+        ("tr -d", "tr -d", "missing operand: tr needs SET1", []),
+        ("date +%F %T", "%T", "one word too many: date has no place for it", []),
+        ("chmod 888 f", "888", "value of a wrong kind: a mode is wanted here", []),
+        ("sleep now", "now", "value of a wrong kind: a time is wanted here", []),
+        ("dd in=a of=b", "in=a", "wrong operand: dd has no in", ["if"]),
+        ("dd if=a bs=4MX", "4MX", "value of a wrong kind: there is no such unit", []),
+        ("dd conv=ucase,sinc", "ucase,sinc", "value of a wrong kind: one of", ["sync"]),
+        ("find . -type x", "x", "value of a wrong kind: one of b, c, d, p, f, l", []),
+        ("find . -size 10Q", "10Q", "value of a wrong kind: there is no such unit", []),
+        ("tar -f a.tar", "tar", "tar needs one of -A, -c, -d,", []),
+        ("tar -c -x -f a.tar", "-x", "-x and -c rule each other out", []),
+        ("cut -d : f", "cut", "cut needs one of -b, -c, -f to do anything", []),
+        ("sort f > f", "> f", "f is emptied before it is read", []),
+        ("cat a b | sort > ./a", "> ./a", "./a is emptied before it is read", []),
+        ("sed s/a/b f", "s/a/b", "unfinished program: s needs three /", []),
+        ("jq '.[' f", "'.['", "unfinished program: [ is not closed", []),
+        ("awk '{print' f", "'{print'", "unfinished program: { is not closed", []),
+        ("grep -E 'a(b' f", "'a(b'", "unfinished program: ( is not closed", []),
+        (
+            "find . -name *.c",
+            "*.c",
+            "careful: the shell may replace this by names of files before find sees it",
+            ["'*.c'"],
+        ),
+        (
+            "find . -delete -name '*.c'",
+            "-delete",
+            "careful: -delete acts before -name is looked at, on everything; put it last",
+            [],
+        ),
+        ("find . -name x src", "src", "src is a path and must stand before -name", []),
+    ],
+)
+def test_what_is_wrong(
+    facts_finder: CommandFinder, line: str, place: str, says: str, nearest: list[str]
+) -> None:
+    found = judged(line, facts_finder)
+    assert [(one[0], one[2]) for one in found] == [(place, nearest)]
+    assert found[0][1].startswith(says)
+
+
+@pytest.mark.parametrize(
+    "line",
+    [
+        "cp a b c d",
+        "cp -t d a",
+        "cp $files",
+        "cp --help",
+        "ls | xargs cp -t d",
+        "xargs rm",
+        "find . -name '*.c' -exec rm {} +",
+        "find . -name \\*.c",
+        "find . '(' -name a -o -name b ')' -delete",
+        "sort -o f f",
+        "sort f > g",
+        "sort f >> f",
+        "cat a > /dev/null",
+        "echo a > a",
+        "tar --version",
+        "tar xf a.tar",
+        "chmod $mode f",
+        "chmod u=rwx,g-w f",
+        "dd if=a of=b bs=4M conv=sync,noerror",
+        "date -d tomorrow +%F",
+        'sed "s/a/$x/" f',
+        "sed -n '<line>p' f",
+        "grep -F 'a[b' f",
+        "grep -e 'a\\(b\\)' f",
+        "tr a-z A-Z",
+        "cut -f1 --complement f",
+        "sleep 1m 30s",
+        "kill -9 -1",
+        "sudo cp a b",
+        "parallel sleep {}\\; echo {} ::: 1 2",
+    ],
+)
+def test_what_is_right(facts_finder: CommandFinder, line: str) -> None:
+    assert judged(line, facts_finder) == []
+
+
+def test_a_warning_is_no_mistake(facts_finder: CommandFinder) -> None:
+    warned = unpick("find . -name *.c", facts_finder)
+    wrong = unpick("cp a", facts_finder)
+    assert (warned.mistaken, wrong.mistaken) == (False, True)

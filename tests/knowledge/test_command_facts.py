@@ -1,0 +1,111 @@
+"""What we know of commands beside their pages: the notation, and that it names nothing made up."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from dowsing.knowledge.command_facts import (
+    CommandFacts,
+    facts_of,
+    read_tool_files,
+    value_of,
+)
+from dowsing.knowledge.conventions import read_files
+from dowsing.knowledge.effects import EffectKind, effect_facts, matching, reason_never_asked
+from dowsing.model.value_kinds import ValueKind
+from dowsing.model.values import OperandRole, Value
+
+#: Command and its flags that pages have: bench/facts.py gathers them where there are such pages.
+FLAGS = Path(__file__).parent / "flags.tsv"
+TOOLS = read_tool_files()
+EFFECTS = read_files()["effects"]
+
+
+@pytest.mark.parametrize(
+    ("text", "value"),
+    [
+        ("number", Value(ValueKind.NUMBER)),
+        ("path as=FILE again", Value(ValueKind.PATH, placeholder="FILE", again=True)),
+        ("a|b", Value(ValueKind.CHOICE, ["a", "b"], closed=True)),
+        ("a|b open", Value(ValueKind.CHOICE, ["a", "b"])),
+        ("a|b list", Value(ValueKind.CHOICE, ["a", "b"], True, ",")),
+        ("a|b optional", Value(ValueKind.CHOICE, ["a", "b"], True, optional=True)),
+        ("text in=sed", Value(ValueKind.TEXT, language="sed")),
+        ("size units=kM", Value(ValueKind.SIZE, units="kM")),
+    ],
+)
+def test_the_notation_of_a_value(text: str, value: Value) -> None:
+    assert value_of(text) == value
+
+
+@pytest.mark.parametrize("text", ["nothing", "number lists", "text on=x", "a|b closed"])
+def test_what_is_not_of_the_notation_is_refused(text: str) -> None:
+    with pytest.raises(ValueError):
+        value_of(text)
+
+
+def test_a_table_of_a_file() -> None:
+    facts = facts_of(
+        {
+            "forms": ["sow BED"],
+            "operands": {"BED": "target folder"},
+            "options": {"-a|-b": "none", "-c,--count": "number"},
+            "needs": ["-a|-b"],
+        }
+    )
+    assert facts == CommandFacts(
+        ["sow BED"],
+        facts.operands,
+        {"-a|-b": None, "-c,--count": Value(ValueKind.NUMBER)},
+        [["-a", "-b"]],
+    )
+    assert facts.operands["BED"].role is OperandRole.TARGET
+    assert facts.operands["BED"].value == Value(ValueKind.FOLDER)
+    with pytest.raises(ValueError, match="unknown key of a command's facts: form"):
+        facts_of({"form": []})
+
+
+@pytest.mark.parametrize("words", sorted(TOOLS))
+def test_every_command_is_of_the_format(words: str) -> None:
+    facts = facts_of(TOOLS[words])
+    program = words.split(" ")[0]
+    assert all(form.split(" ")[0] == program for form in facts.forms)
+    named = " ".join(facts.forms)
+    missing = [name for name in facts.operands if name not in named]
+    assert missing == [] or not facts.forms, "an operand that no form has"
+
+
+def test_no_flag_is_made_up() -> None:
+    """Each flag stands in a page, or the facts themselves say what it does."""
+    rows = [line.split("\t") for line in FLAGS.read_text("utf-8").splitlines()]
+    seen = {words: set(flags.split(" ")) for words, flags in rows}
+    made_up = {}
+    for words, row in TOOLS.items():
+        facts = facts_of(row)
+        named = {one for key in facts.options for part in key.split("|") for one in part.split(",")}
+        named |= {flag for group in [*facts.needs, *facts.apart] for flag in group}
+        unknown = named - seen.get(words, set()) - set(facts.texts)
+        if unknown:
+            made_up[words] = sorted(unknown)
+    assert made_up == {}
+
+
+@pytest.mark.parametrize("words", sorted(EFFECTS))
+def test_every_effect_is_of_the_format(words: str) -> None:
+    for fact in effect_facts(EFFECTS[words]):
+        assert fact.says
+        assert fact.says[0].islower()
+        assert fact.says.count("{") == fact.says.count("}") <= 1
+
+
+def test_effects_by_a_name_that_begins_so() -> None:
+    assert [fact.does for fact in matching(EFFECTS, "mkfs.newest")] == [EffectKind.DESTROYS]
+    assert matching(EFFECTS, "mkdir") == []
+
+
+def test_programs_that_are_never_asked() -> None:
+    assert reason_never_asked("mkfs.ext9") == "it changes disks and file systems"
+    assert reason_never_asked("reboot") == "it turns the machine off or restarts it"
+    assert reason_never_asked("ls") == ""
