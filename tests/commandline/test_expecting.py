@@ -138,3 +138,32 @@ def test_names_in_folders_are_words_that_are_just_them(tmp_path: Path) -> None:
     assert values_here("folder", "", f"{tmp_path}/a") == [f"'{tmp_path}/a c/'"], (
         "what cannot be seen is not offered"
     )
+
+
+@pytest.mark.parametrize(
+    ("line", "complete", "offered"),
+    [
+        ("sort -o", False, []),
+        ("cp a ", False, ["DEST"]),
+        ("cp a b", True, ["DEST"]),
+        ("tar -z", False, []),
+        ("tar -z ", False, ["FILE", "-c", "-x"]),
+        ("find . -type ", False, ["f", "d"]),
+        ("dd conv=", False, ["ucase", "notrunc"]),
+        ("dd conv=ucase,no", True, ["ucase,notrunc", "ucase,noerror"]),
+        ("find . -exec rm {} ", False, ["\\;", "+"]),
+        ("cut -f1 --comp", False, ["--complement"]),
+        ("sort --rev", True, []),
+        ("kill -s T", False, ["TERM"]),
+        ("ssh -o Strict", True, ["StrictHostKeyChecking"]),
+    ],
+)
+def test_by_our_facts(
+    facts_finder: CommandFinder, line: str, complete: bool, offered: list[str]
+) -> None:
+    found = what_next(line, facts_finder)
+    every = {
+        text for one in found.expects for text in (one.text, one.placeholder, *(one.values or ()))
+    }
+    assert set(offered) <= every
+    assert found.complete is complete

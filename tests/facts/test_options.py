@@ -51,12 +51,42 @@ from dowsing.sources.page_files import document
         ("--ints-or-bools", ["--ints-or-bools"], None, False),
         ("-b#", ["-b"], "#", False),
         ("--[no-]lease, --lease=<ref>", ["--lease", "--no-lease"], "ref", True),
+        ("--wash=false", ["--wash"], "false", True),
+        ("-sS (deep rows)", ["-sS"], None, False),
+        ("-y (everywhere)", ["-y"], None, False),
+        ("--by rows (as they are)", ["--by"], "rows", False),
+        ("--in (rows|beds)", ["--in"], "(rows|beds)", False),
+        ("[!] -p, --plot plot", ["-p", "--plot"], "plot", False),
+        ("-f|--force ...", ["-f", "--force"], None, False),
+        ("-b | -c", ["-b", "-c"], None, False),
     ],
 )
 def test_tags(tag: str, flags: list[str], argument: str | None, optional: bool) -> None:
     option = make_option(tag, [], "OPTIONS")
     assert option is not None
     assert (option.flags, option.argument, option.argument_optional) == (flags, argument, optional)
+
+
+@pytest.mark.parametrize(
+    ("tag", "written"),
+    [
+        ("-d, --depth <cm>", ["-d", "--depth <cm>"]),
+        ("--color[=WHEN]", ["--color[=WHEN]"]),
+        ("-i[SUFFIX], --in-place[=SUFFIX]", ["-i[SUFFIX]", "--in-place[=SUFFIX]"]),
+        ("-o file, --output=file (new)", ["-o file", "--output=file"]),
+        ("-a, --all", []),
+    ],
+)
+def test_how_a_tag_prints_what_its_spellings_take(tag: str, written: list[str]) -> None:
+    option = make_option(tag, [], "")
+    assert option is not None
+    assert option.written == written
+
+
+def test_dots_alone_say_that_it_may_be_given_again() -> None:
+    option = make_option("-v|--verbose ...", [], "")
+    assert option is not None
+    assert (option.argument, option.repeatable) == (None, True)
 
 
 @pytest.mark.parametrize("tag", ["-", "--", "word", "", "-1m:forever", "+52w1d"])
@@ -180,3 +210,55 @@ def test_a_tag_of_very_many_blanks() -> None:
     """
     tag = read_tag("-a" + "\t \xa0" * 3000 + "," + " " * 5000 + "--all" + "\n" * 3000 + "  -A")
     assert tag is not None and tag.flags == ["-a", "--all", "-A"]
+
+
+def test_headings_that_are_options() -> None:
+    body = (
+        ".SH OPTIONS\n.SS --depth=cm, -d\nSo deep.\n.SS --wash\nWash it.\n.SS Notes\n"
+        ".TP\n-x\nMore.\n"
+    )
+    assert spelled(body) == [
+        (["--depth", "-d"], "cm", "So deep."),
+        (["--wash"], None, "Wash it."),
+        (["-x"], None, "More."),
+    ]
+
+
+def test_paragraphs_that_are_tags() -> None:
+    below = "".join(
+        f".PP\n\\fB--{name}\\fR\n.PP\nText of {name}.\n" for name in ("one", "two", "three")
+    )
+    assert spelled(f".SH DESCRIPTION\n{below}") == [
+        (["--one"], None, "Text of one."),
+        (["--two"], None, "Text of two."),
+        (["--three"], None, "Text of three."),
+    ]
+    next_line = ".SH NOTES\n.PP\n\\fB-d\\fR|\\fB--deep\\fR ...\n.br\nDig deep.\n"
+    assert spelled(next_line) == [(["-d", "--deep"], None, "Dig deep.")]
+    bold = ".SH OPTIONS\n.PP\n\\fB-p, --keep\\fR keeps the rows.\n"
+    assert spelled(bold) == [(["-p", "--keep"], None, "keeps the rows.")]
+    assert spelled(bold.replace("OPTIONS", "NOTES")) == []
+
+
+def test_columns_keep_their_gaps() -> None:
+    body = (
+        ".SH DESCRIPTION\nSettings:\n  \\-deep             dig deep\n"
+        "  \\-rows number      so many rows\n  \\-wash             wash it\n"
+    )
+    assert spelled(body) == [
+        (["-deep"], None, "dig deep"),
+        (["-rows"], "number", "so many rows"),
+        (["-wash"], None, "wash it"),
+    ]
+
+
+def test_an_argument_that_only_the_form_shows() -> None:
+    body = (
+        ".SH SYNOPSIS\n.B hoe\n[-i INVENTORY] [-q] [-r file]\n"
+        ".SH OPTIONS\n.TP\n-i\nWhere.\n.TP\n-q\nQuiet.\n.TP\n-r\nRows.\n"
+    )
+    assert [one[:2] for one in spelled(body)] == [
+        (["-i"], "INVENTORY"),
+        (["-q"], None),
+        (["-r"], None),
+    ]
