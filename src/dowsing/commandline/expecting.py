@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from dowsing.commandline.exclusion import excluded, missing
 from dowsing.commandline.form_facts import is_command_place
+from dowsing.commandline.judging.certainty import adds_operands, is_feeder
 from dowsing.commandline.line import LineReader
 from dowsing.commandline.operands import best_fit
 from dowsing.commandline.pieces import Problem
@@ -100,9 +101,11 @@ def what_next(line: str, finder: CommandFinder, at: int | None = None, home: str
     lacks = (
         _lacks(whole, found.problem, head)
         if not at_command
-        else _lacks_command(finder, word, before)
+        else _lacks_command(finder, word, before, state)
     )
     lacks = _in_the_making(word, expects, state) or lacks
+    if begin and not lacks:  # the bracket before it is still open
+        lacks = [told(Lack.ELEMENT, ")")]
     return Next(line, at, word, not lacks and problem is None, problem, lacks, expects)
 
 
@@ -124,9 +127,11 @@ def _in_the_making(word: str, expects: list[Expected], state: CommandNode | None
     return []
 
 
-def _lacks_command(finder: CommandFinder, word: str, before: str) -> list[Told]:
+def _lacks_command(
+    finder: CommandFinder, word: str, before: str, state: CommandNode | None
+) -> list[Told]:
     """What is missing while the name of a command is typed: the rest of it, or what the command
-    wants.
+    wants. `state`: of the command that carries it.
     """
     known = (
         finder.command(word)
@@ -135,6 +140,8 @@ def _lacks_command(finder: CommandFinder, word: str, before: str) -> list[Told]:
     )
     if known is None:
         return [told(Lack.REST_OF_COMMAND, word) if word else told(Lack.COMMAND)]
+    if state is not None and is_feeder(state):
+        return []
     return _elements(missing(known, set(), 0))
 
 
@@ -186,6 +193,8 @@ def _lacks(reader: LineReader, problem: Problem | None, text: str) -> list[Told]
 
 def _missing_in(state: CommandNode) -> list[str]:
     """What the forms demand beside what is there: of our facts where they tell the forms."""
+    if adds_operands(state):
+        return []
     facts = state.known.facts
     groups = [
         " | ".join(group[:MOST_OF_GROUP]) for group in facts.needs if state.use_of(*group) is None

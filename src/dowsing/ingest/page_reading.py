@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 from typing import NamedTuple
 
 from dowsing.facts.command_table import make_table, pack
@@ -116,14 +117,19 @@ def _problem(number: int, says: str) -> Reading:
     return Reading(number, [], "", False, "", problem=says)
 
 
+_BRACKETS = re.compile(r" \[[^\[\]]*\]")
+
+
 def _is_subcommand(page: Document) -> bool:
-    """A page such as `git-commit` whose synopsis says `git commit`."""
+    """A page such as `git-commit` whose synopsis says `git commit`, or `git [options] commit`."""
     if page.section[:1] not in ("1", "8", "6") or ("-" not in page.name and "_" not in page.name):
         return False
     said = " ".join(_form(page).translate(_UNQUOTED).split())
-    return said.translate(_SPACED).startswith(page.name.translate(_SPACED)) and not said.startswith(
-        page.name
-    )
+    if said.startswith(page.name):
+        return False
+    name = page.name.translate(_SPACED)
+    plainly = _BRACKETS.sub("", said)  # options may stand before the subcommand
+    return any(one.translate(_SPACED).startswith(name) for one in (said, plainly))
 
 
 def _form(page: Document) -> str:

@@ -31,8 +31,12 @@ def is_unsure(word: Word) -> bool:
 
 def adds_operands(node: CommandNode) -> bool:
     """Whether operands come from the command that carries this one."""
-    carrier = node.carrier
-    return carrier is not None and os.path.basename(carrier.root.name) in _FEEDERS
+    return node.carrier is not None and is_feeder(node.carrier)
+
+
+def is_feeder(node: CommandNode) -> bool:
+    """Whether a command adds operands to the one that it carries."""
+    return os.path.basename(node.root.name) in _FEEDERS
 
 
 def tells_only(node: CommandNode) -> bool:
