@@ -218,9 +218,9 @@ TAKEN_APART = {
     "kill": "-s SIGNAL, -l, -<signal>",
     "psql": "-c COMMAND",
     "sed": "-e SCRIPT, -i --in-place, -n --quiet",
-    "sort": "-o FILE, -r",
+    "sort": "-k KEY, -o FILE, -r --reverse",
     "ssh": "-p PORT",
-    "tar": "-c --create, -f FILE, -t --list, -x --extract, -z --gzip, --version",
+    "tar": "-T LIST, -c --create, -f FILE, -t --list, -x --extract, -z --gzip, --version",
     "tr": "-d, -s",
     "xargs": "-n NUMBER, -0",
 }

@@ -153,7 +153,7 @@ def test_names_in_folders_are_words_that_are_just_them(tmp_path: Path) -> None:
         ("dd conv=ucase,no", True, ["ucase,notrunc", "ucase,noerror"]),
         ("find . -exec rm {} ", False, ["\\;", "+"]),
         ("cut -f1 --comp", False, ["--complement"]),
-        ("sort --rev", True, []),
+        ("sort --rev", False, ["--reverse"]),
         ("kill -s T", False, ["TERM"]),
         ("ssh -o Strict", True, ["StrictHostKeyChecking"]),
     ],

@@ -63,7 +63,7 @@ class CommandFinder:
     def _find(self, word: str) -> Command:
         name = os.path.basename(word) if "/" in word else word
         known = Command(name, word)
-        self._add_facts(known)
+        self.add_facts(known)
         if "/" in word and not word.startswith(("/bin/", "/usr/", "/sbin/", "/opt/")):
             known.exists = True  # a file of the user's own: what it takes is not known
             return known
@@ -94,7 +94,7 @@ class CommandFinder:
             known.exists = bool(self._executables(name)) or any(e.section == "" for e in entries)
         return known
 
-    def _add_facts(self, known: Command) -> None:
+    def add_facts(self, known: Command) -> None:
         """Give a command its facts, and the tables of the pages that list options for it."""
         known.facts = conventions_of(self.store).facts(known.words)
         for page in [*known.facts.pages, *(f"{known.name}-{end}" for end in _MORE_OPTIONS)]:
@@ -190,7 +190,7 @@ class CommandFinder:
         if known.listed(word) is not None:
             return None
         found = Command(f"{known.name}-{word}", f"{known.words} {word}", known)
-        self._add_facts(found)
+        self.add_facts(found)
         if not found.facts.forms:
             return None
         found.page, found.only = known.page, word
@@ -213,7 +213,7 @@ class CommandFinder:
                         f"{joined}({entry.section})",
                         entry.summary,
                     )
-                    self._add_facts(found)
+                    self.add_facts(found)
                     found.later(lambda entry=entry: [t for t in [self.page_table(entry)] if t])  # type: ignore[misc]
                     return found
         return None

@@ -174,6 +174,7 @@ def _slot(known: Command, element: Element, required: bool) -> Slot:
         value.choices,
         value.closed,
         value.language,
+        value.units,
     )
 
 

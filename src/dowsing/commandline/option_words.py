@@ -317,7 +317,9 @@ class OptionReader:
         bare = option.argument is None and flag.startswith("--")
         unwanted = bare and not may_take(option, attached)
         problem = told(ProblemCode.NO_VALUE_WANTED, flag) if unwanted else None
-        if not unwanted:
+        if not attached and flag[:1].isalpha():  # `of=`
+            problem = told(ProblemCode.MISSING_VALUE, flag, spelling.placeholder)
+        elif not unwanted:
             problem, nearest = wrong_value(spelling, attached, word.dynamic)
         self.add_option(
             word,

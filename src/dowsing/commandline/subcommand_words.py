@@ -52,6 +52,7 @@ class SubcommandReader(UnknownOptionReader):
             return True
         inside = known.listed(short or value)
         if inside is not None:
+            self.maker.finder.add_facts(inside)
             self.state.known = inside
             self.carrier = self.carrier_of(inside)
             name = inside.only

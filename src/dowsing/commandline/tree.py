@@ -18,7 +18,8 @@ if TYPE_CHECKING:
 
 class Slot(Record):
     """A place for an operand in a form. `name`: the placeholder; `choices`: the words there are, []
-    if any will do; `closed`: there are no others; `repeats`: it may be given again.
+    if any will do; `closed`: there are no others; `repeats`: it may be given again; `units`: the
+    letters that may follow a number, "" for the usual ones.
     """
 
     name: str
@@ -29,6 +30,7 @@ class Slot(Record):
     choices: list[str] = []  # noqa: RUF012 - a record is immutable
     closed: bool = False
     language: str = ""
+    units: str = ""
 
 
 class OptionUse:
@@ -78,6 +80,7 @@ class CommandNode:
         self.carrier: CommandNode | None = None  # the command that carries it
         self.wants_inner = False  # a command that this one carries may begin with the next word
         self.needs_inner = False  # and must
+        self.is_carrier_alone = False  # it does nothing without a command, and there is none
         self.is_lost = False  # its subcommand is a mistake: nothing can be said of the rest
         self.ends_early = False  # it runs a script or program of its own: the rest belongs to that
 

@@ -165,6 +165,8 @@ class _CommandReader(SubcommandReader):
         self.label_operands()
         self.state.wants_inner = self.wants_inner()
         self.state.needs_inner = self.state.wants_inner and not self.state.used
+        needs = self.carrier is not None and self.carrier.needs
+        self.state.is_carrier_alone = needs and not self.state.carried
         return self.state
 
     def is_plain(self, word: Word) -> bool:

@@ -18,7 +18,17 @@ if TYPE_CHECKING:
 class Carrier:
     """How a command carries another: see conventions.toml."""
 
-    __slots__ = ("after", "assignments", "before", "joined", "never", "string", "strings", "valued")
+    __slots__ = (
+        "after",
+        "assignments",
+        "before",
+        "joined",
+        "needs",
+        "never",
+        "string",
+        "strings",
+        "valued",
+    )
 
     def __init__(self, row: dict[str, Any]) -> None:
         self.before: int = row.get("before", 0)
@@ -29,6 +39,7 @@ class Carrier:
         self.never: bool = row.get("never", False)
         self.valued: list[str] = row.get("valued", [])
         self.after: str = row.get("after", "")
+        self.needs: bool = row.get("needs", False)
 
 
 class Conventions:

@@ -6,10 +6,10 @@ import re
 
 from dowsing.commandline.judging.certainty import adds_operands, is_unsure, tells_only
 from dowsing.commandline.pieces import Problem
-from dowsing.commandline.sayings import ProblemCode
+from dowsing.commandline.sayings import Lack, ProblemCode
 from dowsing.model.nearness import nearest_words
 from dowsing.model.told import told
-from dowsing.model.value_kinds import ValueKind, wrong_kind
+from dowsing.model.value_kinds import ValueKind, WrongValue, wrong_kind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -35,9 +35,25 @@ def missing_operands(node: CommandNode) -> Iterator[Problem]:
     if node.carried or any(is_unsure(use.word) for use in node.operands):
         return
     names = [slot.name for slot in node.lacking]
-    end = node.uses[-1].word.end if node.uses else node.name.end
     reason = told(ProblemCode.MISSING_OPERAND, node.known.words, " ".join(names))
-    yield Problem(node.name.start, max(end, node.name.end), reason)
+    yield Problem(node.name.start, _end_of(node), reason)
+
+
+def _end_of(node: CommandNode) -> int:
+    """Where the last word of a command ends."""
+    words = [node.name, *(use.word for use in node.uses)]
+    words += [word for use in node.used for word in use.value_words]
+    return max(word.end for word in words)
+
+
+def missing_command(node: CommandNode) -> Iterator[Problem]:
+    """A command that only runs another, without one."""
+    if not node.is_carrier_alone or tells_only(node) or node.wanting is not None or node.is_lost:
+        return
+    if adds_operands(node) or any(is_unsure(use.word) for use in node.operands):
+        return
+    reason = told(ProblemCode.MISSING_OPERAND, node.known.words, told(Lack.COMMAND_TO_RUN))
+    yield Problem(node.name.start, _end_of(node), reason)
 
 
 def too_many_operands(node: CommandNode) -> Iterator[Problem]:
@@ -76,6 +92,11 @@ def _wrong_operand(known: Command, use: OperandUse) -> Problem | None:
         return Problem(word.start, word.end, reason, nearest)
     if not certain and not _is_told_by_its_name(known, slot.kind):
         return None
+    units = rf"[-+]?\d[\d.]*[A-Za-z]*(?<![{slot.units}\d.])"
+    if slot.units and re.fullmatch(units, word.value):
+        return Problem(
+            word.start, word.end, told(ProblemCode.WRONG_VALUE, told(WrongValue.NO_UNIT))
+        )
     wrong = wrong_kind(slot.kind, word.value)
     if wrong is None:
         return None

@@ -29,8 +29,9 @@ def unfinished_programs(node: CommandNode) -> Iterator[Problem]:
 
         fault = checking.fault_in(_dialect(node, language), word.value)
         if fault is not None:
-            reason = told(ProblemCode.PROGRAM_FAULT, fault)
-            yield Problem(word.start, word.end, reason)
+            is_key = fault.code is checking.ProgramFault.NO_SORT_KEY
+            code = ProblemCode.WRONG_VALUE if is_key else ProblemCode.PROGRAM_FAULT
+            yield Problem(word.start, word.end, told(code, fault))
 
 
 def _programs(node: CommandNode) -> Iterator[tuple[Word, str]]:

@@ -17,6 +17,7 @@ class ProgramFault(Code):
     UNKNOWN_FLAG = "unknown flag"  # flag, command
     UNKNOWN_COMMAND = "unknown command"  # the letter
     ENDS_IN_BACKSLASH = "ends in backslash"
+    NO_SORT_KEY = "no sort key"
 
 
 class Lexis(Enum):
@@ -33,6 +34,7 @@ _SED_COMMANDS = frozenset("dDgGhHlnNpPqQxzF=")
 _SED_REST_OF_LINE = frozenset("aicrRwWe#")
 _SED_LABELS = frozenset("btT:")
 _SED_FLAGS = frozenset("gpiIeMmw0123456789")
+_SORT_KEY = r"\d+(?:\.\d+)?[bdfgiMhnRrV]*(?:,\d+(?:\.\d+)?[bdfgiMhnRrV]*)?"
 _SED_ADDRESS = re.compile(r"\s*(?:\d+(?:~\d+)?|\$|\+\d+|~\d+)")
 
 
@@ -44,6 +46,8 @@ def fault_in(language: str, program: str) -> Told | None:
         return _balance(program, Lexis.JQ)
     if language == "sed":
         return _SedReader(program).fault()
+    if language == "sort-key":
+        return None if re.fullmatch(_SORT_KEY, program) else told(ProgramFault.NO_SORT_KEY)
     if language.startswith("regex"):
         return _pattern_fault(program, language.partition("-")[2])
     return None
