@@ -128,7 +128,7 @@ class Command:
     @property
     def documented(self) -> bool:
         """Whether there is a text that lists options or forms."""
-        return any(table.options or table.lines for table in self.tables) or bool(self.facts.forms)
+        return any(table.options or table.lines for table in self.tables)
 
     @property
     def spellings(self) -> dict[str, Spelling]:
