@@ -7,7 +7,7 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.commandline.judging.certainty import adds_operands, tells_only
+from dowsing.commandline.certainty import adds_operands, tells_only
 from dowsing.commandline.pieces import Effect
 from dowsing.commandline.sayings import EffectCode
 from dowsing.commandline.tree import every_command

@@ -4,9 +4,11 @@ wrong.
 
 from __future__ import annotations
 
+import os
+
+from dowsing.commandline.certainty import adds_operands, is_feeder
 from dowsing.commandline.exclusion import excluded, missing
 from dowsing.commandline.form_facts import is_command_place
-from dowsing.commandline.judging.certainty import adds_operands, is_feeder
 from dowsing.commandline.line import LineReader
 from dowsing.commandline.operands import best_fit
 from dowsing.commandline.pieces import Problem
@@ -17,17 +19,18 @@ from dowsing.commandline.shell_words import SimpleCommand, Word
 from dowsing.commandline.usual import options_by_use, subcommand_words
 from dowsing.index.command_rows import commands_beginning
 from dowsing.index.convention_rows import conventions_of
-from dowsing.machine.known_values import values_here
+from dowsing.machine.known_values import MOST_VALUES, values_here
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
 from dowsing.model.value_kinds import FILE_KINDS, ValueKind, value_range
+from dowsing.model.values import OperandRole
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.command import Spelling
     from dowsing.commandline.command_finder import CommandFinder
-    from dowsing.commandline.tree import CommandNode
+    from dowsing.commandline.tree import CommandNode, Slot
 
 MOST_COMMANDS = 40
 MOST_OF_GROUP = 6  # options of a group of which one is wanted, that are named
@@ -246,6 +249,8 @@ class _Asker:
     def all(self) -> list[Expected]:
         """What may come after the command."""
         state = self.state
+        if self.typed.startswith("$"):
+            return [self.variables()]
         if state is None:
             files = values_here(ValueKind.FILE, "", self.typed, self.home)
             meaning = told(Lack.FILE)
@@ -280,6 +285,15 @@ class _Asker:
         if not dashed and self.typed:
             found += self.keywords()
         return sorted(found, key=lambda one: not one.required)
+
+    def variables(self) -> Expected:
+        """The variables of the environment that begin as typed; `${` is kept."""
+        sign = "${" if self.typed.startswith("${") else "$"
+        close = "}" if sign == "${" else ""
+        part = self.typed.removeprefix(sign)
+        names = sorted(name for name in os.environ if name.startswith(part) and name.isidentifier())
+        values = [f"{sign}{name}{close}" for name in names]
+        return Expected(Role.VALUE, "", "VARIABLE", values, meaning=told(Lack.VARIABLE))
 
     def value(self, spelling: Spelling, typed: str) -> Expected:
         """The value that an option wants."""
@@ -347,9 +361,22 @@ class _Asker:
             ]
             return [Expected(Role.OPERAND, "", name, values, needed, kind=kind, page=known.page)]
         values = values_here(kind, name, self.typed, self.home)
+        values = [*self.git_names(slot), *(values or [])] or values
         if values == [] and self.typed and kind in FILE_KINDS:
             values = None
         return [Expected(Role.OPERAND, "", name, values, needed, kind=kind, page=known.page)]
+
+    def git_names(self, slot: Slot) -> list[str]:
+        """Branches, tags and remotes of the repository here, where the place is for such."""
+        from dowsing.machine.git_names import branches, remotes
+
+        if slot.role in (OperandRole.BRANCH, OperandRole.REVISION):
+            names = branches()
+        elif slot.role is OperandRole.REMOTE:
+            names = remotes()
+        else:
+            return []
+        return [name for name in names if name.startswith(self.typed)][:MOST_VALUES]
 
     def options(self) -> list[Expected]:
         """The options that may still come, the usual first."""

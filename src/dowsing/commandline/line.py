@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.annotate import annotate
-from dowsing.commandline.effects import effects
-from dowsing.commandline.judging import judge
 from dowsing.commandline.piece_maker import PieceMaker
 from dowsing.commandline.pieces import Piece, Problem, Unpicked
 from dowsing.commandline.sayings import Manner, Meaning
@@ -13,7 +10,6 @@ from dowsing.commandline.shell_words import Item, Mark, ShellLine, SimpleCommand
 from dowsing.commandline.tree import CommandNode, Pipeline, every_command
 from dowsing.commandline.word_roles import WordReader, assignment_meaning
 from dowsing.index.convention_rows import conventions_of
-from dowsing.index.word_reader import verb_words
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
 
@@ -30,6 +26,11 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
 
     `aliases`: the words that the shell puts another line in the place of.
     """
+    # only here, for those who ask what may come next need none of these
+    from dowsing.commandline.annotate import annotate
+    from dowsing.commandline.effects import effects
+    from dowsing.index.word_reader import verb_words
+
     reader = LineReader(finder, aliases)
     found = reader.read(line)
     found = _with_problems(found, reader)
@@ -51,6 +52,8 @@ def _with_problems(found: Unpicked, reader: LineReader) -> Unpicked:
     """
     if found.problem is not None:  # what the shell cannot read is not judged any further
         return found
+    from dowsing.commandline.judging import judge
+
     pieces = list(found.pieces)
     line_problem: Problem | None = None
     commands = every_command([node for _, node in reader.states if node is not None])

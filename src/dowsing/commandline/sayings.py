@@ -136,6 +136,7 @@ class Lack(Code):
     VALUE_FOR = "value for"  # option, placeholder
     VALUE = "value"
     FILE = "file"
+    VARIABLE = "variable"
     ELEMENT = "element"  # of a form, as it is written there
 
 

@@ -114,6 +114,7 @@ WORDS = {
     "Lack.REST_OF_SUBCOMMAND": "the rest of the subcommand after {0}",
     "PartNote.BUNDLE": "letters of options without a dash: one of the first, any of the others",
     "PartNote.KEYS": "a name and its value, NAME=VALUE; the names: {0}",
+    "Lack.VARIABLE": "a variable of the shell",
     "Lack.REST_OF_OPTION": "the rest of the option after {0}",
     "Lack.COMMAND_TO_RUN": "the command to run",
     "Lack.VALUE": "a value",

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.judging.certainty import is_unsure, tells_only
+from dowsing.commandline.certainty import is_unsure, tells_only
 from dowsing.commandline.pieces import Problem
 from dowsing.commandline.sayings import Grade, ProblemCode
 from dowsing.model.told import told
