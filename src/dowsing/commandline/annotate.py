@@ -16,7 +16,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.pieces import Piece
 
-_REGEX = re.compile(r"\bregular expressions?\b|\bregex(?:es|p|ps)?\b", re.IGNORECASE)
+_REGEX = r"\bregular expressions?\b|\bregex(?:es|p|ps)?\b"
 _GREPS = {
     "grep": "basic",
     "egrep": "extended",
@@ -113,7 +113,7 @@ def _regex(command: str, piece: Piece, told: Piece, flags: set[str]) -> str:
     if (
         piece.kind == ValueKind.PATTERN
         and piece.role in (Role.VALUE, Role.OPTION)
-        and _REGEX.search(told.says or "")
+        and re.search(_REGEX, told.says or "", re.IGNORECASE)
     ):
         return "regex-extended" if re.search(r"\bextended\b", told.says or "") else "regex-basic"
     return ""

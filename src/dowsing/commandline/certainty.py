@@ -10,6 +10,8 @@ if TYPE_CHECKING:
     from dowsing.commandline.shell_words import Word
     from dowsing.commandline.tree import CommandNode
 
+#: The brackets, blanks and bars of slots as shell_grammar reads them.
+SLOT_MARKS = ("\ue001", "\ue002", "\ue003", "\ue004")
 #: Commands that add operands of their own to the command that they carry.
 _FEEDERS = frozenset(("xargs", "parallel", "find", "fd", "watch", "entr"))
 #: Options with which a command only tells something.
@@ -44,6 +46,7 @@ def tells_only(node: CommandNode) -> bool:
     for use in node.used:
         if use.flag in _TELLING or "--help" in use.spelling.option.flags:
             return True
-        if re.match(_TELLS, use.spelling.option.text, re.IGNORECASE):
+        text = use.spelling.option.text[:80].lower()
+        if any(word in text for word in ("help", "usage", "version")) and re.match(_TELLS, text):
             return True
     return any(word in ("--help", "--version", "-h") for word in node.unknown)

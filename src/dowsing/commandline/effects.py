@@ -33,6 +33,7 @@ _DESTROYS = (
     r"accounts?|history|process(?:es)?|contents?|archives?|members?|repositor(?:y|ies)|commits?"
     r"|changes|snapshots?|machines?|domains?|pools?|networks?)\b"
 )
+_VERBS_OF_LOSS = ("remov delet eras destroy overwrit purg wip discard truncat kill drop").split()
 #: Targets of a redirection that hold nothing.
 SAFE_TARGETS = frozenset(("/dev/null", "/dev/stderr", "/dev/stdout", "/dev/tty"))
 _EMPTIES = re.compile(r"(?:\d*|&)>\|?\Z")
@@ -181,17 +182,26 @@ def _told_otherwise(node: CommandNode) -> list[Effect]:
     """What the texts of pages begin with; or what a program of its name changes."""
     known = node.known
     found = []
-    if re.match(_DESTROYS, known.summary, re.IGNORECASE) and (node.operands or known.parent):
+    if _says_lost(known.summary) and (node.operands or known.parent):
         found.append(Effect(known.words, _first(known.summary), kind=EffectKind.DESTROYS))
     for use in node.used:
         says = use.spelling.option.text
-        if says and re.match(_DESTROYS, says, re.IGNORECASE):
+        if _says_lost(says):
             words = f"{known.words} {use.flag}"
             found.append(Effect(words, _first(says), kind=EffectKind.DESTROYS))
     reason = reason_never_asked(known.name)
     if not found and reason and node.operands and known.parent is None:
         found.append(Effect(known.words, reason.removeprefix("it "), kind=EffectKind.CHANGES))
     return found
+
+
+def _says_lost(text: str) -> bool:
+    """Whether a text begins with words that say that something is lost."""
+    begin = text[:40].lower()
+    # most begin otherwise, and need no pattern
+    if not any(verb in begin for verb in _VERBS_OF_LOSS):
+        return False
+    return re.match(_DESTROYS, text, re.IGNORECASE) is not None
 
 
 def _first(text: str) -> str:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import re
+from itertools import pairwise
 
+from dowsing.commandline.certainty import SLOT_MARKS
 from dowsing.commandline.sayings import ProblemCode
 from dowsing.model.nearness import nearest_words
 from dowsing.model.told import Told, told
@@ -15,7 +17,7 @@ if TYPE_CHECKING:
     from dowsing.model.document import Option
 
 #: What is filled in later: by the shell, by the command that carries this one, by the reader.
-_OPEN = re.compile(r"\$|\{\}|<[A-Za-z]|[\ue001-\ue004]")
+_OPEN = ("$", "{}", *SLOT_MARKS)
 #: Texts that say what the value is, and not what the option does: `number of archives to keep`.
 _NAMES_ITS_VALUE = (
     r"(?:an? |the )?(?:\w+ )?(?:number|name|path|file|folder|directory|program|filter|prefix|suffix"
@@ -26,7 +28,7 @@ _TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
 def wrong_value(spelling: Spelling, value: str, dynamic: bool) -> tuple[Told | None, list[str]]:
     """Why the value of an option cannot be right, and what may be meant."""
-    if dynamic or not value or value == "-" or _OPEN.search(value):
+    if dynamic or not value or value == "-" or _is_open(value):
         return None, []
     if spelling.choices and spelling.kind == ValueKind.CHOICE:
         return _not_among(value, spelling)
@@ -37,6 +39,13 @@ def wrong_value(spelling: Spelling, value: str, dynamic: bool) -> tuple[Told | N
         return told(ProblemCode.WRONG_VALUE, told(WrongValue.NO_UNIT)), []
     reason = wrong_here(spelling.kind, value, spelling.option.text)
     return told(ProblemCode.WRONG_VALUE, told(reason)) if reason else None, []
+
+
+def _is_open(value: str) -> bool:
+    """Whether something else takes the place of a value, or of a part of it."""
+    if any(mark in value for mark in _OPEN):
+        return True
+    return any(char == "<" and after.isalpha() for char, after in pairwise(value))
 
 
 def _not_among(value: str, spelling: Spelling) -> tuple[Told | None, list[str]]:

@@ -217,6 +217,9 @@ class _FormParser:
         """The element that a bracket stands for as a whole: a placeholder of several words, or
         words of which one is to be typed.
         """
+        inside = self.line[self.at : self.closing(self.at)]
+        if " " not in inside and "," not in inside:  # most brackets: no pattern is needed
+            return None
         phrase = re.compile(_PHRASE).match(self.line, self.at)
         if phrase:
             self.at = phrase.end()
