@@ -69,7 +69,8 @@ def _read(document: Document, details: bool) -> list[Option]:
     made = (make_option(*tagged, details) for tagged in tagged_flags(document))
     found = [option for option in made if option is not None]
     found += keyword_options(document, details)
-    if len(found) < LEAST_COLUMNS and document.source == SourceName.MANUAL:
+    is_program = document.section[:1] in ("1", "6", "8")
+    if len(found) < LEAST_COLUMNS and document.source == SourceName.MANUAL and is_program:
         found += _in_columns(document, details, {flag for one in found for flag in one.flags})
     if document.source in _SHORT_SOURCES:
         from dowsing.facts.form_options import options_of_forms
@@ -86,7 +87,7 @@ def _in_columns(document: Document, details: bool, known: set[str]) -> list[Opti
         line
         for section in document.sections
         for block in flatten(section.blocks)
-        if isinstance(block, (Literal, Paragraph))
+        if isinstance(block, Literal) or (isinstance(block, Paragraph) and "\n\xa0" in block.text)
         for line in plain(block.text).replace("\xa0", " ").split("\n")
     ]
     if sum(bool(_COLUMN.match(line)) for line in lines) < LEAST_COLUMNS:
@@ -171,7 +172,11 @@ def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: b
     the text that they share comes.
     """
     waiting: list[str] = []
-    told_below = [n for n, block in enumerate(blocks) if _is_told_below(block, blocks[n + 1 :])]
+    told_below = [
+        n
+        for n, block in enumerate(blocks)
+        if _is_bold_tag(block) and not isinstance(_at(blocks, n + 1), (Indent, Item))
+    ]
     for n, block in enumerate(blocks):
         if n in told_below and len(told_below) >= LEAST_COLUMNS:
             found.append((_tag_text(block), _paragraph_after(blocks, n), title))
@@ -237,9 +242,9 @@ def _is_bold_tag(block: Block) -> bool:
     return re.fullmatch(_TAG_ALONE, _tag_text(block)) is not None
 
 
-def _is_told_below(block: Block, below: list[Block]) -> bool:
-    """Whether a paragraph is a tag whose text is the next paragraph, or which has none."""
-    return _is_bold_tag(block) and not isinstance(below[0] if below else None, (Indent, Item))
+def _at(blocks: list[Block], place: int) -> Block | None:
+    """The block at a place, None behind the last."""
+    return blocks[place] if place < len(blocks) else None
 
 
 def _tag_text(block: Block) -> str:

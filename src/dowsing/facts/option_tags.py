@@ -96,20 +96,22 @@ class _TagReader:
     def add(self, spelled: list[str], rest: str, repeats: bool) -> None:
         """Spellings, what is written behind them, and whether dots follow them."""
         self.repeatable = self.repeatable or repeats
-        behind = _REMARK.sub("", rest).rstrip() if _argument(rest)[0] is not None else ""
-        for one in spelled:
-            self.written[one] = self.written.get(one) or behind
         self.flags += [one for one in spelled if one not in self.flags]
-        if rest.strip() == "..." and rest[:1] == " ":  # `-f|--force ...`: it may be given again
-            self.repeatable, rest = True, ""
+        rest = _without_remark(rest)
         shown = rest.strip()
+        if shown == "..." and rest[:1] == " ":  # `-f|--force ...`: it may be given again
+            self.repeatable, shown = True, ""
+        behind = ""
         if shown:
             self.repeatable = self.repeatable or shown.endswith("...")
-            self.shown_argument(spelled, rest)
+            behind = self.shown_argument(spelled, rest)
+        for one in spelled:
+            self.written[one] = self.written.get(one) or behind
         if not shown or self.argument is None:
             self.alone += spelled
 
-    def shown_argument(self, spelled: list[str], rest: str) -> None:
+    def shown_argument(self, spelled: list[str], rest: str) -> str:
+        """Take up what stands behind spellings; it as it is printed, "" if it is no argument."""
         own, may_lack = _argument(rest)
         may_lack = may_lack or own in SWITCH_VALUES
         if own is not None:
@@ -118,6 +120,7 @@ class _TagReader:
                 self.loose += spelled  # also where it stands in the tag without one
         if self.argument is None:
             self.argument, self.optional = own, may_lack
+        return rest.rstrip() if own is not None else ""
 
     def tag(self) -> Tag | None:
         """All that was gathered; None if there was no spelling."""
@@ -177,9 +180,14 @@ def _argument_in(part: re.Match[str]) -> str | None:
     )
 
 
+def _without_remark(rest: str) -> str:
+    """What is written behind a flag, without a remark in brackets at its end."""
+    return _REMARK.sub("", rest) if ")" in rest else rest
+
+
 def _argument(rest: str) -> tuple[str | None, bool]:
     """The placeholder after a flag and whether it may be left out."""
-    inner = _REMARK.sub("", rest).strip()
+    inner = rest.strip()
     optional = inner.startswith("[") and _closing(inner) == len(inner) - 1
     if optional:
         inner = inner[1:-1]
