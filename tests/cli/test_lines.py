@@ -265,3 +265,21 @@ def test_a_number_after_a_letter_whose_long_spelling_takes_one(program: Program)
     assert (option["text"], option["value"], option["problem"]) == ("-o", "33", None)
     assert house["role"] == "operand"
     assert program.run("--demo", "unpick", "vent -a33 palmhouse").returncode == 1
+
+
+def test_options_of_ours_behind_what_is_asked(garden: Program) -> None:
+    """Behind a name, an option of ours counts only as it must be written."""
+    assert garden.out("options", "mist", "-nq").split("\n")[0] == "mist(1)  2 of 5 options for -nq"
+    assert garden.out("options", "mist", "-f").split("\n")[0] == "mist(1)  1 of 5 options for -f"
+    unknown = garden.run("options", "mist", "--color")
+    assert (unknown.returncode, unknown.stderr.split(";")[0]) == (
+        1,
+        "dowsing: mist(1) has no option for “--color”",
+    )
+    assert "mist(1)" in garden.out("options", "mist", "-f", "--color", "never")
+    assert json.loads(garden.out("options", "mist", "-f", "--format", "json"))["name"] == "mist"
+    wrong = garden.run("task", "pack", "a", "folder", "--limit", "0")
+    assert (wrong.returncode, wrong.stderr) == (
+        2,
+        "dowsing: --limit is a number from 1 to 20, not 0\n",
+    )

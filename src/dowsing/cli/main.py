@@ -193,9 +193,9 @@ def _is_ours(
     if flag == "-h":
         return False
     value = value if equals else "".join(after)
-    if action.choices is not None:
-        return value in action.choices
-    return action.type is None or value.isdecimal()
+    if action.type is not None:  # a number; a wrong one is a mistake of whoever meant ours
+        return value.lstrip("-").isdecimal()
+    return action.choices is None or value in action.choices
 
 
 def overview() -> str:
