@@ -305,3 +305,9 @@ def test_sequences_overstriking_and_tabs_are_taken_away() -> None:
 def test_odd_texts_do_no_harm(text: str) -> None:
     document = with_facts(read_usage(text, "x"))
     assert isinstance(document.synopsis, list) and isinstance(document.options, list)
+
+
+def test_a_complaint_about_the_question_is_no_summary() -> None:
+    text = "unknown option -- -\nusage: hoe [-dq] [-r rows] bed\n"
+    assert read_usage(text, "hoe").summary == ""
+    assert read_usage("Hoe the beds.\nusage: hoe bed\n", "hoe").summary == "Hoe the beds"

@@ -65,7 +65,8 @@ def read_usage(
         sections = _UsageReader(lines).sections()
     for part in sections[:2]:
         if part.title == "DESCRIPTION" and part.blocks and isinstance(part.blocks[0], Paragraph):
-            summary = _first_sentence(part.blocks[0].text)
+            said = part.blocks[0].text
+            summary = "" if _COMPLAINT.search(said[:80]) else _first_sentence(said)
     return Document(name, section, source, sections, summary=summary, path=path, package=package)
 
 
@@ -74,6 +75,14 @@ def read_help(lines: list[str]) -> list[Section]:
     builtin.
     """
     return _UsageReader(lines).sections()
+
+
+#: What a program says that does not know the option it was asked with.
+_COMPLAINT = re.compile(
+    r"\b(?:unknown|invalid|unrecogni[sz]ed|illegal|bad|unexpected) "
+    r"(?:option|flag|argument|switch|parameter)s?\b",
+    re.IGNORECASE,
+)
 
 
 def _first_sentence(text: str) -> str:
