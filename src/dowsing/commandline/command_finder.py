@@ -190,9 +190,9 @@ class CommandFinder:
         if known.listed(word) is not None:
             return None
         found = Command(f"{known.name}-{word}", f"{known.words} {word}", known)
-        self.add_facts(found)
-        if not found.facts.forms:
+        if not conventions_of(self.store).facts(found.words).forms:
             return None
+        self.add_facts(found)
         found.page, found.only = known.page, word
         return found
 

@@ -10,7 +10,6 @@ import re
 from dowsing.commandline.certainty import adds_operands, tells_only
 from dowsing.commandline.pieces import Effect
 from dowsing.commandline.sayings import EffectCode
-from dowsing.commandline.tree import every_command
 from dowsing.knowledge.effects import EffectKind, matching, reason_never_asked
 from dowsing.model.told import told
 
@@ -36,7 +35,6 @@ _DESTROYS = (
 _VERBS_OF_LOSS = ("remov delet eras destroy overwrit purg wip discard truncat kill drop").split()
 #: Targets of a redirection that hold nothing.
 SAFE_TARGETS = frozenset(("/dev/null", "/dev/stderr", "/dev/stdout", "/dev/tty"))
-_EMPTIES = re.compile(r"(?:\d*|&)>\|?\Z")
 _FETCHES = frozenset(("curl", "wget"))
 _SHELLS = frozenset(("sh", "bash", "dash", "zsh", "ksh", "fish", "python", "python3", "perl"))
 #: Options with which any command only shows what it would do.
@@ -57,9 +55,11 @@ MOST_NAMED = 3  # objects that a message names
 def effects(
     commands: list[CommandNode], pipelines: list[Pipeline], table: dict[str, Any]
 ) -> list[Effect]:
-    """What a line does that cannot be undone; [] if nothing is known of. `table`: effects.toml."""
+    """What a line does that cannot be undone; [] if nothing is known of. `commands`: all of the
+    line, the carried ones too; `table`: effects.toml.
+    """
     found: list[Effect] = []
-    for command in every_command(commands):
+    for command in commands:
         found += _of_command(command, table)
         found += _of_statements(command)
     for pipeline in pipelines:
@@ -72,10 +72,8 @@ def effects(
 
 def _of_redirection(mark: Mark) -> Effect | None:
     """What is lost where a redirection empties a file."""
-    if mark.word is None or not _EMPTIES.fullmatch(mark.operator or ""):
-        return None
-    target = mark.word.value
-    if target in SAFE_TARGETS or target.startswith("&") or target.isdecimal():
+    target = mark.emptied
+    if not target or target in SAFE_TARGETS:
         return None
     does = told(EffectCode.REPLACES_CONTENTS, target)
     return Effect(mark.text, does, kind=EffectKind.OVERWRITES)
@@ -148,17 +146,13 @@ def _is_given(option: str, node: CommandNode, words: str) -> bool:
     if option in words.split(" ")[1:] or option in node.unknown:
         return True
     use = node.use_of(flag)
-    if use is None:
-        return any(word == option for word in node.unknown)
-    return not equals or use.value == value
+    return use is not None and (not equals or use.value == value)
 
 
 def _effect(row: EffectFact, node: CommandNode, words: str, uses: list[OperandUse]) -> Effect:
     option = node.use_of(row.value) if row.value else None
     if option is not None and option.value:
         named = [option.value]
-    elif row.operand and row.operand.isascii() and "{" not in row.says:
-        named = []
     else:
         named = [use.word.value.lstrip("+:") if row.operand else use.word.text for use in uses]
     if row.role == "target" and not any(

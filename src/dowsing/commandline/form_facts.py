@@ -5,7 +5,6 @@ from __future__ import annotations
 import re
 
 from dowsing.facts.forms import Element, ElementKind, Form
-from dowsing.model.value_kinds import value_kind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -105,23 +104,3 @@ def operands_in(elements: list[Element], required: bool = False) -> list[Element
         elif element.what == ElementKind.CHOICE and element.elements:
             found += operands_in(element.elements[:1], required)
     return found
-
-
-def operand_of(known: Command, place: int, used: set[str]) -> tuple[str, str]:
-    """The name and kind of the operand at that place in the forms, "" where they do not tell.
-
-    Forms that demand options count by the options that are `used`: those that have theirs first,
-    those that lack some last.
-    """
-    for form in sorted(known.forms, key=lambda form: distance(form, used)):
-        names = [
-            e
-            for e in operands_in(form.elements)
-            if not _OPTIONS.search(e.text) and "{" not in e.text
-        ]
-        if names and (place < len(names) or names[-1].repeats):
-            element = names[min(place, len(names) - 1)]
-            bare = re.match(r"[\[<]*([^\[\]<>]*)", element.text)
-            name = (bare[1].strip("' ,") if bare else "") or element.text
-            return name, value_kind(name, "file mode" if name.isupper() else "")
-    return "", ""

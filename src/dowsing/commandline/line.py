@@ -38,7 +38,7 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
     return found.changed(
         pieces=pieces,
         changes=effects(
-            [node for _, node in reader.states if node is not None],
+            reader.commands,
             reader.pipelines,
             conventions_of(finder.store).effects,
         ),
@@ -56,8 +56,7 @@ def _with_problems(found: Unpicked, reader: LineReader) -> Unpicked:
 
     pieces = list(found.pieces)
     line_problem: Problem | None = None
-    commands = every_command([node for _, node in reader.states if node is not None])
-    for problem in judge(commands, reader.pipelines):
+    for problem in judge(reader.commands, reader.pipelines):
         place = (problem.start, problem.end)
         at = next((n for n, p in enumerate(pieces) if (p.start, p.end) == place), None)
         if at is None:
@@ -88,6 +87,11 @@ class LineReader:
         self.pieces.sort(key=lambda piece: piece.start)
         return Unpicked(line, self.pieces, problem=shell.problem)
 
+    @property
+    def commands(self) -> list[CommandNode]:
+        """The commands of the line with those that they carry, the outer before the inner."""
+        return every_command([node for _, node in self.states if node is not None])
+
     def last_state(self) -> CommandNode | None:
         """What the last command was left in: the innermost, of those that carry another; None if
         there is none.
@@ -110,7 +114,7 @@ class LineReader:
             if item.role == Role.REDIRECTION:
                 pipeline.redirections.append(item)
             elif item.role == Role.OPERATOR and item.text not in ("|", "|&"):
-                pipeline = Pipeline(item.text)
+                pipeline = Pipeline()
                 self.pipelines.append(pipeline)
 
     def _command(self, command: SimpleCommand, depth: int) -> CommandNode | None:

@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+import re
+
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.pieces import Problem
     from dowsing.model.roles import Role
     from dowsing.model.told import Code
+
+#: Operators of redirections that empty a file, in which `>>` does not count.
+_EMPTIES = re.compile(r"(?:\d*|&)>\|?\Z")
 
 
 class Inner:
@@ -53,6 +58,14 @@ class Mark:
     ) -> None:
         self.role, self.text, self.code, self.word, self.operator = role, text, code, word, operator
         self.start, self.end = place
+
+    @property
+    def emptied(self) -> str:
+        """The file that a redirection empties before anything runs, "" if it is none such."""
+        if self.word is None or not _EMPTIES.fullmatch(self.operator):
+            return ""
+        target = self.word.value
+        return "" if target.startswith("&") or target.isdecimal() else target
 
 
 Item = SimpleCommand | Mark

@@ -98,10 +98,9 @@ class CommandNode:
 
 
 class Pipeline:
-    """Commands between which only pipes stand. `operator`: what joins it to the one before, ""."""
+    """Commands between which only pipes stand."""
 
-    def __init__(self, operator: str = "") -> None:
-        self.operator = operator
+    def __init__(self) -> None:
         self.commands: list[CommandNode] = []
         self.redirections: list[Mark] = []
 

@@ -172,13 +172,9 @@ def _collect(blocks: list[Block], title: str, found: list[Tagged], own_column: b
     the text that they share comes.
     """
     waiting: list[str] = []
-    told_below = [
-        n
-        for n, block in enumerate(blocks)
-        if _is_bold_tag(block) and not isinstance(_at(blocks, n + 1), (Indent, Item))
-    ]
+    told_below = _told_below(blocks)
     for n, block in enumerate(blocks):
-        if n in told_below and len(told_below) >= LEAST_COLUMNS:
+        if n in told_below:
             found.append((_tag_text(block), _paragraph_after(blocks, n), title))
         elif isinstance(block, Paragraph):
             _from_paragraph(block, blocks[n + 1 :], title, found, own_column, waiting)
@@ -240,6 +236,18 @@ def _is_bold_tag(block: Block) -> bool:
     if not isinstance(block, Paragraph) or block.text[:1] != BOLD:
         return False
     return re.fullmatch(_TAG_ALONE, _tag_text(block)) is not None
+
+
+def _told_below(blocks: list[Block]) -> set[int]:
+    """The places of tags in bold whose text is the paragraph below, if there are enough of them to
+    be the way of the page.
+    """
+    found = {
+        n
+        for n, block in enumerate(blocks)
+        if _is_bold_tag(block) and not isinstance(_at(blocks, n + 1), (Indent, Item))
+    }
+    return found if len(found) >= LEAST_COLUMNS else set()
 
 
 def _at(blocks: list[Block], place: int) -> Block | None:
@@ -322,34 +330,28 @@ def make_option(tag: str, body: list[Block], title: str, details: bool = True) -
 
 def _option(tag: Tag, body: list[Block], title: str, details: bool) -> Option:
     text = own_text(body)
-    if not details:
-        return Option(
-            tag.flags,
-            tag.argument,
-            tag.argument_optional,
-            text,
-            title,
-            repeatable=tag.repeatable,
-            bare=tag.bare,
-            written=tag.written,
-        )
-    from dowsing.facts.option_texts import assumed_of, default_of, is_repeatable, values_of
-
-    values = None
-    if tag.argument is not None:
-        values = values_of(tag.argument, text, body)
-    return Option(
+    option = Option(
         tag.flags,
         tag.argument,
         tag.argument_optional,
         text,
         title,
-        default_of(text),
-        values,
-        tag.repeatable or is_repeatable(text),
-        tag.bare,
-        assumed_of(text) if tag.argument_optional else None,
-        tag.written,
+        repeatable=tag.repeatable,
+        bare=tag.bare,
+        written=tag.written,
+    )
+    if not details:
+        return option
+    from dowsing.facts.option_texts import assumed_of, default_of, is_repeatable, values_of
+
+    values = None
+    if tag.argument is not None:
+        values = values_of(tag.argument, text, body)
+    return option.changed(
+        default=default_of(text),
+        values=values,
+        repeatable=tag.repeatable or is_repeatable(text),
+        assumed=assumed_of(text) if tag.argument_optional else None,
     )
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-import re
 
 from dowsing.commandline.pieces import Problem
 from dowsing.commandline.sayings import ProblemCode
@@ -19,7 +18,6 @@ if TYPE_CHECKING:
     from dowsing.commandline.shell_words import Mark
     from dowsing.commandline.tree import CommandNode, Pipeline
 
-_EMPTIES = re.compile(r"\d*(?:&>|>)\|?\Z")
 _NOT_READ = frozenset((OperandRole.TARGET, OperandRole.PATTERN, OperandRole.PROGRAM))
 #: Commands whose operands are no files that they read.
 _NO_READERS = frozenset(("echo", "printf", "touch", "rm", "mkdir", "test", "["))
@@ -42,11 +40,10 @@ def output_is_input(pipeline: Pipeline) -> Iterator[Problem]:
 
 
 def _emptied(mark: Mark) -> str:
-    """The file that a redirection empties, "" if none."""
-    if mark.word is None or not _EMPTIES.match(mark.operator or ""):
+    """The file that a redirection empties, as far as its name is known; "" if none."""
+    if mark.word is None or mark.word.dynamic or mark.emptied.startswith("/dev/"):
         return ""
-    name = mark.word.value
-    return "" if mark.word.dynamic or name.startswith(("/dev/", "&")) or name.isdecimal() else name
+    return mark.emptied
 
 
 def _files_read(node: CommandNode) -> Iterator[str]:
