@@ -6,8 +6,8 @@ from dowsing.commandline.piece_maker import PieceMaker
 from dowsing.commandline.pieces import Piece, Problem, Unpicked
 from dowsing.commandline.sayings import Manner, Meaning
 from dowsing.commandline.shell_grammar import parse_shell
-from dowsing.commandline.shell_words import Item, Mark, ShellLine, SimpleCommand, Word
-from dowsing.commandline.tree import CommandNode, Pipeline, every_command
+from dowsing.commandline.shell_words import Item, Mark, Place, ShellLine, SimpleCommand, Word
+from dowsing.commandline.tree import CommandNode, Line, Pipeline, every_command
 from dowsing.commandline.word_roles import WordReader, assignment_meaning
 from dowsing.index.convention_rows import conventions_of
 from dowsing.model.roles import Role
@@ -37,6 +37,8 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
     pieces = annotate(found.pieces)
     return found.changed(
         pieces=pieces,
+        tree=reader.line,
+        commands=reader.commands,
         changes=effects(
             reader.commands,
             reader.pipelines,
@@ -69,21 +71,22 @@ def _with_problems(found: Unpicked, reader: LineReader) -> Unpicked:
 
 
 class LineReader:
-    """Reads a line; `states` are those that its commands were left in, in order, `pipelines` the
-    commands between pipes.
+    """Reads a line. `line` is its tree, `lines` that and all that stand within words of it;
+    `states` are those that commands were left in, in order.
     """
 
     def __init__(self, finder: CommandFinder, aliases: dict[str, str] | None = None) -> None:
         self.aliases = aliases or {}
         self.pieces: list[Piece] = []
         self.states: list[tuple[SimpleCommand, CommandNode | None]] = []
-        self.pipelines: list[Pipeline] = []
+        self.line = Line()
+        self.lines: list[Line] = []
         self.words = WordReader(PieceMaker(finder, self.pieces, self._line_within))
 
     def read(self, line: str) -> Unpicked:
         """The line taken apart."""
         shell = parse_shell(line)
-        self._items(shell.items, 0)
+        self.line = self._items(shell.items, 0)
         self.pieces.sort(key=lambda piece: piece.start)
         return Unpicked(line, self.pieces, problem=shell.problem)
 
@@ -91,6 +94,11 @@ class LineReader:
     def commands(self) -> list[CommandNode]:
         """The commands of the line with those that they carry, the outer before the inner."""
         return every_command([node for _, node in self.states if node is not None])
+
+    @property
+    def pipelines(self) -> list[Pipeline]:
+        """The commands between pipes, of all lines."""
+        return [pipeline for line in self.lines for pipeline in line.pipelines]
 
     def last_state(self) -> CommandNode | None:
         """What the last command was left in: the innermost, of those that carry another; None if
@@ -101,21 +109,16 @@ class LineReader:
             state = state.inner
         return state
 
-    def _items(self, items: list[Item], depth: int) -> None:
-        pipeline = Pipeline()
-        self.pipelines.append(pipeline)
+    def _items(self, items: list[Item], depth: int) -> Line:
+        line = Line()
+        self.lines.append(line)
         for item in items:
             if isinstance(item, SimpleCommand):
-                node = self._command(item, depth)
-                if node is not None:
-                    pipeline.commands.append(node)
-                continue
-            self._mark(item, depth)
-            if item.role == Role.REDIRECTION:
-                pipeline.redirections.append(item)
-            elif item.role == Role.OPERATOR and item.text not in ("|", "|&"):
-                pipeline = Pipeline()
-                self.pipelines.append(pipeline)
+                line.parts.append(self._command(item, depth) or item)
+            else:
+                self._mark(item, depth)
+                line.parts.append(item)
+        return line
 
     def _command(self, command: SimpleCommand, depth: int) -> CommandNode | None:
         words = command.words
@@ -124,10 +127,7 @@ class LineReader:
             stands_for = parse_shell(alias).items
             if len(stands_for) == 1 and isinstance(stands_for[0], SimpleCommand):
                 first = words[0]
-                own = [
-                    Word(first.text, word.value, first.start, first.end)
-                    for word in stands_for[0].words
-                ]
+                own = [_implied(word, first) for word in stands_for[0].words]
                 self.pieces.append(
                     Piece(
                         first.text,
@@ -140,35 +140,17 @@ class LineReader:
                     )
                 )
                 at = len(self.pieces)
-                self.words.command([*own, *words[1:]], depth)
+                state = self.words.command([*own, *words[1:]], depth)
+                self.states.append((command, state))
                 kept = [
                     _by_alias(piece) if piece.start == first.start else piece
                     for piece in self.pieces[at:]
                 ]
                 self.pieces[at:] = kept
-                return None
-        at = len(self.pieces)
+                return state
         state = self.words.command(words, depth)
         self.states.append((command, state))
-        if words[0].value in ("[", "test"):
-            self._test(words, at, depth)
         return state
-
-    def _test(self, words: list[Word], at: int, depth: int) -> None:
-        """The operators of a test between their operands."""
-        for n in range(at, len(self.pieces)):
-            piece = self.pieces[n]
-            if piece.depth != depth:
-                continue
-            if (
-                piece.text in ("=", "!=", "==", "!", "(", ")", "\\(", "\\)", "<", ">")
-                and piece.role == Role.OPERAND
-            ):
-                self.pieces[n] = piece.changed(
-                    role=Role.OPERATOR, meaning=told(Meaning.BRACKET_TEST, piece.text)
-                )
-            elif piece.text == "]" and words[0].text == "[" and piece.role == Role.OPERAND:
-                self.pieces[n] = piece.changed(role=Role.OPERATOR, meaning=told(Meaning.ENDS_TEST))
 
     def _mark(self, mark: Mark, depth: int) -> None:
         inside = bool(mark.word and mark.word.inner)
@@ -190,7 +172,7 @@ class LineReader:
         if mark.word is not None and inside:
             self._substitutions(mark.word, depth + 1)
 
-    def _line_within(self, word: Word, depth: int) -> None:
+    def _line_within(self, word: Word, depth: int) -> list[Line]:
         """What stands within a word: its substitutions, or a line of its own."""
         if word.inner:
             last = self.pieces[-1]
@@ -200,30 +182,22 @@ class LineReader:
                 and last.role == Role.OPERAND
             ):
                 self.pieces.pop()  # the word is nothing but the substitution
-                self._substitutions(word, depth)
-            else:
-                self._substitutions(word, depth + 1)
-            return
+                return self._substitutions(word, depth)
+            return self._substitutions(word, depth + 1)
         if depth > MOST_DEPTH:
-            return
-        offset = word.start + max(word.text.find(word.value[:20]), 0) if word.value else word.start
-        exact = word.text[offset - word.start : offset - word.start + len(word.value)] == word.value
+            return []
+        at = word.text.find(word.value) if word.placed else -1
+        place = Place(word.start, word.end, word.start + at if at >= 0 else None)
         shell: ShellLine = parse_shell(word.value)
+        place.put(shell.items)
         start = len(self.pieces)
-        self._items(shell.items, depth)
-        for n in range(start, len(self.pieces)):
-            piece = self.pieces[n]
-            if exact:
-                span = [offset + place for place in piece.span]
-                self.pieces[n] = piece.changed(
-                    start=piece.start + offset, end=piece.end + offset, span=span
-                )
-            else:
-                self.pieces[n] = piece.changed(start=word.start, end=word.end, span=[])
+        line = self._items(shell.items, depth)
         if shell.problem is not None and start < len(self.pieces):
             self.pieces[-1] = self.pieces[-1].changed(problem=shell.problem.reason)
+        return [line]
 
-    def _substitutions(self, word: Word, depth: int) -> None:
+    def _substitutions(self, word: Word, depth: int) -> list[Line]:
+        lines: list[Line] = []
         for inner in word.inner:
             meaning = told(_SUBSTITUTIONS.get(inner.text[:1], Meaning.OUTPUT_OF))
             self.pieces.append(
@@ -238,7 +212,16 @@ class LineReader:
                 )
             )
             if depth < MOST_DEPTH:
-                self._items(inner.items, depth + 1)
+                inner.line = self._items(inner.items, depth + 1)
+                lines.append(inner.line)
+        return lines
+
+
+def _implied(word: Word, alias: Word) -> Word:
+    """A word of what an alias stands for, at the place of the alias."""
+    made = Word(alias.text, word.value, alias.start, alias.end)
+    made.placed = False
+    return made
 
 
 def _by_alias(piece: Piece) -> Piece:

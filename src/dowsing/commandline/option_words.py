@@ -7,7 +7,7 @@ import re
 from dowsing.commandline.piece_maker import PieceMaker
 from dowsing.commandline.sayings import Lack, Manner, ProblemCode
 from dowsing.commandline.shell_words import Word
-from dowsing.commandline.tree import CommandNode, OptionUse
+from dowsing.commandline.tree import CommandNode, OptionUse, WordUse
 from dowsing.commandline.value_checks import (
     may_take,
     nearest_flags,
@@ -22,6 +22,7 @@ from dowsing.model.value_kinds import ValueKind, wrong_kind
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.command import Command, Spelling
+    from dowsing.commandline.tree import Line
     from dowsing.knowledge.conventions import Carrier
 
 #: How pages spell an option that a number stands for.
@@ -34,7 +35,9 @@ _NEVER_OPTIONS = frozenset(
         ValueKind.USER, ValueKind.CHOICE,
     )
 )  # fmt: skip
-_HELP = ("--help", "--version")
+_SIGNALLING = frozenset(("kill", "pkill", "killall"))
+#: What a word is that is neither option, value nor operand.
+_OTHERS = frozenset((Role.SUBCOMMAND, Role.OPERATOR, Role.ASSIGNMENT))
 
 
 class OptionReader:
@@ -59,26 +62,38 @@ class OptionReader:
     def known(self) -> Command:
         return self.state.known
 
-    def add(self, token: Word, role: str, /, **more: object) -> int:
+    def add(self, token: Word, role: Role, /, **more: object) -> int:
         """Take up the piece of a word; its number."""
+        if role in _OTHERS and "of" not in more:
+            self.state.uses.append(WordUse(token, role, str(more.get("says") or "")))
         number = self.maker.add(self.maker.piece(token, role, self.depth, **more))
         if token.inner:
             self.maker.line_of(token, self.depth)
         return number
 
-    def use(self, word: Word, flag: str, spelling: Spelling, value: str | None) -> OptionUse:
+    def use(
+        self,
+        word: Word,
+        flag: str,
+        spelling: Spelling,
+        value: str | None,
+        *,
+        place: int | None = None,
+        manner: Told | None = None,
+    ) -> OptionUse:
         """Take up that an option is there."""
-        made = OptionUse(flag, spelling, word, value)
+        made = OptionUse(flag, spelling, word, value, place=place, manner=manner)
         self.state.used.append(made)
         self.state.uses.append(made)
         return made
 
-    def string_within(self, word: Word, value: str) -> None:
-        """The pieces of a line that stands within a word."""
-        if not word.dynamic or not value.startswith("$"):
-            inner = Word(word.text, value, word.start, word.end)
-            inner.quoted = word.quoted
-            self.maker.line_of(inner, self.depth + 1)
+    def string_within(self, word: Word, value: str) -> list[Line]:
+        """The line that stands within a word, its pieces taken up; [] if it is not known."""
+        if word.dynamic and value.startswith("$"):
+            return []
+        inner = Word(word.text, value, word.start, word.end)
+        inner.quoted, inner.placed = word.quoted, word.placed
+        return self.maker.line_of(inner, self.depth + 1)
 
     def operand(self, word: Word, expression: bool) -> None:
         """A word that is no option."""
@@ -131,6 +146,7 @@ class OptionReader:
         flag, equals, _ = value.partition("=")
         whole = self.known.spelling(value)
         if whole is not None and "<" in value:  # `-<signal>`: its value is in it
+            self.use(word, value, whole, None)
             self.add_option(word, value, whole)
             return
         if whole is not None:
@@ -214,45 +230,58 @@ class OptionReader:
         return True
 
     def number(self, word: Word) -> bool:
-        """`-9`, `-20`, `-HUP`: an option that a placeholder stands for."""
+        """`-9`, `-20`, `-HUP`: an option that a placeholder stands for; whether the word is one."""
+        body = word.value[1:]
+        if not body.isdecimal():
+            return self.signal(word) or self.algorithm(word)
+        for flag in _NUMBERS:
+            if (spelling := self.known.spelling(flag)) is not None:
+                return self.alone(word, spelling)
+        return self.signal(word) or self.short_for_number(word)
+
+    def alone(self, word: Word, spelling: Spelling, kind: str = "") -> bool:
+        """Take up a word that is the value of the option that it stands for."""
+        body = word.value[1:]
+        self.use(word, word.value, spelling, body)
+        self.add_option(word, word.value, spelling, value=body, kind=kind)
+        return True
+
+    def signal(self, word: Word) -> bool:
+        """`-9`, `-HUP`: whether the word is a signal."""
         body = word.value[1:]
         is_number = body.isdecimal()
-        for flag in _NUMBERS:
-            spelling = self.known.spelling(flag) if is_number else None
-            if spelling is not None:
-                self.add_option(word, word.value, spelling, value=body)
-                return True
+        is_signal = not wrong_kind(ValueKind.SIGNAL, body) and (is_number or body.isupper())
         for flag in ("-<signal>", "-<sig>", "-signal", "-s"):
             spelling = self.known.spelling(flag)
-            if flag == "-s" and self.known.name not in ("kill", "pkill", "killall"):
+            if spelling is None or (flag == "-s" and self.known.name not in _SIGNALLING):
                 continue
-            if spelling is not None and is_number and self.state.use_of(flag) is not None:
+            if is_number and self.state.use_of(flag) is not None:
                 self.operand(word, False)  # `kill -9 -1`: a group of processes
                 return True
-            if (
-                spelling is not None
-                and not wrong_kind(ValueKind.SIGNAL, body)
-                and (is_number or body.isupper())
-            ):
-                self.use(word, word.value, spelling, body)
-                self.add_option(word, word.value, spelling, value=body, kind=ValueKind.SIGNAL)
-                return True
+            return is_signal and self.alone(word, spelling, ValueKind.SIGNAL)
+        return False
+
+    def algorithm(self, word: Word) -> bool:
+        """`-sha256` of a page that tells of `-digest`: whether the word is such an option."""
         for flag in ("-digest", "-cipher"):
             spelling = self.known.spelling(flag)
-            if (
-                spelling is not None
-                and not is_number
-                and not nearest_flags(word.value, self.known.all_flags)
-            ):
-                self.add_option(word, word.value, spelling, value=body)
-                return True
-        stands_for = self.rules.numbers.get(self.known.name)
-        if is_number and stands_for is not None:
-            spelling = self.known.spelling(stands_for)
-            manner = told(Manner.SAME_AS, stands_for, body) if spelling else None
-            self.add_option(word, word.value, spelling, value=body, manner=manner)
-            return True
+            if spelling is not None and not nearest_flags(word.value, self.known.all_flags):
+                return self.alone(word, spelling)
         return False
+
+    def short_for_number(self, word: Word) -> bool:
+        """`-20`, where that is the same as another option with that value."""
+        stands_for = self.rules.numbers.get(self.known.name)
+        if stands_for is None:
+            return False
+        body = word.value[1:]
+        spelling = self.known.spelling(stands_for)
+        manner = None
+        if spelling is not None:
+            manner = told(Manner.SAME_AS, stands_for, body)
+            self.use(word, word.value, spelling, body, manner=manner)
+        self.add_option(word, word.value, spelling, value=body, manner=manner)
+        return True
 
     def prefix(self, word: Word) -> bool:
         """An option of several letters with its value directly after it: `-std=c99`, `-Xmx2g`."""
@@ -276,14 +305,14 @@ class OptionReader:
         take_next: bool = True,
     ) -> None:
         """Add an option with its value: the attached one, or the word that follows."""
-        use = self.use(word, flag, spelling, attached)
+        use = self.use(word, flag, spelling, attached, place=place, manner=manner)
         if attached is not None:
-            self._with_attached(word, flag, spelling, attached, manner=manner, place=place)
+            self._with_attached(use, attached)
             return
         is_code = flag in self.rules.code.get(self.interpreter, ())
         self.has_code = self.has_code or is_code
         if spelling.may_be_several and take_next and self._comes_value():
-            self._with_next(use, manner=manner, place=place)
+            self._with_next(use)
         elif not (spelling.needs or is_code) or not take_next:
             self.add_option(word, flag, spelling, manner=manner, place=place)
             self.after_option(flag)
@@ -293,24 +322,16 @@ class OptionReader:
             problem = told(ProblemCode.MISSING_VALUE, flag, wanted)
             self.add_option(word, flag, spelling, manner=manner, place=place, problem=problem)
         else:
-            self._with_next(use, manner=manner, place=place)
+            self._with_next(use)
             self.after_option(flag)
 
     def _comes_value(self) -> bool:
         """Whether the next word may be a value: there is one, and it is no option."""
         return self.at < len(self.words) and self.words[self.at].value[:1] != "-"
 
-    def _with_attached(
-        self,
-        word: Word,
-        flag: str,
-        spelling: Spelling,
-        attached: str,
-        *,
-        manner: Told | None,
-        place: int | None,
-    ) -> None:
+    def _with_attached(self, use: OptionUse, attached: str) -> None:
         """An option with its value in the same word."""
+        word, flag, spelling = use.word, use.flag, use.spelling
         option = spelling.option
         kind = spelling.kind
         nearest: list[str] = []
@@ -326,17 +347,17 @@ class OptionReader:
             flag,
             spelling,
             value=attached,
-            manner=manner,
-            place=place,
+            manner=use.manner,
+            place=use.place,
             kind=kind,
             problem=problem,
             nearest=nearest,
             in_value=problem is not None and not unwanted,
         )
         if self.runs_its_value(flag) and not word.dynamic:
-            self.string_within(word, attached)
+            use.lines = self.string_within(word, attached)
 
-    def _with_next(self, use: OptionUse, *, manner: Told | None, place: int | None) -> None:
+    def _with_next(self, use: OptionUse) -> None:
         """An option with its value, or two, in the words that follow."""
         word, flag, spelling = use.word, use.flag, use.spelling
         option = spelling.option
@@ -347,7 +368,9 @@ class OptionReader:
         kind = ValueKind.COMMAND if runs else spelling.kind
         value = " ".join(one.value for one in values)
         use.value, use.value_words = value, values
-        self.add_option(word, flag, spelling, value=value, manner=manner, place=place, kind=kind)
+        self.add_option(
+            word, flag, spelling, value=value, manner=use.manner, place=use.place, kind=kind
+        )
         for one in values:
             problem, nearest = wrong_value(spelling, one.value, one.dynamic or one.glob)
             if problem is None and kind in _NEVER_OPTIONS and self.is_option_of_ours(one):
@@ -365,7 +388,7 @@ class OptionReader:
                 **more,
             )
             if runs and not one.dynamic:
-                self.string_within(one, one.value)
+                use.lines += self.string_within(one, one.value)
 
     def runs_its_value(self, flag: str) -> bool:
         """Whether the value of an option is a line that is run."""
@@ -404,6 +427,8 @@ class OptionReader:
         meaning: Told | None = None,
         in_value: bool = False,
     ) -> None:
+        if spelling is None:
+            self.state.uses.append(WordUse(word, Role.OPTION))
         start, end = word.start, word.end
         span = [start, end]
         if place is not None and not word.quoted:

@@ -10,13 +10,15 @@ if TYPE_CHECKING:
 
     from dowsing.commandline.command_finder import CommandFinder
     from dowsing.commandline.shell_words import Word
+    from dowsing.commandline.tree import Line
+    from dowsing.model.roles import Role
 
 
 class PieceMaker:
-    """Makes pieces of words; `line_of` reads a line of the shell that stands within a word."""
+    """Makes pieces of words; `line_of` reads the lines of the shell that stand within a word."""
 
     def __init__(
-        self, finder: CommandFinder, pieces: list[Piece], line_of: Callable[[Word, int], None]
+        self, finder: CommandFinder, pieces: list[Piece], line_of: Callable[[Word, int], list[Line]]
     ) -> None:
         self.finder = finder
         self.pieces = pieces
@@ -28,7 +30,7 @@ class PieceMaker:
         return len(self.pieces) - 1
 
     @staticmethod
-    def piece(token: Word, role: str, depth: int, /, **more: object) -> Piece:
+    def piece(token: Word, role: Role, depth: int, /, **more: object) -> Piece:
         """The piece of a word, with these other fields."""
         if token.inner:
             more.setdefault("inside", True)
@@ -42,4 +44,6 @@ class PieceMaker:
             "depth": depth,
             **more,
         }
+        if not token.placed:
+            fields["span"] = []
         return Piece(**fields)  # type: ignore[arg-type]

@@ -8,6 +8,7 @@ from dowsing.model.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.commandline.tree import CommandNode, Line
     from dowsing.model.roles import Role
     from dowsing.model.told import Told
 
@@ -88,6 +89,7 @@ class Effect(Record):
 class Unpicked(Record):
     """A line and its pieces in order of appearance; `problem` is what the shell cannot read.
 
+    `tree` is the line as a tree, `commands` all commands in it, the outer before the inner.
     `verbs`: the words that the summaries of commands here may begin with, for those who make a
     sentence of the line.
     """
@@ -96,6 +98,8 @@ class Unpicked(Record):
     pieces: list[Piece]
     changes: list[Effect] = []  # noqa: RUF012 - a record is immutable
     problem: Problem | None = None
+    tree: Line | None = None
+    commands: list[CommandNode] = []  # noqa: RUF012
     verbs: frozenset[str] = frozenset()
 
     @property

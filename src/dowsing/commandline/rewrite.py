@@ -3,21 +3,24 @@
 from __future__ import annotations
 
 import re
+from itertools import groupby
 
-from dowsing.commandline.command_pieces import commands_of
 from dowsing.commandline.sayings import Manner
-from dowsing.model.roles import Role
+from dowsing.commandline.tree import OptionUse, WordUse
 from dowsing.model.told import Code
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from collections.abc import Callable
+    from collections.abc import Callable, Iterator
 
-    from dowsing.commandline.pieces import Piece, Unpicked
+    from dowsing.commandline.pieces import Unpicked
+    from dowsing.commandline.shell_words import Word
+    from dowsing.commandline.tree import CommandNode
 
 _IS_DEFAULT = re.compile(
     r"\b[Tt]his is the default\b|\((?:the )?default\)|\b[Tt]he default(?: behaviou?r)?\.\Z"
 )
+_LETTER = re.compile(r"-[A-Za-z0-9]\Z")
 
 
 class Needless(Code):
@@ -65,179 +68,133 @@ def tidied(found: Unpicked) -> tuple[str, list[tuple[str, Needless]]]:
     """
     edits: list[_Edit] = []
     said: list[tuple[str, Needless]] = []
-    for _, own in commands_of(found.pieces):
+    for node in found.commands:
         seen: set[str] = set()
-        for n, piece in enumerate(own):
-            if piece.role != Role.OPTION or piece.problem or not piece.flags:
-                continue
-            reason = _needless(piece, seen)
-            seen.add(piece.flags[0])
-            if not reason:
-                continue
-            alone = sum(p.start == piece.start and p.role == Role.OPTION for p in own) == 1
-            if not alone:
-                if len(piece.span) == 2 and piece.value is None:
-                    start = max(piece.span[0], piece.start + 1)
-                    edits.append(_Edit(start, piece.span[1], ""))
-                    said.append((piece.text, reason))
-                continue
-            edits.append(_Edit(piece.start, piece.end, None))
-            if piece.value is not None and n + 1 < len(own) and own[n + 1].role == Role.VALUE:
-                edits.append(_Edit(own[n + 1].start, own[n + 1].end, None))
-            said.append(
-                (piece.text if piece.value is None else f"{piece.text} {piece.value}", reason)
-            )
+        for uses in _words_of_options(node):
+            for use in uses:
+                reason = _needless(use, seen)
+                seen.add(use.spelling.option.flags[0])
+                if reason is None:
+                    continue
+                if len(uses) == 1:
+                    edits += [_Edit(word.start, word.end, None) for word in _words(use)]
+                elif use.place is not None and use.value is None:
+                    place = use.word.start + use.place
+                    edits.append(_Edit(place, place + 1, ""))
+                else:
+                    continue
+                said.append((" ".join([use.flag, *([use.value] if use.value else [])]), reason))
     return _apply(found.line, edits), said
 
 
-def _needless(piece: Piece, seen: set[str]) -> Needless | None:
-    assert piece.flags
-    if piece.value is not None and piece.default is not None and piece.value == piece.default:
-        return Needless.DEFAULT
-    if piece.value is None and piece.says and _IS_DEFAULT.search(piece.says) and not piece.default:
-        return Needless.DEFAULT
-    if piece.flags[0] in seen and piece.value is None and not piece.repeatable:
-        return Needless.REPEATED
-    return None
+def _words(use: OptionUse) -> Iterator[Word]:
+    yield use.word
+    yield from use.value_words
 
 
-def _edits(
-    found: Unpicked, write: Callable[[list[Piece], list[Piece]], list[_Edit]]
-) -> list[_Edit]:
+def _needless(use: OptionUse, seen: set[str]) -> Needless | None:
+    option = use.spelling.option
+    if use.value is not None:
+        return Needless.DEFAULT if use.value == option.default else None
+    if _IS_DEFAULT.search(option.text) and not option.default:
+        return Needless.DEFAULT
+    return Needless.REPEATED if option.flags[0] in seen and not option.repeatable else None
+
+
+def _edits(found: Unpicked, write: Callable[[list[OptionUse]], list[_Edit]]) -> list[_Edit]:
     """The words that options stand in, rewritten."""
-    edits: list[_Edit] = []
-    for _, own in commands_of(found.pieces):
-        n = 0
-        while n < len(own):
-            piece = own[n]
-            if piece.role != Role.OPTION:
-                n += 1
-                continue
-            group = [piece]
-            while n + len(group) < len(own) and own[n + len(group)].start == piece.start:
-                group.append(own[n + len(group)])
-            n += len(group)
-            values: list[Piece] = []
-            while n < len(own) and own[n].role == Role.VALUE:
-                values.append(own[n])
-                n += 1
-            edits += write(group, values)
-    return edits
-
-
-def _long(group: list[Piece], values: list[Piece]) -> list[_Edit]:
-    written: list[str] = []
-    left = list(values)
-    taken: list[Piece] = []
-    for piece in group:
-        spelling = _long_spelling(piece) or _kept_letter(piece)
-        if not spelling or piece.page is None or piece.problem:
-            return []
-        value = (
-            next((v for v in left if v.of in (piece.text, *(piece.flags or ()))), None)
-            if piece.value is not None
-            else None
-        )
-        if piece.value is not None and value is None:  # it stands in the same word
-            raw = raw_value(piece)
-            written.append(f"{spelling}={raw}")
-        elif (
-            value is not None
-            and (len(group) > 1 or _is(piece, Manner.NO_DASH))
-            and piece is not group[-1]
-        ):
-            left.remove(value)
-            taken.append(value)
-            written.append(f"{spelling}={value.text}")
-        else:
-            written.append(spelling)
-    if all(len(one) == 2 for one in written):  # none of them has a long spelling
-        return []
     return [
-        _Edit(group[0].start, group[0].end, " ".join(written)),
-        *(_Edit(v.start, v.end, None) for v in taken),
+        edit for node in found.commands for uses in _words_of_options(node) for edit in write(uses)
     ]
 
 
-def _short(group: list[Piece], values: list[Piece]) -> list[_Edit]:
+def _words_of_options(node: CommandNode) -> Iterator[list[OptionUse]]:
+    """The options of each word of a command of which all is known, and that may be changed."""
+    for _, group in groupby(node.uses, key=lambda use: id(use.word)):
+        uses = [use for use in group if isinstance(use, (OptionUse, WordUse))]
+        options = [use for use in uses if isinstance(use, OptionUse)]
+        if options and len(options) == len(uses) and not any(map(_is_mistaken, options)):
+            yield options
+
+
+def _is_mistaken(use: OptionUse) -> bool:
+    """Whether an option is not as it should be, or stands where the line cannot be changed."""
+    if not all(word.placed for word in _words(use)):
+        return True
+    if use.value is None:
+        return use.spelling.needs
+    return use.raw_value is None or not (use.spelling.takes or use.manner is not None)
+
+
+def _long(uses: list[OptionUse]) -> list[_Edit]:
+    """A word with the long spellings of its options; a value that stood behind all of them goes
+    with its own.
+    """
     written: list[str] = []
-    if not any(piece.text.startswith("--") for piece in group):
-        return []
-    for piece in group:
-        spelling = _short_spelling(piece)
-        if not spelling or piece.page is None or piece.problem:
+    moved: list[_Edit] = []
+    for use in uses:
+        spelling = _long_spelling(use) or _kept_letter(use)
+        if not spelling:
             return []
-        attached = piece.value is not None and not any(
-            v.of in (piece.text, *(piece.flags or ())) for v in values
-        )
-        if attached:
-            raw = raw_value(piece)
-            written.append(
-                spelling + raw if piece.optional or not raw[:1].isalnum() else f"{spelling} {raw}"
-            )
-        else:
+        if use.value is None:
             written.append(spelling)
-    letters = all(len(one) == 2 for one in written)
-    text = (
-        "-" + "".join(one[1] for one in written)
-        if letters and len(written) > 1
-        else " ".join(written)
-    )
-    return [_Edit(group[0].start, group[0].end, text)]
+        elif not use.value_words:
+            written.append(f"{spelling}={use.raw_value}")
+        elif use is uses[-1]:
+            written.append(spelling)
+        else:
+            written.append(f"{spelling}={use.raw_value}")
+            moved += [_Edit(word.start, word.end, None) for word in use.value_words]
+    if all(_LETTER.match(one) for one in written):  # none of them has a long spelling
+        return []
+    word = uses[0].word
+    return [_Edit(word.start, word.end, " ".join(written)), *moved]
 
 
-def _long_spelling(piece: Piece) -> str:
+def _short(uses: list[OptionUse]) -> list[_Edit]:
+    """A word with a long option as the short one."""
+    if len(uses) > 1 or uses[0].flag[:2] != "--":
+        return []
+    use = uses[0]
+    spelling = _short_spelling(use)
+    if not spelling:
+        return []
+    raw = use.raw_value or ""
+    if use.value is not None and not use.value_words:
+        joined = use.spelling.option.argument_optional or not raw[:1].isalnum()
+        spelling += raw if joined else f" {raw}"
+    return [_Edit(use.word.start, use.word.end, spelling)]
+
+
+def _long_spelling(use: OptionUse) -> str:
     """The long spelling that goes with the one in the line, "" if there is none or the option is no
     plain one.
     """
-    flags = piece.flags or []
-    if piece.text.startswith("--"):
-        exact = next((flag for flag in flags if flag.startswith(piece.text)), piece.text)
-        return exact
-    text = piece.text if piece.text[:1] == "-" else "-" + piece.text
-    if text not in flags:
-        return (
-            next((f for f in flags if f.startswith("--")), "") if _is(piece, Manner.SAME_AS) else ""
-        )
-    after = flags[flags.index(text) + 1 :]
+    flags = use.spelling.option.flags
+    if use.flag[:2] == "--":
+        return next((flag for flag in flags if flag.startswith(use.flag)), use.flag)
+    if use.is_manner(Manner.SAME_AS):
+        return next((flag for flag in flags if flag.startswith("--")), "")
+    letter = use.flag if use.flag[:1] == "-" else "-" + use.flag
+    after = flags[flags.index(letter) + 1 :] if letter in flags else []
     return next((flag for flag in after if flag.startswith("--")), "")
 
 
-def _kept_letter(piece: Piece) -> str:
+def _kept_letter(use: OptionUse) -> str:
     """A letter that has no long spelling and takes no value here, which stays as it is."""
-    letter = re.fullmatch(r"-[A-Za-z0-9]", piece.text)
-    return piece.text if letter and piece.value is None and not piece.manner else ""
+    is_letter = _LETTER.match(use.flag) and use.value is None and use.manner is None
+    return use.flag if is_letter else ""
 
 
-def _short_spelling(piece: Piece) -> str:
-    flags = piece.flags or []
-    if re.fullmatch(r"-[A-Za-z]", piece.text):
-        return piece.text
-    whole = piece.text
-    if _is(piece, Manner.SHORT_FOR) and piece.manner is not None:
-        whole = str(piece.manner.arguments[0])
+def _short_spelling(use: OptionUse) -> str:
+    flags = use.spelling.option.flags
+    whole = use.spelling.flag if use.is_manner(Manner.SHORT_FOR) else use.flag
     if whole not in flags:
         return ""
-    before = flags[: flags.index(whole)]
-    shorts = [flag for flag in before if re.fullmatch(r"-[A-Za-z0-9]", flag)]
-    if piece.value is not None:
-        shorts = [flag for flag in shorts if flag not in piece.bare]
+    shorts = [flag for flag in flags[: flags.index(whole)] if _LETTER.match(flag)]
+    if use.value is not None:
+        shorts = [flag for flag in shorts if flag not in use.spelling.option.bare]
     return shorts[-1] if shorts else ""
-
-
-def _is(piece: Piece, manner: Manner) -> bool:
-    return piece.manner is not None and piece.manner.code is manner
-
-
-def raw_value(piece: Piece) -> str:
-    """The value of an option as it stands in its word, quotes included."""
-    word = piece.word or piece.text
-    if _is(piece, Manner.SAME_AS):
-        return piece.value or ""
-    if piece.text.startswith("--") or "=" in word[: len(piece.text) + 1]:
-        return word.partition("=")[2]
-    offset = piece.span[1] - piece.start if piece.span else len(piece.text)
-    return word[offset:]
 
 
 def _apply(line: str, edits: list[_Edit]) -> str:

@@ -7,6 +7,7 @@ import re
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.pieces import Problem
+    from dowsing.commandline.tree import Line
     from dowsing.model.roles import Role
     from dowsing.model.told import Code
 
@@ -15,21 +16,26 @@ _EMPTIES = re.compile(r"(?:\d*|&)>\|?\Z")
 
 
 class Inner:
-    """A substitution in a word: its text from `start` to `end`, and what stands in it."""
+    """A substitution in a word: its text from `start` to `end`, and what stands in it. `line` is
+    the tree of that, once it is read.
+    """
 
     def __init__(self, text: str, start: int, end: int, items: list[Item]) -> None:
         self.text, self.start, self.end, self.items = text, start, end, items
+        self.line: Line | None = None
 
 
 class Word:
     """A word as it stands (`text`) and as the command gets it, as far as that is known (`value`).
 
     `dynamic`: the shell puts something in its place; `quoted`: some of it is in quotes; `glob`: it
-    is a pattern of names; `variables`: those that it names.
+    is a pattern of names; `variables`: those that it names; `placed`: it stands at its place of the
+    line just so, which a word of an alias or of a line within quotes of quotes does not.
     """
 
     def __init__(self, text: str, value: str, start: int, end: int) -> None:
         self.text, self.value, self.start, self.end = text, value, start, end
+        self.placed = True
         self.dynamic = self.quoted = self.glob = False
         self.variables: list[str] = []
         self.inner: list[Inner] = []
@@ -69,6 +75,39 @@ class Mark:
 
 
 Item = SimpleCommand | Mark
+
+
+class Place:
+    """Where a line stands that is a part of another: `offset` characters behind its beginning, or
+    only somewhere between `start` and `end`, if `offset` is None.
+    """
+
+    def __init__(self, start: int, end: int, offset: int | None) -> None:
+        self.start, self.end, self.offset = start, end, offset
+
+    def of(self, start: int, end: int) -> tuple[int, int]:
+        """The place in the outer line of what stands from `start` to `end` of the inner."""
+        if self.offset is None:
+            return self.start, self.end
+        return start + self.offset, end + self.offset
+
+    def put(self, items: list[Item]) -> None:
+        """Give items of the inner line their places in the outer one."""
+        for item in items:
+            if isinstance(item, SimpleCommand):
+                for word in item.words:
+                    self._word(word)
+                continue
+            item.start, item.end = self.of(item.start, item.end)
+            if item.word is not None:
+                self._word(item.word)
+
+    def _word(self, word: Word) -> None:
+        word.start, word.end = self.of(word.start, word.end)
+        word.placed = self.offset is not None
+        for inner in word.inner:
+            inner.start, inner.end = self.of(inner.start, inner.end)
+            self.put(inner.items)
 
 
 class ShellLine:

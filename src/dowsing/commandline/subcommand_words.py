@@ -44,7 +44,7 @@ class SubcommandReader(UnknownOptionReader):
             says = page.summary or listed.get(short or value)
             self.add(
                 word,
-                "subcommand",
+                Role.SUBCOMMAND,
                 page=page.page,
                 says=says or None,
                 manner=told(Manner.SHORT_FOR, short) if short else None,

@@ -8,6 +8,7 @@ import re
 
 from dowsing.commandline.option_words import OptionReader
 from dowsing.commandline.sayings import Meaning, ProblemCode
+from dowsing.commandline.tree import WordUse
 from dowsing.commandline.value_checks import nearest_flags
 from dowsing.model.roles import Role
 from dowsing.model.told import told
@@ -66,8 +67,11 @@ class UnknownOptionReader(OptionReader):
             if value is not None:
                 self.at += 1
                 self.add(value, Role.VALUE, of=flag, inside=runs)
+                use = self.state.uses[-1]
+                assert isinstance(use, WordUse)
+                use.value_word = value
                 if runs and not value.dynamic:
-                    self.string_within(value, value.value)
+                    use.lines = self.string_within(value, value.value)
             return
         if word.dynamic and "$" in flag:
             self.add_option(word, flag, None, meaning=told(Meaning.DYNAMIC_OPTION))

@@ -15,7 +15,7 @@ from dowsing.commandline.operands import best_fit
 from dowsing.commandline.piece_maker import PieceMaker
 from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
 from dowsing.commandline.subcommand_words import SubcommandReader
-from dowsing.commandline.tree import CommandNode, OperandUse
+from dowsing.commandline.tree import CommandNode, OperandUse, WordUse
 from dowsing.index.convention_rows import conventions_of
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
@@ -33,6 +33,8 @@ _EXPRESSION_OPERATORS = frozenset(("(", ")", "!", ",", "-o", "-or", "-a", "-and"
 _DECLARING = frozenset(
     ("export", "declare", "local", "readonly", "typeset", "env", "alias", "set", "unset")
 )
+_TESTS = frozenset(("[", "test"))
+_TEST_OPERATORS = frozenset(("=", "!=", "==", "!", "(", ")", "<", ">"))
 _JOINING = {
     "(": Meaning.BEGINS_GROUP,
     ")": Meaning.ENDS_GROUP,
@@ -153,7 +155,7 @@ class _CommandReader(SubcommandReader):
             word = words[self.at]
             self.at += 1
             if self.script_rest:
-                self.add(word, Role.OPERAND, manner=told(self.script_rest))
+                self.other_operand(word, self.script_rest)
             elif self.bundle(word) or self.inner(word):
                 pass
             elif self.is_plain(word):
@@ -166,7 +168,8 @@ class _CommandReader(SubcommandReader):
         self.state.wants_inner = self.wants_inner()
         self.state.needs_inner = self.state.wants_inner and not self.state.used
         needs = self.carrier is not None and self.carrier.needs
-        self.state.is_carrier_alone = needs and not self.state.carried
+        lines = any(isinstance(use, OperandUse) and use.lines for use in self.state.uses)
+        self.state.is_carrier_alone = needs and not self.state.carried and not lines
         return self.state
 
     def is_plain(self, word: Word) -> bool:
@@ -203,6 +206,7 @@ class _CommandReader(SubcommandReader):
         """A lone `--`, behind which some commands take another command."""
         self.state.ended = True
         meaning = told(Meaning.ENDS_OPTIONS)
+        self.state.uses.append(WordUse(word, Role.OPTION))
         self.add(word, Role.OPTION, flags=["--"], page=self.known.page or None, meaning=meaning)
         if self.carrier and self.carrier.after == "--":
             self.inner_command()
@@ -249,7 +253,8 @@ class _CommandReader(SubcommandReader):
         for n, spelling in enumerate(letters):
             assert spelling is not None
             value = None
-            use = self.use(word, spelling.flag, spelling, None)
+            manner = told(Manner.NO_DASH)
+            use = self.use(word, spelling.flag, spelling, None, place=n, manner=manner)
             if spelling.needs:
                 place = self.at + len(waiting)
                 value = self.words[place].value if place < len(self.words) else None
@@ -270,7 +275,7 @@ class _CommandReader(SubcommandReader):
                 problem=told(ProblemCode.MISSING_VALUE, flag, spelling.placeholder)
                 if missing
                 else None,
-                manner=told(Manner.NO_DASH),
+                manner=manner,
                 kind=spelling.kind if spelling.needs else "",
                 group=spelling.option.section,
             )
@@ -299,8 +304,8 @@ class _CommandReader(SubcommandReader):
         if carrier.string:
             if self.state.operands:
                 return False
-            self.add_operand(word, inside=True, manner=told(Manner.LATER_LINE))
-            self.string_within(word, word.value)
+            use = self.add_operand(word, Manner.LATER_LINE, inside=True)
+            use.lines = self.string_within(word, word.value)
             return True
         if carrier.assignments and _ASSIGNMENT.match(word.value):
             self.add(word, Role.ASSIGNMENT, meaning=assignment_meaning(word.value))
@@ -335,8 +340,8 @@ class _CommandReader(SubcommandReader):
             and re.search(r"\s", first.value)
         ):
             for word in rest:
-                self.add(word, Role.OPERAND, inside=True, manner=told(Manner.SHELL_LINE))
-                self.string_within(word, word.value)
+                use = self.other_operand(word, Manner.SHELL_LINE, inside=True)
+                use.lines = self.string_within(word, word.value)
             return
         self.carry(rest)
 
@@ -373,12 +378,15 @@ class _CommandReader(SubcommandReader):
         )
         problem = None if closer else told(ProblemCode.MISSING_CLOSER, value)
         if spelling:
-            self.use(word, value, spelling, text).value_words = inner
+            use = self.use(word, value, spelling, text)
+            use.value_words, use.carries = inner, True
         self.add_option(word, value, spelling, value=text, problem=problem, kind=ValueKind.COMMAND)
         self.at = end + 1
         if inner:
             self.carry(inner)
         if closer:
+            if self.state.inner is not None:
+                self.state.inner.closer = closer[0]
             self.state.inner = None
             each = closer[0].value == ";"
             meaning = told(Meaning.ONCE_EACH if each else Meaning.AS_MANY_AS_FIT)
@@ -391,6 +399,8 @@ class _CommandReader(SubcommandReader):
         value = word.value
         if expression and value in _EXPRESSION_OPERATORS:
             self.expression(word, [])
+            return
+        if self.known.name in _TESTS and self.of_test(word):
             return
         if (
             not self.state.operands
@@ -411,11 +421,34 @@ class _CommandReader(SubcommandReader):
         else:
             self.add_operand(word)
 
-    def add_operand(self, word: Word, **more: object) -> None:
+    def of_test(self, word: Word) -> bool:
+        """The operators of a test between its operands, and what ends it; whether the word is
+        such.
+        """
+        if word.value in _TEST_OPERATORS:
+            self.add(word, Role.OPERATOR, meaning=told(Meaning.BRACKET_TEST, word.text))
+            return True
+        ends = word.value == "]" and self.state.name.value == "["
+        if ends:
+            self.state.closer = word
+            self.maker.add(
+                self.maker.piece(word, Role.OPERATOR, self.depth, meaning=told(Meaning.ENDS_TEST))
+            )
+        return ends
+
+    def add_operand(self, word: Word, manner: Manner | None = None, **more: object) -> OperandUse:
         """Take up an operand. Which place of a form it has is told once all are there."""
-        use = OperandUse(word, self.add(word, Role.OPERAND, **more))
+        use = self.other_operand(word, manner, **more)
         self.state.operands.append(use)
+        return use
+
+    def other_operand(self, word: Word, manner: Manner | None = None, **more: object) -> OperandUse:
+        """Take up an operand that is of no form."""
+        if manner is not None:
+            more["manner"] = told(manner)
+        use = OperandUse(word, self.add(word, Role.OPERAND, **more), manner)
         self.state.uses.append(use)
+        return use
 
     def label_operands(self) -> None:
         """Tell the operands by the form that fits best, once all words are read."""
@@ -436,7 +469,7 @@ class _CommandReader(SubcommandReader):
             return False
         if self.state.operands:
             return False
-        self.add_operand(word, manner=told(Manner.SCRIPT), kind=ValueKind.FILE)
+        self.add_operand(word, Manner.SCRIPT, kind=ValueKind.FILE)
         self.state.ends_early = True
         self.script_rest = Manner.SCRIPT_ARGUMENT
         return True

@@ -6,13 +6,14 @@ from __future__ import annotations
 
 from dowsing.commandline.command import Command
 from dowsing.commandline.command_finder import CommandFinder
-from dowsing.commandline.command_pieces import commands_of
 from dowsing.commandline.exclusion import excluded
 from dowsing.commandline.line import LineReader, unpick
-from dowsing.commandline.pieces import Effect, Piece
-from dowsing.commandline.tree import CommandNode
+from dowsing.commandline.pieces import Effect
+from dowsing.commandline.shell_words import SimpleCommand
+from dowsing.commandline.tree import OperandUse, OptionUse, WordUse
 from dowsing.commandline.usual import options_by_use, subcommand_words
 from dowsing.commandline.value_checks import wrong_value
+from dowsing.composing.at_cursor import command_at, words_of
 from dowsing.composing.faults import FaultCode
 from dowsing.composing.field import Field, FieldKind
 from dowsing.composing.filling_in import fill_in, same_words
@@ -71,55 +72,59 @@ class CommandSheet(Sheet):
 
     def _read(self, line: str, at: int) -> None:
         reader = LineReader(self.finder)
-        found = reader.read(line)
-        command, own, state = _at_cursor(reader, found.pieces, at)
-        if command is None:
+        reader.read(line)
+        node = command_at(reader.line, at)
+        if node is None:
             raise NotComposable(
                 "there is no command there yet; say its name, for example: dowsing compose tar"
             )
-        if state is None:
-            raise NotComposable(f"what {command.text} is, is only known when the line runs")
-        if not state.known.documented and not state.root.documented:
+        if isinstance(node, SimpleCommand):
+            raise NotComposable(f"what {node.words[0].text} is, is only known when the line runs")
+        if not node.known.documented and not node.root.documented:
             raise NotComposable(
-                f"nothing here documents {command.text}, so there is nothing to fill in"
+                f"nothing here documents {node.name.text}, so there is nothing to fill in"
             )
-        self.known: Command = state.known
-        self.state = state
-        self.command = command
+        self.known: Command = node.known
+        self.node = node
         self.title = self.known.words if " " in self.known.words else self.known.name
-        self.summary = self.known.summary or state.root.summary
-        self.page = self.known.page or state.root.page
-        own = [piece for piece in own if piece.role != Role.REDIRECTION]
-        last = max([command.end, *(piece.end for piece in own)])
-        self.before, self.after = line[: command.start], line[last:]
-        self.between = _kept_between(found.pieces, command, last)
-        self._head(own, line)
+        self.summary = self.known.summary or node.root.summary
+        self.page = self.known.page or node.root.page
+        start, last = node.name.start, max(word.end for word in words_of(node))
+        self.before, self.after = line[:start], line[last:]
+        self.between = _kept_between(reader, start, last)
+        uses = self._head(line)
         self.subcommands: dict[str, str] = {}
-        if not self.known.only and not state.operands and self.known.parent is None:
+        if not self.known.only and not node.operands and self.known.parent is None:
             self.subcommands = subcommand_words(self.known, self.finder)[1]
         self._plan()
-        self.typed = line[command.start : last]
-        filled = fill_in(self.fields, self.plan.places, own)
+        self.typed = line[start:last]
+        filled = fill_in(self.fields, self.plan.places, uses)
         self.raw, self.spelled, self.extra = filled.raw, filled.spelled, filled.extra
         self.ended, self.bundled, self.joined = filled.ended, filled.bundled, filled.joined
         self.fixed = ""  # what was typed, where it cannot be told apart into fields
         self._held.update(filled.held)
         ordered: bool = self.expression and any(
-            piece.role == Role.OPERATOR and not piece.of for piece in own
+            isinstance(use, WordUse) and use.role == Role.OPERATOR for use in uses
         )
         if ordered or not same_words(self.typed, self.command_line()):
-            self.fixed = line[command.start + len(self.head) : last].strip()
+            self.fixed = line[start + len(self.head) : last].strip()
             self.extra = []
             self._held = {key: held for key, held in self._held.items() if key == "form"}
         self._initial = dict(self._held)
 
-    def _head(self, own: list[Piece], line: str) -> None:
-        """The words up to the subcommand, as they stand; `own` is left with what comes after."""
-        self.head = self.command.text
-        places = [n for n, piece in enumerate(own) if piece.role == Role.SUBCOMMAND]
-        if places:
-            self.head = line[self.command.start : own[places[-1]].end]
-            del own[: places[-1] + 1]
+    def _head(self, line: str) -> list[OptionUse | OperandUse | WordUse]:
+        """Take up the words up to the subcommand as they stand; what comes after them."""
+        uses = self.node.uses
+        self.head = self.node.name.text
+        places = [
+            n
+            for n, use in enumerate(uses)
+            if isinstance(use, WordUse) and use.role == Role.SUBCOMMAND
+        ]
+        if not places:
+            return uses
+        self.head = line[self.node.name.start : uses[places[-1]].word.end]
+        return uses[places[-1] + 1 :]
 
     def _plan(self, form: Form | None = None) -> None:
         """The fields by the form that fits best, or the one given."""
@@ -130,8 +135,8 @@ class CommandSheet(Sheet):
             :MOST_FORMS
         ]
         if form is None:
-            words = [use.word.value for use in self.state.operands]
-            form = best_form(self.known, self.forms or self.known.forms, self.state.flags, words)
+            words = [use.word.value for use in self.node.operands]
+            form = best_form(self.known, self.forms or self.known.forms, self.node.flags, words)
         self.form = form
         self.plan: Plan = plan_of(form, self.known, self.subcommands, self.expression)
         fields: dict[str, Field] = {}
@@ -317,45 +322,11 @@ class CommandSheet(Sheet):
         return write_command(self, spelling)
 
 
-def _at_cursor(
-    reader: LineReader, pieces: list[Piece], at: int
-) -> tuple[Piece | None, list[Piece], CommandNode | None]:
-    """The command at a place: its piece, its own pieces, and what is known of it."""
-    best: tuple[Piece, list[Piece]] | None = None
-    ends = [p for p in pieces if p.role == Role.OPERATOR and p.of and p.end <= at]
-    closed = [
-        p for p in pieces if p.role == Role.SUBSTITUTION and p.end <= at and p.text.endswith(")")
-    ]
-    for command, own in commands_of(pieces):
-        if any(p.start <= command.start < p.end for p in closed):
-            continue  # the cursor has left that substitution
-        if any(command.start < p.start and command.depth > p.depth for p in ends):
-            continue  # and what an option carries up to a semicolon
-        if command.start <= at and (best is None or command.start >= best[0].start):
-            best = command, own
-    if best is None:
-        return None, [], None
-    piece, own = best
-    state = None
-    for item, found in reader.states:
-        inner = found
-        words = item.words
-        if not words or not (words[0].start <= piece.start <= words[-1].end):
-            continue
-        while inner is not None and inner.inner is not None and inner.root.name != _base(piece):
-            inner = inner.inner
-        state = inner
-    return piece, list(own), state
-
-
-def _base(piece: Piece) -> str:
-    return (piece.plain or piece.text).rpartition("/")[2]
-
-
-def _kept_between(pieces: list[Piece], command: Piece, last: int) -> list[str]:
+def _kept_between(reader: LineReader, start: int, end: int) -> list[str]:
     """The redirections among the words of a command: they are written after it."""
     return [
-        p.text
-        for p in pieces
-        if p.role == Role.REDIRECTION and command.start < p.start and p.end <= last
+        mark.text
+        for pipeline in reader.pipelines
+        for mark in pipeline.redirections
+        if start < mark.start and mark.end <= end
     ]

@@ -5,11 +5,13 @@ from __future__ import annotations
 import re
 from collections import Counter
 
-from dowsing.commandline.pieces import Piece
-from dowsing.commandline.rewrite import raw_value
+from dowsing.commandline.tree import OperandUse, OptionUse, WordUse
 from dowsing.composing.field import SWITCH, Field, FieldKind
 from dowsing.composing.form_fields import FieldPlace
-from dowsing.model.roles import Role
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.shell_words import Word
 
 
 class FilledIn:
@@ -29,69 +31,55 @@ class FilledIn:
         self.bundled = False
 
 
-def fill_in(fields: list[Field], places: list[FieldPlace], own: list[Piece]) -> FilledIn:
-    """Put the pieces of a command into its fields. `places` are those of its form, in order."""
+def fill_in(
+    fields: list[Field],
+    places: list[FieldPlace],
+    uses: list[OptionUse | OperandUse | WordUse],
+) -> FilledIn:
+    """Put the words of a command into its fields. `places` are those of its form, in order."""
     filled = FilledIn()
-    operands: list[Piece] = []
-    n = 0
-    while n < len(own):
-        piece = own[n]
-        n += 1
-        if piece.role == Role.OPTION and piece.text == "--":
+    words = [id(use.word) for use in uses if isinstance(use, OptionUse)]
+    filled.bundled = len(set(words)) < len(words)
+    for use in uses:
+        if isinstance(use, OptionUse):
+            _option(filled, fields, use)
+        elif isinstance(use, OperandUse):
+            continue
+        elif use.word.text == "--":
             filled.ended = True
-        elif piece.role == Role.OPTION:
-            values: list[Piece] = []
-            while n < len(own) and (
-                own[n].role == Role.VALUE
-                or (own[n].role == Role.SUBSTITUTION and not values and _waits(piece))
-            ):
-                values.append(own[n])
-                n += 1
-            _option(filled, fields, piece, values)
-        elif piece.role in (Role.OPERAND, Role.SUBSTITUTION):
-            if not operands or piece.start >= operands[-1].end:  # not one within a word
-                operands.append(piece)
-        elif not (piece.role == Role.OPERATOR and piece.of):  # that closes the command of an option
-            filled.extra.append(piece.text)
-    _operands(filled, fields, places, operands)
+        else:
+            filled.extra += [one.text for one in (use.word, use.value_word) if one is not None]
+    _operands(filled, fields, places, [use.word for use in uses if isinstance(use, OperandUse)])
     return filled
 
 
-def _waits(option: Piece) -> bool:
-    """Whether the value of an option is the next word."""
-    return option.value is not None and not option.word
-
-
-def _option(filled: FilledIn, fields: list[Field], piece: Piece, values: list[Piece]) -> None:
-    field = next(
-        (f for f in fields if f.what == FieldKind.OPTION and set(f.flags) & set(piece.flags or ())),
-        None,
-    )
+def _option(filled: FilledIn, fields: list[Field], use: OptionUse) -> None:
+    flags = set(use.spelling.option.flags)
+    field = next((f for f in fields if f.what == FieldKind.OPTION and set(f.flags) & flags), None)
     if field is None:
-        filled.extra.append(piece.word or piece.text)
-        filled.extra += [one.text for one in values]
+        filled.extra += [one.text for one in (use.word, *use.value_words)]
         return
-    if re.match(r"-[A-Za-z]{2,}", piece.word) and len(piece.text) == 2:
-        filled.bundled = True
-    filled.spelled[field.key] = piece.text
+    filled.spelled[field.key] = use.flag
     value, raw = SWITCH, ""
-    if values:
-        value, raw = (
-            " ".join(v.plain or v.text for v in values),
-            " ".join(one.text for one in values),
-        )
-    elif piece.value is not None and piece.text not in field.flags:
-        value, raw = piece.value, ""  # a number or a signal for an option
-    elif piece.value is not None:
-        value, raw = piece.value, raw_value(piece)
-    if "=" in (piece.word or "")[len(piece.text) : len(piece.text) + 1] and not values:
+    if use.carries or (use.value is not None and use.flag not in field.flags):
+        value = use.value or SWITCH  # a command, or a number or a signal for an option
+    elif use.value is not None:
+        value, raw = use.value, use.raw_value or ""
+    if use.value_words and not use.carries:
+        value = " ".join(_plain(word) for word in use.value_words)
+    elif use.word.value[len(use.flag) : len(use.flag) + 1] == "=":
         filled.joined.add(field.key)
     filled.raw[field.key, value] = raw
     filled.held[field.key] = [*filled.held.get(field.key, []), value] if field.repeats else [value]
 
 
+def _plain(word: Word) -> str:
+    """A word without the shell's quotes, what it puts in left as it stands."""
+    return word.value if word.quoted and word.value else word.text
+
+
 def _operands(
-    filled: FilledIn, fields: list[Field], places: list[FieldPlace], operands: list[Piece]
+    filled: FilledIn, fields: list[Field], places: list[FieldPlace], operands: list[Word]
 ) -> None:
     """Give the operands to the fields in order; those that may be left out get what others do not
     need.
@@ -103,16 +91,16 @@ def _operands(
         if p.key in known and known[p.key].what in (FieldKind.OPERAND, FieldKind.WORD)
     ]
     literals = [place.word for place in places if place.word]
-    given: list[Piece] = []
-    for piece in operands:
-        if (piece.plain or piece.text) in literals:
-            literals.remove(piece.plain or piece.text)
+    given: list[Word] = []
+    for word in operands:
+        if _plain(word) in literals:
+            literals.remove(_plain(word))
         else:
-            given.append(piece)
+            given.append(word)
     spare = len(given) - sum(field.required and field.what == FieldKind.OPERAND for field in wanted)
     for at, field in enumerate(wanted):
         if field.what == FieldKind.WORD:
-            if given and (given[0].plain or given[0].text) == field.label:
+            if given and _plain(given[0]) == field.label:
                 filled.held[field.key] = [SWITCH]
                 given.pop(0)
                 spare -= 1
@@ -128,11 +116,11 @@ def _operands(
             )
         taken, given = given[:count], given[count:]
         spare -= count - field.required
-        for piece in taken:
-            value = piece.plain or piece.text
-            filled.raw[field.key, value] = piece.text
+        for word in taken:
+            value = _plain(word)
+            filled.raw[field.key, value] = word.text
             filled.held.setdefault(field.key, []).append(value)
-    filled.extra += [piece.text for piece in given]
+    filled.extra += [word.text for word in given]
 
 
 def same_words(typed: str, written: str) -> bool:

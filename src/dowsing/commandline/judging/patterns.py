@@ -6,7 +6,7 @@ import re
 
 from dowsing.commandline.pieces import Problem
 from dowsing.commandline.sayings import Grade, ProblemCode
-from dowsing.commandline.tree import OptionUse
+from dowsing.commandline.tree import OperandUse, OptionUse
 from dowsing.model.told import told
 from dowsing.model.value_kinds import ValueKind
 from dowsing.model.values import OperandRole
@@ -38,7 +38,7 @@ def _pattern_words(node: CommandNode) -> Iterator[Word]:
             fact = use.spelling.fact
             if fact is not None and (fact.kind in _PATTERNS or fact.language):
                 yield from use.value_words
-        elif use.slot is not None:
+        elif isinstance(use, OperandUse) and use.slot is not None:
             slot = use.slot
             is_pattern = slot.role in (OperandRole.PATTERN, OperandRole.PROGRAM)
             if is_pattern and slot.name in node.known.facts.operands:

@@ -7,7 +7,7 @@ import re
 from dowsing.commandline.certainty import SLOT_MARKS
 from dowsing.commandline.pieces import Problem
 from dowsing.commandline.sayings import ProblemCode
-from dowsing.commandline.tree import OptionUse
+from dowsing.commandline.tree import OperandUse, OptionUse
 from dowsing.model.told import told
 
 TYPE_CHECKING = False
@@ -47,7 +47,7 @@ def _programs(node: CommandNode) -> Iterator[tuple[Word, str]]:
             if fact is not None and fact.language:
                 for word in use.value_words:
                     yield word, fact.language
-        elif use.slot is not None and use.slot.language:
+        elif isinstance(use, OperandUse) and use.slot is not None and use.slot.language:
             yield use.word, use.slot.language
 
 

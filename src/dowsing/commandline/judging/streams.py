@@ -6,7 +6,7 @@ import os
 
 from dowsing.commandline.pieces import Problem
 from dowsing.commandline.sayings import ProblemCode
-from dowsing.commandline.tree import OptionUse
+from dowsing.commandline.tree import OperandUse
 from dowsing.model.told import told
 from dowsing.model.value_kinds import FILE_KINDS
 from dowsing.model.values import OperandRole
@@ -50,7 +50,7 @@ def _files_read(node: CommandNode) -> Iterator[str]:
     if node.root.name in _NO_READERS or node.carried:
         return
     for use in node.uses:
-        if isinstance(use, OptionUse):
+        if not isinstance(use, OperandUse):
             continue
         slot = use.slot
         if slot is None or slot.role in _NOT_READ or slot.kind not in FILE_KINDS:
