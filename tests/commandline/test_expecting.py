@@ -9,7 +9,7 @@ import pytest
 
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import Next, what_next
-from dowsing.commandline.pieces import Problem
+from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import ProblemCode
 from dowsing.machine.known_values import values_here
 from dowsing.model.told import told

@@ -11,7 +11,7 @@ from dowsing.commandline.exclusion import excluded, missing
 from dowsing.commandline.form_facts import is_command_place
 from dowsing.commandline.line import LineReader
 from dowsing.commandline.operands import best_fit
-from dowsing.commandline.pieces import Problem
+from dowsing.commandline.problems import Problem
 from dowsing.commandline.repairs import open_at_end
 from dowsing.commandline.sayings import UNFINISHED, Lack, Meaning
 from dowsing.commandline.shell_grammar import parse_shell

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from dowsing.commandline.piece_maker import PieceMaker
-from dowsing.commandline.pieces import Piece, Problem, Unpicked
+from dowsing.commandline.pieces import Piece, Unpicked
+from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import Manner, Meaning
 from dowsing.commandline.shell_grammar import parse_shell
 from dowsing.commandline.shell_words import Item, Mark, Place, ShellLine, SimpleCommand, Word
@@ -81,6 +82,7 @@ class LineReader:
         self.states: list[tuple[SimpleCommand, CommandNode | None]] = []
         self.line = Line()
         self.lines: list[Line] = []
+        self.open: list[Line] = []  # that are being read, the outer before the inner
         self.words = WordReader(PieceMaker(finder, self.pieces, self._line_within))
 
     def read(self, line: str) -> Unpicked:
@@ -112,12 +114,14 @@ class LineReader:
     def _items(self, items: list[Item], depth: int) -> Line:
         line = Line()
         self.lines.append(line)
+        self.open.append(line)
         for item in items:
             if isinstance(item, SimpleCommand):
                 line.parts.append(self._command(item, depth) or item)
             else:
                 self._mark(item, depth)
                 line.parts.append(item)
+        self.open.pop()
         return line
 
     def _command(self, command: SimpleCommand, depth: int) -> CommandNode | None:
@@ -212,8 +216,10 @@ class LineReader:
                 )
             )
             if depth < MOST_DEPTH:
-                inner.line = self._items(inner.items, depth + 1)
-                lines.append(inner.line)
+                around = self.open[-1] if self.open else self.line
+                line = self._items(inner.items, depth + 1)
+                around.substitutions.append((inner, line))
+                lines.append(line)
         return lines
 
 

@@ -8,6 +8,7 @@ from dowsing.model.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.commandline.problems import Problem
     from dowsing.commandline.tree import CommandNode, Line
     from dowsing.model.roles import Role
     from dowsing.model.told import Told
@@ -58,18 +59,6 @@ class Piece(Record):
     repeatable: bool = False
     optional: bool = False
     bare: list[str] = []  # noqa: RUF012
-    grade: Grade = Grade.ERROR
-
-
-class Problem(Record):
-    """What is wrong at a place of a line, in characters, how sure that is, and what may be meant
-    instead.
-    """
-
-    start: int
-    end: int
-    reason: Told
-    nearest: list[str] = []  # noqa: RUF012 - a record is immutable
     grade: Grade = Grade.ERROR
 
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from functools import cache
 
-from dowsing.commandline.pieces import Problem
+from dowsing.commandline.problems import Problem
 from dowsing.commandline.repairs import repaired
 from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
 from dowsing.commandline.shell_words import Inner, Item, Mark, ShellLine, SimpleCommand, Word
@@ -88,7 +88,7 @@ def parse_shell(line: str) -> ShellLine:
     """The line as commands and marks. Never raises; what cannot be read is told as the problem."""
     line = with_slots(line[:LONGEST])
     tree, source, problem = repaired(
-        line, lambda text: _parser().parse(text.encode("utf-8", "replace"))
+        line, lambda text: _parser().parse(_FOREIGN.sub(_STAND_IN, text).encode("ascii"))
     )
     reader = _ShellReader(source, len(line))
     items: list[Item] = []
@@ -103,6 +103,13 @@ def parse_shell(line: str) -> ShellLine:
 _SLOT = re.compile(r"(?<![<>&\d])<([A-Za-z][\w.|-]*(?: [\w.|-]+)*)>(?=[\s\"'/,.:;)@=\]]|-<|\Z)")
 _HIDDEN = str.maketrans("<> |", "\ue001\ue002\ue003\ue004")
 _SHOWN = str.maketrans("\ue001\ue002\ue003\ue004", "<> |")
+
+
+#: Characters that mean nothing to the shell. The scanner of the grammar looks letters up in a table
+#: of the first 256 and reads past its end with others, so it is given one that stands for them;
+#: this makes bytes and characters the same places too.
+_FOREIGN = re.compile(r"[^\x01-\x7f]")
+_STAND_IN = "."
 
 
 def with_slots(line: str) -> str:
@@ -120,7 +127,6 @@ def _within(item: Item, end: int) -> bool:
 class _ShellReader:
     def __init__(self, source: str, end: int) -> None:
         self.source = source
-        self.bytes = source.encode("utf-8", "replace")
         self.end = end
         self.depth = 0  # of statements within statements
         self.count = 0  # of all statements
@@ -138,19 +144,10 @@ class _ShellReader:
             "comment": self.comment,
             "ERROR": self.loose,
         }
-        self.places: list[int] | None = None
-        if not source.isascii():
-            self.places = []
-            for n, char in enumerate(source):
-                self.places += [n] * len(char.encode("utf-8", "replace"))
-            self.places.append(len(source))
-
-    def at(self, offset: int) -> int:
-        return self.places[min(offset, len(self.places) - 1)] if self.places is not None else offset
 
     def span(self, node: Node) -> tuple[str, int, int]:
         """The text of a node within the line, and where it is."""
-        start, end = self.at(node.start_byte), min(self.at(node.end_byte), self.end)
+        start, end = node.start_byte, min(node.end_byte, self.end)
         text = self.source[start:end]
         return text.translate(_SHOWN) if "\ue001" in text else text, start, end
 
@@ -325,11 +322,11 @@ class _ShellReader:
             None,
         )
         if body is not None:
-            closed = self.source.rfind("))", start, self.at(body.start_byte))
+            closed = self.source.rfind("))", start, body.start_byte)
         stop = closed + 2 if closed > opened else end
         out.append(Mark(Role.OPERAND, self.source[opened:stop], (opened, stop), Manner.ARITHMETIC))
         for child in node.children:
-            if self.at(child.start_byte) >= stop:
+            if child.start_byte >= stop:
                 self.statement(child, out)
 
     def loose(self, node: Node, out: list[Item]) -> None:
@@ -360,7 +357,7 @@ class _ShellReader:
         text, start, end = self.span(node)
         word = Word(text, "", start, end)
         word.value = self.value(node, word)
-        if end < self.at(node.end_byte):  # the rest was put there to make it readable
+        if end < node.end_byte:  # the rest was put there to make it readable
             word.value = word.value.rstrip("\n")
         return word
 
@@ -419,13 +416,13 @@ class _ShellReader:
     def joined(self, node: Node, word: Word, inside_quotes: bool) -> str:
         """The values of the children with what stands between them."""
         parts: list[str] = []
-        at = self.at(node.start_byte)
+        at = node.start_byte
         quote = self.source[at : at + 2]
-        end = min(self.at(node.end_byte), self.end)
+        end = min(node.end_byte, self.end)
         if inside_quotes:
             at += 2 if quote == '$"' else 1
         for child in node.children:
-            start = self.at(child.start_byte)
+            start = child.start_byte
             if inside_quotes and not child.is_named:
                 continue
             if start > at:
@@ -434,7 +431,7 @@ class _ShellReader:
                 parts.append(self.plain(self.span(child)[0], True))
             else:
                 parts.append(self.value(child, word))
-            at = max(at, self.at(child.end_byte))
+            at = max(at, child.end_byte)
         rest = self.source[at:end].translate(_SHOWN)
         if inside_quotes:
             rest = rest.removesuffix('"')

@@ -6,8 +6,7 @@ import re
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.pieces import Problem
-    from dowsing.commandline.tree import Line
+    from dowsing.commandline.problems import Problem
     from dowsing.model.roles import Role
     from dowsing.model.told import Code
 
@@ -16,13 +15,10 @@ _EMPTIES = re.compile(r"(?:\d*|&)>\|?\Z")
 
 
 class Inner:
-    """A substitution in a word: its text from `start` to `end`, and what stands in it. `line` is
-    the tree of that, once it is read.
-    """
+    """A substitution in a word: its text from `start` to `end`, and what stands in it."""
 
     def __init__(self, text: str, start: int, end: int, items: list[Item]) -> None:
         self.text, self.start, self.end, self.items = text, start, end, items
-        self.line: Line | None = None
 
 
 class Word:

@@ -16,7 +16,7 @@ from dowsing.model.values import OperandRole
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.command import Command, Spelling
-    from dowsing.commandline.shell_words import Word
+    from dowsing.commandline.shell_words import Inner, Word
     from dowsing.model.told import Told
 
 
@@ -171,11 +171,13 @@ class Pipeline:
 
 class Line:
     """A line, or one that stands within a word: its commands and what stands between them, in
-    order. A command whose name is only known when it runs is left as its words.
+    order. A command whose name is only known when it runs is left as its words. `substitutions`:
+    those in its words, each with its line.
     """
 
     def __init__(self) -> None:
         self.parts: list[CommandNode | SimpleCommand | Mark] = []
+        self.substitutions: list[tuple[Inner, Line]] = []
 
     @property
     def pipelines(self) -> list[Pipeline]:

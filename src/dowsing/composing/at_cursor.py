@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.shell_words import Mark, SimpleCommand
+from dowsing.commandline.shell_words import SimpleCommand
 from dowsing.commandline.tree import CommandNode, Line, OptionUse, WordUse
 
 TYPE_CHECKING = False
@@ -20,14 +20,14 @@ def command_at(line: Line, at: int) -> CommandNode | SimpleCommand | None:
     """
     found: CommandNode | SimpleCommand | None = None
     for part in line.parts:
-        if isinstance(part, Mark):
-            words = [part.word] if part.word is not None else []
-            found = _within(words, at) or found
-        elif isinstance(part, SimpleCommand):
-            if _has_begun(part.words[0], at):
-                found = _within(part.words, at) or part
-        else:
+        if isinstance(part, CommandNode):
             found = _in_command(part, at) or found
+        elif isinstance(part, SimpleCommand) and _has_begun(part.words[0], at):
+            found = part
+    for inner, within in line.substitutions:
+        is_closed = inner.text.endswith((")", "`")) and inner.end <= at
+        if inner.start <= at and not is_closed:
+            found = command_at(within, at)
     return found
 
 
@@ -42,17 +42,7 @@ def _in_command(node: CommandNode, at: int) -> CommandNode | SimpleCommand | Non
         if use.word.start <= at <= end_of(use):
             for line in use.lines:
                 found = command_at(line, at) or found
-    return _within(list(words_of(node)), at) or found
-
-
-def _within(words: list[Word], at: int) -> CommandNode | SimpleCommand | None:
-    """The command at a place in the substitutions of words."""
-    for word in words:
-        for inner in word.inner:
-            is_closed = inner.text.endswith((")", "`")) and inner.end <= at
-            if inner.line is not None and inner.start <= at and not is_closed:
-                return command_at(inner.line, at)
-    return None
+    return found
 
 
 def _has_begun(name: Word, at: int) -> bool:

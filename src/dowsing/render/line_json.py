@@ -12,7 +12,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.expecting import Expected, Next
     from dowsing.commandline.form_words import FormPart, Syntax
-    from dowsing.commandline.pieces import Piece, Problem, Unpicked
+    from dowsing.commandline.pieces import Piece, Unpicked
+    from dowsing.commandline.problems import Problem
     from dowsing.composing.field import Field
     from dowsing.composing.sheet import Sheet
     from dowsing.tasks.answers import Answer

@@ -1,4 +1,4 @@
-"""One sentence for a whole line, made from its pieces: what it does, to what, and where the output
+"""One sentence for a whole line, made from its tree: what it does, to what, and where the output
 goes.
 """
 
@@ -7,19 +7,20 @@ from __future__ import annotations
 import os
 import re
 
+from dowsing.commandline.line import meaning_of
 from dowsing.commandline.sayings import Manner
+from dowsing.commandline.shell_words import Mark, SimpleCommand
+from dowsing.commandline.tree import CommandNode, Line, OperandUse, OptionUse, WordUse
 from dowsing.model.roles import Role
 from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 from dowsing.render.phrases import words
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.pieces import Piece, Unpicked
+    from dowsing.commandline.pieces import Unpicked
 
 MOST_OBJECTS = 3
 _NAMED_KINDS = FILE_KINDS | {ValueKind.URL, ValueKind.HOST, ValueKind.PATTERN, ValueKind.GLOB}
-#: Operands that are lines of their own.
-_LINES = (Manner.SHELL_LINE, Manner.LATER_LINE)
 #: Titles of sections whose options say what is done, of which one is given.
 _OPERATION = re.compile(
     r"\boperations?\b|\bmodes?\b|\bactions?\b|\bfunctions?\b|\bcommands?\b", re.IGNORECASE
@@ -28,107 +29,82 @@ _OPERATION = re.compile(
 _ABOUT = frozenset(
     "use specify set same like if do give be show enable disable turn make select allow".split()
 )
+_TESTS = frozenset(("[", "test"))
 
 
 def sentence(found: Unpicked) -> str:
     """The line in words; "" if there is no command in it."""
-    text = _Teller(found.verbs).line(found.pieces, 0).lstrip(",; ")
+    text = _Teller(found.verbs).line(found.tree).lstrip(",; ") if found.tree else ""
     return text[:1].upper() + text[1:] + "." if text else ""
 
 
 class _Teller:
-    """Puts pieces into words."""
+    """Puts a tree into words. `verbs`: the words that summaries of commands here begin with."""
 
     def __init__(self, verbs: frozenset[str]) -> None:
         self.verbs = verbs
 
-    def line(self, pieces: list[Piece], depth: int) -> str:
-        """What the pieces of that depth say, up to where a line of less depth goes on."""
-        parts: list[str] = []
+    def line(self, line: Line) -> str:
+        """What a line does."""
+        told: list[str] = []
         joint = ""
-        n = 0
-        while n < len(pieces) and pieces[n].depth >= depth:
-            piece = pieces[n]
-            end = n + 1
-            if piece.depth > depth:
-                pass
-            elif piece.role == Role.COMMAND:
-                end = _clause_end(pieces, n, depth)
-                parts.append(joint + self.clause(pieces[n:end]))
+        parts = iter(enumerate(line.parts))
+        for n, part in parts:
+            if not isinstance(part, Mark):
+                told.append(joint + self.clause(part))
                 joint = ", then "
-            elif piece.text == "[[":
-                end = _test_end(pieces, n)
-                parts.append(_test(pieces[n + 1 : end - 1], joint))
+            elif part.text == "[[":
+                test = _test_from(line.parts, n)
+                told += [_test(test, joint)] if test else []
+                for _ in range(len(test) + 1):
+                    next(parts, None)
                 joint = ", then "
-            elif piece.role in (Role.OPERATOR, Role.KEYWORD):
-                joint = _joint(pieces, n, joint)
-                if piece.text == "&" and parts:
-                    parts[-1] += ", in the background"
+            elif part.role in (Role.OPERATOR, Role.KEYWORD):
+                joint = _joint(line.parts, n, joint)
+                if part.text == "&" and told:
+                    told[-1] += ", in the background"
                     joint = ", and at once "
             else:
-                parts += _beside(piece, bool(parts))
-            n = end
-        return "".join(parts)
+                told += _beside(part, bool(told))
+        return "".join(told)
 
-    def clause(self, pieces: list[Piece]) -> str:
+    def clause(self, command: CommandNode | SimpleCommand) -> str:
         """What one command does, to what."""
-        command = pieces[0]
-        depth = command.depth
-        own = [piece for piece in pieces[1:] if piece.depth == depth]
-        inner = next(
-            (
-                n
-                for n, piece in enumerate(pieces)
-                if n and piece.role == Role.COMMAND and piece.depth == depth + 1
-            ),
-            None,
-        )
-        in_value = any(
-            piece.inside and piece.role in (Role.SUBSTITUTION, Role.OPERAND) for piece in own
-        )
-        does = self.does(command, own)
-        if inner is not None and not in_value:
-            return f"{does}{_objects(own, command)} – {self.clause(pieces[inner:])}"
-        if inner is not None and any(_is(p, *_LINES) for p in own):
-            return (
-                f"{does}{_objects([p for p in own if not p.inside], command)} – "
-                f"{self.line(pieces[inner:], depth + 1)}"
-            )
-        return does + _objects(own, command)
+        if isinstance(command, SimpleCommand):
+            operands = [word.text for word in command.words[1:]]
+            return f"run {command.words[0].text}{_objects_told(operands)}"
+        does = self.does(command) + _objects(command)
+        inner = [self.clause(one) for one in command.carried[:1]]
+        inner = inner or [self.line(line) for use in command.uses for line in use.lines]
+        inner = [text.lstrip(",; ") for text in inner if text]
+        return " – ".join([does, *inner])
 
-    def does(self, command: Piece, own: list[Piece]) -> str:
+    def does(self, command: CommandNode) -> str:
         """The verb phrase: of a subcommand, of the command's summary, or of the first option that
         says what is done.
         """
-        name = " ".join(
-            [os.path.basename(command.text), *(p.text for p in own if p.role == Role.SUBCOMMAND)]
-        )
-        said = [p.says for p in own if p.role == Role.SUBCOMMAND and p.says]
-        summary = _phrase(said[-1] if said else command.says or words(command.meaning))
+        subcommands = [
+            use for use in command.uses if isinstance(use, WordUse) and use.role == Role.SUBCOMMAND
+        ]
+        typed = os.path.basename(command.name.text)
+        name = " ".join([typed, *(use.word.text for use in subcommands)])
+        said = [use.says for use in subcommands if use.says]
+        summary = _phrase(said[-1] if said else command.root.summary)
         if summary and self.is_verb(summary):
             return f"{summary} ({name})"
-        for piece in own:
-            if piece.role == Role.OPTION and piece.says and _OPERATION.search(piece.group):
-                phrase = _phrase(piece.says)
+        for use in command.used:
+            option = use.spelling.option
+            if option.text and _OPERATION.search(option.section):
+                phrase = _phrase(option.text)
                 if self.is_verb(phrase) and phrase.split()[0] not in _ABOUT:
                     return f"{phrase} ({name})"
-        if not summary or not (command.page or said):
+        if not summary or not (command.root.page or said):
             return f"run {name}"
         return f"run {name} ({summary})"
 
     def is_verb(self, phrase: str) -> bool:
         first = re.split(r"[^a-z]", phrase, maxsplit=1)[0]
         return bool(first) and first in self.verbs and not re.match(r"\w+ (?:of|is)\b", phrase)
-
-
-def _is(piece: Piece, *manners: Manner) -> bool:
-    return piece.manner is not None and piece.manner.code in manners
-
-
-def _ends(piece: Piece) -> bool:
-    if piece.role in (Role.COMMAND, Role.REDIRECTION, Role.COMMENT, Role.KEYWORD):
-        return True
-    return piece.role == Role.OPERATOR and piece.page is None and piece.of is None
 
 
 _JOINTS = {
@@ -147,22 +123,23 @@ _JOINTS = {
 }
 
 
-def _joint(pieces: list[Piece], n: int, joint: str) -> str:
+def _joint(parts: list[CommandNode | SimpleCommand | Mark], n: int, joint: str) -> str:
     """What leads from the clause before to the one after the mark at `n`."""
-    piece = pieces[n]
-    after = pieces[n + 1].text if n + 1 < len(pieces) else ""
-    if piece.text in ("for", "select"):
-        values = [one.text for one in pieces[n + 1 :] if _is(one, Manner.LOOP_VALUE)]
-        return (
-            f"{joint if joint.endswith('then ') else ''}for each of {_listed(values)}: "
-            if values
-            else "again and again: "
-        )
-    if piece.text in ("do", "in", "done", "fi", "esac", "{", "}", "(", ")", "[[", "]]"):
+    part, after = parts[n], parts[n + 1] if n + 1 < len(parts) else None
+    assert isinstance(part, Mark)
+    if part.text in ("for", "select"):
+        values = [
+            one.text
+            for one in parts[n + 1 :]
+            if isinstance(one, Mark) and one.code is Manner.LOOP_VALUE
+        ]
+        begin = joint if joint.endswith("then ") else ""
+        return f"{begin}for each of {_listed(values)}: " if values else "again and again: "
+    if part.text in ("do", "in", "done", "fi", "esac", "{", "}", "(", ")", "[[", "]]"):
         return joint
-    if piece.text == ";" and after in ("do", "then", "done", "fi"):
+    if part.text == ";" and isinstance(after, Mark) and after.text in ("do", "then", "done", "fi"):
         return joint
-    return _JOINTS.get(piece.text, ", then ")
+    return _JOINTS.get(part.text, ", then ")
 
 
 def _phrase(text: str) -> str:
@@ -177,41 +154,54 @@ def _phrase(text: str) -> str:
     return text[:1].lower() + text[1:] if first[1:] == first[1:].lower() else text
 
 
-def _objects(own: list[Piece], command: Piece) -> str:
+def _objects(command: CommandNode) -> str:
     """What it is done to: the operands, and what options name."""
+    if command.root.name in _TESTS:
+        return _objects_told([" ".join(_words_of(command))])
     operands = [
-        p.text
-        for p in own
-        if p.role == Role.OPERAND and not p.problem and not _is(p, Manner.SCRIPT_ARGUMENT)
+        use.word.text
+        for use in command.uses
+        if isinstance(use, OperandUse) and not use.lines
+        if use.manner is not Manner.SCRIPT_ARGUMENT
     ]
-    operands += [p.text for p in own if p.role == Role.SUBSTITUTION]
-    named: list[str] = []
-    for piece in own:
-        if (
-            piece.role == Role.OPTION
-            and piece.value
-            and not piece.inside
-            and piece.kind in _NAMED_KINDS
-            and piece.value != "-"
-        ):
-            label = next(
-                (flag.lstrip("-") for flag in piece.flags or [] if flag.startswith("--")), ""
-            )
-            label = label or piece.text.lstrip("-")
-            named.append(f"{label.replace('-', ' ')} {piece.value}")
-    if command.text in ("[", "test"):
-        named, operands = (
-            [],
-            [
-                p.text
-                for p in own
-                if p.role in (Role.OPTION, Role.VALUE, Role.OPERAND) or p.role == Role.OPERATOR
-            ],
-        )
-        operands = [" ".join(operands).removesuffix(" ]")]
-    return (f": {_listed(operands)}" if operands and any(operands) else "") + (
-        f", {', '.join(named[:3])}" if named else ""
+    if _may_be_values(command):
+        operands = []
+    named = [_named(use) for use in command.used if _names_something(use)]
+    return _objects_told(operands) + (f", {', '.join(named[:3])}" if named else "")
+
+
+def _may_be_values(command: CommandNode) -> bool:
+    """Whether its words may as well be values of options, of which nothing here tells."""
+    return not command.known.documented and any(
+        isinstance(use, WordUse) and use.role == Role.OPTION and "=" not in use.word.text
+        for use in command.uses
     )
+
+
+def _objects_told(operands: list[str]) -> str:
+    return f": {_listed(operands)}" if any(operands) else ""
+
+
+def _words_of(command: CommandNode) -> list[str]:
+    """The words of a test behind its name."""
+    found: list[str] = []
+    for use in command.uses:
+        found.append(use.word.text)
+        if isinstance(use, OptionUse):
+            found += [word.text for word in use.value_words]
+    return found
+
+
+def _names_something(use: OptionUse) -> bool:
+    is_named = use.spelling.kind in _NAMED_KINDS and not use.lines and not use.carries
+    return bool(use.value) and use.value != "-" and is_named
+
+
+def _named(use: OptionUse) -> str:
+    """The value of an option behind what the option is called."""
+    flags = use.spelling.option.flags
+    label = next((flag for flag in flags if flag.startswith("--")), use.flag).lstrip("-")
+    return f"{label.replace('-', ' ')} {use.value}"
 
 
 def _listed(words: list[str]) -> str:
@@ -220,30 +210,27 @@ def _listed(words: list[str]) -> str:
     return " and ".join([", ".join(words[:-1]), words[-1]] if len(words) > 2 else words)
 
 
-def _clause_end(pieces: list[Piece], start: int, depth: int) -> int:
-    """Where the words of the command that stands at `start` end."""
-    end = start + 1
-    while end < len(pieces) and not (pieces[end].depth <= depth and _ends(pieces[end])):
-        end += 1
-    return end
+def _test_from(parts: list[CommandNode | SimpleCommand | Mark], start: int) -> list[str]:
+    """The words of a test of the shell's own that begins at `start`."""
+    found: list[str] = []
+    for part in parts[start + 1 :]:
+        if not isinstance(part, Mark) or part.text == "]]":
+            break
+        found.append(part.text)
+    return found
 
 
-def _test_end(pieces: list[Piece], start: int) -> int:
-    """The place behind the end of a test that begins at `start`."""
-    ends = (n + 1 for n in range(start, len(pieces)) if pieces[n].text == "]]")
-    return next(ends, len(pieces))
-
-
-def _test(pieces: list[Piece], joint: str) -> str:
+def _test(told: list[str], joint: str) -> str:
     """A test of the shell's, as it is written."""
     joint = joint.replace("if this succeeds: ", "if ")
-    return f"{joint}the test {' '.join(piece.text for piece in pieces)} holds"
+    return f"{joint}the test {' '.join(told)} holds"
 
 
-def _beside(piece: Piece, begun: bool) -> list[str]:
+def _beside(mark: Mark, begun: bool) -> list[str]:
     """A redirection or an assignment; `begun` where something stands before it."""
-    if piece.role == Role.REDIRECTION and begun and words(piece.meaning):
-        return [f"; {words(piece.meaning)}"]
-    if piece.role == Role.ASSIGNMENT:
-        return [(", and " if begun else "") + words(piece.meaning)]
+    meaning = words(meaning_of(mark))
+    if mark.role == Role.REDIRECTION and begun and meaning:
+        return [f"; {meaning}"]
+    if mark.role == Role.ASSIGNMENT:
+        return [(", and " if begun else "") + meaning]
     return []

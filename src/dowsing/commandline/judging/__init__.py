@@ -12,7 +12,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Callable, Iterator
 
-    from dowsing.commandline.pieces import Problem
+    from dowsing.commandline.problems import Problem
     from dowsing.commandline.tree import CommandNode, Pipeline
 
 #: Rules that look at one command.

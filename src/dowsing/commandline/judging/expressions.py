@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.pieces import Problem
+from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import Grade, ProblemCode
 from dowsing.commandline.tree import OperandUse, OptionUse
 from dowsing.model.told import told

@@ -7,7 +7,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.certainty import is_unsure, tells_only
-from dowsing.commandline.pieces import Problem
+from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import Grade, ProblemCode
 from dowsing.model.told import told
 from dowsing.model.value_kinds import FILE_KINDS

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.certainty import adds_operands, is_unsure, tells_only
-from dowsing.commandline.pieces import Problem
+from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import Lack, ProblemCode
 from dowsing.model.nearness import nearest_words
 from dowsing.model.told import told

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.certainty import SLOT_MARKS
-from dowsing.commandline.pieces import Problem
+from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import ProblemCode
 from dowsing.commandline.tree import OperandUse, OptionUse
 from dowsing.model.told import told

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 
-from dowsing.commandline.pieces import Problem
+from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import ProblemCode
 from dowsing.commandline.tree import OperandUse
 from dowsing.model.told import told
