@@ -16,20 +16,16 @@ import os
 
 from dowsing.commandline.command import Command
 from dowsing.commandline.command_finder import CommandFinder
-from dowsing.index.convention_rows import conventions_of
 from dowsing.ingest.refresh import open_index
-from dowsing.knowledge.command_facts import CommandFacts, facts_of, read_tool_files
+from dowsing.knowledge.command_facts import facts_of, read_tool_files
 from dowsing.machine.settings import read_settings
 from dowsing.model.document import Option
 from dowsing.model.source_name import SourceName
 from dowsing.model.values import Value
 
 
-def flags_in(facts: CommandFacts) -> set[str]:
-    """All spellings that the facts of a command name."""
-    named = {flag for key in facts.options for part in key.split("|") for flag in part.split(",")}
-    named |= {flag for group in [*facts.needs, *facts.apart] for flag in group}
-    return named | set(facts.texts)
+#: Texts that tell of all options.
+_WHOLE = (SourceName.MANUAL, SourceName.BUILTIN)
 
 
 def found(finder: CommandFinder, words: str) -> Command | None:
@@ -42,7 +38,7 @@ def found(finder: CommandFinder, words: str) -> Command | None:
     above_all = known
     while above_all is not None and not above_all.tables:
         above_all = above_all.parent
-    if above_all is None or above_all.tables[0].source != SourceName.MANUAL:
+    if above_all is None or above_all.tables[0].source not in _WHOLE:
         return None
     return known
 
@@ -99,7 +95,6 @@ def main() -> int:
     options = parser.parse_args()
     settings = read_settings()
     finder = CommandFinder(open_index(settings)[0], settings)
-    conventions_of(finder.store)
     seen: set[tuple[str, str]] = set()
     unknown = without = against = 0
     for words, row in read_tool_files().items():
@@ -109,15 +104,15 @@ def main() -> int:
             without += 1
             continue
         table = page_options(known)
-        for flag in sorted(flags_in(facts)):
+        for flag in sorted(facts.flags):
             if flag in table:
                 seen.add((words, flag))
             else:
                 unknown += 1
                 print(f"{words}: no page has {flag}")
-        for key, value in facts.options.items():
-            for flag in key.replace(",", "|").split("|"):
-                says = contradiction(flag, value, table[flag]) if flag in table else ""
+        for one in facts.options:
+            for flag in one.flags:
+                says = contradiction(flag, one.value, table[flag]) if flag in table else ""
                 if says:
                     against += 1
                     print(f"{words}: {flag} {says}")

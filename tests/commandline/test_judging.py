@@ -55,6 +55,10 @@ def judged(line: str, finder: CommandFinder) -> list[tuple[str, str, list[str]]]
             [],
         ),
         ("find . -name x src", "src", "src is a path and must stand before -name", []),
+        ("bash -c 'sort f > f'", "> f", "f is emptied before it is read", []),
+        ("cut -d : -c 1 f", "-d", "careful: -d does nothing without -f", []),
+        ('echo "so!soon"', '"so!soon"', "careful: typed at a prompt, !soon is replaced", []),
+        ("ssh-keygen -t ed52519", "ed52519", "value of a wrong kind: one of dsa", ["ed25519"]),
     ],
 )
 def test_what_is_wrong(
@@ -102,6 +106,15 @@ def test_what_is_wrong(
         "kill -9 -1",
         "sudo cp a b",
         "parallel sleep {}\\; echo {} ::: 1 2",
+        'watch -n 1 "df -h"',
+        "cut -d : f1 -f 1",
+        'echo "so!"',
+        'echo "so! soon"',
+        "echo 'so!soon'",
+        'echo "${!name}"',
+        "echo '\"so!soon\"'",
+        "curl --no-silent x",
+        "cd a b",
     ],
 )
 def test_what_is_right(facts_finder: CommandFinder, line: str) -> None:

@@ -10,6 +10,7 @@ from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import what_next
 from dowsing.commandline.line import unpick
 from dowsing.commandline.pieces import Piece, Unpicked
+from dowsing.commandline.shell_grammar import parse_shell
 from dowsing.render.line_sentence import sentence
 from dowsing.render.phrases import subject_of, words
 from dowsing.render.piece_text import effect_line
@@ -69,6 +70,12 @@ def pieces(line: str, finder: CommandFinder) -> list[str]:
         ("gdb --args crate -p", "gdb/command --args/option .crate/command .-p/option"),
         ("crate +10", "crate/command +10/operand"),
         ("X=1 crate -p", "X=1/assignment crate/command -p/option"),
+        ("[ $a -eq 3 ]", "[/command $a/operand -eq/operator 3/operand ]/operator"),
+        ("[ a = b ]", "[/command a/operand =/operator b/operand ]/operator"),
+        ("test ! -f x", "test/command !/operator -f/option x/operand"),
+        ("[ ]", "[/command ]/operator"),
+        ("vim +12 a", "vim/command +12/operand a/operand"),
+        ("crate {😀 né", "crate/command {😀/operand né/operand"),
     ],
 )
 def test_words(finder: CommandFinder, line: str, expected: str) -> None:
@@ -209,6 +216,47 @@ def test_an_alias_is_put_in_the_place_of_its_word(finder: CommandFinder) -> None
     assert words(found.pieces[0].meaning) == "stands for: crate -p"
 
 
+def test_what_stands_within_quotes_is_at_its_place(finder: CommandFinder) -> None:
+    line = "sh -c 'crate -pv'"
+    found = unpick(line, finder).pieces
+    assert [(p.text, p.start, line[p.span[0] : p.span[1]]) for p in found if p.span] == [
+        ("-c", 3, "-c"),
+        ("-p", 13, "-p"),
+        ("-v", 13, "v"),
+    ]
+    twice = unpick("""sh -c "sh -c 'crate -p \\"x\\"'" """, finder).pieces
+    assert [(p.text, p.start, p.end, p.span) for p in twice if p.depth == 2] == [
+        ("crate", 6, 30, []),
+        ("-p", 6, 30, []),
+        ('"x"', 6, 30, []),
+    ]
+
+
+@pytest.mark.parametrize("line", ["{{\U0001eae5", "*{{\U0001eae5\ufffd", "{\U0009c96a p$(( E -u"])
+def test_characters_beyond_the_table_of_the_grammar(line: str) -> None:
+    """The scanner of the grammar ended the program at such lines."""
+    texts = [one.text for item in parse_shell(line).items for one in getattr(item, "words", [])]
+    assert all(text in line for text in texts)
+    assert texts
+
+
+@pytest.mark.parametrize(
+    ("line", "place", "says"),
+    [
+        ("cd -", "-", "the folder you were in before"),
+        ("crate -", "-", "the standard input or output in place of a file"),
+        ("git checkout -", "-", "the branch you were on before"),
+        ("vim +/x a", "+/x", "where to begin: a line, a pattern, or a command to run"),
+        ("test 1 -lt 2", "-lt", "less"),
+    ],
+)
+def test_signs_with_a_meaning_of_their_own(
+    finder: CommandFinder, line: str, place: str, says: str
+) -> None:
+    found = [words(p.meaning) for p in unpick(line, finder).pieces if p.text == place]
+    assert found == [says]
+
+
 def test_the_sentence(finder: CommandFinder) -> None:
     assert sentence(unpick("crate -uf a.crate -C attic", finder)) == (
         "Unpack the files of a crate (crate), file a.crate, directory attic."
@@ -217,6 +265,27 @@ def test_the_sentence(finder: CommandFinder) -> None:
         "Repair a lamp (lamp repair): a; if that succeeds, run lamp status (say which lamps burn); "
         "what it prints goes to log, whose contents are replaced."
     )
+
+
+@pytest.mark.parametrize(
+    ("line", "says"),
+    [
+        ("[ $a -eq 3 ]", "Run [: $a -eq 3."),
+        ("[[ -f x ]] && lamp status", "The test -f x holds; if that succeeds, run lamp status "
+         "(say which lamps burn)."),
+        ("for f in a b; do crate -p $f; done", "For each of a and b: pack files into a crate "
+         "(crate): $f."),
+        ("lamp status &", "Run lamp status (say which lamps burn), in the background."),
+        ("sh -c 'lamp status; crate -u'", "Run sh – run lamp status (say which lamps burn); then "
+         "unpack the files of a crate (crate)."),
+        ("$EDITOR a b", "Run $EDITOR: a and b."),
+        ("sleigh -x a b", "Run sleigh."),
+        ("sleigh --x=1 a b", "Run sleigh: a and b."),
+        ("sleigh a b", "Run sleigh: a and b."),
+    ],
+)  # fmt: skip
+def test_sentences(finder: CommandFinder, line: str, says: str) -> None:
+    assert sentence(unpick(line, finder)) == says
 
 
 def test_what_it_changes(finder: CommandFinder) -> None:

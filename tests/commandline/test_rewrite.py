@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import pytest
 
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
 from dowsing.commandline.rewrite import Needless, long_form, short_form, tidied
+from dowsing.index.store import Store
+from dowsing.machine.settings import Settings
+from dowsing.model.told import told
 
 
 @pytest.mark.parametrize(
@@ -21,6 +26,11 @@ from dowsing.commandline.rewrite import Needless, long_form, short_form, tidied
         ("later 5 crate -p", "later 5 crate --pack"),
         ("whirl -flip x", "whirl -flip x"),
         ("crate -pz a", "crate -pz a"),
+        ("crate -pf'a b'", "crate --pack --file='a b'"),
+        ('crate -pf"$x"', 'crate --pack --file="$x"'),
+        ("sh -c 'crate -p a'", "sh -c 'crate --pack a'"),
+        ('sh -c "echo \\"$(crate -p)\\""', 'sh -c "echo \\"$(crate --pack)\\""'),
+        ("crate -f", "crate -f"),
     ],
 )
 def test_long(finder: CommandFinder, line: str, expected: str) -> None:
@@ -61,8 +71,63 @@ def test_tidy_leaves_out_defaults_and_repetitions_and_says_so(finder: CommandFin
     line, said = tidied(unpick("crate -p --fast --level 6 -p --verbose a", finder))
     assert line == "crate -p --verbose a"
     assert said == [
-        ("--fast", Needless.DEFAULT),
-        ("--level 6", Needless.DEFAULT),
-        ("-p", Needless.REPEATED),
+        ("--fast", told(Needless.DEFAULT)),
+        ("--level 6", told(Needless.DEFAULT)),
+        ("-p", told(Needless.REPEATED)),
     ]
     assert tidied(unpick("crate -p --level 9 -v -v", finder)) == ("crate -p --level 9 -v -v", [])
+
+
+SIEVE = """.TH SIEVE 1
+.SH NAME
+sieve \\- sort earth
+.SH OPTIONS
+.TP
+\\-a, \\-\\-all
+Same as \\-fm \\-\\-stones.
+.TP
+\\-f, \\-\\-fine
+Fine earth.
+.TP
+\\-m
+Moist earth.
+.TP
+\\-\\-stones
+Stones too.
+.TP
+\\-\\-wash, \\-\\-no\\-wash
+Wash them.
+.TP
+\\-\\-least, \\-\\-most, \\-\\-plain
+How it is done: least is the least (the default).
+.TP
+\\-q
+Implies \\-m unless it rains.
+"""
+
+
+@pytest.mark.parametrize(
+    ("line", "tidy"),
+    [
+        ("sieve -a -f", "sieve -a"),
+        ("sieve -mqa x", "sieve -qa x"),
+        ("sieve --stones --all", "sieve --all"),
+        ("sieve -q -m", "sieve -q -m"),
+        ("sieve --wash --no-wash", "sieve --wash --no-wash"),
+        ("sieve --wash --no-wash --wash", "sieve --wash --no-wash --wash"),
+        ("sieve --no-wash --no-wash", "sieve --no-wash"),
+        ("sieve --least --most", "sieve --least --most"),
+        ("sieve --most --most", "sieve --most"),
+    ],
+)
+def test_tidying_keeps_what_counts(make_store: Callable[..., Store], line: str, tidy: str) -> None:
+    found = unpick(
+        line, CommandFinder(make_store({"sieve.1": SIEVE}), Settings("", "", "", "", []))
+    )
+    assert tidied(found)[0] == tidy
+
+
+def test_what_another_option_stands_for(make_store: Callable[..., Store]) -> None:
+    finder = CommandFinder(make_store({"sieve.1": SIEVE}), Settings("", "", "", "", []))
+    assert tidied(unpick("sieve -a -f", finder))[1] == [("-f", told(Needless.IMPLIED, "-a"))]
+    assert long_form(unpick("sieve --no-wash -m", finder)) == "sieve --no-wash -m"

@@ -254,3 +254,36 @@ def test_recipes_stay_whole_on_the_pages_of_this_machine(tmp_path: Path) -> None
         assert same_words(line, sheet.command_line()), line
         told_apart += not sheet.fixed
     assert told_apart >= len(lines) - 1
+
+
+@pytest.mark.parametrize(
+    ("line", "at", "title"),
+    [
+        ("later 5 crate -p | lamp status", 3, "later"),
+        ("later 5 crate -p | lamp status", 16, "crate"),
+        ("later 5 crate -p | lamp status", 30, "lamp status"),
+        ("crate $(lamp status) -p", 12, "lamp status"),
+        ("crate $(lamp status) -p", 23, "crate"),
+        ("crate $(lamp", 12, "lamp"),
+        ("crate > $(lamp status", 21, "lamp status"),
+        ("sh -c 'crate -p' && lamp", 15, "crate"),
+        ("sh -c 'crate -p' && lamp", 24, "lamp"),
+    ],
+)
+def test_the_command_at_the_cursor(finder: CommandFinder, line: str, at: int, title: str) -> None:
+    sheet = CommandSheet(line, finder, at)
+    assert sheet.title == title
+    assert sheet.line() == line
+
+
+def test_a_word_of_letters_and_quotes_is_filled_in(finder: CommandFinder) -> None:
+    sheet = CommandSheet("crate -pf'a b' -v x  # now", finder, 8)
+    assert held(sheet) == {
+        "-p, --pack": [SWITCH],
+        "-f, --file": ["a b"],
+        "-v, --verbose": [SWITCH],
+        "FILE": ["x"],
+    }
+    assert sheet.after == "  # now"
+    fill(sheet, "option -n", "3")
+    assert sheet.line() == "crate -pf 'a b' -vn 3 x  # now"

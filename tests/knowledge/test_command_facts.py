@@ -8,6 +8,8 @@ import pytest
 
 from dowsing.knowledge.command_facts import (
     CommandFacts,
+    Dependence,
+    OptionFact,
     facts_of,
     read_tool_files,
     value_of,
@@ -53,14 +55,21 @@ def test_a_table_of_a_file() -> None:
             "operands": {"BED": "target folder"},
             "options": {"-a|-b": "none", "-c,--count": "number"},
             "needs": ["-a|-b"],
+            "only_with": {"-c|-d": "-a|-b"},
         }
     )
     assert facts == CommandFacts(
         ["sow BED"],
         facts.operands,
-        {"-a|-b": None, "-c,--count": Value(ValueKind.NUMBER)},
+        [
+            OptionFact(["-a"], None),
+            OptionFact(["-b"], None),
+            OptionFact(["-c", "--count"], Value(ValueKind.NUMBER)),
+        ],
+        [Dependence(["-c", "-d"], ["-a", "-b"])],
         [["-a", "-b"]],
     )
+    assert facts.flags == {"-a", "-b", "-c", "--count", "-d"}
     assert facts.operands["BED"].role is OperandRole.TARGET
     assert facts.operands["BED"].value == Value(ValueKind.FOLDER)
     with pytest.raises(ValueError, match="unknown key of a command's facts: form"):
@@ -84,9 +93,7 @@ def test_no_flag_is_made_up() -> None:
     made_up = {}
     for words, row in TOOLS.items():
         facts = facts_of(row)
-        named = {one for key in facts.options for part in key.split("|") for one in part.split(",")}
-        named |= {flag for group in [*facts.needs, *facts.apart] for flag in group}
-        unknown = named - seen.get(words, set()) - set(facts.texts)
+        unknown = facts.flags - seen.get(words, set()) - set(facts.texts)
         if unknown:
             made_up[words] = sorted(unknown)
     assert made_up == {}

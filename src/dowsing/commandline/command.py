@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.facts.command_table import CommandTable
+from dowsing.facts.command_table import CommandTable, points_to
 from dowsing.facts.forms import Element, ElementKind, Form, Notation, parse_form
 from dowsing.knowledge.command_facts import NO_FACTS
 from dowsing.model.document import Option
@@ -26,6 +26,13 @@ _LETTERS = re.compile(r"-[A-Za-z0-9?]\Z")
 #: What a page prints where it has a default and no name for the value: `--as=""`, `--filename=[]`.
 _NO_NAME = re.compile(r"(?:\"[^\"]*\"|'[^']*'|\[\]|[\d.]+\w*|)\Z")
 _IN_BRACKETS = re.compile(r"\[[^\[\]]+\]\Z")  # all of it may be left out
+#: `implies -r and --times`, `same as -vET`, up to the end of the sentence.
+_IMPLIES = re.compile(
+    r"\b(?:[Ii]mpl(?:ies|ying)|(?:[Ss]ame as|[Ee]quivalent to)) ((?:(?:specifying|using|giving) )?"
+    r"-[^.;]*)"
+)
+_ONLY_IF = re.compile(r"\b(?:unless|if|when|not|except|but|or)\b")
+_FLAG = re.compile(r"(?<![\w-])--?[A-Za-z0-9][\w-]*(?:=[\w,-]+)?")
 LEAST_OPTIONS = 3  # listed by a page whose list may be taken to be whole
 
 
@@ -47,6 +54,20 @@ class Spelling:
         self.flag, self.option, self.page, self.fact = flag, option, page, fact
         self.may_lack = may_lack  # it has a tag without an argument as well
 
+    def turned_off_by(self, flag: str) -> bool:
+        """Whether what was typed is the contrary of what the option's text says: `--no-color` where
+        there is `--color` too, `+x` for `-x`.
+        """
+        if flag[:1] == "+":
+            return self.flag[:1] == "-"
+        return self.flag.startswith("--no-") and f"--{self.flag[5:]}" in self.option.flags
+
+    @property
+    def implies(self) -> list[str]:
+        """The options that its text says it stands for as well, as they are spelled there."""
+        found = _IMPLIES.search(self.option.text)
+        return _FLAG.findall(found[1]) if found and not _ONLY_IF.search(found[0]) else []
+
     @property
     def takes(self) -> bool:
         """Whether it takes an argument."""
@@ -63,7 +84,9 @@ class Spelling:
     @property
     def may_be_several(self) -> bool:
         """Whether words may follow it, as many as there are: `--list PATTERN...`."""
-        return self.takes and self.fact is None and (self.option.argument or "").endswith("...")
+        if self.fact is not None:
+            return self.fact.loose
+        return self.takes and (self.option.argument or "").endswith("...")
 
     @property
     def kind(self) -> ValueKind:
@@ -102,6 +125,7 @@ class Command:
         self.page = self.path = self.summary = ""
         self.builtin = False  # the user's shell takes the name itself
         self.keyword = False
+        self.shell = ""  # whose builtin it is
         self.exists = True  # something of that name can be run here
         self.facts: CommandFacts = NO_FACTS
         #: How it carries another command, once `carrier_is_told`.
@@ -109,6 +133,8 @@ class Command:
         self.carrier_is_told = False
         self.only = ""  # of the forms of what it belongs to those that have this word
         self.deferred: list[CommandTable] = []  # of other pages that list its options
+        #: Tables of pages that its own send to for what some options do.
+        self.pointed_to: list[CommandTable] = []
         self._tables: list[CommandTable] | None = []
         self._load: Callable[[], list[CommandTable]] | None = None
         self._spellings: dict[str, Spelling] | None = None
@@ -137,12 +163,22 @@ class Command:
         """
         if self._spellings is None:
             self._spellings = self._read_spellings()
-            for key, value in self.facts.options.items():
-                for spellings in key.split("|"):
-                    self._correct(spellings.split(","), value, self._spellings)
+            for one in self.facts.options:
+                self._correct(one.flags, one.value, self._spellings)
         return self._spellings
 
     def _read_spellings(self) -> dict[str, Spelling]:
+        found = self._own_spellings()
+        for table in self.pointed_to:
+            for option in table.options:
+                for flag in option.flags:
+                    known = found.get(flag)
+                    if known is not None and points_to(known.option.text) == table.name:
+                        told = known.option.changed(text=option.text)
+                        found[flag] = Spelling(flag, told, known.page, known.may_lack)
+        return found
+
+    def _own_spellings(self) -> dict[str, Spelling]:
         found: dict[str, Spelling] = {}
         for n, table in enumerate([*self.tables, *self.deferred]):
             page = self.page if not n and self.tables else table.label
@@ -176,7 +212,9 @@ class Command:
                 repeatable=option.repeatable or value.again,
                 bare=[flag for flag in option.bare if flag not in flags],
             )
-        for flag in dict.fromkeys([*flags, *option.flags]):
+        told_apart = {flag for one in self.facts.options for flag in one.flags}
+        others = [flag for flag in option.flags if flag not in told_apart]
+        for flag in dict.fromkeys([*flags, *others]):
             page = known.page if known else ""
             found[flag] = Spelling(flag, option, page, fact=value)
 

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import os
 import re
+from functools import partial
 
 from dowsing.commandline.command import Command
 from dowsing.commandline.form_facts import wants_command
 from dowsing.facts.command_table import CommandTable, make_table, unpack
 from dowsing.index.command_rows import command_table
 from dowsing.index.convention_rows import conventions_of
+from dowsing.knowledge.command_facts import NO_FACTS
 from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.errors import Unreadable
 from dowsing.model.source_name import SourceName
@@ -22,6 +24,8 @@ if TYPE_CHECKING:
 
 #: Pages beside that of a command that list options for it: `iptables-extensions`, `ffmpeg-all`.
 _MORE_OPTIONS = ("extensions", "all", "options", "common", "full")
+
+MOST_FOLLOWED = 3  # pages that texts of options point to
 
 
 class CommandFinder:
@@ -80,6 +84,8 @@ class CommandFinder:
         shell = next((e for e in entries if e.section == "builtin"), None)
         if shell is not None and "/" not in word:
             self._from_shell(known, shell)
+        if known.facts.shells and known.shell not in known.facts.shells:
+            known.facts = NO_FACTS
         if page is not None:
             self._from_page(known, page, name)
         if known.tables:
@@ -110,6 +116,23 @@ class CommandFinder:
         known.summary = entry.summary
         if table is not None:
             known.tables.append(table)
+            self._follow(known, table)
+
+    def _tables_of(self, known: Command, entry: Entry) -> list[CommandTable]:
+        """The table of the page of a subcommand."""
+        table = self.page_table(entry)
+        if table is None:
+            return []
+        self._follow(known, table)
+        return [table]
+
+    def _follow(self, known: Command, table: CommandTable) -> None:
+        """Have the tables of pages at hand that texts of options only point to."""
+        for name in table.pointed_to[:MOST_FOLLOWED]:
+            for entry in self.store.named(name):
+                other = self.page_table(entry) if entry.path else None
+                if other is not None:
+                    known.pointed_to.append(other)
 
     def page_table(self, entry: Entry) -> CommandTable | None:
         """The table of a manual page: the one that the index keeps, else worked out now."""
@@ -137,6 +160,7 @@ class CommandFinder:
         row = next((row for row in rows if row.text), rows[0])
         own = rows[0].shell == row.shell
         known.builtin = own or not rows[0].text
+        known.shell = row.shell
         known.keyword = row.kind == EntryKind.KEYWORD
         known.summary = row.summary
         known.page = f"{known.name}(builtin)"
@@ -214,7 +238,7 @@ class CommandFinder:
                         entry.summary,
                     )
                     self.add_facts(found)
-                    found.later(lambda entry=entry: [t for t in [self.page_table(entry)] if t])  # type: ignore[misc]
+                    found.later(partial(self._tables_of, found, entry))
                     return found
         return None
 

@@ -192,7 +192,8 @@ class OptionReader:
         cluster.
         """
         value = word.value
-        if value[0] != "-" or len(value) > MOST_LETTERS:
+        sign = value[0]
+        if sign not in ("-", "+") or len(value) > MOST_LETTERS:
             return False
         found: list[tuple[str, Spelling, str | None]] = []
         for n in range(1, len(value)):
@@ -202,7 +203,7 @@ class OptionReader:
                     (one for flag in _NUMBERS if (one := self.known.spelling(flag))), None
                 )
                 if spelling is not None:
-                    found.append(("-" + value[n], spelling, value[n]))
+                    found.append((sign + value[n], spelling, value[n]))
                     continue
             if spelling is None:
                 return False
@@ -212,9 +213,9 @@ class OptionReader:
             if (
                 spelling.takes or (number and self.known.spelling("-" + value[n + 1]) is None)
             ) and n + 1 < len(value):
-                found.append(("-" + value[n], spelling, value[n + 1 :]))
+                found.append((sign + value[n], spelling, value[n + 1 :]))
                 break
-            found.append(("-" + value[n], spelling, None))
+            found.append((sign + value[n], spelling, None))
         if self.mostly_long and len(value) > 2 and any(attached for _, _, attached in found):
             return False  # `-bf` is no `-b f` there
         for n, (flag, spelling, attached) in enumerate(found):
@@ -464,6 +465,7 @@ class OptionReader:
             repeatable=bool(spelling and spelling.option.repeatable),
             optional=bool(spelling and spelling.option.argument_optional),
             bare=spelling.option.bare if spelling else [],
+            turns_off=spelling is not None and spelling.turned_off_by(flag),
         )
 
     @property

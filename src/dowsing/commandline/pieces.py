@@ -29,7 +29,8 @@ class Piece(Record):
     is the kind of a value; `inside`: pieces within it follow; `plain` is a word without the shell's
     quotes; `parts` are the parts of a value that is a small language of its own, each with what it
     means. `group` is the title of the section that has the option; `default`, `repeatable`,
-    `optional` (its value) and `bare` are the option's.
+    `optional` (its value) and `bare` are the option's; `turns_off`: it is the contrary of what
+    `says` tells.
     """
 
     text: str
@@ -59,6 +60,7 @@ class Piece(Record):
     repeatable: bool = False
     optional: bool = False
     bare: list[str] = []  # noqa: RUF012
+    turns_off: bool = False
     grade: Grade = Grade.ERROR
 
 

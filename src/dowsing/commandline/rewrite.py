@@ -7,7 +7,7 @@ from itertools import groupby
 
 from dowsing.commandline.sayings import Manner
 from dowsing.commandline.tree import OptionUse, WordUse
-from dowsing.model.told import Code
+from dowsing.model.told import Code, told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -16,6 +16,7 @@ if TYPE_CHECKING:
     from dowsing.commandline.pieces import Unpicked
     from dowsing.commandline.shell_words import Word
     from dowsing.commandline.tree import CommandNode
+    from dowsing.model.told import Told
 
 _IS_DEFAULT = re.compile(
     r"\b[Tt]his is the default\b|\((?:the )?default\)|\b[Tt]he default(?: behaviou?r)?\.\Z"
@@ -28,6 +29,7 @@ class Needless(Code):
 
     DEFAULT = "default"
     REPEATED = "repeated"
+    IMPLIED = "implied"  # option that implies it
 
 
 class _Edit:
@@ -62,18 +64,17 @@ def short_form(found: Unpicked) -> str:
     return _apply(found.line, edits)
 
 
-def tidied(found: Unpicked) -> tuple[str, list[tuple[str, Needless]]]:
-    """The line without options that are the default anyway or given twice, and what was left out
-    with the reason.
+def tidied(found: Unpicked) -> tuple[str, list[tuple[str, Told]]]:
+    """The line without options that are the default anyway, given twice or implied by another, and
+    what was left out with the reason.
     """
     edits: list[_Edit] = []
-    said: list[tuple[str, Needless]] = []
+    said: list[tuple[str, Told]] = []
     for node in found.commands:
-        seen: set[str] = set()
+        needless = _needless(node)
         for uses in _words_of_options(node):
             for use in uses:
-                reason = _needless(use, seen)
-                seen.add(use.spelling.option.flags[0])
+                reason = needless.get(id(use))
                 if reason is None:
                     continue
                 if len(uses) == 1:
@@ -92,13 +93,50 @@ def _words(use: OptionUse) -> Iterator[Word]:
     yield from use.value_words
 
 
-def _needless(use: OptionUse, seen: set[str]) -> Needless | None:
-    option = use.spelling.option
-    if use.value is not None:
-        return Needless.DEFAULT if use.value == option.default else None
-    if _IS_DEFAULT.search(option.text) and not option.default:
-        return Needless.DEFAULT
-    return Needless.REPEATED if option.flags[0] in seen and not option.repeatable else None
+def _needless(node: CommandNode) -> dict[int, Told]:
+    """The options of a command that can be left out, by their identity, with the reason. Where an
+    option is turned on and off, the last counts, so all of it stays.
+    """
+    found: dict[int, Told] = {}
+    switched = {(id(use.spelling.option), _is_off(use)) for use in node.used}
+    seen: set[str] = set()
+    for use in node.used:
+        option = use.spelling.option
+        if (id(option), not _is_off(use)) in switched:
+            continue
+        if use.value is not None:
+            if use.value == option.default:
+                found[id(use)] = told(Needless.DEFAULT)
+            continue
+        # a tag of several spellings may be that of several options: `--min, --max`
+        is_one = len(option.flags) <= 2
+        meant = option.flags[0] if is_one else use.flag
+        says_default = is_one and _IS_DEFAULT.search(option.text) and not option.default
+        if says_default and not _is_off(use):
+            found[id(use)] = told(Needless.DEFAULT)
+        elif meant in seen and not option.repeatable:
+            found[id(use)] = told(Needless.REPEATED)
+        elif (other := _implied_by(use, node, found)) is not None:
+            found[id(use)] = told(Needless.IMPLIED, other.flag)
+        seen.add(meant)
+    return found
+
+
+def _is_off(use: OptionUse) -> bool:
+    return use.spelling.turned_off_by(use.flag)
+
+
+def _implied_by(use: OptionUse, node: CommandNode, left_out: dict[int, Told]) -> OptionUse | None:
+    """The option of the line that stands for this one as well."""
+    for other in node.used:
+        if other.spelling.option is use.spelling.option or id(other) in left_out:
+            continue
+        for flag in other.spelling.implies:
+            is_cluster = flag[:2] != "--" and node.known.spelling(flag) is None
+            flags = [f"-{letter}" for letter in flag[1:]] if is_cluster else [flag]
+            if any(one in use.spelling.option.flags for one in flags):
+                return other
+    return None
 
 
 def _edits(found: Unpicked, write: Callable[[list[OptionUse]], list[_Edit]]) -> list[_Edit]:
@@ -171,8 +209,11 @@ def _long_spelling(use: OptionUse) -> str:
     plain one.
     """
     flags = use.spelling.option.flags
+    if use.flag in flags and use.flag[:2] == "--":
+        return use.flag
     if use.flag[:2] == "--":
         return next((flag for flag in flags if flag.startswith(use.flag)), use.flag)
+    flags = [flag for flag in flags if not use.spelling.turned_off_by(flag)]
     if use.is_manner(Manner.SAME_AS):
         return next((flag for flag in flags if flag.startswith("--")), "")
     letter = use.flag if use.flag[:1] == "-" else "-" + use.flag

@@ -30,6 +30,8 @@ class ProblemCode(Code):
     UNLISTED_SUBCOMMAND = "unlisted subcommand"  # page, word
     MISSING_OPERAND = "missing operand"  # command, what is missing
     EXTRA_OPERAND = "extra operand"  # command
+    HISTORY = "history"  # what would be looked for among the lines run before
+    ONLY_WITH = "only with"  # option, those of which it needs one
     UNKNOWN_KEY = "unknown key"  # command, key
     EXCLUDES = "excludes"  # option, the one before it
     NEEDS_ONE_OF = "needs one of"  # command, options
@@ -72,8 +74,10 @@ class Meaning(Code):
     UNDOCUMENTED_OPTION = "undocumented option"
     DYNAMIC_OPTION = "dynamic option"
     ONLY_MENTIONED = "only mentioned"
+    CONTRARY_NOT_TOLD = "contrary not told"  # page, the option that it is the contrary of
     NOT_TOLD = "not told"  # page
     # operands
+    BY_CONVENTION = "by convention"  # what it stands for there
     STANDARD_STREAM = "standard stream"
     TOO_DEEP = "too deep"
     # expressions

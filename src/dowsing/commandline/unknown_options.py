@@ -15,6 +15,7 @@ from dowsing.model.told import told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.commandline.command import Spelling
     from dowsing.commandline.shell_words import Word
 
 _HELP = ("--help", "--version")
@@ -38,6 +39,15 @@ class UnknownOptionReader(OptionReader):
             return "-" + letters[known.index(False)] if False in known else value
         return value.partition("=")[0]
 
+    def contrary(self, flag: str) -> Spelling | None:
+        """The switch whose contrary a spelling is by custom: `--no-color`, or `--color` where only
+        the other is told of.
+        """
+        if flag[:2] != "--":
+            return None
+        found = self.known.spelling(f"--{flag[5:]}" if flag[:5] == "--no-" else f"--no-{flag[2:]}")
+        return found if found is not None and not found.needs else None
+
     def unknown(self, word: Word, flag: str) -> None:
         """An option that no table has: one that a text mentions, one that is not documented, or a
         mistake.
@@ -48,30 +58,9 @@ class UnknownOptionReader(OptionReader):
             code = Meaning.HELP_BY_CUSTOM if flag == "--help" else Meaning.VERSION_BY_CUSTOM
             self.add_option(word, flag, None, page=known.page or None, meaning=told(code))
             return
-        untagged = self.rules.untagged.get(known.name, ())
         teller = known if known.spellings or known.parent is None else known.parent
         if not teller.documented or not teller.spellings:
-            carrier = self.carrier
-            runs = carrier is not None and word.value in carrier.strings
-            valued = (
-                runs or (carrier is not None and word.value in carrier.valued)
-            ) and self.at < len(self.words)
-            value = self.words[self.at] if valued else None
-            self.add_option(
-                word,
-                flag,
-                None,
-                meaning=told(Meaning.UNDOCUMENTED_OPTION),
-                value=value.value if value else None,
-            )
-            if value is not None:
-                self.at += 1
-                self.add(value, Role.VALUE, of=flag, inside=runs)
-                use = self.state.uses[-1]
-                assert isinstance(use, WordUse)
-                use.value_word = value
-                if runs and not value.dynamic:
-                    use.lines = self.string_within(value, value.value)
+            self.undocumented(word, flag)
             return
         if word.dynamic and "$" in flag:
             self.add_option(word, flag, None, meaning=told(Meaning.DYNAMIC_OPTION))
@@ -84,6 +73,7 @@ class UnknownOptionReader(OptionReader):
         place = word.value.find(flag[1:], 1) if len(flag) == 2 and len(word.value) > 2 else None
         near = nearest_flags(flag, known.all_flags)
         seek = self.maker.finder.mentions
+        untagged = self.rules.untagged.get(known.name, ())
         page = known.page if flag in untagged else seek(known, flag, not near)
         if not page and known.parent is not None:
             page = seek(known.parent, flag, not near)
@@ -91,6 +81,11 @@ class UnknownOptionReader(OptionReader):
             self.add_option(
                 word, flag, None, place=place, page=page, meaning=told(Meaning.ONLY_MENTIONED)
             )
+            return
+        contrary = self.contrary(flag)
+        if contrary is not None:
+            meaning = told(Meaning.CONTRARY_NOT_TOLD, teller.page, contrary.flag)
+            self.add_option(word, flag, None, meaning=meaning)
             return
         free = self.state.is_lost or self.root_name in self.rules.shortened
         if free or (not known.is_complete and not (near and flag.startswith("--"))):
@@ -100,3 +95,26 @@ class UnknownOptionReader(OptionReader):
             return
         problem = told(ProblemCode.UNKNOWN_OPTION, known.page, flag)
         self.add_option(word, flag, None, place=place, problem=problem, nearest=near)
+
+    def undocumented(self, word: Word, flag: str) -> None:
+        """An option of a command whose options nothing tells; some are known to have a value."""
+        carrier = self.carrier
+        runs = carrier is not None and word.value in carrier.strings
+        valued = runs or (carrier is not None and word.value in carrier.valued)
+        value = self.words[self.at] if valued and self.at < len(self.words) else None
+        self.add_option(
+            word,
+            flag,
+            None,
+            meaning=told(Meaning.UNDOCUMENTED_OPTION),
+            value=value.value if value else None,
+        )
+        if value is None:
+            return
+        self.at += 1
+        self.add(value, Role.VALUE, of=flag, inside=runs)
+        use = self.state.uses[-1]
+        assert isinstance(use, WordUse)
+        use.value_word = value
+        if runs and not value.dynamic:
+            use.lines = self.string_within(value, value.value)

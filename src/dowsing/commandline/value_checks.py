@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from dowsing.commandline.certainty import SLOT_MARKS
 from dowsing.commandline.sayings import ProblemCode
-from dowsing.model.nearness import nearest_words
+from dowsing.model.nearness import distance, nearest_words
 from dowsing.model.told import Told, told
 from dowsing.model.value_kinds import ValueKind, WrongValue, kind_of_placeholder
 
@@ -23,6 +23,7 @@ _NAMES_ITS_VALUE = (
     r"(?:an? |the )?(?:\w+ )?(?:number|name|path|file|folder|directory|program|filter|prefix|suffix"
     r"|size|date|time|list|pattern|address|host|port|user|group|url|level|mode|type|interval|id)\b"
 )
+_SHORT = 5  # letters of a word that may well be another one
 _TWO_VALUES = re.compile(r"<?([A-Za-z-]+)>?\s+<?([A-Za-z-]+)>?\Z")
 
 
@@ -55,7 +56,11 @@ def _not_among(value: str, spelling: Spelling) -> tuple[Told | None, list[str]]:
     fact, choices = spelling.fact, spelling.choices
     if fact is not None:
         parts = value.split(fact.separator) if fact.separator else [value]
-        wrong = [part for part in parts if fact.closed and part not in choices]
+        wrong = [
+            part
+            for part in parts
+            if part not in choices and (fact.closed or is_misspelled(part, choices))
+        ]
         part = wrong[0] if wrong else ""
         return (_not_allowed(choices), nearest_words(part, choices)) if wrong else (None, [])
     if set(value) & set("/:="):  # more than a word of a list
@@ -69,6 +74,17 @@ def _not_among(value: str, spelling: Spelling) -> tuple[Told | None, list[str]]:
         if (near or strict or letters) and re.fullmatch(r"[A-Za-z][\w-]*", part):
             return _not_allowed(choices), near
     return None, []
+
+
+def is_misspelled(word: str, choices: list[str]) -> bool:
+    """Whether a word is so nearly one of those that are known that it must be meant, though there
+    may be others: two letters that changed places, or one of a long word that is wrong.
+    """
+    for choice in choices:
+        long = min(len(word), len(choice)) > _SHORT
+        if sorted(word) == sorted(choice) or (long and distance(word, choice) == 1):
+            return word != choice and not any(char.isdecimal() for char in word)
+    return False
 
 
 def _not_allowed(choices: list[str]) -> Told:

@@ -191,12 +191,15 @@ class _CommandReader(SubcommandReader):
         elif expression is not None and (value in _EXPRESSION_OPERATORS or value in expression):
             self.expression(word, expression)
         elif self.joins(value):
-            self.add(word, Role.OPERATOR, page=self.known.page or None, meaning=_joining(value))
+            meaning = _joining(value) or told(Meaning.TEST, value)
+            self.add(word, Role.OPERATOR, page=self.known.page or None, meaning=meaning)
         elif self.carrier and value == self.carrier.after:
             self.long(word)
             self.inner_command()
+        elif value[0] == "+" and self.known.facts.plus and self.cluster(word):
+            pass
         elif value[0] == "+" and not self.knows_plus(value):
-            self.operand(word, False)
+            self.plus_word(word)
         elif value.startswith("--"):
             self.long(word)
         else:
@@ -302,7 +305,7 @@ class _CommandReader(SubcommandReader):
         if word.value[:1] == "-" and not self.state.ended and len(word.value) > 1:
             return False
         if carrier.string:
-            if self.state.operands:
+            if self.state.operands or word.value == "-":
                 return False
             use = self.add_operand(word, Manner.LATER_LINE, inside=True)
             use.lines = self.string_within(word, word.value)
@@ -417,7 +420,7 @@ class _CommandReader(SubcommandReader):
         elif self.script(word):
             pass
         elif value == "-":
-            self.add_operand(word, meaning=told(Meaning.STANDARD_STREAM), what="-")
+            self.lone_dash(word)
         else:
             self.add_operand(word)
 
@@ -435,6 +438,21 @@ class _CommandReader(SubcommandReader):
                 self.maker.piece(word, Role.OPERATOR, self.depth, meaning=told(Meaning.ENDS_TEST))
             )
         return ends
+
+    def plus_word(self, word: Word) -> None:
+        """A word behind a plus sign that is no option."""
+        stands_for = self.rules.plus_words.get(self.known.name)
+        if stands_for is None:
+            self.operand(word, False)
+        else:
+            self.other_operand(word, meaning=told(Meaning.BY_CONVENTION, stands_for))
+
+    def lone_dash(self, word: Word) -> None:
+        """A dash alone, most often a stream in the place of a file."""
+        stands_for = self.rules.lone_dash.get(self.known.words)
+        stream = told(Meaning.STANDARD_STREAM)
+        meaning = told(Meaning.BY_CONVENTION, stands_for) if stands_for else stream
+        self.add_operand(word, meaning=meaning, what="-")
 
     def add_operand(self, word: Word, manner: Manner | None = None, **more: object) -> OperandUse:
         """Take up an operand. Which place of a form it has is told once all are there."""

@@ -4,6 +4,8 @@ index.
 
 from __future__ import annotations
 
+import re
+
 from dowsing.facts.forms import Form, Notation, parse_form
 from dowsing.model.document import Document, Option, Subcommand
 from dowsing.model.record import Record
@@ -13,6 +15,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import Any
 
+#: `See "Time Options" in lamp-options(1) for details.`
+_ONLY_POINTS = re.compile(r"\w[^.;]*?([\w.+-]+)\(\d\w*\)[^.;]*\.?", re.DOTALL)
 MOST_TEXT = 420  # characters kept of what is said of an option
 MOST_FORMS = 60
 
@@ -33,9 +37,23 @@ class CommandTable(Record):
     subcommands: list[Subcommand]
 
     @property
+    def pointed_to(self) -> list[str]:
+        """The names of the pages that texts of options do nothing but point to."""
+        found = (points_to(option.text) for option in self.options)
+        return list(dict.fromkeys(name for name in found if name and name != self.name))
+
+    @property
     def forms(self) -> list[Form]:
         """The forms as trees."""
         return [parse_form(line, self.notation) for line in self.lines]
+
+
+def points_to(text: str) -> str:
+    """The name of the page that a text only sends to, "" if it says something itself."""
+    if not text.startswith(("See ", "see ", "Refer to ")):
+        return ""
+    found = _ONLY_POINTS.fullmatch(text)
+    return found[1] if found else ""
 
 
 def make_table(document: Document) -> CommandTable:

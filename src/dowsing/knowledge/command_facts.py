@@ -6,6 +6,7 @@ A file has a table for each command, `[cp]`, `["git commit"]`, with
     operands   the placeholders of the forms: "ROLE KIND …"
     options    "KIND …" by a spelling, "none" where it takes no value; `-A|-C` for several options,
                `-a,--all` for an option of two spellings that no page has
+    only_with  options that do nothing, or may not be there, without another: `-d|-s = "-f"`
     needs      groups of options one of which must be there, "-c|-x|-t"
     apart      groups of options of which only one may be there
     keyed      operands are KEY=VALUE, and each KEY is an option of the table
@@ -13,9 +14,12 @@ A file has a table for each command, `[cp]`, `["git commit"]`, with
     open       no page lists all of its options
     texts      what an option does, in our words, where no page says it or several do
     words      options are words behind a single dash: letters do not stand together
+    plus       an option is turned off by a plus sign in the place of its dash
+    shells     the shells whose builtin it is about; of any other it says nothing
 
 After the kind of a value (a name of model.value_kinds, or the words there are, `a|b|c`) may follow
-`list` (several, with commas), `open` (there are other words), `optional`, `again`,
+`list` (several, with commas), `open` (there are other words), `optional` (it may be left out, else
+it stands in the same word), `loose` (it may be left out, else it is the next word), `again`,
 `as=PLACEHOLDER`, `in=LANGUAGE` and `units=LETTERS` (the units that a size may have).
 """
 
@@ -37,12 +41,27 @@ class OperandFact(Record):
     value: Value
 
 
+class OptionFact(Record):
+    """What is known of an option under these spellings; `value` is None if it takes none."""
+
+    flags: list[str]
+    value: Value | None
+
+
+class Dependence(Record):
+    """Options (`flags`) that need one of `others` beside them."""
+
+    flags: list[str]
+    others: list[str]
+
+
 class CommandFacts(Record):
-    """The facts of one command: see the head of this module. An option without a value has None."""
+    """The facts of one command: see the head of this module."""
 
     forms: list[str] = []  # noqa: RUF012 - a record is immutable
     operands: dict[str, OperandFact] = {}  # noqa: RUF012
-    options: dict[str, Value | None] = {}  # noqa: RUF012
+    options: list[OptionFact] = []  # noqa: RUF012
+    only_with: list[Dependence] = []  # noqa: RUF012
     needs: list[list[str]] = []  # noqa: RUF012
     apart: list[list[str]] = []  # noqa: RUF012
     keyed: bool = False
@@ -50,8 +69,19 @@ class CommandFacts(Record):
     open: bool = False
     texts: dict[str, str] = {}  # noqa: RUF012
     words: bool = False
+    plus: bool = False
+    shells: list[str] = []  # noqa: RUF012
+
+    @property
+    def flags(self) -> set[str]:
+        """All spellings of options that are named."""
+        named = {flag for one in self.options for flag in one.flags}
+        named |= {flag for group in (*self.needs, *self.apart) for flag in group}
+        named |= {flag for one in self.only_with for flag in (*one.flags, *one.others)}
+        return named | set(self.texts)
 
 
+_WORDS = {"list", "open", "optional", "loose", "again"}
 #: What is known of a command without facts.
 NO_FACTS = CommandFacts()
 
@@ -68,10 +98,15 @@ def facts_of(row: dict[str, Any]) -> CommandFacts:
     return CommandFacts(
         row.get("forms", []),
         operands,
-        {
-            flag: None if text == "none" else value_of(text)
-            for flag, text in row.get("options", {}).items()
-        },
+        [
+            OptionFact(spellings.split(","), None if text == "none" else value_of(text))
+            for key, text in row.get("options", {}).items()
+            for spellings in key.split("|")
+        ],
+        [
+            Dependence(key.split("|"), others.split("|"))
+            for key, others in row.get("only_with", {}).items()
+        ],
         [group.split("|") for group in row.get("needs", [])],
         [group.split("|") for group in row.get("apart", [])],
         row.get("keyed", False),
@@ -79,6 +114,8 @@ def facts_of(row: dict[str, Any]) -> CommandFacts:
         row.get("open", False),
         row.get("texts", {}),
         row.get("words", False),
+        row.get("plus", False),
+        row.get("shells", []),
     )
 
 
@@ -87,7 +124,7 @@ def value_of(text: str) -> Value:
     first, *rest = text.split(" ")
     named = dict(word.split("=", 1) for word in rest if "=" in word)
     words = {word for word in rest if "=" not in word}
-    unknown = (words - {"list", "open", "optional", "again"}) | (set(named) - {"as", "in", "units"})
+    unknown = (words - _WORDS) | (set(named) - {"as", "in", "units"})
     if unknown:
         raise ValueError(f"unknown word of a value: {', '.join(sorted(unknown))}")
     choices = first.split("|") if "|" in first else []
@@ -101,6 +138,7 @@ def value_of(text: str) -> Value:
         named.get("as", ""),
         "again" in words,
         named.get("units", ""),
+        "loose" in words,
     )
 
 

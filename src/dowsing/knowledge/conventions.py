@@ -62,6 +62,8 @@ class Conventions:
         self.numbers: dict[str, str] = rows["numbers"]
         self.untagged: dict[str, list[str]] = rows["untagged"]
         self.dashed: dict[str, str] = rows.get("dashed", {})
+        self.plus_words: dict[str, str] = rows["plus_words"]
+        self.lone_dash: dict[str, str] = rows["lone_dash"]
         self.exact = frozenset(rows["exact"]["names"])
         self.operators: dict[str, list[str]] = rows["operators"]
 

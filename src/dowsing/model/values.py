@@ -41,7 +41,8 @@ class Value(Record):
     there are no others. `separator` parts several choices in one value, "" if there is only one.
     `optional`: it may be left out. `language`: the inner language it is written in, "" if none.
     `placeholder`: what to call it, "" where the page's own will do. `again`: it may be given again.
-    `units`: the letters that may follow the number of a size, "" for the usual ones.
+    `units`: the letters that may follow the number of a size, "" for the usual ones. `loose`: it
+    may be left out although it would be the next word.
     """
 
     kind: ValueKind = ValueKind.TEXT
@@ -53,3 +54,4 @@ class Value(Record):
     placeholder: str = ""
     again: bool = False
     units: str = ""
+    loose: bool = False

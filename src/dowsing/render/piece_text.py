@@ -187,11 +187,7 @@ def _says(piece: Piece) -> str:
         notes = "" if _is(piece, Manner.NO_DASH) else manner_of(piece)
         is_long = piece.text.startswith("--")
         head = f"{BOLD}{long}{ROMAN}: " if long and not is_long and not notes else ""
-        if (
-            is_long
-            and piece.text.startswith("--no-")
-            and "--" + piece.text[5:] in (piece.flags or [])
-        ):
+        if piece.turns_off:
             head = "the contrary of: "
         return (
             f"{head}{said}" + (f"  ({clean_line(notes)})" if notes else "")

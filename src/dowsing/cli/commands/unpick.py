@@ -50,13 +50,12 @@ def run(session: Session, options: argparse.Namespace) -> int:
     status = 1 if found.mistaken else 0
     if options.long or options.short or options.tidy:
         from dowsing.commandline.rewrite import long_form, short_form, tidied
-        from dowsing.model.told import told
         from dowsing.render.phrases import words
 
         left_out: list[str] = []
         if options.tidy:
             line, needless = tidied(found)
-            left_out = [f"{text}: {words(told(reason))}" for text, reason in needless]
+            left_out = [f"{text}: {words(reason)}" for text, reason in needless]
         else:
             line = long_form(found) if options.long else short_form(found)
         if session.json:

@@ -20,6 +20,7 @@ COMMAND_RULES: tuple[Callable[[CommandNode], Iterator[Problem]], ...] = (
     modes.value_taken_in_cluster,
     modes.modes_apart,
     modes.one_of_needed,
+    modes.depends_on_another,
     operands.unknown_keys,
     operands.wrong_operands,
     operands.missing_operands,
@@ -28,6 +29,7 @@ COMMAND_RULES: tuple[Callable[[CommandNode], Iterator[Problem]], ...] = (
     expressions.action_before_test,
     programs.unfinished_programs,
     patterns.unquoted_patterns,
+    patterns.history_in_quotes,
 )
 #: Rules that look at commands with pipes between them.
 PIPELINE_RULES: tuple[Callable[[Pipeline], Iterator[Problem]], ...] = (streams.output_is_input,)

@@ -49,6 +49,17 @@ def one_of_needed(node: CommandNode) -> Iterator[Problem]:
             yield Problem(node.name.start, node.name.end, reason)
 
 
+def depends_on_another(node: CommandNode) -> Iterator[Problem]:
+    """An option that does nothing, or is refused, without another that is not there."""
+    if tells_only(node) or node.unknown or any(one_of_needed(node)):
+        return
+    for one in node.known.facts.only_with:
+        use = node.use_of(*one.flags)
+        if use is not None and node.use_of(*one.others) is None:
+            reason = told(ProblemCode.ONLY_WITH, use.flag, " or ".join(one.others))
+            yield Problem(use.word.start, use.word.end, reason, grade=Grade.WARNING)
+
+
 def value_taken_in_cluster(node: CommandNode) -> Iterator[Problem]:
     """`-xzfv a.tgz`: an option that wants a file in the middle of letters takes the letters after
     it for the file.

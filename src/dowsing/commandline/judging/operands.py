@@ -7,9 +7,10 @@ import re
 from dowsing.commandline.certainty import adds_operands, is_unsure, tells_only
 from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import Lack, ProblemCode
+from dowsing.commandline.value_checks import is_misspelled
 from dowsing.model.nearness import nearest_words
 from dowsing.model.told import told
-from dowsing.model.value_kinds import ValueKind, WrongValue, wrong_kind
+from dowsing.model.value_kinds import SIGNALS, ValueKind, WrongValue, wrong_kind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -85,10 +86,14 @@ def _wrong_operand(known: Command, use: OperandUse) -> Problem | None:
         return None
     certain = slot.name in known.facts.operands
     if slot.kind == ValueKind.CHOICE:
-        if not (certain and slot.closed) or word.value in slot.choices:
+        if not certain or word.value in slot.choices:
             return None
-        reason = told(ProblemCode.NOT_ALLOWED, ", ".join(slot.choices[:6]))
         nearest = nearest_words(word.value, slot.choices)
+        if not slot.closed and not is_misspelled(word.value, slot.choices):
+            return None
+        some = ", ".join(slot.choices[:6])
+        more = ", …" if len(slot.choices) > 6 else ""
+        reason = told(ProblemCode.NOT_ALLOWED, some + more)
         return Problem(word.start, word.end, reason, nearest)
     if not certain and not _is_told_by_its_name(known, slot.kind):
         return None
@@ -100,7 +105,8 @@ def _wrong_operand(known: Command, use: OperandUse) -> Problem | None:
     wrong = wrong_kind(slot.kind, word.value)
     if wrong is None:
         return None
-    return Problem(word.start, word.end, told(ProblemCode.WRONG_VALUE, told(wrong)))
+    nearest = nearest_words(word.value, SIGNALS) if slot.kind == ValueKind.SIGNAL else []
+    return Problem(word.start, word.end, told(ProblemCode.WRONG_VALUE, told(wrong)), nearest)
 
 
 def _is_told_by_its_name(known: Command, kind: ValueKind) -> bool:

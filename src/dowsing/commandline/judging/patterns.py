@@ -31,6 +31,34 @@ def unquoted_patterns(node: CommandNode) -> Iterator[Problem]:
             yield Problem(word.start, word.end, reason, [quoted], Grade.WARNING)
 
 
+#: What a shell at a prompt takes for the beginning of a line that was run before.
+_HISTORY = re.compile(r"(?<![\\$\[{!])![A-Za-z\d?-][^\s\"]*")
+
+
+def history_in_quotes(node: CommandNode) -> Iterator[Problem]:
+    """`"foo!bar"`: at a prompt double quotes do not keep the shell from looking for a line."""
+    for word in _all_words(node):
+        if "!" not in word.text:
+            continue
+        for quoted in re.finditer(r'"(?:[^"\\]|\\.)*"', word.text):
+            found = _HISTORY.search(quoted[0])
+            if found and _outside_quotes(word.text, quoted.start()):
+                reason = told(ProblemCode.HISTORY, found[0])
+                yield Problem(word.start, word.end, reason, grade=Grade.WARNING)
+
+
+def _outside_quotes(text: str, place: int) -> bool:
+    """Whether no single quote is open at a place."""
+    return text[:place].count("'") % 2 == 0
+
+
+def _all_words(node: CommandNode) -> Iterator[Word]:
+    for use in node.uses:
+        yield use.word
+        if isinstance(use, OptionUse):
+            yield from use.value_words
+
+
 def _pattern_words(node: CommandNode) -> Iterator[Word]:
     """The words that our facts call patterns or programs."""
     for use in node.uses:
