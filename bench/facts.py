@@ -23,7 +23,6 @@ from dowsing.model.document import Option
 from dowsing.model.source_name import SourceName
 from dowsing.model.values import Value
 
-
 #: Texts that tell of all options.
 _WHOLE = (SourceName.MANUAL, SourceName.BUILTIN)
 

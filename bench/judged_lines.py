@@ -9,6 +9,8 @@ index is of packages that are not installed (`--foreign`: then only they are ask
     mistakes   a problem is told, and `nearest` matches what is offered; without `mistake`, none is
     ready      all `offers` are among the first twelve, no `never` anywhere, `complete` is as said
     rewrites   the line matches one of `accept` as a whole, and none of `reject`
+    pieces     each piece is there with its role, spellings and value, and what is said matches
+               `means`; without a word of what it means it is vague
 """
 
 from __future__ import annotations
@@ -22,10 +24,12 @@ from collections.abc import Callable
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import what_next
 from dowsing.commandline.line import unpick
+from dowsing.commandline.pieces import Piece
 from dowsing.commandline.rewrite import long_form, short_form, tidied
 from dowsing.ingest.refresh import open_index
 from dowsing.machine.settings import read_settings
-from dowsing.render.piece_text import effect_line, mistakes_of
+from dowsing.render.phrases import words
+from dowsing.render.piece_text import effect_line, mistakes_of, says_of
 
 FIRST = 12  # offers that are looked at
 
@@ -92,9 +96,39 @@ def rewrites(row: Row, finder: CommandFinder) -> Verdict:
     return right and not any(re.search(one, line) for one in reject), line
 
 
+def pieces(row: Row, finder: CommandFinder) -> Verdict:
+    """Whether all pieces of a line are right."""
+    found = list(unpick(str(row["line"]), finder).pieces)
+    wanted = row["pieces"]
+    assert isinstance(wanted, list)
+    wrong = []
+    for gold in wanted:
+        piece = next((one for one in found if _is_piece(gold, one)), None)
+        if piece is None:
+            wrong.append(gold["text"])
+            continue
+        found.remove(piece)
+        said = " ".join([says_of(piece), words(piece.meaning), piece.what, *map(str, piece.parts)])
+        if gold["means"] and not re.search(gold["means"], said, re.IGNORECASE):
+            wrong.append(f"{gold['text']} ({said.strip()[:60] or 'vague'})")
+    return not wrong, "; ".join(wrong)
+
+
+def _is_piece(gold: dict[str, object], piece: Piece) -> bool:
+    flags = gold["flags"]
+    spelled = not flags or set(flags) & set(piece.flags or [])  # type: ignore[call-overload]
+    return (
+        gold["text"] == piece.text
+        and piece.role in str(gold["role"]).split("|")
+        and bool(spelled)
+        and gold["value"] in (None, piece.value)
+    )
+
+
 JUDGES: dict[str, Callable[[Row, CommandFinder], Verdict]] = {
     "effects": effects,
     "mistakes": mistakes,
+    "pieces": pieces,
     "ready": ready,
     "rewrites": rewrites,
 }

@@ -10,8 +10,7 @@ if TYPE_CHECKING:
     from dowsing.commandline.shell_words import Word
     from dowsing.commandline.tree import CommandNode
 
-#: The brackets, blanks and bars of slots as shell_grammar reads them.
-SLOT_MARKS = ("\ue001", "\ue002", "\ue003", "\ue004")
+_SLOT_BEGINS = r"<[A-Za-z]"
 #: Commands that add operands of their own to the command that they carry.
 _FEEDERS = frozenset(("xargs", "parallel", "find", "fd", "watch", "entr"))
 #: Options with which a command only tells something.
@@ -28,7 +27,12 @@ def is_unsure(word: Word) -> bool:
     value = word.value
     if word.dynamic or word.glob or "{}" in value:
         return True
-    return value[:1] in ("<", "\ue001") or not any(char.isalnum() for char in value)
+    return value[:1] == "<" or not any(char.isalnum() for char in value)
+
+
+def has_slot(text: str) -> bool:
+    """Whether a value is to be filled in within a text: `<name>`."""
+    return "<" in text and re.search(_SLOT_BEGINS, text) is not None
 
 
 def adds_operands(node: CommandNode) -> bool:

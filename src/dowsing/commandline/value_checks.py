@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 import re
-from itertools import pairwise
 
-from dowsing.commandline.certainty import SLOT_MARKS
+from dowsing.commandline.certainty import has_slot
 from dowsing.commandline.sayings import ProblemCode
 from dowsing.model.nearness import distance, nearest_words
 from dowsing.model.told import Told, told
@@ -16,8 +15,8 @@ if TYPE_CHECKING:
     from dowsing.commandline.command import Spelling
     from dowsing.model.document import Option
 
-#: What is filled in later: by the shell, by the command that carries this one, by the reader.
-_OPEN = ("$", "{}", *SLOT_MARKS)
+#: What is filled in later, by the shell or by the command that carries this one.
+_OPEN = ("$", "{}")
 #: Texts that say what the value is, and not what the option does: `number of archives to keep`.
 _NAMES_ITS_VALUE = (
     r"(?:an? |the )?(?:\w+ )?(?:number|name|path|file|folder|directory|program|filter|prefix|suffix"
@@ -44,9 +43,7 @@ def wrong_value(spelling: Spelling, value: str, dynamic: bool) -> tuple[Told | N
 
 def _is_open(value: str) -> bool:
     """Whether something else takes the place of a value, or of a part of it."""
-    if any(mark in value for mark in _OPEN):
-        return True
-    return any(char == "<" and after.isalpha() for char, after in pairwise(value))
+    return any(mark in value for mark in _OPEN) or has_slot(value)
 
 
 def _not_among(value: str, spelling: Spelling) -> tuple[Told | None, list[str]]:

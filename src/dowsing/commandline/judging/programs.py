@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import re
-
-from dowsing.commandline.certainty import SLOT_MARKS
+from dowsing.commandline.certainty import has_slot
 from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import ProblemCode
 from dowsing.commandline.tree import OperandUse, OptionUse
@@ -21,7 +19,7 @@ if TYPE_CHECKING:
 def unfinished_programs(node: CommandNode) -> Iterator[Problem]:
     """Programs of sed, awk and jq, and patterns, that their readers would refuse."""
     for word, language in _programs(node):
-        if word.dynamic or not word.value or _has_slot(word.value):
+        if word.dynamic or not word.value or has_slot(word.value):
             continue
         from dowsing.commandline.languages import checking
 
@@ -30,13 +28,6 @@ def unfinished_programs(node: CommandNode) -> Iterator[Problem]:
             is_key = fault.code is checking.ProgramFault.NO_SORT_KEY
             code = ProblemCode.WRONG_VALUE if is_key else ProblemCode.PROGRAM_FAULT
             yield Problem(word.start, word.end, told(code, fault))
-
-
-def _has_slot(program: str) -> bool:
-    """Whether a value is to be filled in within the program."""
-    if any(mark in program for mark in SLOT_MARKS):
-        return True
-    return "<" in program and re.search(r"<[A-Za-z][\w -]*>", program) is not None
 
 
 def _programs(node: CommandNode) -> Iterator[tuple[Word, str]]:
