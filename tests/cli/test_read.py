@@ -267,6 +267,22 @@ def test_card(garden: Program) -> None:
     )
 
 
+def test_a_card_shows_what_is_used_most(program: Program) -> None:
+    items = "".join(f".TP\n.B {word}\nDo {word}.\n" for word in ("clean", "update", "install"))
+    flags = "".join(f".TP\n.B \\-{one}\nThe {one}.\n" for one in "abcdefghy")
+    program.page(
+        "apt.8",
+        ".TH APT 8\n.SH NAME\napt \\- fetch packages\n.SH SYNOPSIS\n.B apt\n[options] command\n"
+        f".SH COMMANDS\n{items}.SH OPTIONS\n{flags}",
+    )
+    card = json.loads(program.out("card", "apt", "--format", "json"))
+    assert [one["name"] for one in card["subcommands"]] == ["install", "update"]
+    assert [one["flags"][0] for one in card["options"]][:1] == ["-y"]
+    assert "SUBCOMMANDS (used most)\n   install  Do install.\n   update   Do update.\n" in (
+        program.out("card", "apt")
+    )
+
+
 def test_a_card_for_a_name_in_two_sections(program: Program) -> None:
     program.page("tie.1", ".TH T 1\n.SH NAME\ntie \\- fasten\n.SH D\nx")
     program.page("tie.3", ".TH T 3\n.SH NAME\ntie \\- fasten from C\n.SH D\nx")

@@ -179,6 +179,14 @@ def test_a_program_that_is_not_asked(program: Program) -> None:
     assert not list(program.folder.rglob("ran"))
 
 
+def test_the_folder_that_a_program_is_asked_in_is_told_as_home(program: Program) -> None:
+    program.man.joinpath("man1").mkdir()
+    program.command("tine", '#!/bin/sh\n: --help\necho "Usage: tine [-c FILE]  ($HOME/.tine)"\n')
+    text = program.out("read", "tine")
+    assert "(~/.tine)" in text
+    assert "asked" not in text
+
+
 def test_programs_are_not_asked_where_the_settings_say_so(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
     program.command("tine", "#!/bin/sh\necho 'Usage: tine [--help]'\n")

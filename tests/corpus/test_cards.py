@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from dowsing.index.store import Store
+from dowsing.model.document import Subcommand
 from dowsing.search.card_options import Card, make_card
 from dowsing.sources.page_files import read_page_file
 
@@ -44,3 +45,16 @@ def test_forms_examples_and_related_pages(corpus: Store) -> None:
         ("park for the night, without a word", "dome -qp"),
     ]
     assert [one.name for one in expose.related] == ["plate", "dark"]
+
+
+def test_what_is_used_most_comes_first(corpus: Store) -> None:
+    entry = corpus.named("expose", "1")[0]
+    document = read_page_file(entry.path, entry.name, entry.section)
+    usual = ["--no-such", "--count", "--filter"]
+    told = [Subcommand("dark", "Expose nothing")]
+    found = make_card(document, entry, "expose", [], ["manual"], False, None, usual, told)
+    flags = [option.flags[-1] for option in found.options]
+    assert flags == ["--count", "--filter", "--time", "--gain", "--output", "--force"]
+    assert found.subcommands == told
+    more = make_card(document, entry, "expose", [], ["manual"], False, None, usual).options
+    assert len(more) == 8

@@ -16,9 +16,11 @@ _FLAG = r"(?<![\w-])-{1,2}[A-Za-z0-9][\w-]*"
 
 
 def options_by_use(known: Command, lines: list[str] | None = None) -> list[Spelling]:
-    """The spellings by how much the page makes of their options: shown in a form, with a long and a
-    short spelling, mentioned. Each of the `lines` that uses one counts like three mentions.
+    """The spellings by how much their options are used, as our facts say; the others by how much
+    the page makes of them: shown in a form, with a long and a short spelling, mentioned. Each of
+    the `lines` that uses one counts like three mentions.
     """
+    first = {flag: n for n, flag in enumerate(known.facts.usual)}
     if known.only and known.parent is not None and not known.spellings:
         known = known.parent  # a subcommand without a text of its own
     spellings = list(known.spellings.values())
@@ -39,14 +41,15 @@ def options_by_use(known: Command, lines: list[str] | None = None) -> list[Spell
             for flag in {word, *letters}:
                 used[flag] = used.get(flag, 0) + 1
 
-    def weight(item: tuple[int, Spelling]) -> tuple[float, int]:
+    def weight(item: tuple[int, Spelling]) -> tuple[float, float, int]:
         n, one = item
         flags = one.option.flags
+        place = min((first[flag] for flag in flags if flag in first), default=len(first))
         said = sum(mentions.get(flag, 0) for flag in flags)
         both = any(len(f) == 2 for f in flags) and any(len(f) > 2 for f in flags)
         last = {"--help", "--version"} & set(flags)
         shown = sum(used.get(flag, 0) for flag in flags)
-        return -(min(said, 6) + 2 * both + 3 * shown - 20 * bool(last)), n
+        return place, -(min(said, 6) + 2 * both + 3 * shown - 20 * bool(last)), n
 
     return [one for _, one in sorted(enumerate(spellings), key=weight)]
 

@@ -16,6 +16,8 @@ A file has a table for each command, `[cp]`, `["git commit"]`, with
     words      options are words behind a single dash: letters do not stand together
     plus       an option is turned off by a plus sign in the place of its dash
     shells     the shells whose builtin it is about; of any other it says nothing
+    usual      options, by one of their spellings, and subcommands that are used most, these first
+               (they come from usual.toml)
 
 After the kind of a value (a name of model.value_kinds, or the words there are, `a|b|c`) may follow
 `list` (several, with commas), `open` (there are other words), `optional` (it may be left out, else
@@ -71,6 +73,7 @@ class CommandFacts(Record):
     words: bool = False
     plus: bool = False
     shells: list[str] = []  # noqa: RUF012
+    usual: list[str] = []  # noqa: RUF012
 
     @property
     def flags(self) -> set[str]:
@@ -116,6 +119,7 @@ def facts_of(row: dict[str, Any]) -> CommandFacts:
         row.get("words", False),
         row.get("plus", False),
         row.get("shells", []),
+        row.get("usual", []),
     )
 
 
@@ -153,4 +157,7 @@ def read_tool_files() -> dict[str, dict[str, Any]]:
         if name.endswith(".toml"):
             with open(os.path.join(folder, name), "rb") as file:
                 found |= tomllib.load(file)
+    with open(os.path.join(os.path.dirname(folder), "usual.toml"), "rb") as file:
+        for words, usual in tomllib.load(file).items():
+            found[words] = {**found.get(words, {}), "usual": usual.split(" ")}
     return found

@@ -25,6 +25,7 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
     return [
         *_head_lines(card, width),
         *_form_lines(card, width, program),
+        *_subcommand_part(card, width),
         *_option_part(card, width),
         *_example_lines(card, width),
         *_neighbour_lines(card, width),
@@ -64,6 +65,19 @@ def _form_lines(card: Card, width: int, program: str) -> list[str]:
     if card.forms_in_all > 1:
         more = f"… {card.forms_in_all} forms: {program} read {typed(card.typed)} --part synopsis"
         lines.append(f"{FAINT}{' ' * INDENT}{more}")
+    return lines
+
+
+def _subcommand_part(card: Card, width: int) -> list[str]:
+    """The subcommands that are used most, with what is said of them."""
+    if not card.subcommands:
+        return []
+    column = max(display_width(one.name) for one in card.subcommands) + INDENT + 2
+    lines = ["", f"{HEADING}SUBCOMMANDS (used most)"]
+    for one in card.subcommands:
+        told = f"{BOLD}{one.name}{ROMAN}" + " " * (column - INDENT - display_width(one.name))
+        told += clean_line(_shortened(first_sentence(one.text), 2 * width))
+        lines += wrap(told, width, INDENT, column - INDENT)
     return lines
 
 

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.model.document import Example
+from dowsing.index.convention_rows import conventions_of
+from dowsing.model.document import Example, Subcommand
 from dowsing.search.card_options import Card, make_card
 from dowsing.session.naming import open_found, subject_of
 from dowsing.sources import catalogue
@@ -26,6 +27,7 @@ def card_of(session: Session, found: Lookup) -> Card:
     recipes = [
         Example(one.task, as_shown(one)) for one in few_recipes(session.store, names, FEW_RECIPES)
     ]
+    usual = _usual(session, names)
     return make_card(
         document,
         found.entry,
@@ -34,4 +36,29 @@ def card_of(session: Session, found: Lookup) -> Card:
         [document.source, *others],
         session.json,
         recipes,
+        usual,
+        _subcommands(session, found.entry.name, usual),
     )
+
+
+def _subcommands(session: Session, name: str, usual: list[str]) -> list[Subcommand]:
+    """Of what is used most of a command, what is a subcommand of it, with what is said of it."""
+    words = [word for word in usual if word[:1].isalpha()]
+    if not words:
+        return []
+    from dowsing.commandline.command_finder import CommandFinder
+    from dowsing.commandline.usual import subcommand_words
+
+    finder = CommandFinder(session.store, session.settings)
+    told = subcommand_words(finder.command(name), finder)[1]
+    return [Subcommand(word, told[word]) for word in words if word in told]
+
+
+def _usual(session: Session, names: list[str]) -> list[str]:
+    """What is used most of a command, by any of its names; `git commit` is named `git-commit`."""
+    conventions = conventions_of(session.store)
+    for name in names:
+        for words in (name, name.replace("-", " ", 1)):
+            if usual := conventions.facts(words).usual:
+                return usual
+    return []

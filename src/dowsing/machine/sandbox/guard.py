@@ -91,7 +91,11 @@ def run_guarded(program: list[str], search_path: list[str], closed: bool = True)
     except OSError as error:
         return Outcome("start", 0, "", f"no temporary folder: {error.strerror or error}")
     try:
-        return _run(program, search_path, folder, closed)
+        outcome = _run(program, search_path, folder, closed)
+        # a default that the program makes of its home is one of the user's home
+        return outcome.changed(
+            out=outcome.out.replace(folder, "~"), err=outcome.err.replace(folder, "~")
+        )
     finally:
         shutil.rmtree(folder, ignore_errors=True)
 
