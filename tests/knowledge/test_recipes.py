@@ -97,6 +97,10 @@ def test_our_own_files_have_no_fault_and_no_line_twice() -> None:
     assert len(own_recipes()[0]) >= 1200
 
 
+#: Lines with an option that no page has, only what the program says itself.
+ONLY_IN_ITS_HELP = ("pip list --outdated",)
+
+
 @pytest.fixture
 def machine_tables(tmp_path: Path) -> CommandFinder:
     """What this machine's pages say of the commands that our recipes name: an index of its own, of
@@ -131,7 +135,7 @@ def test_every_option_of_our_recipes_is_documented_on_this_machine(
             known = all(
                 p.page or p.text.startswith("<") for p in found.pieces if p.role == "command"
             )
-            if known and not is_checked(found):
+            if known and not is_checked(found) and recipe.line not in ONLY_IN_ITS_HELP:
                 undocumented = [p.text for p in found.pieces if p.role == "option" and not p.page]
                 wrong.append((line, [p.problem for p in found.pieces if p.problem], undocumented))
     assert wrong == []

@@ -91,6 +91,9 @@ def _of_command(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
             continue
         if len(operands) < row.least and not (adds_operands(node) and row.least == 1):
             continue
+        option = node.use_of(row.value) if row.value else None
+        if option is not None and option.value in SAFE_TARGETS:
+            continue
         found.append(_effect(row, node, words, operands))
     if not rows:
         found += _told_otherwise(node)

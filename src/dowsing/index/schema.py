@@ -21,12 +21,17 @@ class Meta(StrEnum):
     EXAMPLE_ROWS = "examples rows"
     ORDINARY_WORDS = "ordinary words"
     NEVER_NAMES = "never names"
+    TASK_HARM = "task harm"  # log odds that a task does harm, before its words are looked at
+    TASK_CHANGE = "task change"  # and that it changes anything
     MENDED = "mended"  # the error for which the index was made anew
 
 
+#: Begins the name of a row of task_cues that has the domain of a command, and no slot's cues.
+DOMAIN = "#"
+
 #: Changed with every change of the layout or of what is read out of pages; another version is
 #: rebuilt.
-VERSION = 30
+VERSION = 31
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -98,6 +103,23 @@ CREATE TABLE said(entry INTEGER PRIMARY KEY, terms TEXT, tasks TEXT, task_terms 
 CREATE TABLE words(word TEXT PRIMARY KEY, term TEXT, count INTEGER) WITHOUT ROWID;
 CREATE TABLE related(term TEXT, other TEXT, weight REAL);
 CREATE TABLE meanings(kind TEXT, word TEXT, term TEXT, head TEXT);
+CREATE TABLE task_stems(
+    stem TEXT PRIMARY KEY,
+    telling REAL,
+    harm REAL,
+    change REAL,
+    numbers BLOB,
+    steps BLOB
+) WITHOUT ROWID;
+CREATE TABLE task_recipes(
+    number INTEGER PRIMARY KEY,
+    recipe TEXT,
+    wordings TEXT,
+    start REAL,
+    harmful INTEGER,
+    changing INTEGER
+);
+CREATE TABLE task_cues(slot TEXT PRIMARY KEY, cues TEXT) WITHOUT ROWID;
 CREATE TABLE joined(apart TEXT PRIMARY KEY, term TEXT) WITHOUT ROWID;
 CREATE VIRTUAL TABLE bodies USING fts5(text, content='', tokenize="porter unicode61");
 CREATE VIRTUAL TABLE pieces USING fts5(key, content='', tokenize="trigram");

@@ -390,6 +390,25 @@ class IndexWriter:
         rows = ((stored(path), package) for path, package in owned)
         self.db.executemany("INSERT OR IGNORE INTO programs VALUES(?,?)", rows)
 
+    # --- the choice of recipes
+    # ---------------------------------------------------------------------------
+
+    def insert_task_recipes(self, rows: Iterable[tuple[int, str, str, float, int, int]]) -> None:
+        """Recipes by number: packed, their wordings, what each begins with, whether it does
+        harm, and whether it changes anything.
+        """
+        self.db.executemany("INSERT INTO task_recipes VALUES(?,?,?,?,?,?)", rows)
+
+    def insert_task_stems(
+        self, rows: Iterable[tuple[str, float, float, float, bytes, bytes]]
+    ) -> None:
+        """What stems say: how telling, for harm, for change, and for which recipes how much."""
+        self.db.executemany("INSERT INTO task_stems VALUES(?,?,?,?,?,?)", rows)
+
+    def insert_task_cues(self, rows: Iterable[tuple[str, str]]) -> None:
+        """What words around a place say for each slot, as JSON."""
+        self.db.executemany("INSERT INTO task_cues VALUES(?,?)", rows)
+
     # --- the index itself
     # ----------------------------------------------------------------------------
 

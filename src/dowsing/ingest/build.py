@@ -24,6 +24,7 @@ from dowsing.ingest.pages_written import (
     stamp,
 )
 from dowsing.ingest.postings import insert_language, insert_postings
+from dowsing.ingest.recipe_choice import insert_choice
 from dowsing.ingest.scan import FoundPage, Scan, scan
 from dowsing.ingest.terms import Postings, task_terms, with_tasks
 from dowsing.knowledge.conventions import read_files
@@ -127,7 +128,8 @@ def _write(
         writer.set_meta(Meta.ROOTS, stored("\n".join(roots)))
         writer.set_meta(Meta.BUILT, str(int(time.time())))
         writer.set_meta(Meta.PAGES, str(len(found.pages)))
-        _insert_knowledge(writer, recipes, examples_of_pages(entries, readings))
+        examples = examples_of_pages(entries, readings)
+        _insert_knowledge(writer, recipes, examples, settings.demo)
         writer.finish_pages()
         take_others(writer, settings)
         writer.set_common_apart(COMMON_SPREAD, NEAR)
@@ -136,11 +138,17 @@ def _write(
         writer.close()
 
 
-def _insert_knowledge(writer: IndexWriter, recipes: list[Recipe], examples: list[Recipe]) -> None:
+def _insert_knowledge(
+    writer: IndexWriter, recipes: list[Recipe], examples: list[Recipe], demo: bool
+) -> None:
     """What we know beside the pages, which look-ups read quicker from here than from its files."""
     writer.set_meta(Meta.CONVENTIONS, json.dumps(read_files()))
-    writer.set_meta(Meta.RECIPES, packed_recipes(recipes))
-    writer.set_meta(Meta.RECIPE_ROWS, packed_rows(recipes))
+    fitted = frozenset() if demo else insert_choice(writer, recipes)
+    unfitted = [one for one in recipes if one.line not in fitted]
+    # the numbers of what is found by its wordings alone are those of the first rows
+    others = [one for one in recipes if one.line in fitted]
+    writer.set_meta(Meta.RECIPES, packed_recipes(unfitted, others))
+    writer.set_meta(Meta.RECIPE_ROWS, packed_rows([*unfitted, *others]))
     writer.set_meta(Meta.EXAMPLES, packed_recipes(examples))
     writer.set_meta(Meta.EXAMPLE_ROWS, packed_rows(examples))
     writer.set_meta(Meta.ORDINARY_WORDS, ordinary_words(recipes))

@@ -85,9 +85,9 @@ def packed_rows(recipes: list[Recipe]) -> str:
     return "\n".join(map(packed_row, recipes))
 
 
-def packed_recipes(recipes: list[Recipe]) -> str:
+def packed_recipes(recipes: list[Recipe], others: list[Recipe] | None = None) -> str:
     """The terms of the wordings of recipes, how telling each is, and in which wordings it stands,
-    for the index.
+    for the index. Of the `others` only the tools are told.
     """
     wordings: list[tuple[int, list[str]]] = []
     counts: dict[str, int] = {}
@@ -105,7 +105,7 @@ def packed_recipes(recipes: list[Recipe]) -> str:
             places[term].append(n)
     table = {
         "weights": weights, "places": places,
-        "tools": sorted({one.command for one in recipes}),
+        "tools": sorted({one.command for one in [*recipes, *(others or ())]}),
         "commands": [stem(one.command) for one in recipes],
         "numbers": [number for number, _ in wordings],
         "wordings": "\n".join(" ".join(terms) for _, terms in wordings),

@@ -46,8 +46,9 @@ KINDS = frozenset(
         signal mode command choice text extension word remote sum separator conditions time
     """.split()
 )
-#: Kinds whose values are digits or letters alone, so that they may stand in the quotes of a line.
-PLAIN = frozenset(("number", "extension", "port", "word", "sum"))
+#: Kinds whose values are of digits, letters and a few signs, so that they may stand in the quotes
+#: of a line.
+PLAIN = frozenset(("number", "extension", "port", "word", "sum", "date", "time"))
 _KEYS = frozenset(("task", "also", "line", "slots", "changes", "command", "look", "parts", "saved"))
 
 

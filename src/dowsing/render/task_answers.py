@@ -8,6 +8,7 @@ from dowsing.render.line_marks import FAINT
 from dowsing.render.piece_text import effect_line, piece_lines, says_of
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
+from dowsing.tasks.answers import SURE
 from dowsing.tasks.origin import OriginKind
 
 TYPE_CHECKING = False
@@ -86,6 +87,8 @@ def _understood(found: Task, width: int) -> list[str]:
         told.append(f"understood: {' · '.join(found.understood)}")
     if found.near:
         told.append("Nothing known here does just that; this comes nearest:")
+    elif found.likely < SURE:
+        told.append("Probably this; look at it before you use it:")
     return [f"{FAINT}{line}" for one in told for line in wrap(clean_line(one), width)]
 
 

@@ -8,30 +8,35 @@ import re
 
 from dowsing.commandline.line import unpick
 from dowsing.index.schema import Meta
+from dowsing.knowledge.effects import EffectKind
 from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
+from dowsing.tasks.confidence import likelihood, read_confidence
 from dowsing.tasks.origin import Origin, OriginKind
 from dowsing.tasks.recipe_ranking import ranked
-from dowsing.tasks.retrieval import corpus_of, ordinary_of
+from dowsing.tasks.retrieval import chosen_corpus, corpus_of, ordinary_of
 from dowsing.tasks.sentence import ParsedSentence, understand, understood
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.command_finder import CommandFinder
     from dowsing.commandline.pieces import Effect, Piece, Unpicked
+    from dowsing.tasks.choice import Choice
     from dowsing.tasks.filling import FilledRecipe
+    from dowsing.tasks.recipe_ranking import Ranked
 
 MOST_ANSWERS = 5
-LEAST_SCORE = 0.3
-WEAK = 0.5  # a recipe that answers no better than that leaves it to pages and forms to answer too
-FITS, FITS_WELL = (
-    0.5,
-    0.75,
-)  # so much of what is said is covered by a line that fits, even if the most telling word is not
-OF_PAGES = 0.1  # what an example of a page is worth less than a recipe
+LEAST_SCORE = 2.0  # of an example of a page
+SURE = 0.75  # so likely to be right, a line needs no remark
+NEAR = 0.5  # what is less likely only comes near what was said
+LEAST = 0.25  # and what is less likely than that is not shown
+ASKED = 0.3  # so likely it must be that harm is asked for
+#: What nobody may be led to unasked. What only overwrites a file is told as an effect: most such
+#: lines write to a name that was said.
+HARMS = frozenset((EffectKind.DESTROYS, EffectKind.STOPS))
 LOOKED_AT = 6
-_SAME = 0.74  # of the best score: what is worse is no answer to the same question
+BEHIND = 4.0  # the best score: what is worse is no answer to the same question
 
 
 class Filling(Record):
@@ -60,8 +65,8 @@ class Answer(Record):
 
 class Task(Record):
     """The answers to a sentence and what was said again about it, the best first; what of it was
-    understood as values, conditions and tools; `near`: nothing fits it well, the answers only come
-    near.
+    understood as values, conditions and tools; `likely`: the probability that the first answer is
+    right; `near`: it is so small that the answers only come near.
     """
 
     task: str
@@ -69,6 +74,7 @@ class Task(Record):
     answers: list[Answer]
     understood: list[str] = []  # noqa: RUF012 - a record is immutable
     near: bool = False
+    likely: float = 1.0
 
 
 def lines_for(
@@ -86,26 +92,44 @@ def lines_for(
     said = understand(
         sentence, again, ordinary_of(finder.store, " ".join([sentence, *again]), own or [])
     )
-    found = ranked(said, corpus_of(finder.store, Meta.RECIPES, own), finder)
-    best = found[0].score if found else 0.0
+    corpus, choice = chosen_corpus(finder.store, said.stems, said.marks, own or [])
+    found = ranked(said, corpus, finder, choice)
+    likely = likelihood(found, read_confidence()) if found else 0.0
+    answers = _answers(found, said, finder, most, choice) if likely >= LEAST else []
+    if likely < SURE and (answers or not corpus.chosen):
+        others = [*_from_pages(said, finder), *([] if answers else _built(said, finder))]
+        answers = [*answers, *(one for one in others if not harms(one))]
+        answers = list({one.line: one for one in reversed(answers)}.values())[::-1][:most]
+    first = answers[0].line if answers else ""
+    near = bool(answers) and likely < NEAR
+    return Task(sentence, again, answers, understood(said, first), near, round(likely, 3))
+
+
+def _answers(
+    found: list[Ranked],
+    said: ParsedSentence,
+    finder: CommandFinder,
+    most: int,
+    choice: Choice,
+) -> list[Answer]:
+    """The answers of recipes. What destroys or stops something stands behind the others,
+    unless it is likely that this is asked for.
+    """
     answers: list[Answer] = []
     for one in found:
-        if len(answers) >= most or one.score < max(LEAST_SCORE, best * _SAME):
+        if len(answers) >= most or one.score < found[0].score - BEHIND:
             break
         filled = as_root(one.filled) if said.as_root else one.filled
         if all(filled.line != answer.line for answer in answers):
             answers.append(answer_of(filled, finder, one.score))
-    if best < WEAK:
-        others = [*_from_pages(said, finder), *_built(said, finder)]
-        surer = [one for one in others if one.score > best]
-        answers = [*surer, *answers, *(one for one in others if one not in surer)]
-        answers = list({one.line: one for one in reversed(answers)}.values())[::-1][:most]
-    near = bool(answers) and (
-        not found or found[0].covers < FITS or (found[0].missed and found[0].covers < FITS_WELL)
-    )
-    return Task(
-        sentence, again, answers, understood(said, answers[0].line if answers else ""), near
-    )
+    if choice.asks_harm < ASKED:
+        answers.sort(key=harms)
+    return answers
+
+
+def harms(answer: Answer) -> bool:
+    """Whether a line destroys or stops something."""
+    return any(effect.kind in HARMS for effect in answer.effects)
 
 
 def as_root(filled: FilledRecipe) -> FilledRecipe:
@@ -128,9 +152,7 @@ def _from_pages(said: ParsedSentence, finder: CommandFinder) -> list[Answer]:
     """Examples of pages that answer, if every option of them is documented here."""
     found = ranked(said, corpus_of(finder.store, Meta.EXAMPLES), finder)[:LOOKED_AT]
     answers = [
-        answer_of(one.filled, finder, one.score - OF_PAGES)
-        for one in found
-        if one.score - OF_PAGES >= LEAST_SCORE
+        answer_of(one.filled, finder, one.score) for one in found if one.score >= LEAST_SCORE
     ]
     return [
         one.changed(origin=Origin(OriginKind.MANUAL, one.origin.page, one.origin.where))
@@ -143,9 +165,7 @@ def _built(said: ParsedSentence, finder: CommandFinder) -> list[Answer]:
     """Lines put together from the forms of commands."""
     from dowsing.tasks.building import built_lines
 
-    answers = [
-        (answer_of(one.filled, finder, LEAST_SCORE), one.page) for one in built_lines(said, finder)
-    ]
+    answers = [(answer_of(one.filled, finder, 0.0), one.page) for one in built_lines(said, finder)]
     return [one.changed(origin=Origin(OriginKind.OPTION, page, page)) for one, page in answers]
 
 

@@ -24,7 +24,11 @@ from dowsing.model.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from typing import Protocol
+
     from dowsing.tasks.values import Value
+else:
+    Protocol = object
 
 #: Slots for lengths of time, by their units.
 _LENGTHS = {f"{unit}s": SECONDS_IN[unit] for unit in ("second", "minute", "hour", "day")}
@@ -146,9 +150,19 @@ _FILES = frozenset(("file", "folder", "path", "glob"))
 _SAFE = re.compile(r"[A-Za-z0-9_@%+=:,./^~-]+\Z")
 
 
+class SlotCues(Protocol):
+    """What the words of a sentence say of where the values of slots stand."""
+
+    def points(self, slot: Slot, value: Value) -> float:
+        """What the words around a value say for the slot."""
+
+    def more(self, slots: list[Slot], values: list[Value]) -> list[Value]:
+        """Words that may be values of these slots by their place, beside the known values."""
+
+
 class FilledRecipe(Record):
     """A recipe with values: the line, and what stands in each slot (None where nothing does); how
-    well they fit on the average.
+    well they fit on the average, and which values of the sentence were placed.
     """
 
     recipe: Recipe
@@ -156,6 +170,7 @@ class FilledRecipe(Record):
     values: dict[str, str | None]
     unused: list[Value]
     fit: float
+    placed: list[Value] = []  # noqa: RUF012 - a record is immutable
 
 
 def quoted(value: str, raw_glob: bool = False) -> str:
@@ -201,23 +216,28 @@ def _in_place(word: str | None, slot: Slot, line: str) -> str | None:
 
 
 def fill(
-    recipe: Recipe, values: list[Value], parts: frozenset[str] = frozenset(), conditions: str = ""
+    recipe: Recipe,
+    values: list[Value],
+    parts: frozenset[str] = frozenset(),
+    conditions: str = "",
+    cues: SlotCues | None = None,
 ) -> FilledRecipe:
     """The recipe's line with the values that fit; `parts` are the named parts that are wanted.
 
-    `conditions` are the tests for its `<conditions>`.
+    `conditions` are the tests for its `<conditions>`; `cues` say what stands where in the sentence.
     """
     line = PART.sub(
         lambda match: match[0] if match[1] is None or match[1] in parts else "", recipe.line
     )
     names = set(SLOT.findall(line)) | set(SLOT.findall(recipe.look))
     slots = [slot for slot in recipe.slots if slot.name in names and slot.kind != CONDITIONS]
-    left = list(values)
+    left = list(values) + (cues.more(slots, values) if cues is not None else [])
     chosen: dict[str, str | None] = {slot.name: None for slot in recipe.slots}
     places: dict[str, Value] = {}
     fit = 0.0
-    # what a slot says its values are like comes first; then whatever fits best, pair by pair
-    for like_only in (True, False):
+    # what a slot says its values are like comes first; then whatever fits best, pair by pair, what
+    # is sure to be a value before words that may be one
+    for like_only, sure_only in ((True, False), (False, True), (False, False)):
         while True:
             best, score = None, 0.0
             for slot in slots:
@@ -226,7 +246,11 @@ def fill(
                 for n, value in enumerate(left):
                     if like_only and not slot.is_like(value.text):
                         continue
+                    if sure_only and not value.sure:
+                        continue
                     points = _points(slot, value) * (1.0 if value.sure else 0.5) - 0.01 * n
+                    if cues is not None and points > 0:
+                        points += cues.points(slot, value)
                     points -= 0.2 * (slot.kind in ("text", "path"))
                     if points > score:
                         best, score = (slot, value), points
@@ -243,7 +267,7 @@ def fill(
             fit += score
             if slot.like and not slot.is_like(value.text):
                 fit -= 3.0  # another kind of file is meant
-    left = _with_neighbours(chosen, places, left)
+    left = _with_neighbours(chosen, places, [value for value in left if value in values])
     if "@" in (chosen.get("host") or ""):  # who logs in is said with the machine
         line = line.replace("<user>@", "")
         if chosen.get("user"):
@@ -255,7 +279,10 @@ def fill(
     if CONDITIONS in chosen:
         chosen[CONDITIONS] = conditions or None
     taken = sum(value is not None for value in chosen.values()) or 1
-    return FilledRecipe(recipe, with_values(line, chosen, parts), chosen, left, fit / taken)
+    placed = [value for value in values if value not in left]
+    placed += [value for value in places.values() if value not in values]
+    written = with_values(line, chosen, parts)
+    return FilledRecipe(recipe, written, chosen, left, fit / taken, placed)
 
 
 def _with_neighbours(
@@ -408,7 +435,7 @@ def _written(slot: Slot, value: Value, line: str) -> str | None:
         return re.sub(r"[^0-9.+*/^-]", "", text).lstrip("+*/^-") or "0"
     if slot.name in quoted_slots(line):
         return _in_quotes(text, slot.name, line)
-    if slot.kind in PLAIN and slot.kind != "word":
+    if slot.kind in PLAIN and slot.kind not in ("word", "date", "time"):
         text = re.sub(r"[^\w.]", "", text) or "0"
     if slot.name in _LENGTHS and is_time(value.unit):
         text = str(max(1, round(float(text) * seconds_in(value.unit) / _LENGTHS[slot.name])))

@@ -1,4 +1,4 @@
-"""Which recipe answers a sentence best: the words that it covers, the values that it takes, and
+"""Which recipe answers a sentence best: what its words say for it, the values that it takes, and
 what it would do.
 """
 
@@ -6,224 +6,352 @@ from __future__ import annotations
 
 import re
 
-from dowsing.knowledge.recipes import CONDITIONS, Recipe
+from dowsing.knowledge.recipes import CONDITIONS, SLOT, Recipe, Slot
 from dowsing.knowledge.stems import stem
 from dowsing.model.record import Record
+from dowsing.tasks.choice import domains_of
 from dowsing.tasks.conditions import tests_of
-from dowsing.tasks.filling import FilledRecipe, fill
+from dowsing.tasks.cues import Cues
+from dowsing.tasks.evidence import Evidence, read_weights
+from dowsing.tasks.filling import FilledRecipe, SlotCues, fill
 from dowsing.tasks.part_phrases import parts_called_for
 from dowsing.tasks.patterns import Pattern
 from dowsing.tasks.retrieval import (
-    LEAST_RELATED,
-    OF_SENTENCE,
     Corpus,
     RecipeMatch,
     WordingTerm,
     compare,
     matches,
+    recipe_of,
     terms_for,
 )
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from typing import Protocol
+
     from dowsing.commandline.command_finder import CommandFinder
     from dowsing.tasks.sentence import ParsedSentence
     from dowsing.tasks.values import Value
+else:
+    Protocol = object
 
-UNION = 0.15  # how much counts what all wordings of a recipe have together
-FIT, UNUSED, OPEN = 0.05, 0.2, 0.06
-UNASKED_HARM = 0.3
-ASKED = 0.15  # the line changes something, the sentence asks or wants to see
-LESS_EXACT = 0.1  # find with a test of its own, where all that is said can be put as tests
-WRONG_WAY = 0.3  # from a machine where to it was said, or the other way round
-LIKE = 0.12  # a slot has the kind of file that it is for
-OTHER_KIND = 0.15  # a file was said, but not one of the kind that the line is for
-NOT_HERE = 0.12
-NEAR_TOP = 16
-MISSED = 0.1  # the most telling word of the sentence is nowhere in the recipe
-TOOL = 0.5
-_HARM = Pattern(
-    r"(?:^|[|;&(] ?|sudo |-exec |xargs )(?:rm|rmdir|shred|mkfs\S*|mkswap|dd|truncate|userdel"
-    r"|groupdel|dropdb|wipefs|pkill|kill|killall|reboot"
-    r"|poweroff|unlink|crontab -r)\b|-delete\b|--delete\b|reset --hard|clean -|git rm|purge"
-    r"|autoremove|apt-get remove|poweroff|reboot"
-    r"|branch -[dD]|tag -d|stash drop|push --force|checkout -- |git restore(?! --staged)"
-    r"|systemctl (?:stop|disable|mask|kill)|umount|chage -E|passwd -l|usermod -L|apt-mark hold",
-    exact=True,
-)
+MOST_RATED = 44  # recipes
+NEAR_TOP = 16  # recipes of which it is worth finding out whether their command is here
+#: What a recipe that the model does not know is behind its best one, if the sentence has nothing of
+#: its nearest wording.
+UNFITTED = 12.0
+#: What the words around a word must say for it to be a value: of a word that is none of the
+#: language, of an ordinary one, of one that the recipe is asked for with, and of the rest of a
+#: sentence.
+BARE, ORDINARY, OWN_WORD, REST = 2.0, 5.0, 8.0, 4.0
+OF_CUES = 0.5  # how much that counts beside the kinds of values
+#: Kinds of slots that any word may stand in.
+_ANY_WORD = frozenset(("text", "word", "command", "pattern", "user", "group"))
+MOST_FIT, LEAST_FIT = 4.0, -3.0
 _FETCHES = Pattern(r"<host>:<(?:file|folder|path)>|<remote> ", exact=True)
 _SENDS = Pattern(r"<host>:(?!<(?:file|folder|path)>)|<remote>$", exact=True)
 _PACKED = Pattern(r"(.+?)(?:\.tgz|\.tbz2?|\.txz|\.zip|\.tar(?:\.\w+)?)$")
-_ASKING = Pattern(
-    r"(?:please |hi,? |(?:can|could) you )*(?:what|which|who|whose|where|when|is|are|was|did|does"
-    r"|do i|has|have|how (?:many|much|big|large|long|often|old"
-    r"|full)|list|show|print|display|see|view|tell|count|look at|check)\b"
-)
 #: Words that belong to the value behind them.
 _TO_VALUE = frozenset(
     "since until after before than with without under below within inside over above named called "
     "port by".split()
 )
-_HARMFUL = frozenset(
-    stem(word)
-    for word in (
-        "delete remove erase wipe destroy drop purge clear clean rid throw discard kill end stop "
-        "terminate overwrite format shred trash"
-        " uninstall zero reset undo revert restore abandon shutdown reboot restart halt off power "
-        "detach unmount eject disable prevent"
-        " truncate prune cut take forget get lock block hold deactivate switch turn finish close "
-        "gone write image burn back cancel abort"
-        " force unlink quit deleting removing dispose delet mirror sync synchronise synchronize "
-        "signal freeze keep put make create fill"
-    ).split()
-)
+
+
+class Asking(Protocol):
+    """What kind of doing a sentence asks for, each as a probability."""
+
+    @property
+    def asks_harm(self) -> float: ...
+
+    @property
+    def asks_change(self) -> float: ...
 
 
 class Ranked(Record):
-    """A recipe with values for a sentence, how well it answers (about 0 to 1), how much of the
-    sentence it covers, and whether the most telling word of the sentence is nowhere in it.
+    """A recipe with values for a sentence, its score, what that is made of, whether its line does
+    harm, how much of the sentence its wordings have, guessed values left out (`known`), and how
+    many of its words no wording has (`strange`). `is_fitted`: the model knows it.
     """
 
     score: float
     filled: FilledRecipe
-    covers: float = 1.0
-    missed: bool = False
+    evidence: Evidence
+    harmful: bool = False
+    known: float = 0.0
+    strange: float = 0.0
+    is_fitted: bool = True
 
 
-def ranked(said: ParsedSentence, corpus: Corpus, finder: CommandFinder) -> list[Ranked]:
-    """The recipes for what is said, filled with its values, the best first."""
-    terms = terms_for(finder.store, corpus, said.words)
-    # `empty` is said of things more often than to do something, unless it comes first
-    harmful = any(token.stem in _HARMFUL for token in said.tokens) or any(
-        token.text == "empty" for token in said.tokens[:1]
-    )
-    found = []
-    for match in matches(corpus, terms, said.implied):
-        one = _rate(match, said, terms, corpus, harmful)
-        if one is not None:
-            found.append(one)
+def ranked(
+    said: ParsedSentence, corpus: Corpus, finder: CommandFinder, choice: Asking | None = None
+) -> list[Ranked]:
+    """The recipes for what is said, filled with its values, the best first. `choice` tells what
+    kind of doing is asked for.
+    """
+    weights = read_weights()
+    rater = Rater(said, corpus, finder, choice)
+    found = [one for match in rater.matches() if (one := rater.rate(match, weights)) is not None]
     found.sort(key=lambda one: -one.score)
-    # what is not here counts less; only for the best is it worth finding out
-    front = [
-        one
-        if finder.is_here(one.filled.recipe.command)
-        else one.changed(score=one.score - NOT_HERE)
-        for one in found[:NEAR_TOP]
-    ]
+    front = [rater.with_absence(one, weights) for one in found[:NEAR_TOP]]
     return sorted([*front, *found[NEAR_TOP:]], key=lambda one: -one.score)
 
 
-def _rate(
-    match: RecipeMatch,
-    said: ParsedSentence,
-    terms: list[WordingTerm],
-    corpus: Corpus,
-    harmful: bool,
-) -> Ranked | None:
-    recipe = match.recipe
-    filters = CONDITIONS in {slot.name for slot in recipe.slots}
-    if filters and not said.conditions:
-        return None
-    called = parts_called_for(said.tokens, recipe.parts)
-    spans = [(token.start, token.end) for said_by in called.values() for token in said_by]
-    tests = tests_of(said.conditions) if filters else ""
-    conditions = said.conditions if filters else []
-    values = [
-        value for value in said.values
-        if not any(one.start < value.end and value.start < one.end for one in conditions)
-    ]  # fmt: skip
-    wanted = _wanted(said, recipe, corpus)
-    if wanted:
-        values = [_renamed(value, recipe) for value in values]
-    filled = fill(recipe, values, frozenset(called), tests)
-    spans += [(one.start, one.end) for one in conditions]
-    used = [value for value in values if value not in filled.unused]
-    spans += [
-        (
-            value.start - len(value.before) - 1 if value.before in _TO_VALUE else value.start,
-            value.end,
-        )
-        for value in used
-    ]
-    # what stands in a slot says what the slot is for
-    filled_slots = {
-        stem(part) for name, value in filled.values.items() if value for part in name.split("-")
-    }
-    kinds = {stem(slot.kind) for slot in recipe.slots if filled.values.get(slot.name)}
-    _, wording = compare(
-        corpus, terms, said.implied | filled_slots | kinds, match.wording, stem(recipe.command)
-    )
-    total = whole = got = 0.0
-    rarest, missed = 0.0, False
-    for term, word, cover, also in zip(terms, said.words, match.cover, match.also, strict=True):
-        taken = any(start < word.end and word.start < end for start, end in spans)
-        is_value = any(
-            value.sure and value.start < word.end and word.start < value.end
-            for value in said.values
-        )
-        if is_value and not max(cover, taken):
-            continue  # an extension that the recipe takes in some other way
-        whole += term.weight
-        if term.weight > rarest:
-            rarest, missed = term.weight, not taken and also < LEAST_RELATED
-        got += term.weight * (1.0 if taken else cover)
-        total += term.weight * (1.0 if taken else also)
-    score = OF_SENTENCE * got / whole if whole else 0.0
-    score = (1 - UNION) * (score + (1 - OF_SENTENCE) * wording) + (
-        UNION * total / whole if whole else 0.0
-    )
-    score -= MISSED * missed
-    unused = [value for value in filled.unused if value.sure]
-    open_slots = sum(f"<{name}>" in filled.line for name in filled.values)
-    covered = got / whole if whole else 1.0
-    score += covered * FIT * max(min(filled.fit, 4.0), -3.0) - UNUSED * len(unused)
-    score += LIKE * any(slot.is_like(value.text) for slot in recipe.slots for value in used)
-    if any(value.sure for value in said.values):
-        score -= OPEN * open_slots
-        likes = [
-            slot for slot in recipe.slots if slot.like and filled.values.get(slot.name) is None
-        ]
-        if any(f"<{slot.name}>" in filled.line for slot in likes) and any(
-            value.kind in ("file", "path") for value in said.values
-        ):
-            score -= OTHER_KIND
-    if not harmful and _HARM.search(recipe.line):
-        score -= UNASKED_HARM
-    if recipe.changes in ("files", "system", "network") and _ASKING.match(said.text):
-        score -= ASKED
-    host = next(
-        (
+class _Filled:
+    """A recipe with the values of a sentence, and which words of it went into that (`spans`)."""
+
+    def __init__(
+        self, recipe: Recipe, said: ParsedSentence, renamed: bool, cues: SlotCues | None
+    ) -> None:
+        self.filters = CONDITIONS in {slot.name for slot in recipe.slots}
+        called = parts_called_for(said.tokens, recipe.parts)
+        conditions = said.conditions if self.filters else []
+        values = [
             value
-            for value in used
-            if value.kind in ("host", "remote") or value.noun in ("host", "server", "machine")
-        ),
-        None,
-    )
-    if host is not None:
-        way = (
-            "to" if _FETCHES.search(recipe.line) else ("from" if _SENDS.search(recipe.line) else "")
+            for value in said.values
+            if not any(one.start < value.end and value.start < one.end for one in conditions)
+        ]
+        if renamed:
+            values = [_renamed(value, recipe) for value in values]
+        tests = tests_of(conditions)
+        self.filled = fill(recipe, values, frozenset(called), tests, cues)
+        self.used = self.filled.placed
+        self.spans = [(token.start, token.end) for words in called.values() for token in words]
+        self.spans += [(one.start, one.end) for one in conditions]
+        self.spans += [(_begin_of(value), value.end) for value in self.used]
+
+    def has(self, start: int, end: int) -> bool:
+        """Whether a place of the sentence went into it."""
+        return any(first < end and start < last for first, last in self.spans)
+
+
+def _begin_of(value: Value) -> int:
+    """Where a value begins with the word that leads to it, in characters."""
+    before = len(value.before) + 1 if value.before in _TO_VALUE else 0
+    return value.start - before
+
+
+class _RecipeCues:
+    """Where the values of one recipe stand in a sentence; `own` are the stems of its wordings."""
+
+    def __init__(self, cues: Cues, own: set[str], bare: list[tuple[Value, bool]]) -> None:
+        self.cues, self.own, self.bare = cues, own, bare
+
+    def points(self, slot: Slot, value: Value) -> float:
+        """What the words around a value say for the slot."""
+        return OF_CUES * self.cues.weight(slot.name, value.start, value.end)
+
+    def more(self, slots: list[Slot], values: list[Value]) -> list[Value]:
+        """Words that may be values of these slots by their place."""
+        found = []
+        for value, is_ordinary in self.bare:
+            if any(one.start < value.end and value.start < one.end for one in values):
+                continue
+            least = ORDINARY if is_ordinary else BARE
+            if stem(value.text.casefold()) in self.own:
+                least = OWN_WORD
+            if any(self._says(slot, value) >= least for slot in slots):
+                found.append(value)
+        for slot in slots:
+            found += [one for one in self.cues.rests(slot.name) if self._says(slot, one) >= REST]
+        return found
+
+    def _says(self, slot: Slot, value: Value) -> float:
+        return self.cues.weight(slot.name, value.start, value.end)
+
+
+class Rater:
+    """Rates recipes for one sentence."""
+
+    def __init__(
+        self,
+        said: ParsedSentence,
+        corpus: Corpus,
+        finder: CommandFinder,
+        choice: Asking | None = None,
+    ) -> None:
+        self.said, self.corpus, self.finder = said, corpus, finder
+        self.asks_harm = choice.asks_harm if choice is not None else 1.0
+        self.asks_change = choice.asks_change if choice is not None else 0.5
+        self.terms: list[WordingTerm] = terms_for(finder.store, corpus, said.words)
+        self.cues = Cues(finder.store, said.text, said.values)
+        commands = {one.command for one in map(recipe_of, corpus.rows)}
+        self.domains = domains_of(finder.store, commands)
+        self.bare = self.cues.bare(said.ordinary)
+        self.cues.learn([slot for one in corpus.rows for slot in SLOT.findall(one)])
+        self.best = max((one.score for one in corpus.chosen.values()), default=0.0)
+
+    def matches(self) -> list[RecipeMatch]:
+        """The recipes that come into question."""
+        return matches(self.corpus, self.terms, self.said.implied, MOST_RATED)
+
+    def rate(self, match: RecipeMatch, weights: Evidence) -> Ranked | None:
+        """A recipe filled and rated; None if it is for conditions and none are said."""
+        recipe = match.recipe
+        wanted = self._has_tool(recipe.line, self.said.with_tools)
+        filled = _Filled(recipe, self.said, wanted, self.cues_for(match))
+        if filled.filters and not self.said.conditions:
+            return None
+        covered, union = self._coverage(match, filled)
+        said = self._wording_said(match, filled)
+        evidence = self._of_values(filled).changed(
+            chosen=self._chosen(match, said),
+            covered=covered,
+            union=union,
+            unsaid=self._unsaid(recipe.command),
+            said=said,
+            harm=self._harm(match),
+            changes=self._changes(match),
+            shows=self._shows(match),
+            wrong_way=float(self._goes_wrong_way(filled)),
+            lost=self._lost(filled),
+            wanted=float(wanted),
+            refused=float(self._has_tool(filled.filled.line, self.said.without_tools)),
         )
-        score -= WRONG_WAY * (bool(way) and host.place == way)
-    if (
-        recipe.command == "find"
-        and not filters
-        and open_slots
-        and any(one.end for one in said.conditions)
-    ):
-        score -= LESS_EXACT
-    score += TOOL * wanted - 2 * TOOL * any(
-        _has(filled.line, tool) for tool in said.without_tools if tool in corpus.tools
-    )
-    return Ranked(score, filled, covered, missed)
+        harmful = match.chosen is not None and match.chosen.harmful
+        return Ranked(
+            evidence.worth(weights),
+            filled.filled,
+            evidence,
+            harmful,
+            self._known(match, filled),
+            self._strange(filled),
+            match.chosen is not None,
+        )
+
+    def cues_for(self, match: RecipeMatch) -> SlotCues:
+        """Where values of the recipe stand. A word that its wordings have is no value of it."""
+        own = {stem for text in match.wordings for stem in text.split(" ")}
+        return _RecipeCues(self.cues, own, self.bare)
+
+    def with_absence(self, one: Ranked, weights: Evidence) -> Ranked:
+        """A rating that counts that the command is not here."""
+        if self.finder.is_here(one.filled.recipe.command):
+            return one
+        evidence = one.evidence.changed(absent=1.0)
+        return one.changed(evidence=evidence, score=evidence.worth(weights))
+
+    def _chosen(self, match: RecipeMatch, said: float) -> float:
+        if match.chosen is not None:
+            return match.chosen.score - self.best
+        return -UNFITTED * (1 - said)
+
+    def _harm(self, match: RecipeMatch) -> float:
+        """How unlikely it is that the harm which a recipe does is asked for; 0 if it does none."""
+        if match.chosen is None or not match.chosen.harmful:
+            return 0.0
+        return 1 - self.asks_harm
+
+    def _unsaid(self, command: str) -> float:
+        """1 if nothing is said of what a command is for."""
+        domain = self.domains.get(command)
+        implied = self.said.implied | {stem(command)}
+        said = domain is None or any(one in domain or one in implied for one in self.said.stems)
+        return 0.0 if said or (domain is not None and domain & self.said.implied) else 1.0
+
+    def _changes(self, match: RecipeMatch) -> float:
+        """How unlikely it is that the change which a recipe makes is asked for."""
+        return 1 - self.asks_change if match.chosen is not None and match.chosen.changing else 0.0
+
+    def _shows(self, match: RecipeMatch) -> float:
+        """How likely it is that a change is asked for, of a recipe that only shows something."""
+        only_shows = match.chosen is not None and not match.chosen.changing
+        return self.asks_change if only_shows else 0.0
+
+    def _coverage(self, match: RecipeMatch, filled: _Filled) -> tuple[float, float]:
+        """How much of the sentence the nearest wording, and all wordings, have."""
+        total = whole = got = 0.0
+        rows = zip(self.terms, self.said.words, match.cover, match.also, strict=True)
+        for term, word, cover, also in rows:
+            taken = filled.has(word.start, word.end)
+            if self._is_value(word.start, word.end) and not max(cover, taken):
+                continue  # an extension that the recipe takes in some other way
+            whole += term.weight
+            got += term.weight * (1.0 if taken else cover)
+            total += term.weight * (1.0 if taken else also)
+        return (got / whole, total / whole) if whole else (1.0, 1.0)
+
+    def _known(self, match: RecipeMatch, filled: _Filled) -> float:
+        """How much of the sentence the wordings have, or values that are sure and were placed."""
+        sure = [(one.start, one.end) for one in filled.used if one.sure]
+        got = whole = 0.0
+        for term, word, also in zip(self.terms, self.said.words, match.also, strict=True):
+            is_placed = any(start < word.end and word.start < end for start, end in sure)
+            whole += term.weight
+            got += term.weight * (1.0 if is_placed else also)
+        return got / whole if whole else float(bool(sure))
+
+    def _strange(self, filled: _Filled) -> float:
+        """How many words of the sentence no wording has, values that are sure left out."""
+        sure = [(one.start, one.end) for one in filled.used if one.sure]
+        return float(
+            sum(
+                not term.variants
+                and not any(start < word.end and word.start < end for start, end in sure)
+                for term, word in zip(self.terms, self.said.words, strict=True)
+            )
+        )
+
+    def _is_value(self, start: int, end: int) -> bool:
+        return any(
+            value.sure and value.start < end and start < value.end for value in self.said.values
+        )
+
+    def _wording_said(self, match: RecipeMatch, filled: _Filled) -> float:
+        """How much of the nearest wording the sentence has. A value in a slot says what the slot
+        is for, if that can be seen by its shape.
+        """
+        recipe, values = match.recipe, filled.filled.values
+        shaped = [one for one in recipe.slots if values.get(one.name) and one.kind not in _ANY_WORD]
+        known = {stem(part) for slot in shaped for part in slot.name.split("-")}
+        known |= {stem(slot.kind) for slot in shaped}
+        implied = self.said.implied | known
+        return compare(self.corpus, self.terms, implied, match.wording, stem(recipe.command))[1]
+
+    def _of_values(self, filled: _Filled) -> Evidence:
+        """What the values say."""
+        recipe, line = filled.filled.recipe, filled.filled.line
+        values = filled.filled.values
+        open_slots = sum(f"<{name}>" in line for name in values)
+        any_sure = any(value.sure for value in self.said.values)
+        like = any(slot.is_like(value.text) for slot in recipe.slots for value in filled.used)
+        return Evidence(
+            guessed=float(sum(not value.sure for value in filled.used)),
+            unused=float(sum(value.sure for value in filled.filled.unused)),
+            open=float(open_slots) if any_sure else 0.0,
+            fit=max(min(filled.filled.fit, MOST_FIT), LEAST_FIT),
+            like=float(like),
+        )
+
+    def _goes_wrong_way(self, filled: _Filled) -> bool:
+        """Whether a line fetches from a machine what was to go there, or the other way round."""
+        line = filled.filled.recipe.line
+        host = next(
+            (
+                value
+                for value in filled.used
+                if value.kind in ("host", "remote") or value.noun in ("host", "server", "machine")
+            ),
+            None,
+        )
+        if host is None:
+            return False
+        way = "to" if _FETCHES.search(line) else ("from" if _SENDS.search(line) else "")
+        return bool(way) and host.place == way
+
+    def _lost(self, filled: _Filled) -> float:
+        """How many conditions on files were said that nothing of the line comes from."""
+        said = [one for one in self.said.conditions if one.end]
+        return float(sum(not filled.has(one.start, one.end) for one in said))
+
+    def _has_tool(self, line: str, tools: list[str]) -> bool:
+        """Whether a line has one of these tools."""
+        return any(_has(line, tool) for tool in tools if tool in self.corpus.tools)
 
 
 def _has(line: str, tool: str) -> bool:
     return bool(re.search(rf"(?<![\w./-])(?:--)?{re.escape(tool)}(?![\w.-])", line))
-
-
-def _wanted(said: ParsedSentence, recipe: Recipe, corpus: Corpus) -> bool:
-    """Whether a recipe has a tool that was asked for."""
-    return any(_has(recipe.line, tool) for tool in said.with_tools if tool in corpus.tools)
 
 
 def _renamed(value: Value, recipe: Recipe) -> Value:

@@ -13,6 +13,7 @@ from dowsing.knowledge.recipe_terms import packed_row, wording_terms
 from dowsing.knowledge.recipes import Recipe, Slot
 from dowsing.knowledge.stems import stem, words
 from dowsing.model.record import Record
+from dowsing.tasks.choice import UNKNOWN, Candidate, Choice, telling_of
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -33,6 +34,7 @@ _LIGHT = frozenset(
 )
 UNNAMED = 0.6  # of a wording that names its command is left for a sentence that does not
 FEW_TERMS = 2  # where so few words tell anything, what the values imply is looked for as well
+MOST_CHOSEN = 30  # recipes that are looked at closely
 COMPARED = 150  # wordings that are looked at closely
 
 
@@ -49,13 +51,16 @@ class WordingTerm(Record):
 class RecipeMatch(Record):
     """A recipe with the wording of it that is nearest, and how much of each term that wording has.
 
-    `also` is how much all its wordings have together.
+    `also` is how much all its wordings have together, `wordings` are these; `chosen` is what the
+    model says of it.
     """
 
     recipe: Recipe
     cover: list[float]
     also: list[float]
     wording: list[str]
+    wordings: list[str] = []  # noqa: RUF012 - a record is immutable
+    chosen: Candidate | None = None
 
 
 class Corpus:
@@ -72,6 +77,7 @@ class Corpus:
         self.numbers: list[int] = table.get("numbers", [])
         self.commands: list[str] = table.get("commands", [])
         self.tools = frozenset(table.get("tools", []))
+        self.chosen: dict[int, Candidate] = {}  # what the model says of recipes, by their number
         self.unknown = 0.5 * math.log(
             1 + max(len(self.rows), 1)
         )  # not that of the rarest: it may well be a name
@@ -79,18 +85,27 @@ class Corpus:
     def add(self, recipes: list[Recipe]) -> None:
         """Put more recipes to those of the index, such as the user's own."""
         for one in recipes:
-            number = len(self.rows)
-            self.rows.append(packed_row(one))
-            self.commands.append(stem(one.command))
+            wordings = [" ".join(wording_terms(text)) for text in (one.task, *one.also)]
             self.tools |= {one.command}
-            for text in [one.task, *one.also]:
-                terms = wording_terms(text)
-                for term in terms:
-                    self.weights.setdefault(term, 2 * self.unknown)
-                    self.places.setdefault(term, []).append(len(self.wordings))
-                if terms:
-                    self.wordings.append(" ".join(terms))
-                    self.numbers.append(number)
+            self._add(packed_row(one), stem(one.command), [text for text in wordings if text])
+
+    def add_chosen(self, candidates: list[Candidate], telling: dict[str, float]) -> None:
+        """Put the recipes that were chosen to the others; `telling` are the weights of stems."""
+        self.weights.update(telling)
+        for one in candidates:
+            self.chosen[len(self.rows)] = one
+            self._add(one.row, "", one.wordings)
+
+    def _add(self, row: str, command: str, wordings: list[str]) -> None:
+        number = len(self.rows)
+        self.rows.append(row)
+        self.commands.append(command)
+        for wording in wordings:
+            for term in wording.split(" "):
+                self.weights.setdefault(term, 2 * self.unknown)
+                self.places.setdefault(term, []).append(len(self.wordings))
+            self.wordings.append(wording)
+            self.numbers.append(number)
 
 
 #: Where the rows of recipes and of examples are kept.
@@ -117,9 +132,29 @@ def corpus_of(store: Store, kind: Meta = Meta.RECIPES, own: list[Recipe] | None 
     """
     found: Corpus | None = store.memory.get(kind)
     if found is None:
-        found = store.memory[kind] = Corpus(rows_of(store, kind), store.meta_value(kind))
+        packed = store.meta_value(kind)
+        found = store.memory[kind] = Corpus(rows_of(store, kind), packed)
         found.add(own or [])
     return found
+
+
+def chosen_corpus(
+    store: Store, stems: list[str], marks: list[str], own: list[Recipe]
+) -> tuple[Corpus, Choice]:
+    """The recipes that the words of a sentence speak for, those that the model does not know, and
+    the user's own.
+    """
+    choice = Choice(store, stems, marks)
+    candidates = choice.best(MOST_CHOSEN)
+    packed = store.meta_value(Meta.RECIPES)
+    corpus = Corpus(rows_of(store, Meta.RECIPES) if '"numbers":[]' not in packed else [], packed)
+    corpus.unknown = UNKNOWN
+    related = related_terms(store, stems) if stems else {}
+    wanted = {stem for one in candidates for text in one.wordings for stem in text.split(" ")}
+    wanted.update(stems, (other for row in related.values() for other, _ in row))
+    corpus.add_chosen(candidates, telling_of(store, sorted(wanted)))
+    corpus.add(own)
+    return corpus, choice
 
 
 def ordinary_of(store: Store, text: str, own: list[Recipe]) -> Ordinary:
@@ -194,10 +229,19 @@ def matches(
         if number not in nearest or score > nearest[number][0]:
             nearest[number] = (score, cover, wording)
         union[number] = [max(pair) for pair in zip(union.get(number, cover), cover, strict=True)]
+    wordings: dict[int, list[str]] = {number: [] for number in nearest}
+    for number, text in zip(corpus.numbers, corpus.wordings, strict=True):
+        if number in wordings:
+            wordings[number].append(text)
     chosen = sorted(nearest, key=lambda number: -nearest[number][0])[:most]
     return [
         RecipeMatch(
-            recipe_of(corpus.rows[number]), nearest[number][1], union[number], nearest[number][2]
+            recipe_of(corpus.rows[number]),
+            nearest[number][1],
+            union[number],
+            nearest[number][2],
+            wordings[number],
+            corpus.chosen.get(number),
         )
         for number in chosen
     ]

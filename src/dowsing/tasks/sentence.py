@@ -8,6 +8,7 @@ import re
 
 from dowsing.knowledge.recipe_terms import MAKING, TELLING
 from dowsing.knowledge.stems import EMPTY, stem
+from dowsing.knowledge.task_choice import sentence_marks, sentence_stems
 from dowsing.model.record import Record
 from dowsing.tasks.conditions import Condition, conditions_in
 from dowsing.tasks.part_phrases import Token, tokens_of
@@ -99,21 +100,27 @@ _UNITS = {
 
 class ParsedSentence(Record):
     """What a sentence with its revisions says. `text` is all of it, `tokens` are its words, `words`
-    those that tell; the values of later revisions come first.
+    those that tell, `stems` all that the choice of a recipe goes by, `marks` what tells
+    whether anything is to be changed; the values of later revisions
+    come first.
 
     `implied` are stems of what it must be about, by its values; `with_tools` and `without_tools`
     are the words that stand where a tool is asked for or refused (not all of them are one).
+    `ordinary` are the words of the language, which are seldom names.
     """
 
     text: str
     tokens: list[Token]
     words: list[Token]
+    stems: list[str]
+    marks: list[str]
     values: list[Value]
     conditions: list[Condition]
     implied: frozenset[str]
     with_tools: list[str]
     without_tools: list[str]
     as_root: bool
+    ordinary: Ordinary
 
 
 def understand(sentence: str, again: list[str], ordinary: Ordinary) -> ParsedSentence:
@@ -152,17 +159,29 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> ParsedSen
         if token.text in _BEFORE_A_NAME and any(0 < start - token.end <= 2 for start, _ in taken):
             continue
         words.append(token)
+    by_ending = _implied(values, endings_only=True)
     return ParsedSentence(
         text,
         tokens,
         words,
+        list(dict.fromkeys([*sentence_stems(_without(text, values)), *sorted(by_ending)])),
+        sentence_marks(_without(text, values)),
         values,
         conditions,
         _implied(values),
         [m[1].lower() for m in _TOOL.finditer(text)],
         [m[1].lower() for m in _NO_TOOL.finditer(text)],
         root,
+        ordinary,
     )
+
+
+def _without(text: str, values: list[Value]) -> str:
+    """The text with blanks in the place of the values that are sure."""
+    for value in values:
+        if value.sure and value.kind != "extension":
+            text = text[: value.start] + " " * (value.end - value.start) + text[value.end :]
+    return text
 
 
 def understood(said: ParsedSentence, line: str) -> list[str]:
@@ -203,11 +222,13 @@ def _latest(conditions: list[Condition]) -> list[Condition]:
     return [one for one in conditions if one in last.values()]
 
 
-def _implied(values: list[Value]) -> frozenset[str]:
+def _implied(values: list[Value], endings_only: bool = False) -> frozenset[str]:
+    """The stems of what it must be about, by its values, or by the endings of files alone."""
     found: list[str] = []
     for value in values:
         if value.sure:
-            found += _IMPLIED.get(value.kind, "").split() + _UNITS.get(value.unit, "").split()
+            if not endings_only:
+                found += _IMPLIED.get(value.kind, "").split() + _UNITS.get(value.unit, "").split()
             for pattern, words in _BY_ENDING:
                 if value.kind in ("file", "path", "host") and re.search(pattern, value.text):
                     found += words.split()

@@ -83,6 +83,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
                 "again": found.again,
                 "understood": found.understood,
                 "near": found.near,
+                "likely": found.likely,
                 "answers": [answer_json(one) for one in found.answers],
             }
         )

@@ -1,0 +1,51 @@
+"""The choice of recipes into the index: what each stem says for each recipe, and their wordings."""
+
+from __future__ import annotations
+
+import json
+
+from dowsing.index.schema import DOMAIN, Meta
+from dowsing.index.writer import IndexWriter
+from dowsing.knowledge.recipe_terms import packed_row, wording_terms
+from dowsing.knowledge.recipes import Recipe
+from dowsing.knowledge.task_choice import read_choice
+from dowsing.knowledge.wordings import read_wordings
+
+
+def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
+    """Write the model for those of these recipes that it knows; their lines."""
+    choice = read_choice()
+    if choice is None:
+        return frozenset()
+    wordings = read_wordings()
+    known = {one.line: one for one in recipes}
+    harmful, changing = set(choice.harmful), set(choice.changing)
+    writer.insert_task_recipes(
+        (
+            number,
+            packed_row(known[line]),
+            _terms_of(known[line], wordings.get(line, [])),
+            choice.offsets[number],
+            int(number in harmful),
+            int(number in changing),
+        )
+        for number, line in enumerate(choice.lines)
+        if line in known
+    )
+    writer.insert_task_stems(
+        (stem, one.telling, one.harm, one.change, one.numbers.tobytes(), one.steps)
+        for stem, one in choice.stems.items()
+    )
+    writer.insert_task_cues((slot, json.dumps(cues)) for slot, cues in choice.cues.items())
+    domains = ((DOMAIN + command, json.dumps(stems)) for command, stems in choice.domains.items())
+    writer.insert_task_cues(domains)
+    writer.set_meta(Meta.TASK_HARM, str(choice.harm))
+    writer.set_meta(Meta.TASK_CHANGE, str(choice.change))
+    return frozenset(choice.lines) & frozenset(known)
+
+
+def _terms_of(recipe: Recipe, wordings: list[str]) -> str:
+    """The telling stems of all its wordings, a wording a line."""
+    texts = [recipe.task, *recipe.also, *wordings]
+    rows = (" ".join(wording_terms(text)) for text in texts)
+    return "\n".join(dict.fromkeys(row for row in rows if row))

@@ -1,0 +1,116 @@
+"""The recipes that the words of a sentence speak for, by the model that was fitted to their
+wordings (knowledge/task_choice.py).
+"""
+
+from __future__ import annotations
+
+import json
+import math
+from array import array
+
+from dowsing.index.schema import DOMAIN, Meta
+from dowsing.knowledge.task_choice import STEP
+from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
+
+UNKNOWN = 5.0  # how telling a stem is that no wording has: it may well be a name
+
+
+class Candidate(Record):
+    """A recipe that is chosen: packed, the stems of its wordings, what speaks for it (log odds
+    against a recipe of which nothing is said), whether its line does harm, and whether it changes
+    anything.
+    """
+
+    row: str
+    wordings: list[str]
+    score: float
+    harmful: bool
+    changing: bool
+
+
+class Choice:
+    """What the stems of a sentence say, and its marks (knowledge/task_choice.py). `telling`: how
+    telling each stem is that wordings have; `harm` and `change`: the log odds that it asks for
+    something to be destroyed or stopped, and for any change.
+    """
+
+    def __init__(self, store: Store, stems: list[str], marks: list[str]) -> None:
+        self.store = store
+        self.telling: dict[str, float] = {}
+        self.harm = float(store.meta_value(Meta.TASK_HARM) or 0.0)
+        self.change = float(store.meta_value(Meta.TASK_CHANGE) or 0.0)
+        starts = store.rows("SELECT number, start FROM task_recipes")
+        self._scores: dict[int, float] = dict(starts)
+        wanted = list(dict.fromkeys([*stems, *marks]))
+        places = ",".join("?" * len(wanted))
+        for stem, telling, harm, change, numbers, steps in store.rows(
+            "SELECT stem, telling, harm, change, numbers, steps FROM task_stems "
+            f"WHERE stem IN ({places})",
+            wanted,
+        ):
+            if stem in marks:
+                self.harm += harm
+                self.change += change
+            if stem in stems:
+                self.telling[stem] = telling
+                self._add(array("H", numbers), steps)
+
+    def _add(self, numbers: array[int], steps: bytes) -> None:
+        scores = self._scores
+        for number, much in zip(numbers, steps, strict=True):
+            if number in scores:
+                scores[number] += much * STEP
+
+    def best(self, most: int) -> list[Candidate]:
+        """The recipes that most speaks for, the best first."""
+        chosen = sorted(self._scores.items(), key=lambda pair: (-pair[1], pair[0]))[:most]
+        marks = ",".join("?" * len(chosen))
+        rows = {
+            number: values
+            for number, *values in self.store.rows(
+                "SELECT number, recipe, wordings, harmful, changing FROM task_recipes "
+                f"WHERE number IN ({marks})",
+                [number for number, _ in chosen],
+            )
+        }
+        found = []
+        for number, score in chosen:
+            recipe, wordings, harmful, changing = rows[number]
+            texts = wordings.split("\n")
+            found.append(Candidate(recipe, texts, score, bool(harmful), bool(changing)))
+        return found
+
+    @property
+    def asks_harm(self) -> float:
+        """How likely it is that harm is asked for."""
+        return share_of(self.harm)
+
+    @property
+    def asks_change(self) -> float:
+        """How likely it is that a change is asked for."""
+        return share_of(self.change)
+
+
+def share_of(odds: float) -> float:
+    """The probability of log odds."""
+    return 1 / (1 + math.exp(-max(-30.0, min(30.0, odds))))
+
+
+def telling_of(store: Store, stems: list[str]) -> dict[str, float]:
+    """How telling stems are, of those that wordings have."""
+    marks = ",".join("?" * len(stems))
+    return dict(store.rows(f"SELECT stem, telling FROM task_stems WHERE stem IN ({marks})", stems))
+
+
+def domains_of(store: Store, commands: set[str]) -> dict[str, frozenset[str]]:
+    """The stems of which one is said by nearly all who mean a command, of those that have such."""
+    marks = ",".join("?" * len(commands))
+    rows = store.rows(
+        f"SELECT slot, cues FROM task_cues WHERE slot IN ({marks})",
+        [DOMAIN + command for command in sorted(commands)],
+    )
+    return {slot[len(DOMAIN) :]: frozenset(json.loads(stems)) for slot, stems in rows}

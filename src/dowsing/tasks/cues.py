@@ -1,0 +1,86 @@
+"""Where the values of a slot stand in a sentence, as it was learned from wordings."""
+
+from __future__ import annotations
+
+import json
+
+from dowsing.knowledge.slot_cues import VALUE, around, pieces_of, slot_kind
+from dowsing.knowledge.stems import EMPTY
+from dowsing.tasks.bare_names import NOUNS, noun_at, word_before
+from dowsing.tasks.values import Value
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
+    from dowsing.tasks.bare_names import Ordinary
+
+OF_TWO = 0.5  # how much two words beside a place count, beside one
+UNSEEN = -0.5  # what a word counts that never stood beside a place of the slot
+LEAST, MOST = -4.0, 9.0
+#: Slots whose value may be all the rest of a sentence.
+_TO_THE_END = frozenset(("message", "command", "query", "line", "text"))
+
+
+class Cues:
+    """The places of a sentence. `values` are those that are known by their shape."""
+
+    def __init__(self, store: Store, text: str, values: list[Value]) -> None:
+        self.store, self.text = store, text
+        self._known: dict[str, dict[str, float]] = {}
+        self.places: list[tuple[str, int, int]] = []
+        sure = sorted((v for v in values if v.sure), key=lambda value: value.start)
+        for word, start, end in pieces_of(text):
+            if any(value.start < end and start < value.end for value in sure):
+                continue
+            self.places.append((word, start, end))
+        self.places += [(VALUE, value.start, value.end) for value in sure]
+        self.places.sort(key=lambda place: place[1])
+        self.words = [word for word, _, _ in self.places]
+
+    def learn(self, slots: list[str]) -> None:
+        """Have the cues of slots at hand, all in one query."""
+        wanted = sorted({slot_kind(slot) for slot in slots} - set(self._known))
+        self._known.update((slot, {}) for slot in wanted)
+        marks = ",".join("?" * len(wanted))
+        for slot, cues in self.store.rows(
+            f"SELECT slot, cues FROM task_cues WHERE slot IN ({marks})", wanted
+        ):
+            self._known[slot] = json.loads(cues)
+
+    def weight(self, slot: str, start: int, end: int) -> float:
+        """How much the words around a place say that a value of the slot stands there, in log
+        odds.
+        """
+        known = self._known.get(slot_kind(slot))
+        inside = [n for n, (_, a, b) in enumerate(self.places) if a < end and start < b]
+        if not known or not inside:
+            return 0.0
+        one, other, two, others = around(self.words, inside[0], inside[-1])
+        total = known.get(one, UNSEEN) + known.get(other, UNSEEN)
+        total += OF_TWO * (known.get(two, 0.0) + known.get(others, 0.0))
+        return max(LEAST, min(MOST, total))
+
+    def bare(self, ordinary: Ordinary) -> list[tuple[Value, bool]]:
+        """The words that may be values by their place alone, and whether they are ordinary ones."""
+        found = []
+        for word, start, end in self.places:
+            if word == VALUE or not word[:1].isalnum() or word in EMPTY or word in NOUNS:
+                continue
+            before = word_before(self.text, start)
+            noun = noun_at(self.text, start, end, before)
+            name = self.text[start:end]
+            value = Value(name, "name", start, end, before, sure=False, noun=noun)
+            found.append((value, ordinary.has(word)))
+        return found
+
+    def rests(self, slot: str) -> list[Value]:
+        """The ends of the sentence that may be the value of a slot for free text, if it is one."""
+        if slot_kind(slot) not in _TO_THE_END:
+            return []
+        end = len(self.text.rstrip(" .?!"))
+        return [
+            Value(
+                self.text[start:end], "text", start, end, word_before(self.text, start), sure=False
+            )
+            for _, start, _ in self.places[1:-1]
+        ]
