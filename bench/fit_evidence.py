@@ -111,7 +111,7 @@ class Sentences:
 
     def __init__(self, finder: CommandFinder, recipes: list[Recipe]) -> None:
         self.finder, self.recipes = finder, recipes
-        self.harms, self.changes = effects_of(recipes, finder)
+        self.changes = effects_of(recipes, finder)[1]
         self.tools = frozenset(one.command for one in recipes)
 
     def corpus(self, fitted: Fitted, texts: list[list[str]], stems: list[str]) -> Corpus:
@@ -125,7 +125,6 @@ class Sentences:
                     packed_row(self.recipes[number]),
                     [text for text in dict.fromkeys(wordings) if text],
                     float(scores[number]),
-                    self.harms[number],
                     self.changes[number],
                 )
             )

@@ -230,7 +230,6 @@ def choice_of(
         offsets,
         harm,
         change,
-        [number for number, does in enumerate(harms) if does],
         [number for number, does in enumerate(changes) if does],
         stems,
         cues,

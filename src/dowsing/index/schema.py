@@ -116,7 +116,6 @@ CREATE TABLE task_recipes(
     recipe TEXT,
     wordings TEXT,
     start REAL,
-    harmful INTEGER,
     changing INTEGER
 );
 CREATE TABLE task_cues(slot TEXT PRIMARY KEY, cues TEXT) WITHOUT ROWID;

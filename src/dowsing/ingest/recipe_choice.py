@@ -19,14 +19,13 @@ def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
         return frozenset()
     wordings = read_wordings()
     known = {one.line: one for one in recipes}
-    harmful, changing = set(choice.harmful), set(choice.changing)
+    changing = set(choice.changing)
     writer.insert_task_recipes(
         (
             number,
             packed_row(known[line]),
             _terms_of(known[line], wordings.get(line, [])),
             choice.offsets[number],
-            int(number in harmful),
             int(number in changing),
         )
         for number, line in enumerate(choice.lines)

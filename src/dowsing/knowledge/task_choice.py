@@ -39,10 +39,12 @@ def sentence_marks(text: str) -> list[str]:
     marks += [f"={word}" for word in found if stem(word) != word]
     if found:
         marks.append(f"^{found[0]}")
-        marks += ["?"] if found[0] in _ASKING else []
+        marks += [QUESTION] if found[0] in _ASKING else []
     return list(dict.fromkeys(marks))
 
 
+#: The mark of a sentence that begins as a question.
+QUESTION = "?"
 _POLITE = frozenset("please can could would you hi hey the a an my me".split())
 _ASKING = frozenset(
     "what which who whose where when why how is are was were did does do has have any".split()
@@ -66,8 +68,8 @@ class StemWeights:
 
 class Choice:
     """The whole model. `lines` are those of the recipes by number, `offsets` what each begins with,
-    `harm` and `change` the log odds where nothing is said, `harmful` and `changing` the recipes
-    whose lines do harm, or change anything;
+    `harm` and `change` the log odds where nothing is said, `changing` the recipes whose
+    lines change anything;
     `cues` what the words around a place say for each slot (knowledge/slot_cues.py); `domains` the
     stems of commands of which one is said by nearly all who mean them.
     """
@@ -78,14 +80,13 @@ class Choice:
         offsets: list[float],
         harm: float,
         change: float,
-        harmful: list[int],
         changing: list[int],
         stems: dict[str, StemWeights],
         cues: dict[str, dict[str, float]],
         domains: dict[str, list[str]],
     ) -> None:
         self.lines, self.offsets, self.harm, self.change = lines, offsets, harm, change
-        self.harmful, self.changing, self.stems, self.cues = harmful, changing, stems, cues
+        self.changing, self.stems, self.cues = changing, stems, cues
         self.domains = domains
 
 
@@ -100,7 +101,6 @@ def pack(choice: Choice) -> bytes:
         "offsets": [round(one, 3) for one in choice.offsets],
         "harm": round(choice.harm, 3),
         "change": round(choice.change, 3),
-        "harmful": choice.harmful,
         "changing": choice.changing,
         "cues": choice.cues,
         "domains": choice.domains,
@@ -144,7 +144,6 @@ def unpack(data: bytes) -> Choice:
         head["offsets"],
         head["harm"],
         head["change"],
-        head["harmful"],
         head["changing"],
         stems,
         head["cues"],

@@ -8,7 +8,7 @@ from dowsing.render.line_marks import FAINT
 from dowsing.render.piece_text import effect_line, piece_lines, says_of
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
-from dowsing.tasks.answers import SURE
+from dowsing.tasks.answers import OWN, SURE
 from dowsing.tasks.origin import OriginKind
 
 TYPE_CHECKING = False
@@ -32,11 +32,9 @@ def task_lines(found: Task, width: int, program: str, height: int | None = None)
     """
     head = _understood(found, width)
     head += [] if not head else [""]
-    head += [
-        *_answer_lines(1, found.answers[0], width),
-        "",
-        *piece_lines(_told_once(found.answers[0].pieces), width),
-    ]
+    head += _answer_lines(1, found.answers[0], width)
+    if not found.answers[0].line.startswith(f"{OWN} "):
+        head += ["", *piece_lines(_told_once(found.answers[0].pieces), width)]
     tail = ["", *(f"{FAINT}{line}" for line in wrap(_next(found, program), width))]
     others = [
         ["", *_answer_lines(number, one, width)] for number, one in enumerate(found.answers[1:], 2)

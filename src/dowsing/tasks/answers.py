@@ -10,6 +10,7 @@ from dowsing.commandline.line import unpick
 from dowsing.index.schema import Meta
 from dowsing.knowledge.effects import EffectKind
 from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
+from dowsing.knowledge.task_choice import QUESTION
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
 from dowsing.tasks.confidence import likelihood, read_confidence
@@ -36,6 +37,10 @@ ASKED = 0.3  # so likely it must be that harm is asked for
 #: lines write to a name that was said.
 HARMS = frozenset((EffectKind.DESTROYS, EffectKind.STOPS))
 LOOKED_AT = 6
+_HOW_TO = re.compile(
+    r"(?:how (?:do|can|could|would|should|to)|what do i (?:type|do|say))\b", re.IGNORECASE
+)
+OWN = "dowsing"  # our own commands need no page to be known
 BEHIND = 4.0  # the best score: what is worse is no answer to the same question
 
 
@@ -122,9 +127,14 @@ def _answers(
         filled = as_root(one.filled) if said.as_root else one.filled
         if all(filled.line != answer.line for answer in answers):
             answers.append(answer_of(filled, finder, one.score))
-    if choice.asks_harm < ASKED:
+    if choice.asks_harm < ASKED or _only_asks(said):
         answers.sort(key=harms)
     return answers
+
+
+def _only_asks(said: ParsedSentence) -> bool:
+    """Whether a sentence is a question, and not one for how to do something."""
+    return QUESTION in said.marks and _HOW_TO.match(said.text) is None
 
 
 def harms(answer: Answer) -> bool:
@@ -190,7 +200,7 @@ def answer_of(filled: FilledRecipe, finder: CommandFinder, score: float) -> Answ
         ),
         found.changes,
         with_values(recipe.look, filled.values),
-        is_checked(found),
+        is_checked(found) or recipe.command == OWN,
         round(score, 3),
     )
 

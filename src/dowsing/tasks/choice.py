@@ -21,14 +21,12 @@ UNKNOWN = 5.0  # how telling a stem is that no wording has: it may well be a nam
 
 class Candidate(Record):
     """A recipe that is chosen: packed, the stems of its wordings, what speaks for it (log odds
-    against a recipe of which nothing is said), whether its line does harm, and whether it changes
-    anything.
+    against a recipe of which nothing is said), and whether its line changes anything.
     """
 
     row: str
     wordings: list[str]
     score: float
-    harmful: bool
     changing: bool
 
 
@@ -72,16 +70,16 @@ class Choice:
         rows = {
             number: values
             for number, *values in self.store.rows(
-                "SELECT number, recipe, wordings, harmful, changing FROM task_recipes "
+                "SELECT number, recipe, wordings, changing FROM task_recipes "
                 f"WHERE number IN ({marks})",
                 [number for number, _ in chosen],
             )
         }
         found = []
         for number, score in chosen:
-            recipe, wordings, harmful, changing = rows[number]
+            recipe, wordings, changing = rows[number]
             texts = wordings.split("\n")
-            found.append(Candidate(recipe, texts, score, bool(harmful), bool(changing)))
+            found.append(Candidate(recipe, texts, score, bool(changing)))
         return found
 
     @property

@@ -17,12 +17,11 @@ class Evidence(Record):
     `unsaid`: nothing is said of what its command is for; `said`: how much of the nearest wording
     the sentence has; `guessed`: words that stand in slots by their place alone; `unused`, `open`:
     values for which there is no slot, slots without a value while values are said; `fit`: how well
-    values fit; `like`: a file is of the kind that the slot is for; `harm`: how unlikely it is that
-    the harm which it does is asked for; `changes`, `shows`: how unlikely it is that a change is
-    asked for, of one that makes any, and how likely, of one that makes none; `wrong_way`: from a
-    machine where to it was said, or the other way round; `lost`: conditions on files that it leaves
-    out; `wanted`, `refused`: a tool that was, or was not to be, used; `absent`: its command is not
-    here.
+    values fit; `like`: a file is of the kind that the slot is for; `changes`, `shows`: how unlikely
+    it is that a change is asked for, of one that makes any, and how likely, of one that makes none;
+    `wrong_way`: from a machine where to it was said, or the other way round; `lost`: conditions on
+    files that it leaves out; `wanted`, `refused`: a tool that was, or was not to be, used;
+    `absent`: its command is not here.
     """
 
     chosen: float = 0.0
@@ -35,7 +34,6 @@ class Evidence(Record):
     open: float = 0.0
     fit: float = 0.0
     like: float = 0.0
-    harm: float = 0.0
     changes: float = 0.0
     shows: float = 0.0
     wrong_way: float = 0.0

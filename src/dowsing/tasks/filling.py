@@ -55,10 +55,10 @@ _FITS = {
     "pattern": ("text", "name", "number", "file"),
     "glob": ("glob", "extension", "file", "name"),
     "extension": ("extension",),
-    "word": ("name", "text", "extension"),
+    "word": ("name", "text", "extension", "number"),
     "signal": ("name",),
     "mode": ("number", "text"),
-    "command": ("command", "text", "file"),
+    "command": ("command", "text", "file", "path", "name"),
     "text": ("text", "name", "path", "file", "number", "date"),
 }
 #: Words that stand before values of a kind.
@@ -143,6 +143,10 @@ _OWN_NOUN = frozenset(
         "container",
         "program",
     )
+)
+#: Slots for names that are never numbers alone.
+_NO_NUMBERS = frozenset(
+    "package service branch container image user group program name script key command".split()
 )
 _SEVERAL = frozenset(("file", "folder", "path", "package", "service", "user"))
 #: Kinds whose values are names of files.
@@ -276,6 +280,7 @@ def fill(
     for slot in slots:
         if chosen[slot.name] is None and slot.default is not None:
             chosen[slot.name] = quoted(slot.default)
+    _name_target(chosen)
     if CONDITIONS in chosen:
         chosen[CONDITIONS] = conditions or None
     taken = sum(value is not None for value in chosen.values()) or 1
@@ -283,6 +288,20 @@ def fill(
     placed += [value for value in places.values() if value not in values]
     written = with_values(line, chosen, parts)
     return FilledRecipe(recipe, written, chosen, left, fit / taken, placed)
+
+
+#: Endings that are said for a file: `as mp3`.
+_ENDINGS = frozenset(
+    "mp3 mp4 ogg wav flac m4a mkv webm avi mov gif png jpg jpeg webp pdf html docx odt txt md csv "
+    "json tiff bmp epub svg".split()
+)
+
+
+def _name_target(chosen: dict[str, str | None]) -> None:
+    """Where only the ending of a new file is said, it is called as the one that it is made of."""
+    target, source = chosen.get("target"), chosen.get("file")
+    if target in _ENDINGS and source and "." in source and "'" not in source:
+        chosen["target"] = f"{source.rpartition('.')[0]}.{target}"
 
 
 def _with_neighbours(
@@ -319,6 +338,8 @@ def _points(slot: Slot, value: Value) -> float:
         and slot.kind in ("file", "path")
         and value.before in ("to", "into", "as")
     ):
+        return 0.0
+    if value.kind == "number" and slot.name in _NO_NUMBERS:
         return 0.0
     points = 2.0 - 0.3 * fits.index(value.kind)
     if slot.kind == "folder" and value.kind == "file":

@@ -7,6 +7,7 @@ from __future__ import annotations
 import re
 
 from dowsing.knowledge.recipes import CONDITIONS, SLOT, Recipe, Slot
+from dowsing.knowledge.slot_cues import slot_kind
 from dowsing.knowledge.stems import stem
 from dowsing.model.record import Record
 from dowsing.tasks.choice import domains_of
@@ -41,13 +42,15 @@ NEAR_TOP = 16  # recipes of which it is worth finding out whether their command 
 #: What a recipe that the model does not know is behind its best one, if the sentence has nothing of
 #: its nearest wording.
 UNFITTED = 12.0
-#: What the words around a word must say for it to be a value: of a word that is none of the
-#: language, of an ordinary one, of one that the recipe is asked for with, and of the rest of a
-#: sentence.
-BARE, ORDINARY, OWN_WORD, REST = 2.0, 5.0, 8.0, 4.0
+#: What the words around a word must say for it to be a value: of the name of a command where one
+#: may stand, of a word that is none of the language, of an ordinary one, of one that the recipe is
+#: asked for with, and of the rest of a sentence.
+PROGRAM, BARE, ORDINARY, OWN_WORD, REST = 0.5, 2.0, 5.0, 8.0, 4.0
 OF_CUES = 0.5  # how much that counts beside the kinds of values
 #: Kinds of slots that any word may stand in.
 _ANY_WORD = frozenset(("text", "word", "command", "pattern", "user", "group"))
+#: Slots that the name of a command may stand in.
+_OF_PROGRAMS = frozenset(("name", "program", "package", "command", "service", "process", "line"))
 MOST_FIT, LEAST_FIT = 4.0, -3.0
 _FETCHES = Pattern(r"<host>:<(?:file|folder|path)>|<remote> ", exact=True)
 _SENDS = Pattern(r"<host>:(?!<(?:file|folder|path)>)|<remote>$", exact=True)
@@ -63,22 +66,18 @@ class Asking(Protocol):
     """What kind of doing a sentence asks for, each as a probability."""
 
     @property
-    def asks_harm(self) -> float: ...
-
-    @property
     def asks_change(self) -> float: ...
 
 
 class Ranked(Record):
-    """A recipe with values for a sentence, its score, what that is made of, whether its line does
-    harm, how much of the sentence its wordings have, guessed values left out (`known`), and how
-    many of its words no wording has (`strange`). `is_fitted`: the model knows it.
+    """A recipe with values for a sentence, its score, what that is made of, how much of the
+    sentence its wordings have, guessed values left out (`known`), and how many of its words no
+    wording has (`strange`). `is_fitted`: the model knows it.
     """
 
     score: float
     filled: FilledRecipe
     evidence: Evidence
-    harmful: bool = False
     known: float = 0.0
     strange: float = 0.0
     is_fitted: bool = True
@@ -133,10 +132,18 @@ def _begin_of(value: Value) -> int:
 
 
 class _RecipeCues:
-    """Where the values of one recipe stand in a sentence; `own` are the stems of its wordings."""
+    """Where the values of one recipe stand in a sentence; `own` are the stems of its wordings,
+    `programs` the words that are names of commands here.
+    """
 
-    def __init__(self, cues: Cues, own: set[str], bare: list[tuple[Value, bool]]) -> None:
-        self.cues, self.own, self.bare = cues, own, bare
+    def __init__(
+        self,
+        cues: Cues,
+        own: set[str],
+        bare: list[tuple[Value, bool]],
+        programs: frozenset[str],
+    ) -> None:
+        self.cues, self.own, self.bare, self.programs = cues, own, bare, programs
 
     def points(self, slot: Slot, value: Value) -> float:
         """What the words around a value say for the slot."""
@@ -151,8 +158,12 @@ class _RecipeCues:
             least = ORDINARY if is_ordinary else BARE
             if stem(value.text.casefold()) in self.own:
                 least = OWN_WORD
-            if any(self._says(slot, value) >= least for slot in slots):
-                found.append(value)
+            is_program = value.text in self.programs
+            for slot in slots:
+                bound = PROGRAM if is_program and slot_kind(slot.name) in _OF_PROGRAMS else least
+                if self._says(slot, value) >= bound:
+                    found.append(value)
+                    break
         for slot in slots:
             found += [one for one in self.cues.rests(slot.name) if self._says(slot, one) >= REST]
         return found
@@ -172,13 +183,15 @@ class Rater:
         choice: Asking | None = None,
     ) -> None:
         self.said, self.corpus, self.finder = said, corpus, finder
-        self.asks_harm = choice.asks_harm if choice is not None else 1.0
         self.asks_change = choice.asks_change if choice is not None else 0.5
         self.terms: list[WordingTerm] = terms_for(finder.store, corpus, said.words)
         self.cues = Cues(finder.store, said.text, said.values)
         commands = {one.command for one in map(recipe_of, corpus.rows)}
         self.domains = domains_of(finder.store, commands)
         self.bare = self.cues.bare(said.ordinary)
+        words = {value.text for value, _ in self.bare} | {value.text for value in said.values}
+        here = [word for word in sorted(words) if word in corpus.tools or finder.is_here(word)]
+        self.programs = frozenset(here)
         self.cues.learn([slot for one in corpus.rows for slot in SLOT.findall(one)])
         self.best = max((one.score for one in corpus.chosen.values()), default=0.0)
 
@@ -201,7 +214,6 @@ class Rater:
             union=union,
             unsaid=self._unsaid(recipe.command),
             said=said,
-            harm=self._harm(match),
             changes=self._changes(match),
             shows=self._shows(match),
             wrong_way=float(self._goes_wrong_way(filled)),
@@ -209,12 +221,10 @@ class Rater:
             wanted=float(wanted),
             refused=float(self._has_tool(filled.filled.line, self.said.without_tools)),
         )
-        harmful = match.chosen is not None and match.chosen.harmful
         return Ranked(
             evidence.worth(weights),
             filled.filled,
             evidence,
-            harmful,
             self._known(match, filled),
             self._strange(filled),
             match.chosen is not None,
@@ -222,8 +232,9 @@ class Rater:
 
     def cues_for(self, match: RecipeMatch) -> SlotCues:
         """Where values of the recipe stand. A word that its wordings have is no value of it."""
-        own = {stem for text in match.wordings for stem in text.split(" ")}
-        return _RecipeCues(self.cues, own, self.bare)
+        own = {word for text in match.wordings for word in text.split(" ")}
+        bare = [one for one in self.bare if one[0].text != match.recipe.command]
+        return _RecipeCues(self.cues, own, bare, self.programs)
 
     def with_absence(self, one: Ranked, weights: Evidence) -> Ranked:
         """A rating that counts that the command is not here."""
@@ -236,12 +247,6 @@ class Rater:
         if match.chosen is not None:
             return match.chosen.score - self.best
         return -UNFITTED * (1 - said)
-
-    def _harm(self, match: RecipeMatch) -> float:
-        """How unlikely it is that the harm which a recipe does is asked for; 0 if it does none."""
-        if match.chosen is None or not match.chosen.harmful:
-            return 0.0
-        return 1 - self.asks_harm
 
     def _unsaid(self, command: str) -> float:
         """1 if nothing is said of what a command is for."""
@@ -274,7 +279,7 @@ class Rater:
 
     def _known(self, match: RecipeMatch, filled: _Filled) -> float:
         """How much of the sentence the wordings have, or values that are sure and were placed."""
-        sure = [(one.start, one.end) for one in filled.used if one.sure]
+        sure = [(one.start, one.end) for one in filled.used if self._is_sure(one)]
         got = whole = 0.0
         for term, word, also in zip(self.terms, self.said.words, match.also, strict=True):
             is_placed = any(start < word.end and word.start < end for start, end in sure)
@@ -284,7 +289,7 @@ class Rater:
 
     def _strange(self, filled: _Filled) -> float:
         """How many words of the sentence no wording has, values that are sure left out."""
-        sure = [(one.start, one.end) for one in filled.used if one.sure]
+        sure = [(one.start, one.end) for one in filled.used if self._is_sure(one)]
         return float(
             sum(
                 not term.variants
@@ -317,12 +322,16 @@ class Rater:
         any_sure = any(value.sure for value in self.said.values)
         like = any(slot.is_like(value.text) for slot in recipe.slots for value in filled.used)
         return Evidence(
-            guessed=float(sum(not value.sure for value in filled.used)),
+            guessed=float(sum(not self._is_sure(value) for value in filled.used)),
             unused=float(sum(value.sure for value in filled.filled.unused)),
             open=float(open_slots) if any_sure else 0.0,
             fit=max(min(filled.filled.fit, MOST_FIT), LEAST_FIT),
             like=float(like),
         )
+
+    def _is_sure(self, value: Value) -> bool:
+        """Whether a value is one by its shape, or the name of a command that is here."""
+        return value.sure or value.text in self.programs
 
     def _goes_wrong_way(self, filled: _Filled) -> bool:
         """Whether a line fetches from a machine what was to go there, or the other way round."""

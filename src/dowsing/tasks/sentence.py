@@ -74,6 +74,11 @@ _IMPLIED = {
 _BY_ENDING = (
     (r"\.(?:tar(?:\.\w+)?|tgz|tbz2?|txz)$", "archive tarball tar"),
     (r"\.zip$", "zip archive"),
+    (r"\.7z$", "7z archive"),
+    (r"\.rar$", "rar archive"),
+    (r"\.pdf$", "pdf document"),
+    (r"\.(?:mp4|mov|mkv|avi|webm)$", "video film movie"),
+    (r"\.(?:mp3|flac|wav|ogg|m4a)$", "audio song sound"),
     (r"\.(?:gz|xz|bz2|zst)$", "compressed gzip compress"),
     (r"\.(?:csv|tsv)$", "csv table"),
     (r"\.json$", "json"),
