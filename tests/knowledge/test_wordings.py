@@ -127,5 +127,5 @@ def test_a_small_model(fit_tasks: object) -> None:
         if one.steps
     }
     assert [best[stem] for stem in ("seed", "weed", "sprinkl", "drink")] == [0, 1, 2, 2]
-    assert made.stems["weed"].harm > 0 > made.stems["bed"].harm
+    assert made.stems["weed"].harm > 0
     assert made.changing == [0, 1]

@@ -32,6 +32,7 @@ LEAST_SCORE = 2.0  # of an example of a page
 SURE = 0.75  # so likely to be right, a line needs no remark
 NEAR = 0.5  # what is less likely only comes near what was said
 LEAST = 0.25  # and what is less likely than that is not shown
+NEGATIONS = frozenset(("not", "no", "never", "except", "without", "nor", "neither", "unless"))
 ASKED = 0.3  # so likely it must be that harm is asked for
 #: What nobody may be led to unasked. What only overwrites a file is told as an effect: most such
 #: lines write to a name that was said.
@@ -71,7 +72,8 @@ class Answer(Record):
 class Task(Record):
     """The answers to a sentence and what was said again about it, the best first; what of it was
     understood as values, conditions and tools; `likely`: the probability that the first answer is
-    right; `near`: it is so small that the answers only come near.
+    right; `near`: it is so small that the answers only come near. `left`: words of the sentence of
+    which the first answer has nothing.
     """
 
     task: str
@@ -80,6 +82,7 @@ class Task(Record):
     understood: list[str] = []  # noqa: RUF012 - a record is immutable
     near: bool = False
     likely: float = 1.0
+    left: list[str] = []  # noqa: RUF012
 
 
 def lines_for(
@@ -100,6 +103,8 @@ def lines_for(
     corpus, choice = chosen_corpus(finder.store, said.stems, said.marks, own or [])
     found = ranked(said, corpus, finder, choice)
     likely = likelihood(found, read_confidence()) if found else 0.0
+    if found and _leaves_out_a_negation(found[0].left):
+        likely = min(likely, NEAR - 0.01)
     answers = _answers(found, said, finder, most, choice) if likely >= LEAST else []
     if likely < SURE and (answers or not corpus.chosen):
         others = [*_from_pages(said, finder), *([] if answers else _built(said, finder))]
@@ -107,7 +112,8 @@ def lines_for(
         answers = list({one.line: one for one in reversed(answers)}.values())[::-1][:most]
     first = answers[0].line if answers else ""
     near = bool(answers) and likely < NEAR
-    return Task(sentence, again, answers, understood(said, first), near, round(likely, 3))
+    left = found[0].left if answers and answers[0].task == found[0].filled.recipe.task else []
+    return Task(sentence, again, answers, understood(said, first), near, round(likely, 3), left)
 
 
 def _answers(
@@ -130,6 +136,13 @@ def _answers(
     if choice.asks_harm < ASKED or _only_asks(said):
         answers.sort(key=harms)
     return answers
+
+
+def _leaves_out_a_negation(left: list[str]) -> bool:
+    """Whether what was ruled out is not ruled out by the line: of the words that it leaves, one
+    follows on a negation.
+    """
+    return any(word in NEGATIONS for word in left[:-1])
 
 
 def _only_asks(said: ParsedSentence) -> bool:

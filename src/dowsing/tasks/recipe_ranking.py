@@ -18,6 +18,7 @@ from dowsing.tasks.filling import FilledRecipe, SlotCues, fill
 from dowsing.tasks.part_phrases import parts_called_for
 from dowsing.tasks.patterns import Pattern
 from dowsing.tasks.retrieval import (
+    LEAST_RELATED,
     Corpus,
     RecipeMatch,
     WordingTerm,
@@ -38,6 +39,7 @@ else:
     Protocol = object
 
 MOST_RATED = 44  # recipes
+TELLING = 2.0  # what a word must tell for it to be missed
 NEAR_TOP = 16  # recipes of which it is worth finding out whether their command is here
 #: What a recipe that the model does not know is behind its best one, if the sentence has nothing of
 #: its nearest wording.
@@ -51,6 +53,8 @@ OF_CUES = 0.5  # how much that counts beside the kinds of values
 _ANY_WORD = frozenset(("text", "word", "command", "pattern", "user", "group"))
 #: Slots that the name of a command may stand in.
 _OF_PROGRAMS = frozenset(("name", "program", "package", "command", "service", "process", "line"))
+#: Words that join what is said, and say nothing that could be left out.
+_JOINING = frozenset("but though also just only now quickly really kindly here then".split())
 MOST_FIT, LEAST_FIT = 4.0, -3.0
 _FETCHES = Pattern(r"<host>:<(?:file|folder|path)>|<remote> ", exact=True)
 _SENDS = Pattern(r"<host>:(?!<(?:file|folder|path)>)|<remote>$", exact=True)
@@ -72,7 +76,8 @@ class Asking(Protocol):
 class Ranked(Record):
     """A recipe with values for a sentence, its score, what that is made of, how much of the
     sentence its wordings have, guessed values left out (`known`), and how many of its words no
-    wording has (`strange`). `is_fitted`: the model knows it.
+    wording has (`strange`). `is_fitted`: the model knows it; `left`: the words of the sentence that
+    neither its wordings nor its line have.
     """
 
     score: float
@@ -81,6 +86,7 @@ class Ranked(Record):
     known: float = 0.0
     strange: float = 0.0
     is_fitted: bool = True
+    left: list[str] = []  # noqa: RUF012 - a record is immutable
 
 
 def ranked(
@@ -228,6 +234,7 @@ class Rater:
             self._known(match, filled),
             self._strange(filled),
             match.chosen is not None,
+            self._left(match, filled),
         )
 
     def cues_for(self, match: RecipeMatch) -> SlotCues:
@@ -286,6 +293,15 @@ class Rater:
             whole += term.weight
             got += term.weight * (1.0 if is_placed else also)
         return got / whole if whole else float(bool(sure))
+
+    def _left(self, match: RecipeMatch, filled: _Filled) -> list[str]:
+        """The words of the sentence that neither the wordings nor the line have."""
+        return [
+            word.text
+            for term, word, also in zip(self.terms, self.said.words, match.also, strict=True)
+            if term.weight >= TELLING and also < LEAST_RELATED and word.text not in _JOINING
+            if not filled.has(word.start, word.end)
+        ]
 
     def _strange(self, filled: _Filled) -> float:
         """How many words of the sentence no wording has, values that are sure left out."""
