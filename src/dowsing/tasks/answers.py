@@ -31,6 +31,7 @@ MOST_ANSWERS = 5
 LEAST_SCORE = 2.0  # of an example of a page
 SURE = 0.75  # so likely to be right, a line needs no remark
 NEAR = 0.5  # what is less likely only comes near what was said
+OF_PAGES = 0.4  # below that examples of pages may serve as well
 LEAST = 0.25  # and what is less likely than that is not shown
 NEGATIONS = frozenset(("not", "no", "never", "except", "without", "nor", "neither", "unless"))
 ASKED = 0.3  # so likely it must be that harm is asked for
@@ -42,7 +43,7 @@ _HOW_TO = re.compile(
     r"(?:how (?:do|can|could|would|should|to)|what do i (?:type|do|say))\b", re.IGNORECASE
 )
 OWN = "dowsing"  # our own commands need no page to be known
-BEHIND = 4.0  # the best score: what is worse is no answer to the same question
+BEHIND = 2.5  # the best score: what is worse is no answer to the same question
 
 
 class Filling(Record):
@@ -106,7 +107,7 @@ def lines_for(
     if found and _leaves_out_a_negation(found[0].left):
         likely = min(likely, NEAR - 0.01)
     answers = _answers(found, said, finder, most, choice) if likely >= LEAST else []
-    if likely < SURE and (answers or not corpus.chosen):
+    if likely < OF_PAGES and (answers or not corpus.chosen):
         others = [*_from_pages(said, finder), *([] if answers else _built(said, finder))]
         answers = [*answers, *(one for one in others if not harms(one))]
         answers = list({one.line: one for one in reversed(answers)}.values())[::-1][:most]

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.knowledge.recipes import CONDITIONS, SLOT, Recipe, Slot
+from dowsing.knowledge.recipes import CONDITIONS, Recipe, Slot
 from dowsing.knowledge.slot_cues import slot_kind
 from dowsing.knowledge.stems import stem
 from dowsing.model.record import Record
@@ -24,7 +24,6 @@ from dowsing.tasks.retrieval import (
     WordingTerm,
     compare,
     matches,
-    recipe_of,
     terms_for,
 )
 
@@ -192,18 +191,20 @@ class Rater:
         self.asks_change = choice.asks_change if choice is not None else 0.5
         self.terms: list[WordingTerm] = terms_for(finder.store, corpus, said.words)
         self.cues = Cues(finder.store, said.text, said.values)
-        commands = {one.command for one in map(recipe_of, corpus.rows)}
-        self.domains = domains_of(finder.store, commands)
+        self.domains: dict[str, frozenset[str]] = {}
         self.bare = self.cues.bare(said.ordinary)
         words = {value.text for value, _ in self.bare} | {value.text for value in said.values}
         here = [word for word in sorted(words) if word in corpus.tools or finder.is_here(word)]
         self.programs = frozenset(here)
-        self.cues.learn([slot for one in corpus.rows for slot in SLOT.findall(one)])
         self.best = max((one.score for one in corpus.chosen.values()), default=0.0)
 
     def matches(self) -> list[RecipeMatch]:
-        """The recipes that come into question."""
-        return matches(self.corpus, self.terms, self.said.implied, MOST_RATED)
+        """The recipes that come into question, with what is to be known of them at hand."""
+        found = matches(self.corpus, self.terms, self.said.implied, MOST_RATED)
+        recipes = [match.recipe for match in found]
+        self.domains = domains_of(self.finder.store, {one.command for one in recipes})
+        self.cues.learn([slot.name for one in recipes for slot in one.slots])
+        return found
 
     def rate(self, match: RecipeMatch, weights: Evidence) -> Ranked | None:
         """A recipe filled and rated; None if it is for conditions and none are said."""
