@@ -29,7 +29,7 @@ from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
 from dowsing.ingest.refresh import open_index
 from dowsing.knowledge.recipes import PART, SLOT, Recipe, own_recipes
-from dowsing.knowledge.slot_cues import around, pieces_of, slot_kind
+from dowsing.knowledge.slot_cues import around, pieces_of, slot_kind, slot_role
 from dowsing.knowledge.task_choice import (
     FILE,
     MOST,
@@ -247,7 +247,8 @@ def fit_cues(texts: list[str]) -> dict[str, dict[str, float]]:
         words = [word for word, _, _ in pieces_of(text)]
         for n, word in enumerate(words):
             if word[0] == "<":
-                beside.setdefault(slot_kind(word[1:-1]), Counter()).update(around(words, n, n))
+                for slot in (slot_kind(word[1:-1]), slot_role(word[1:-1])):
+                    beside.setdefault(slot, Counter()).update(around(words, n, n))
             else:
                 others.update(around(words, n, n))
     whole = others.total() / 4

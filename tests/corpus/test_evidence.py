@@ -34,12 +34,12 @@ def first(sentence: str, finder: CommandFinder) -> str:
         ("covered", "push the branch keel to origin", "git push -u origin keel"),
         ("union", "open the archive props.tgz in the folder stage", "tar -xf props.tgz -C stage"),
         ("unsaid", "restart nginx", "systemctl restart nginx"),
-        ("said", "list only the directories in the boats folder", "ls -d boats/*/"),
+        ("said", "find all empty files here", "find . -type f -empty"),
         ("guessed", "bring photos from pier.example here", "scp -r pier.example:<folder> ."),
         ("unused", "install requests 2.31 with pip", "pip install requests==2.31"),
         ("open", "is the machine mast.example reachable", "ping -c 4 mast.example"),
         ("fit", "throw away my local changes to config.yml", "git restore config.yml"),
-        ("like", "decrypt plans.pdf.gpg", "gpg -d plans.pdf.gpg"),
+        ("like", "print column 3 of stock.csv", "cut -d, -f3 stock.csv"),
         ("changes", "is the service moor-radio running", "systemctl is-active moor-radio"),
         ("shows", "install the package ripple", "apt-get install ripple"),
         ("wrong_way", "copy a.txt to pier.example", "scp a.txt <user>@pier.example:<target>"),
@@ -76,7 +76,7 @@ def test_each_part_speaks_as_it_should() -> None:
     [
         ("which old logs take space in /var/log", "du"),
         ("what does kill do with process 12", "ps"),
-        ("is anything called mistd running", "ps"),
+        ("is the process mistd running", "pgrep"),
     ],
 )
 def test_a_question_never_gets_a_line_that_does_harm_first(

@@ -13,6 +13,19 @@ _TOKEN = re.compile(r"<[a-z][a-z0-9-]*>|[^\W_]+(?:['’][a-z]+)?|[,:;?=]")
 VALUE, BEGIN, END = "<>", "^", "$"
 
 
+#: Slots for what is made, and for what it is made of, which are cued alike.
+_ROLES = {
+    "@target": "new target copy link output destination into backup".split(),
+    "@source": "file existing old source folder path".split(),
+}
+
+
+def slot_role(name: str) -> str:
+    """The slots that a slot is cued together with, "" if it is alone."""
+    kind = slot_kind(name)
+    return next((role for role, names in _ROLES.items() if kind in names), "")
+
+
 def pieces_of(text: str) -> list[tuple[str, int, int]]:
     """The words, signs and places of a text with where they stand, in characters."""
     return [

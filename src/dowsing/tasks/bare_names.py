@@ -57,7 +57,7 @@ _CALL_IT = Pattern(r"\b(?:call|name) (?:it|them|that)\s+$", "call", "name")
 _PLACE = Pattern(r"\b(?:under|below|beneath|inside|within|called|named)\s+$")
 _TOWARDS = Pattern(r"\b(?:in|into|to|from|of)\s+(?:my |the )?$")
 #: Words of the language that folders are often named by.
-_FOLDERS = frozenset(
+FOLDER_NAMES = frozenset(
     """
         downloads documents pictures photos music videos desktop docs src build logs backup
         backups archive archives release releases dist bin lib tests test data tmp public work
@@ -147,10 +147,10 @@ class Ordinary:
 
     def can_name(self, word: str) -> bool:
         """Whether an ordinary word may be a name all the same: `docs`, `build`, `logs`."""
-        return word not in EMPTY and _may_name(word) and stem(word) not in self.never
+        return word not in EMPTY and may_name(word) and stem(word) not in self.never
 
 
-def _may_name(word: str) -> bool:
+def may_name(word: str) -> bool:
     """Whether a word is neither one that goes with names nor one that says what a name is of."""
     return word not in _NO_NAME and word not in NOUNS
 
@@ -174,7 +174,7 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
             if ordinary.has(match[place].lower()) and ordinary.can_name(match[place].lower()):
                 take(*match.span(place), match[place], "name", "", False)
     for match in _ACTED_ON.finditer(sentence):
-        if ordinary.has(match[1].lower()) and _may_name(match[1].lower()):
+        if ordinary.has(match[1].lower()) and may_name(match[1].lower()):
             take(*match.span(1), match[1], "name", "", False)
     for match in re.finditer(r"[^\W\d_][\w]*", sentence):
         word = match[0]
@@ -202,23 +202,23 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
                     or before in NOUNS
                     or bool(_AFTER.match(behind)),
                 )
-        elif before in _CONTAINING and _may_name(low):
+        elif before in _CONTAINING and may_name(low):
             take(*match.span(), word, "text", "", False)
         elif before in ("as", "user") and low in _ACCOUNTS:
             take(*match.span(), word, "name")
-        elif _may_name(low) and (
+        elif may_name(low) and (
             (before in NOUNS and before != "file" and _PLACE_ENDS.match(behind))
             or (low not in _QUALITIES and _OWN_PLACE.match(behind) and before)
         ):
             take(*match.span(), word, kind, "", False)
-        elif (ordinary.can_name(low) or low in _FOLDERS) and (
+        elif (ordinary.can_name(low) or low in FOLDER_NAMES) and (
             before in NOUNS
             or (_AFTER.match(behind) and not re.match(r"\s+(?:process|program)", behind))
             or (_PLACE.search(sentence[: match.start()]) and _PLACE_ENDS.match(behind))
-            or (low in _FOLDERS and before == "and")
+            or (low in FOLDER_NAMES and before == "and")
             or (before == "in" and low not in _NO_PLACE and _PLACE_ENDS.match(behind))
             or (
-                low in _FOLDERS
+                low in FOLDER_NAMES
                 and _TOWARDS.search(sentence[: match.start()])
                 and _PLACE_ENDS.match(behind)
             )

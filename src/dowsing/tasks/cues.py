@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import json
 
-from dowsing.knowledge.slot_cues import VALUE, around, pieces_of, slot_kind
+from dowsing.knowledge.slot_cues import VALUE, around, pieces_of, slot_kind, slot_role
 from dowsing.knowledge.stems import EMPTY
-from dowsing.tasks.bare_names import NOUNS, noun_at, word_before
+from dowsing.tasks.bare_names import may_name, noun_at, word_before
 from dowsing.tasks.values import Value
 
 TYPE_CHECKING = False
@@ -15,6 +15,7 @@ if TYPE_CHECKING:
     from dowsing.tasks.bare_names import Ordinary
 
 OF_TWO = 0.5  # how much two words beside a place count, beside one
+OF_ROLE = 0.9  # how much the cues of all slots for what is made count, beside those of one
 UNSEEN = -0.5  # what a word counts that never stood beside a place of the slot
 LEAST, MOST = -4.0, 9.0
 #: Slots whose value may be all the rest of a sentence.
@@ -39,7 +40,8 @@ class Cues:
 
     def learn(self, slots: list[str]) -> None:
         """Have the cues of slots at hand, all in one query."""
-        wanted = sorted({slot_kind(slot) for slot in slots} - set(self._known))
+        kinds = {slot_kind(slot) for slot in slots} | {slot_role(slot) for slot in slots}
+        wanted = sorted(kinds - {""} - set(self._known))
         self._known.update((slot, {}) for slot in wanted)
         marks = ",".join("?" * len(wanted))
         for slot, cues in self.store.rows(
@@ -51,11 +53,19 @@ class Cues:
         """How much the words around a place say that a value of the slot stands there, in log
         odds.
         """
-        known = self._known.get(slot_kind(slot))
         inside = [n for n, (_, a, b) in enumerate(self.places) if a < end and start < b]
-        if not known or not inside:
+        if not inside:
             return 0.0
-        one, other, two, others = around(self.words, inside[0], inside[-1])
+        beside = around(self.words, inside[0], inside[-1])
+        own = self._weighed(slot_kind(slot), beside)
+        role = slot_role(slot)
+        return max(own, OF_ROLE * self._weighed(role, beside)) if role else own
+
+    def _weighed(self, slot: str, beside: list[str]) -> float:
+        known = self._known.get(slot)
+        if not known:
+            return 0.0
+        one, other, two, others = beside
         total = known.get(one, UNSEEN) + known.get(other, UNSEEN)
         total += OF_TWO * (known.get(two, 0.0) + known.get(others, 0.0))
         return max(LEAST, min(MOST, total))
@@ -63,8 +73,8 @@ class Cues:
     def bare(self, ordinary: Ordinary) -> list[tuple[Value, bool]]:
         """The words that may be values by their place alone, and whether they are ordinary ones."""
         found = []
-        for word, start, end in self.places:
-            if word == VALUE or not word[:1].isalnum() or word in EMPTY or word in NOUNS:
+        for word, start, end in self.places[1:]:  # the first says what is to be done
+            if word == VALUE or not word[:1].isalnum() or word in EMPTY or not may_name(word):
                 continue
             before = word_before(self.text, start)
             noun = noun_at(self.text, start, end, before)

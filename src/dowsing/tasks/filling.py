@@ -59,7 +59,7 @@ _FITS = {
     "signal": ("name",),
     "mode": ("number", "text"),
     "command": ("command", "text", "file", "path", "name"),
-    "text": ("text", "name", "path", "file", "number", "date"),
+    "text": ("text", "name", "path", "file", "number", "date", "command"),
 }
 #: Words that stand before values of a kind.
 _PLACES = {
@@ -277,10 +277,10 @@ def fill(
         if chosen.get("user"):
             left.append(places["user"])
         chosen["user"] = None
+    left = _name_target(chosen, left)
     for slot in slots:
         if chosen[slot.name] is None and slot.default is not None:
             chosen[slot.name] = quoted(slot.default)
-    _name_target(chosen)
     if CONDITIONS in chosen:
         chosen[CONDITIONS] = conditions or None
     taken = sum(value is not None for value in chosen.values()) or 1
@@ -297,11 +297,19 @@ _ENDINGS = frozenset(
 )
 
 
-def _name_target(chosen: dict[str, str | None]) -> None:
-    """Where only the ending of a new file is said, it is called as the one that it is made of."""
-    target, source = chosen.get("target"), chosen.get("file")
-    if target in _ENDINGS and source and "." in source and "'" not in source:
-        chosen["target"] = f"{source.rpartition('.')[0]}.{target}"
+def _name_target(chosen: dict[str, str | None], left: list[Value]) -> list[Value]:
+    """Where only the ending of a new file is said, it is called as the one that it is made of. The
+    values that then are left.
+    """
+    source, target = chosen.get("file"), chosen.get("target")
+    if "target" not in chosen or not source or "." not in source or "'" in source:
+        return left
+    said = next((one for one in left if one.kind == "extension"), None)
+    ending = target if target in _ENDINGS else (said.text if said and target is None else "")
+    if not ending or source.endswith(f".{ending}"):
+        return left
+    chosen["target"] = f"{source.rpartition('.')[0]}.{ending}"
+    return [one for one in left if one is not said or target is not None]
 
 
 def _with_neighbours(
@@ -346,7 +354,7 @@ def _points(slot: Slot, value: Value) -> float:
         if value.before not in _PLACES["folder"]:
             return 0.0
         points -= 0.8  # a name with an ending is seldom a folder's
-    if slot.name in _OWN_NOUN and slot.name != "folder" and value.kind == "path":
+    if slot.name in _OWN_NOUN - {"folder", "branch"} and value.kind == "path":
         return 0.0
     if (
         slot.kind == "mode"

@@ -10,6 +10,7 @@ from dowsing.knowledge.recipes import CONDITIONS, Recipe, Slot
 from dowsing.knowledge.slot_cues import slot_kind
 from dowsing.knowledge.stems import stem
 from dowsing.model.record import Record
+from dowsing.tasks.bare_names import FOLDER_NAMES
 from dowsing.tasks.choice import domains_of
 from dowsing.tasks.conditions import tests_of
 from dowsing.tasks.cues import Cues
@@ -32,6 +33,7 @@ if TYPE_CHECKING:
     from typing import Protocol
 
     from dowsing.commandline.command_finder import CommandFinder
+    from dowsing.tasks.bare_names import Ordinary
     from dowsing.tasks.sentence import ParsedSentence
     from dowsing.tasks.values import Value
 else:
@@ -44,9 +46,12 @@ NEAR_TOP = 16  # recipes of which it is worth finding out whether their command 
 #: its nearest wording.
 UNFITTED = 12.0
 #: What the words around a word must say for it to be a value: of the name of a command where one
-#: may stand, of a word that is none of the language, of an ordinary one, of one that the recipe is
-#: asked for with, and of the rest of a sentence.
-PROGRAM, BARE, ORDINARY, OWN_WORD, REST = 0.5, 2.0, 5.0, 8.0, 4.0
+#: may stand, of a word that is none of the language, of one that folders are often named by, of an
+#: ordinary one, of one that the recipe is asked for with, and of the rest of a sentence.
+PROGRAM, BARE, FOLDER, ORDINARY, OWN_WORD, REST = 0.5, 2.0, 3.5, 5.0, 6.5, 4.0
+NOUN = 4.0  # what it counts that the noun beside a word is what the slot is called
+AGAINST = -9.0
+WHOLE_REST = 6.0  # and for it to be that, whatever values are in it
 OF_CUES = 0.5  # how much that counts beside the kinds of values
 #: Kinds of slots that any word may stand in.
 _ANY_WORD = frozenset(("text", "word", "command", "pattern", "user", "group"))
@@ -58,6 +63,8 @@ MOST_FIT, LEAST_FIT = 4.0, -3.0
 _FETCHES = Pattern(r"<host>:<(?:file|folder|path)>|<remote> ", exact=True)
 _SENDS = Pattern(r"<host>:(?!<(?:file|folder|path)>)|<remote>$", exact=True)
 _PACKED = Pattern(r"(.+?)(?:\.tgz|\.tbz2?|\.txz|\.zip|\.tar(?:\.\w+)?)$")
+#: Which way it goes, up to three words before a machine.
+_WAY = re.compile(r"\b(to|onto|from)(?:\s+\w+){0,3}\s*\Z", re.IGNORECASE)
 #: Words that belong to the value behind them.
 _TO_VALUE = frozenset(
     "since until after before than with without under below within inside over above named called "
@@ -130,6 +137,13 @@ class _Filled:
         return any(first < end and start < last for first, last in self.spans)
 
 
+def _is_missed(value: Value, used: list[Value]) -> bool:
+    """Whether a value that stands in no slot is missed: not the ending of files that are named."""
+    ending = f".{value.text.lstrip('*.')}"
+    named = value.kind in ("extension", "glob") and any(one.text.endswith(ending) for one in used)
+    return value.sure and not named
+
+
 def _begin_of(value: Value) -> int:
     """Where a value begins with the word that leads to it, in characters."""
     before = len(value.before) + 1 if value.before in _TO_VALUE else 0
@@ -147,12 +161,34 @@ class _RecipeCues:
         own: set[str],
         bare: list[tuple[Value, bool]],
         programs: frozenset[str],
+        ordinary: Ordinary,
     ) -> None:
         self.cues, self.own, self.bare, self.programs = cues, own, bare, programs
+        self.ordinary = ordinary
+
+    def may_name(self, word: str) -> bool:
+        """Whether an ordinary word may be a name all the same."""
+        return self.ordinary.can_name(word.casefold())
 
     def points(self, slot: Slot, value: Value) -> float:
-        """What the words around a value say for the slot."""
-        return OF_CUES * self.cues.weight(slot.name, value.start, value.end)
+        """What the words around a value say for the slot; much against a word that is there for
+        another reason.
+        """
+        says = self._says(slot, value)
+        if not value.sure and says < ORDINARY and self._is_of_the_task(slot, value):
+            return AGAINST
+        return OF_CUES * says
+
+    def _is_of_the_task(self, slot: Slot, value: Value) -> bool:
+        """Whether an unsure value is a word that says what is to be done, or with what."""
+        word = value.text.casefold()
+        if not value.start and self.ordinary.has(word):
+            return True  # the first word says what is to be done
+        if value.text in self.programs:
+            return slot_kind(slot.name) not in _OF_PROGRAMS and self.ordinary.has(word)
+        if value.noun or " " in word or word in FOLDER_NAMES:
+            return False
+        return stem(word) in self.own
 
     def more(self, slots: list[Slot], values: list[Value]) -> list[Value]:
         """Words that may be values of these slots by their place."""
@@ -160,21 +196,32 @@ class _RecipeCues:
         for value, is_ordinary in self.bare:
             if any(one.start < value.end and value.start < one.end for one in values):
                 continue
+            is_folder = value.text in FOLDER_NAMES
             least = ORDINARY if is_ordinary else BARE
-            if stem(value.text.casefold()) in self.own:
+            if is_folder:
+                least = FOLDER
+            if stem(value.text.casefold()) in self.own and not is_folder:
                 least = OWN_WORD
             is_program = value.text in self.programs
+            if is_ordinary and not (is_program or is_folder or self.may_name(value.text)):
+                least = OWN_WORD
             for slot in slots:
-                bound = PROGRAM if is_program and slot_kind(slot.name) in _OF_PROGRAMS else least
+                bound = least
+                if is_program:
+                    bound = PROGRAM if slot_kind(slot.name) in _OF_PROGRAMS else OWN_WORD
                 if self._says(slot, value) >= bound:
                     found.append(value)
                     break
         for slot in slots:
-            found += [one for one in self.cues.rests(slot.name) if self._says(slot, one) >= REST]
+            for one in self.cues.rests(slot.name):
+                says = self._says(slot, one)
+                if says >= REST:
+                    found.append(one.changed(sure=says >= WHOLE_REST))
         return found
 
     def _says(self, slot: Slot, value: Value) -> float:
-        return self.cues.weight(slot.name, value.start, value.end)
+        is_named = bool(value.noun) and value.noun == slot_kind(slot.name)
+        return self.cues.weight(slot.name, value.start, value.end) + NOUN * is_named
 
 
 class Rater:
@@ -242,7 +289,7 @@ class Rater:
         """Where values of the recipe stand. A word that its wordings have is no value of it."""
         own = {word for text in match.wordings for word in text.split(" ")}
         bare = [one for one in self.bare if one[0].text != match.recipe.command]
-        return _RecipeCues(self.cues, own, bare, self.programs)
+        return _RecipeCues(self.cues, own, bare, self.programs, self.said.ordinary)
 
     def with_absence(self, one: Ranked, weights: Evidence) -> Ranked:
         """A rating that counts that the command is not here."""
@@ -336,11 +383,11 @@ class Rater:
         recipe, line = filled.filled.recipe, filled.filled.line
         values = filled.filled.values
         open_slots = sum(f"<{name}>" in line for name in values)
-        any_sure = any(value.sure for value in self.said.values)
+        any_sure = any(value.sure for value in self.said.values) or bool(self.said.conditions)
         like = any(slot.is_like(value.text) for slot in recipe.slots for value in filled.used)
         return Evidence(
             guessed=float(sum(not self._is_sure(value) for value in filled.used)),
-            unused=float(sum(value.sure for value in filled.filled.unused)),
+            unused=float(sum(_is_missed(value, filled.used) for value in filled.filled.unused)),
             open=float(open_slots) if any_sure else 0.0,
             fit=max(min(filled.filled.fit, MOST_FIT), LEAST_FIT),
             like=float(like),
@@ -364,7 +411,8 @@ class Rater:
         if host is None:
             return False
         way = "to" if _FETCHES.search(line) else ("from" if _SENDS.search(line) else "")
-        return bool(way) and host.place == way
+        before = _WAY.search(self.said.text[: host.start])
+        return bool(way) and (before[1].lower() if before else host.place) == way
 
     def _lost(self, filled: _Filled) -> float:
         """How many conditions on files were said that nothing of the line comes from."""

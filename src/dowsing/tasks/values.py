@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import re
 
+from dowsing.knowledge.stems import EMPTY
 from dowsing.model.record import Record
 from dowsing.tasks.amounts import COUNT, UNIT_WORDS, number_of
 from dowsing.tasks.bare_names import Ordinary, bare_names, noun_at, word_before
@@ -33,6 +34,22 @@ _INSTEAD = Pattern(
     "exchange",
     "turn",
 )
+#: A line of a command: its name, perhaps a subcommand, and an option, up to a word of the sentence.
+_LINE = Pattern(
+    r"(?<![\w./-])([a-z][\w.+-]*(?: [a-z][\w-]+)? --?[A-Za-z][\w=-]*(?: [^\s,;?]+)*?)"
+    r"(?=\s+(?:does|do|means?|mean|every|for|into|with|is|and|then|when|to|in)\b|\s*[,;?]|\s*$)",
+    " -",
+    exact=True,
+)
+#: `as mp3`, `a pdf of`: what a new file is to be.
+_AS_ENDING = Pattern(
+    r"\b(?:an?|as|into|to)\s+(mp3|mp4|ogg|wav|flac|m4a|mkv|webm|avi|mov|gif|png|jpe?g|webp|pdf|html"
+    r"|docx|odt|epub|svg)\b(?! files?)"
+)
+#: The beginning of a commit's hash: figures and letters up to f, both.
+_HASH = Pattern(r"(?<![\w./-])(?=[a-f]*\d)(?=\d*[a-f])[0-9a-f]{6,40}(?![\w.-])", exact=True)
+#: A name with what kind of it is meant: `shop:1.4`.
+_IMAGE = Pattern(r"(?<![\w:/.@-])[a-z][a-z0-9_./-]*:[a-z0-9][\w.-]*\w(?![\w:/])", ":", exact=True)
 _URL = Pattern(r"(?:https?|ftp|sftp|ssh|git|file)://[^\s,;]+[^\s,;.?!]", "://", exact=True)
 _REMOTE = Pattern(r"(?<![\w/.-])(?:[\w.-]+@)?[A-Za-z][\w.-]+:[/~][\w./~*-]*", ":", exact=True)
 _AT = Pattern(r"[\w.-]+@[\w.-]+\w", "@", exact=True)
@@ -314,6 +331,16 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(1), match[1].strip("'\",."), "text")
     for match in _QUOTED.finditer(sentence):
         take(*match.span(), next(group for group in match.groups() if group is not None), "text")
+    for match in _LINE.finditer(sentence):
+        start, text = match.start(1), match[1]
+        while " " in text and text.split(" ")[0] in EMPTY:
+            start, text = start + text.index(" ") + 1, text.partition(" ")[2]
+        if not text.startswith("-"):
+            take(start, match.end(1), text, "command")
+    for match in _HASH.finditer(sentence):
+        take(*match.span(), match[0], "name")
+    for match in _IMAGE.finditer(sentence):
+        take(*match.span(), match[0], "name")
     for match in _PARTED.finditer(sentence):
         take(*match.span(), _SEPARATORS[(match[1] or match[2]).lower()], "separator", "", False)
     for match in _URL.finditer(sentence):
@@ -336,6 +363,8 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(), match[1] or match[2], "extension")
     for match in _PLURAL.finditer(sentence):
         take(*match.span(), match[1].lower(), "extension")
+    for match in _AS_ENDING.finditer(sentence):
+        take(*match.span(1), match[1], "extension", "", False)
     for match in _KIND_OF_FILE.finditer(sentence):
         take(*match.span(), match[0].lower(), "extension")
     for match in _PATH.finditer(sentence):
