@@ -105,3 +105,9 @@ def test_wrong_input_gets_one_line(
     assert done.returncode == status
     assert says in done.stderr
     assert done.stdout == ""
+
+
+def test_where_no_recipe_serves_a_line_is_put_together_and_said_to_be_that(garden: Program) -> None:
+    text = garden.out("--demo", "task", "fold a hen")
+    assert text.startswith("Nothing known here does just that; this comes nearest:\n\n1  loam\n")
+    assert "no recipe: put together from the forms and options of loam(1)" in text

@@ -113,7 +113,9 @@ def lines_for(
         answers = list({one.line: one for one in reversed(answers)}.values())[::-1][:most]
     first = answers[0].line if answers else ""
     near = bool(answers) and likely < NEAR
-    left = found[0].left if answers and answers[0].task == found[0].filled.recipe.task else []
+    best = found[0] if found else None
+    is_best = best is not None and bool(answers) and answers[0].task == best.filled.recipe.task
+    left = best.left if best is not None and is_best else []
     return Task(sentence, again, answers, understood(said, first), near, round(likely, 3), left)
 
 
@@ -124,8 +126,8 @@ def _answers(
     most: int,
     choice: Choice,
 ) -> list[Answer]:
-    """The answers of recipes. What destroys or stops something stands behind the others,
-    unless it is likely that this is asked for.
+    """The answers of recipes. What destroys or stops something is left out if there are
+    others, unless it is likely that this is asked for.
     """
     answers: list[Answer] = []
     for one in found:
@@ -135,7 +137,7 @@ def _answers(
         if all(filled.line != answer.line for answer in answers):
             answers.append(answer_of(filled, finder, one.score))
     if choice.asks_harm < ASKED or _only_asks(said):
-        answers.sort(key=harms)
+        answers = [one for one in answers if not harms(one)] or answers
     return answers
 
 
