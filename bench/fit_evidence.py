@@ -26,19 +26,26 @@ from sklearn.linear_model import LogisticRegression
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.ingest.refresh import open_index
 from dowsing.knowledge.recipe_terms import packed_row, wording_terms
-from dowsing.knowledge.recipes import Recipe, own_recipes
+from dowsing.knowledge.recipes import CONDITIONS, Recipe, own_recipes
 from dowsing.knowledge.wordings import read_wordings
 from dowsing.machine.settings import read_settings
-from dowsing.tasks.choice import UNKNOWN, Candidate, Choice
+from dowsing.tasks.choice import MOST_FILTERS, UNKNOWN, Candidate, Choice
 from dowsing.tasks.confidence import FILE as CONFIDENCE
 from dowsing.tasks.confidence import Confidence, confidence_parts
 from dowsing.tasks.evidence import FILE, Evidence, read_weights
 from dowsing.tasks.recipe_ranking import Ranked, Rater
 from dowsing.tasks.retrieval import MOST_CHOSEN, Corpus, chosen_corpus, ordinary_of
-from dowsing.tasks.sentence import understand
+from dowsing.tasks.sentence import ParsedSentence, understand
 
-LISTS = ("tasks.jsonl", "tasks-dev.jsonl")
-OF_LISTS = 4.0
+LISTS = (
+    "tasks.jsonl",
+    "tasks-dev.jsonl",
+    "tasks-held-a.jsonl",
+    "tasks-held-b.jsonl",
+    "tasks-held-c.jsonl",
+)
+OF_LISTS = 10.0
+MISSING = 6  # every so many-th wording is asked as well as if nothing were known of its command
 #: The parts that speak for a recipe; the others speak against it.
 FOR = frozenset(("chosen", "covered", "union", "said", "fit", "like", "wanted"))
 STRENGTH = 0.02  # of the pull of each weight to where it began
@@ -112,13 +119,21 @@ class Sentences:
     def __init__(self, finder: CommandFinder, recipes: list[Recipe]) -> None:
         self.finder, self.recipes = finder, recipes
         self.changes = effects_of(recipes, finder)[1]
+        self.filters = [
+            n for n, one in enumerate(recipes) if any(s.name == CONDITIONS for s in one.slots)
+        ]
         self.tools = frozenset(one.command for one in recipes)
 
-    def corpus(self, fitted: Fitted, texts: list[list[str]], stems: list[str]) -> Corpus:
+    def corpus(self, fitted: Fitted, texts: list[list[str]], said: ParsedSentence) -> Corpus:
         """The recipes that a model chooses, with the wordings that it knows."""
-        scores = fitted.scores(" ".join(stems))
+        scores = fitted.scores_of(said.stems, said.hints)
+        beside = fitted.scores_of([one for one in said.stems if one not in said.inside], said.hints)
+        chosen = np.argsort(-scores, kind="stable")[:MOST_CHOSEN].tolist()
+        if said.inside:
+            others = [n for n in self.filters if n not in chosen]
+            chosen += sorted(others, key=lambda n: -beside[n])[:MOST_FILTERS]
         candidates = []
-        for number in np.argsort(-scores, kind="stable")[:MOST_CHOSEN]:
+        for number in chosen:
             wordings = [" ".join(wording_terms(text)) for text in texts[number]]
             candidates.append(
                 Candidate(
@@ -126,6 +141,7 @@ class Sentences:
                     [text for text in dict.fromkeys(wordings) if text],
                     float(scores[number]),
                     self.changes[number],
+                    float(beside[number]),
                 )
             )
         corpus = Corpus([], "")
@@ -139,7 +155,7 @@ class Sentences:
         sentence = values_in_place(text, self.recipes[number])
         said = understand(sentence, [], ordinary_of(self.finder.store, sentence, []))
         asking = Choice(self.finder.store, [], said.marks)
-        rater = Rater(said, self.corpus(fitted, texts, said.stems), self.finder, asking)
+        rater = Rater(said, self.corpus(fitted, texts, said), self.finder, asking)
         weights = read_weights()
         found = [one for match in rater.matches() if (one := rater.rate(match, weights))]
         line = self.recipes[number].line
@@ -190,7 +206,7 @@ def rows_of_lists(finder: CommandFinder) -> list[Row]:
             again = [task["again"]] if isinstance(task.get("again"), str) else task.get("again")
             ordinary = ordinary_of(finder.store, task["task"], [])
             said = understand(task["task"], again or [], ordinary)
-            corpus, choice = chosen_corpus(finder.store, said.stems, said.marks, [])
+            corpus, choice = chosen_corpus(finder.store, said, [])
             rater = Rater(said, corpus, finder, choice)
             rated = [one for match in rater.matches() if (one := rater.rate(match, read_weights()))]
             lines = [one.filled.line for one in rated]
@@ -221,12 +237,20 @@ def rows_of_none(finder: CommandFinder) -> list[Row]:
     found = []
     for sentence in (QUERIES / "tasks-none-dev.txt").read_text("utf-8").splitlines():
         said = understand(sentence, [], ordinary_of(finder.store, sentence, []))
-        corpus, choice = chosen_corpus(finder.store, said.stems, said.marks, [])
+        corpus, choice = chosen_corpus(finder.store, said, [])
         rater = Rater(said, corpus, finder, choice)
         rated = [one for match in rater.matches() if (one := rater.rate(match, read_weights()))]
         if rated:
             found.append(Row(rated, np.zeros(len(rated), dtype=bool), OF_LISTS))
     return found
+
+
+def without_the_right(row: Row) -> Row | None:
+    """A row as it would be if there were no recipe for the command that is right."""
+    pairs = zip(row.rated, row.right, strict=True)
+    commands = {one.filled.recipe.command for one, is_right in pairs if is_right}
+    others = [one for one in row.rated if one.filled.recipe.command not in commands]
+    return Row(others, np.zeros(len(others), dtype=bool)) if others else None
 
 
 def fit_confidence(
@@ -294,7 +318,8 @@ def main() -> int:
         without[Evidence._fields.index(name)] = 0
         print(f"  {name:12} {old:7.2f} -> {new:7.2f}   without it {first(without, rows):.3f}")
     print(f"  all {first(found, rows):.3f}, of the lists {first(found, listed):.3f}")
-    none = rows_of_none(finder)
+    none = [one for row in rows[::MISSING] if row.counts == 1 and (one := without_the_right(row))]
+    none += rows_of_none(finder)
     likely, shares = fit_confidence(rows + none, found)
     print("  ".join(f"{n} {w:.2f}" for n, w in zip(Confidence._fields, likely, strict=True)))
     for bound in (0.1, 0.15, 0.2, 0.25, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8):
@@ -303,7 +328,11 @@ def main() -> int:
             for (share, right), row in zip(shares, rows + none, strict=True)
             if row.counts == OF_LISTS and right
         ]
-        of_none = [share < bound for share, _ in shares[len(rows) :]]
+        of_none = [
+            share < bound
+            for (share, _), row in zip(shares, rows + none, strict=True)
+            if row.counts == OF_LISTS and not row.right.any()
+        ]
         above = [right for share, right in shares if share >= bound]
         print(
             f"  {bound:.2f}: of right tasks kept {np.mean(of_lists):.3f}, of none admitted "

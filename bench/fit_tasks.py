@@ -38,16 +38,19 @@ from dowsing.knowledge.task_choice import (
     StemWeights,
     pack,
     sentence_marks,
-    sentence_stems,
+    wording_stems,
 )
 from dowsing.knowledge.wordings import read_wordings
 from dowsing.machine.settings import read_settings
 from dowsing.tasks.answers import HARMS
+from dowsing.tasks.choice import OF_HINT
 
 OF_COMMAND = 0.25  # how much the share in the wordings of the command counts beside the own
 OF_RELATED = 0.2  # and the shares of stems that stand in wordings of the same recipes
 MOST_RELATED = 12  # such stems for each
 FEW = 3  # wordings that a recipe is taken to have beside its own, with none of its stems
+FEW_MISSING = 1  # and for what is missing
+OF_MANY = 1.0  # how much it counts that a recipe is asked for in many ways: the usual ones are
 MISSING = 0.7  # how much it counts that a stem is missing which most wordings have
 SURE = 0.9  # no stem is taken to be in more of the wordings than that
 LEAST_RECIPES = 4  # of a command that may have a domain
@@ -75,8 +78,16 @@ class Fitted:
 
     def scores(self, text: str) -> np.ndarray:
         """What a text says for each recipe."""
-        known = [self.numbers[one] for one in sentence_stems(text) if one in self.numbers]
-        return self.offsets + np.asarray(self.weights[:, known].sum(axis=1)).ravel()
+        return self.scores_of(wording_stems(text), frozenset())
+
+    def scores_of(self, stems: list[str], hints: frozenset[str]) -> np.ndarray:
+        """What the stems of a sentence say for each recipe, as a look-up counts them."""
+        known = [self.numbers[one] for one in stems if one in self.numbers and one not in hints]
+        found = self.offsets + np.asarray(self.weights[:, known].sum(axis=1)).ravel()
+        hinted = [self.numbers[one] for one in sorted(hints) if one in self.numbers]
+        if hinted:
+            found += OF_HINT * self.weights[:, hinted].max(axis=1).toarray().ravel()
+        return found
 
 
 def texts_of(recipes: list[Recipe], wordings: dict[str, list[str]]) -> list[list[str]]:
@@ -86,7 +97,7 @@ def texts_of(recipes: list[Recipe], wordings: dict[str, list[str]]) -> list[list
 
 def fit(texts: list[list[str]], commands: list[str]) -> Fitted:
     """The weights for recipes with these texts and commands."""
-    rows = [[sentence_stems(text) for text in own] for own in texts]
+    rows = [[wording_stems(text) for text in own] for own in texts]
     stems = sorted({stem for own in rows for text in own for stem in text})
     numbers = {stem: n for n, stem in enumerate(stems)}
     counts = [Counter(numbers[stem] for text in own for stem in text) for own in rows]
@@ -112,10 +123,10 @@ def fit(texts: list[list[str]], commands: list[str]) -> Fitted:
     mixed = own + OF_COMMAND * of_command.tocsr()[places] + OF_RELATED * (own @ related(own))
     weights = (mixed.tocsr() @ sparse.diags(1 / share)).tocsr()
     weights.data = np.log1p(weights.data)
-    absent = own.copy().tocsr()
+    absent = (sparse.diags(1 / (sizes + FEW_MISSING)) @ total).tocsr()
     absent.data = -MISSING * np.log1p(-np.minimum(absent.data, SURE))
     weights = (weights + absent).tocsr()
-    offsets = -np.asarray(absent.sum(axis=1)).ravel()
+    offsets = OF_MANY * np.log(sizes) - np.asarray(absent.sum(axis=1)).ravel()
     domains: dict[str, list[str]] = {}
     numbered = [[{numbers[stem] for stem in text} for text in own_rows] for own_rows in rows]
     for command in names:

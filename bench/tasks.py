@@ -68,7 +68,8 @@ def main() -> int:
         refused += not answers or task.near
         harmful += bool(answers) and right[0] is False and harms(answers[0])
         if asked.misses and right[:1] != [True]:
-            print(f"{row['task']} {again or ''}\n    {row.get('note', '')}")
+            mark = " HARMFUL" if answers and harms(answers[0]) else ""
+            print(f"{row['task']} {again or ''}{mark}\n    {row.get('note', '')}")
             for answer in answers[:3]:
                 print(f"      {answer.score:.2f}  {answer.line}")
     print(

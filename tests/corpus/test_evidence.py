@@ -31,24 +31,22 @@ def first(sentence: str, finder: CommandFinder) -> str:
     ("part", "sentence", "line"),
     [
         ("chosen", "join a.pdf and b.pdf to both.pdf", "pdfunite a.pdf b.pdf both.pdf"),
-        ("covered", "push the branch keel to origin", "git push -u origin keel"),
-        ("union", "open the archive props.tgz in the folder stage", "tar -xf props.tgz -C stage"),
+        ("covered", "change the group of budget.xls to finance", "chgrp finance budget.xls"),
+        ("union", "change the group of budget.xls to finance", "chgrp finance budget.xls"),
         ("unsaid", "restart nginx", "systemctl restart nginx"),
-        ("said", "find all empty files here", "find . -type f -empty"),
-        ("guessed", "bring photos from pier.example here", "scp -r pier.example:<folder> ."),
+        ("said", "sort names.txt and drop repeated lines", "sort -u names.txt"),
+        ("guessed", "start a new branch montage from here", "git switch -c montage"),
         ("unused", "install requests 2.31 with pip", "pip install requests==2.31"),
-        ("open", "is the machine mast.example reachable", "ping -c 4 mast.example"),
-        ("fit", "throw away my local changes to config.yml", "git restore config.yml"),
+        ("open", "which groups does mira belong to", "groups mira"),
+        ("fit", "turn tabs into commas in table.tsv", "tr '\\t' , < table.tsv"),
         ("like", "print column 3 of stock.csv", "cut -d, -f3 stock.csv"),
-        ("changes", "is the service moor-radio running", "systemctl is-active moor-radio"),
-        ("shows", "install the package ripple", "apt-get install ripple"),
-        ("wrong_way", "copy a.txt to pier.example", "scp a.txt <user>@pier.example:<target>"),
+        ("changes", "is anything called seedd running", "pgrep -a seedd"),
         (
-            "lost",
-            "find all .mov files larger than 1 GB under /media",
-            "find /media -type f -name '*.mov' -size +1G",
+            "shows",
+            "give the folder tides and everything in it to user marta",
+            "chown -R marta tides",
         ),
-        ("refused", "show disk usage without du", "df -h"),
+        ("lost", "list just the subfolders of music", "find music -type d"),
         ("absent", "number the lines of poem.txt", "cat -n poem.txt"),
     ],
 )
@@ -63,6 +61,21 @@ def test_without_a_part_another_line_comes_first(
     weights = read_weights().changed(**{part: 0.0})
     monkeypatch.setattr(recipe_ranking, "read_weights", lambda: weights)
     assert first(sentence, finder_of_corpus) != line
+
+
+@pytest.mark.parametrize(
+    ("sentence", "line"),
+    [
+        ("show disk usage without du", "df -h"),
+        ("tcp ports that are being listened on, no udp", "ss -tlnp"),
+        ("bring notes.txt to pier.example", "scp notes.txt pier.example:"),
+        ("bring notes.txt from pier.example", "scp pier.example:notes.txt ."),
+    ],
+)
+def test_what_is_ruled_out_is_no_answer(
+    finder_of_corpus: CommandFinder, sentence: str, line: str
+) -> None:
+    assert first(sentence, finder_of_corpus) == line
 
 
 def test_each_part_speaks_as_it_should() -> None:
@@ -104,3 +117,33 @@ def test_what_is_no_task_is_said_not_to_be_known(
 ) -> None:
     found = lines_for(sentence, [], finder_of_corpus)
     assert not found.answers or found.near
+
+
+@pytest.mark.parametrize(
+    ("sentence", "again", "line"),
+    [
+        ("copy a.txt", ["to b.txt"], "cp a.txt b.txt"),
+        ("copy a.txt", ["to b.txt", "undo that"], "cp a.txt <copy>"),
+        ("copy a.txt", ["to b.txt", "no, to c.txt"], "cp a.txt c.txt"),
+        ("number the lines of poem.txt", ["no, not that"], "nl poem.txt"),
+        ("number the lines of poem.txt", ["not that", "undo that"], "cat -n poem.txt"),
+        ("number the lines of poem.txt", ["with another tool"], "nl poem.txt"),
+        ("which process is using port 80", ["on another port"], "ss -tlnp sport = :<port>"),
+        ("which process is using port 80", ["on another port", "81"], "ss -tlnp sport = :81"),
+        (
+            "find files bigger than 1 GB in /srv",
+            ["not the hidden ones", "only below /srv/media"],
+            "find /srv/media -type f -size +1G -not -path '*/.*'",
+        ),
+    ],
+)
+def test_what_is_said_again_changes_the_line(
+    finder_of_corpus: CommandFinder, sentence: str, again: list[str], line: str
+) -> None:
+    found = lines_for(sentence, again, finder_of_corpus)
+    assert found.answers[0].line == line
+
+
+def test_a_line_that_was_refused_is_told(finder_of_corpus: CommandFinder) -> None:
+    found = lines_for("number the lines of poem.txt", ["no, not that"], finder_of_corpus)
+    assert found.understood == ["file poem.txt", "not cat -n poem.txt"]

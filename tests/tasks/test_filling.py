@@ -82,7 +82,7 @@ def recipe(line: str, **slots: dict[str, str]):  # type: ignore[no-untyped-def]
         (
             "sed s/<old>/<new>/ <file>",
             "replace foo with 'b/c d' in x.ini",
-            "sed s/foo/'b\\/c d'/ x.ini",
+            "sed 's/foo/b\\/c d/' x.ini",
         ),
         ("wc -l <file>", "count all .py files", "wc -l *.py"),
         ("rm <file>", "delete 'a b; rm -rf ~'", "rm 'a b; rm -rf ~'"),

@@ -232,3 +232,66 @@ def test_root_is_to_do_it_if_that_was_said_last(again: list[str], root: bool) ->
 )
 def test_a_line_for_root(line: str, expected: str) -> None:
     assert as_root(fill(make_recipe({"task": "x", "line": line}, "", ""), [])).line == expected
+
+
+@pytest.mark.parametrize(
+    ("sentence", "expected"),
+    [
+        ("files not older than a week", "-type f -not -mtime +7"),
+        ("files, but not the empty ones", "-type f -not -empty"),
+        ("*.txt files, not in the folder old.d", "-type f -name '*.txt' -not -path '*/old.d/*'"),
+        ("all .c files except those owned by fern", "-type f -name '*.c' -not -user fern"),
+        ("the folder is not empty", ""),
+        ("today's date", ""),
+        ("mistd's configuration", ""),
+    ],
+)
+def test_conditions_that_are_turned_round_or_are_none(sentence: str, expected: str) -> None:
+    assert as_tests(sentence) == expected
+
+
+@pytest.mark.parametrize(
+    ("sentence", "values"),
+    [
+        ("lines 10-20 of a.txt", [("10", "number", "from"), ("20", "number", "until")]),
+        ("rows 3 to 9", [("3", "number", "from"), ("9", "number", "until")]),
+        ("connect to 10.0.0.7:8443", [("10.0.0.7", "host", ""), ("8443", "number", "port")]),
+        ("what day was 1700000000", [("1700000000", "number", "epoch")]),
+        ("who is in 192.168.7.0/24", [("192.168.7.0/24", "host", "")]),
+        ("build from the Makefile", [("Makefile", "file", "")]),
+        ("17 times 23", [("17*23", "sum", "")]),
+        ("100 divided by 4 plus 2", [("100/4+2", "sum", "")]),
+        ("files of 20 megabytes", [("20M", "size", "megabyte")]),
+    ],
+)
+def test_values_that_cannot_be_mistaken(sentence: str, values: list[tuple[str, str, str]]) -> None:
+    found = [one for one in values_in(sentence, ORDINARY) if one.sure]
+    assert [(one.text, one.kind, one.unit) for one in found][: len(values)] == values
+
+
+def test_what_stands_for_kinds_of_values_in_the_choice() -> None:
+    said = understand("copy a.txt to b.txt on port 80 every day at 6:15", [], ORDINARY)
+    assert [one for one in said.stems if one.startswith("<")] == [
+        "<file",
+        "<number",
+        "<time",
+        "<file 2",
+    ]
+
+
+def test_words_of_endings_are_hints_and_words_of_conditions_stand_inside() -> None:
+    said = understand("find a.png files older than 30 days", [], ORDINARY)
+    assert said.hints == {"pictur", "imag"}
+    assert said.inside == {"older", "than", "<duration"}
+
+
+def test_can_not_is_read_like_any_negation() -> None:
+    assert "not" in understand("I can't sort files", [], ORDINARY).stems
+
+
+def test_a_revision_opens_a_value_or_puts_another_in_its_place() -> None:
+    opened = understand("forward port 8080", ["on another port"], ORDINARY)
+    assert [one.text for one in opened.values] == []
+    assert "8080" not in opened.text
+    changed = understand("files in /srv", ["only below /srv/media"], ORDINARY)
+    assert [(one.text, one.turn) for one in changed.values] == [("/srv/media", 1), ("/srv", 0)]

@@ -31,7 +31,7 @@ DOMAIN = "#"
 
 #: Changed with every change of the layout or of what is read out of pages; another version is
 #: rebuilt.
-VERSION = 31
+VERSION = 32
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -116,7 +116,8 @@ CREATE TABLE task_recipes(
     recipe TEXT,
     wordings TEXT,
     start REAL,
-    changing INTEGER
+    changing INTEGER,
+    filters INTEGER
 );
 CREATE TABLE task_cues(slot TEXT PRIMARY KEY, cues TEXT) WITHOUT ROWID;
 CREATE TABLE joined(apart TEXT PRIMARY KEY, term TEXT) WITHOUT ROWID;

@@ -393,11 +393,11 @@ class IndexWriter:
     # --- the choice of recipes
     # ---------------------------------------------------------------------------
 
-    def insert_task_recipes(self, rows: Iterable[tuple[int, str, str, float, int]]) -> None:
-        """Recipes by number: packed, their wordings, what each begins with, and whether it
-        changes anything.
+    def insert_task_recipes(self, rows: Iterable[tuple[int, str, str, float, int, int]]) -> None:
+        """Recipes by number: packed, their wordings, what each begins with, whether it changes
+        anything, and whether it takes conditions on files.
         """
-        self.db.executemany("INSERT INTO task_recipes VALUES(?,?,?,?,?)", rows)
+        self.db.executemany("INSERT INTO task_recipes VALUES(?,?,?,?,?,?)", rows)
 
     def insert_task_stems(
         self, rows: Iterable[tuple[str, float, float, float, bytes, bytes]]

@@ -7,7 +7,7 @@ import json
 from dowsing.index.schema import DOMAIN, Meta
 from dowsing.index.writer import IndexWriter
 from dowsing.knowledge.recipe_terms import packed_row, wording_terms
-from dowsing.knowledge.recipes import Recipe
+from dowsing.knowledge.recipes import CONDITIONS, Recipe
 from dowsing.knowledge.task_choice import read_choice
 from dowsing.knowledge.wordings import read_wordings
 
@@ -27,6 +27,7 @@ def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
             _terms_of(known[line], wordings.get(line, [])),
             choice.offsets[number],
             int(number in changing),
+            int(any(slot.name == CONDITIONS for slot in known[line].slots)),
         )
         for number, line in enumerate(choice.lines)
         if line in known

@@ -44,11 +44,15 @@ KINDS = frozenset(
     """
         file folder path number size duration date user group host address port url pattern glob
         signal mode command choice text extension word remote sum separator conditions time
+        schedule calendar
     """.split()
 )
 #: Kinds whose values are of digits, letters and a few signs, so that they may stand in the quotes
 #: of a line.
 PLAIN = frozenset(("number", "extension", "port", "word", "sum", "date", "time"))
+#: Kinds whose values may stand in quotes: beside those, what we write ourselves, and commands, of
+#: which only plain ones are put there.
+_IN_QUOTES = PLAIN | {"schedule", "calendar", "command"}
 _KEYS = frozenset(("task", "also", "line", "slots", "changes", "command", "look", "parts", "saved"))
 
 
@@ -167,10 +171,10 @@ def make_recipe(row: dict[str, Any], command: str, where: str) -> Recipe:
         if name not in names:
             raise ValueError(f"the slot {name} is not in the line")
     for name in quoted_slots(line):
-        if slot_of(name, described.get(name, {})).kind not in PLAIN:
+        if slot_of(name, described.get(name, {})).kind not in _IN_QUOTES:
             raise ValueError(
-                f"the slot {name} stands in quotes; only numbers, words and extensions may, for "
-                "they need none"
+                f"the slot {name} stands in quotes; only numbers, words, commands and "
+                "extensions may, for they need none"
             )
     return Recipe(
         row["task"],

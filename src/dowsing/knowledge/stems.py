@@ -40,6 +40,56 @@ def words(text: str) -> list[str]:
     return "".join(char if char.isalnum() else " " for char in text).split()
 
 
+#: Forms of verbs that no rule leads back, and what they are forms of. Those that are words of their
+#: own as well (found, left, hidden, known, stuck) are not here.
+_FORMS = {
+    form: verb
+    for verb, forms in {
+        "run": "ran",
+        "write": "wrote written",
+        "overwrite": "overwrote overwritten",
+        "rewrite": "rewrote rewritten",
+        "take": "took taken",
+        "keep": "kept",
+        "send": "sent",
+        "build": "built",
+        "lose": "lost",
+        "break": "broke broken",
+        "grow": "grew grown",
+        "shrink": "shrank shrunk",
+        "choose": "chose chosen",
+        "throw": "threw thrown",
+        "draw": "drew drawn",
+        "spend": "spent",
+        "tell": "told",
+        "say": "said",
+        "go": "went gone",
+        "come": "came",
+        "become": "became",
+        "begin": "began begun",
+        "buy": "bought",
+        "bring": "brought",
+        "catch": "caught",
+        "fall": "fell fallen",
+        "forget": "forgot forgotten",
+        "freeze": "froze frozen",
+        "hide": "hid",
+        "hold": "held",
+        "mean": "meant",
+        "sell": "sold",
+        "speak": "spoke spoken",
+        "steal": "stole stolen",
+        "eat": "ate eaten",
+        "tear": "tore torn",
+        "undo": "undid undone",
+        "wake": "woke woken",
+        "hang": "hung",
+        "understand": "understood",
+    }.items()
+    for form in forms.split()
+}
+
+
 _BLANKED = {code: " " for code in range(128) if not chr(code).isalnum()}
 
 
@@ -49,7 +99,7 @@ def stem(word: str) -> str:
     """
     found = _stems.get(word)
     if found is None:
-        found = _stems[word] = _stemmer()(word[:MOST_LETTERS])
+        found = _stems[word] = _stemmer()(_FORMS.get(word, word)[:MOST_LETTERS])
     return found
 
 

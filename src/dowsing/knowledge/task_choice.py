@@ -14,10 +14,37 @@ from array import array
 
 from dowsing.knowledge.stems import stem, words
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterable
+
 FILE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "task_choice.pack")
 STEP = 0.05  # of a weight
 MOST = 255  # steps
 _SLOT = re.compile(r"<[a-z][a-z0-9-]*>|\{\?|\?\}")
+_PLACE = re.compile(r"<([a-z][a-z-]*)[0-9]*>")
+#: Kinds of values that can be told by their form, by the names of slots.
+_KINDS = {
+    name: kind
+    for kind, names in {
+        "file": "file folder path target source archive copy device image patch list existing "
+        "subtitles certificate key sums log script",
+        "range": "first last start end from until begin",
+        "number": "number count lines line column width percent degrees pid level levels depth "
+        "bytes bits jobs cores code rate field",
+        "duration": "duration days minutes seconds hours weeks months delay",
+        "size": "size",
+        "date": "date since",
+        "time": "time",
+        "schedule": "schedule calendar",
+        "url": "url",
+        "host": "host address domain remote network server gateway proxy",
+        "port": "port",
+        "glob": "glob extension files",
+        "epoch": "epoch",
+    }.items()
+    for name in names.split()
+}
 #: Words that stand in any sentence.
 _DROPPED = frozenset(
     "the a an i me my please can could you would is are it that to of do we our us".split()
@@ -28,6 +55,23 @@ def sentence_stems(text: str) -> list[str]:
     """The stems of a sentence or wording that may tell, each once; values in it left out before."""
     found = (stem(word) for word in words(_SLOT.sub(" ", text)) if word not in _DROPPED)
     return list(dict.fromkeys(found))
+
+
+def wording_stems(text: str) -> list[str]:
+    """The stems of a wording, with what stands for the kinds of values in its places."""
+    return [*sentence_stems(text), *shapes_of(_KINDS.get(one, "") for one in _PLACE.findall(text))]
+
+
+def shapes_of(kinds: Iterable[str]) -> list[str]:
+    """What stands for the kinds of the values of a sentence, beside its stems: each kind, and that
+    there are two of it.
+    """
+    found: dict[str, int] = {}
+    for kind in kinds:
+        if kind:
+            found[kind] = found.get(kind, 0) + 1
+    shapes = [f"<{kind}" for kind in found]
+    return shapes + [f"<{kind} 2" for kind, count in found.items() if count > 1]
 
 
 def sentence_marks(text: str) -> list[str]:

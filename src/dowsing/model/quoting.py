@@ -11,6 +11,8 @@ import re
 _PLAIN = r"[A-Za-z0-9_@%+=:,./^-]+\Z"
 _SEGMENT = r"'[^']*'|\"(?:[^\"\\]|\\.)*\"|\$'(?:[^'\\]|\\.)*'|\\'"
 _QUOTED_WORD = rf"(?:~[\w-]*/)?(?:{_SEGMENT}|[\w@%+=:,./^-])+\Z"
+#: A word with something in single quotes and something that needs none.
+_PARTLY_QUOTED = r"(?=.*')(?:'[^']*'|[\w@%+=:,./^-])+"
 _PIECE = rf"({_SEGMENT})|('[^']*\Z|\"[^\"]*\Z)|([^'\"]+|(?s:.))"
 
 
@@ -42,6 +44,19 @@ def is_quoted_word(text: str) -> bool:
     stand before them.
     """
     return any(quote in text for quote in "'\"") and re.match(_QUOTED_WORD, text) is not None
+
+
+def joined_quotes(line: str) -> str:
+    """A line with one pair of quotes around each word of which parts are in single quotes:
+    `s/';'/,/g` becomes `'s/;/,/g'`. Options and assignments stay as they are, and so does a line
+    with anything else that quotes.
+    """
+    if "'" not in line or '"' in line or "`" in line or "$(" in line:
+        return line
+    for start, part in reversed(items(line)):
+        if re.fullmatch(_PARTLY_QUOTED, part) and not re.match(r"-|~|\w+=|('[^']*')+\Z", part):
+            line = line[:start] + quoted(bare(part)) + line[start + len(part) :]
+    return line
 
 
 def file_word(path: str) -> str:

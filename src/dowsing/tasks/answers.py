@@ -17,6 +17,7 @@ from dowsing.tasks.confidence import likelihood, read_confidence
 from dowsing.tasks.origin import Origin, OriginKind
 from dowsing.tasks.recipe_ranking import ranked
 from dowsing.tasks.retrieval import chosen_corpus, corpus_of, ordinary_of
+from dowsing.tasks.revisions import Step, StepKind, steps_of
 from dowsing.tasks.sentence import ParsedSentence, understand, understood
 
 TYPE_CHECKING = False
@@ -32,6 +33,7 @@ LEAST_SCORE = 2.0  # of an example of a page
 SURE = 0.75  # so likely to be right, a line needs no remark
 NEAR = 0.5  # what is less likely only comes near what was said
 OF_PAGES = 0.4  # below that examples of pages may serve as well
+LEAST_NEXT = 0.02  # of what comes next when a line was refused
 LEAST = 0.25  # and what is less likely than that is not shown
 NEGATIONS = frozenset(("not", "no", "never", "except", "without", "nor", "neither", "unless"))
 ASKED = 0.3  # so likely it must be that harm is asked for
@@ -56,7 +58,8 @@ class Filling(Record):
 
 class Answer(Record):
     """A line for a task. `effects`: what it destroys or overwrites; `look`: the harmless line to
-    look first; `checked`: every option of it was found in a page of this machine.
+    look first; `checked`: every option of it was found in a page of this machine; `command`: that
+    of the recipe, "" where the line is none of a recipe.
     """
 
     line: str
@@ -68,6 +71,7 @@ class Answer(Record):
     look: str
     checked: bool
     score: float = 0.0
+    command: str = ""
 
 
 class Task(Record):
@@ -98,15 +102,19 @@ def lines_for(
 
     `own` are recipes of the user's.
     """
+    steps = steps_of(again)
+    barred = _barred(sentence, steps, finder, own)
+    texts = [step.text for step in steps if step.kind is StepKind.SAYS]
     said = understand(
-        sentence, again, ordinary_of(finder.store, " ".join([sentence, *again]), own or [])
+        sentence, texts, ordinary_of(finder.store, " ".join([sentence, *texts]), own or [])
     )
-    corpus, choice = chosen_corpus(finder.store, said.stems, said.marks, own or [])
-    found = ranked(said, corpus, finder, choice)
+    corpus, choice = chosen_corpus(finder.store, said, own or [])
+    found = [one for one in ranked(said, corpus, finder, choice) if not barred.has(one)]
     likely = likelihood(found, read_confidence()) if found else 0.0
     if found and _leaves_out_a_negation(found[0].left):
         likely = min(likely, NEAR - 0.01)
-    answers = _answers(found, said, finder, most, choice) if likely >= LEAST else []
+    least = LEAST_NEXT if barred.lines else LEAST
+    answers = _answers(found, said, finder, most, choice) if likely >= least else []
     if likely < OF_PAGES and (answers or not corpus.chosen):
         others = [*_from_pages(said, finder), *([] if answers else _built(said, finder))]
         answers = [*answers, *(one for one in others if not harms(one))]
@@ -116,7 +124,40 @@ def lines_for(
     best = found[0] if found else None
     is_best = best is not None and bool(answers) and answers[0].task == best.filled.recipe.task
     left = best.left if best is not None and is_best else []
-    return Task(sentence, again, answers, understood(said, first), near, round(likely, 3), left)
+    told = [*understood(said, first), *(f"not {line}" for line in barred.lines)]
+    return Task(sentence, again, answers, told, near, round(likely, 3), left)
+
+
+class _Barred(Record):
+    """What was refused: recipes by task and command, commands, and the lines that these gave."""
+
+    recipes: list[tuple[str, str]]
+    commands: list[str]
+    lines: list[str]
+
+    def has(self, one: Ranked) -> bool:
+        """Whether a recipe was refused."""
+        recipe = one.filled.recipe
+        return recipe.command in self.commands or (recipe.task, recipe.command) in self.recipes
+
+
+def _barred(
+    sentence: str, steps: list[Step], finder: CommandFinder, own: list[Recipe] | None
+) -> _Barred:
+    """What was refused: each time that which came first by what had been said until then."""
+    found = _Barred([], [], [])
+    for n, step in enumerate(steps):
+        if step.kind is StepKind.SAYS:
+            continue
+        before = lines_for(sentence, [one.text for one in steps[:n]], finder, 1, own)
+        for answer in before.answers[:1]:
+            command = answer.command
+            found.lines.append(answer.line)
+            if step.kind is StepKind.OTHER_TOOL:
+                found.commands.append(command)
+            else:
+                found.recipes.append((answer.task, command))
+    return found
 
 
 def _answers(
@@ -218,6 +259,7 @@ def answer_of(filled: FilledRecipe, finder: CommandFinder, score: float) -> Answ
         with_values(recipe.look, filled.values),
         is_checked(found) or recipe.command == OWN,
         round(score, 3),
+        recipe.command,
     )
 
 

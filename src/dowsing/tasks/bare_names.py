@@ -47,12 +47,25 @@ NOUNS = {
     "field": "text",
     "command": "command",
     "script": "name",
+    "link": "name",
+    "symlink": "name",
+    "archive": "name",
+    "module": "name",
+    "timer": "name",
+    "interface": "name",
+    "device": "name",
+    "repository": "name",
+    "network": "name",
+    "table": "name",
+    "session": "name",
 }
 _AFTER = Pattern(
     r"\s+(folder|directory|branch|user|service|group|package|database|daemon|process|program|tag"
-    r"|container|account)\b",
+    r"|container|account|field|column|key|table|image|pod|deployment|volume|network)\b",
     exact=True,
 )
+#: A name before the noun that says what it is of: `the web container`.
+_NAMED_BEFORE = Pattern(r"\b(?:the|my|our|your|this|that) ([\w.-]+) \w+\s+$", exact=True)
 _CALL_IT = Pattern(r"\b(?:call|name) (?:it|them|that)\s+$", "call", "name")
 _PLACE = Pattern(r"\b(?:under|below|beneath|inside|within|called|named)\s+$")
 _TOWARDS = Pattern(r"\b(?:in|into|to|from|of)\s+(?:my |the )?$")
@@ -105,6 +118,22 @@ _ACTED_ON = Pattern(
     "reload",
 )
 _FROM_TO = Pattern(r"\bfrom (?:the )?([a-z]\w+) (?:in)?to (?:the )?([a-z]\w+)\b(?! ?\d)", "from ")
+_MANY = "folders|directories|files|branches|users|groups|services|packages|tables|tags|hosts"
+#: Several names behind one noun: `the folders left and right`.
+_SEVERAL_OF = Pattern(rf"\b({_MANY})\s+(?:[\w.-]+\s+(?:and|with|to)\s+)?$", exact=True)
+_TWO_OF = Pattern(
+    rf"\b({_MANY}) ([a-z]\w+) (?:and|with|to) ([a-z]\w+)\b(?![./])", *_MANY.split("|")
+)
+#: A field by its name: `the name field of every row`.
+_FIELD = Pattern(
+    r"\b(?:the|every|each|all|by|only) (?:the )?(\w+) (?:field|column|key|attribute|property)s?\b",
+    "field",
+    "column",
+    "key",
+    "attribute",
+    "property",
+)
+_BUT_NOT = Pattern(r"\b(?:but|and) not (\w[\w-]+)(?=\s*(?:$|[,.;?!]))", " not ")
 _PLACE_ENDS = Pattern(
     r"\s*(?:$|[,.;?!]|\s(?:and|or|older|newer|bigger|larger|smaller|that|which|ignoring|with"
     r"|without|whatever|by|to|except|but|as|into|on|at|for|after"
@@ -150,6 +179,11 @@ class Ordinary:
         return word not in EMPTY and may_name(word) and stem(word) not in self.never
 
 
+def _singular(noun: str) -> str:
+    """The noun of several."""
+    return "directory" if noun == "directories" else noun.removesuffix("s")
+
+
 def may_name(word: str) -> bool:
     """Whether a word is neither one that goes with names nor one that says what a name is of."""
     return word not in _NO_NAME and word not in NOUNS
@@ -160,7 +194,11 @@ def noun_at(sentence: str, start: int, end: int, before: str) -> str:
     if there is none.
     """
     if before in NOUNS:
-        return before
+        named = _NAMED_BEFORE.search(sentence[max(0, start - 60) : start])
+        return "" if named and named[1] not in _QUALITIES else before
+    several = _SEVERAL_OF.search(sentence[max(0, start - 60) : start])
+    if several:
+        return _singular(several[1])
     behind = _AFTER.match(sentence[end:])
     return behind[1] if behind else ""
 
@@ -173,6 +211,15 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
         for place in (1, 2):
             if ordinary.has(match[place].lower()) and ordinary.can_name(match[place].lower()):
                 take(*match.span(place), match[place], "name", "", False)
+    for match in _TWO_OF.finditer(sentence):
+        for place in (2, 3):
+            if ordinary.has(match[place].lower()) and match[place].lower() not in EMPTY:
+                take(*match.span(place), match[place], "name", "", False)
+    for match in _FIELD.finditer(sentence):
+        if match[1].lower() not in _QUALITIES and not match[1].isdecimal():
+            take(*match.span(1), match[1], "text", "", False)
+    for match in _BUT_NOT.finditer(sentence):
+        take(*match.span(1), match[1], "text", "", False)
     for match in _ACTED_ON.finditer(sentence):
         if ordinary.has(match[1].lower()) and may_name(match[1].lower()):
             take(*match.span(1), match[1], "name", "", False)

@@ -16,33 +16,53 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.index.store import Store
 
+#: How much a stem counts that is only as good as said, by the endings of files.
+OF_HINT = 0.5
 UNKNOWN = 5.0  # how telling a stem is that no wording has: it may well be a name
+
+
+#: The recipes that take conditions on files.
+FILTERS = "SELECT number FROM task_recipes WHERE filters ORDER BY number"
+MOST_FILTERS = 6  # recipes for conditions that are chosen by what is said beside these
 
 
 class Candidate(Record):
     """A recipe that is chosen: packed, the stems of its wordings, what speaks for it (log odds
-    against a recipe of which nothing is said), and whether its line changes anything.
+    against a recipe of which nothing is said), and whether its line changes anything. `beside` is
+    what speaks for it without the words of conditions on files.
     """
 
     row: str
     wordings: list[str]
     score: float
     changing: bool
+    beside: float = 0.0
 
 
 class Choice:
     """What the stems of a sentence say, and its marks (knowledge/task_choice.py). `telling`: how
     telling each stem is that wordings have; `harm` and `change`: the log odds that it asks for
-    something to be destroyed or stopped, and for any change.
+    something to be destroyed or stopped, and for any change. Of the `hints` among the stems, which
+    are words for the same, only the one that says most for a recipe counts for it. `inside` are the
+    stems that stand in conditions on files alone.
     """
 
-    def __init__(self, store: Store, stems: list[str], marks: list[str]) -> None:
+    def __init__(
+        self,
+        store: Store,
+        stems: list[str],
+        marks: list[str],
+        hints: frozenset[str] = frozenset(),
+        inside: frozenset[str] = frozenset(),
+    ) -> None:
         self.store = store
         self.telling: dict[str, float] = {}
         self.harm = float(store.meta_value(Meta.TASK_HARM) or 0.0)
         self.change = float(store.meta_value(Meta.TASK_CHANGE) or 0.0)
         starts = store.rows("SELECT number, start FROM task_recipes")
         self._scores: dict[int, float] = dict(starts)
+        self._hinted: dict[int, float] = {}
+        self._inside: dict[int, float] = {}
         wanted = list(dict.fromkeys([*stems, *marks]))
         places = ",".join("?" * len(wanted))
         for stem, telling, harm, change, numbers, steps in store.rows(
@@ -55,17 +75,33 @@ class Choice:
                 self.change += change
             if stem in stems:
                 self.telling[stem] = telling
-                self._add(array("H", numbers), steps)
+                weights = {
+                    number: much * STEP
+                    for number, much in zip(array("H", numbers), steps, strict=True)
+                    if number in self._scores
+                }
+                if stem in hints:
+                    self._hint(weights)
+                else:
+                    self._add(weights, stem in inside)
+        self._add(self._hinted)
 
-    def _add(self, numbers: array[int], steps: bytes) -> None:
-        scores = self._scores
-        for number, much in zip(numbers, steps, strict=True):
-            if number in scores:
-                scores[number] += much * STEP
+    def _add(self, weights: dict[int, float], is_inside: bool = False) -> None:
+        for number, much in weights.items():
+            self._scores[number] += much
+            if is_inside:
+                self._inside[number] = self._inside.get(number, 0.0) + much
+
+    def _hint(self, weights: dict[int, float]) -> None:
+        for number, much in weights.items():
+            self._hinted[number] = max(self._hinted.get(number, 0.0), OF_HINT * much)
 
     def best(self, most: int) -> list[Candidate]:
-        """The recipes that most speaks for, the best first."""
+        """The recipes that most speaks for, the best first; where conditions on files are said,
+        behind them those for such for which most speaks beside that.
+        """
         chosen = sorted(self._scores.items(), key=lambda pair: (-pair[1], pair[0]))[:most]
+        chosen += self._filters({number for number, _ in chosen})
         marks = ",".join("?" * len(chosen))
         rows = {
             number: values
@@ -79,8 +115,17 @@ class Choice:
         for number, score in chosen:
             recipe, wordings, changing = rows[number]
             texts = wordings.split("\n")
-            found.append(Candidate(recipe, texts, score, bool(changing)))
+            beside = score - self._inside.get(number, 0.0)
+            found.append(Candidate(recipe, texts, score, bool(changing), beside))
         return found
+
+    def _filters(self, chosen: set[int]) -> list[tuple[int, float]]:
+        """The best recipes for conditions, of those that are not chosen."""
+        if not self._inside:
+            return []
+        numbers = [number for (number,) in self.store.rows(FILTERS) if number not in chosen]
+        numbers.sort(key=lambda number: self._inside.get(number, 0.0) - self._scores[number])
+        return [(number, self._scores[number]) for number in numbers[:MOST_FILTERS]]
 
     @property
     def asks_harm(self) -> float:

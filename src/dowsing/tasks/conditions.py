@@ -57,7 +57,7 @@ _NEWER = Pattern(
     *_UNITS,
 )
 _TODAY = Pattern(
-    r"\b(today|this week|this month|this year|since yesterday|yesterday|recently)\b",
+    r"\b(today|this week|this month|this year|since yesterday|yesterday|recently)\b(?!['’])",
     "today",
     "this ",
     "yesterday",
@@ -78,8 +78,8 @@ _BIGGER = Pattern(
     "byte",
 )
 _EMPTY = Pattern(
-    r"\bempty\b(?:\s+(?:sub)?(files?|folders?|director(?:y|ies)|ones))?|\b(files"
-    r"|folders) with nothing in them",
+    r"(?<!is )(?<!is not )(?<!was not )(?<!n't )\bempty\b(?:\s+(?:sub)?(files?|folders?"
+    r"|director(?:y|ies)|ones))?|\b(files|folders) with nothing in them",
     "empty",
     "nothing in",
 )
@@ -151,6 +151,14 @@ _NO_FOLDERS = Pattern(
     "files",
 )
 _LINKS = Pattern(r"\b(?:symlinks|symbolic links|soft links)\b", "link")
+#: What turns the condition behind it round.
+_NEGATED = re.compile(
+    r"\b(?:not|never|except|excluding|without|but no)(?: for)?(?: the| any| those)?\s+\Z",
+    re.IGNORECASE,
+)
+_OF_FILES = re.compile(
+    r"\s*['’]s (?:\w+ ){0,2}(?:files?|folders?|director\w+|stuff|things|pages)\b"
+)
 
 
 class Condition(Record):
@@ -166,6 +174,10 @@ def conditions_in(text: str, values: list[Value]) -> list[Condition]:
     found: list[Condition] = []
 
     def add(test: str, start: int, end: int) -> None:
+        negated = _NEGATED.search(text[:start])
+        if negated is not None and not test.startswith(("-not", "-maxdepth")):
+            first, last = ("-daystart ", test[10:]) if test.startswith("-daystart ") else ("", test)
+            test, start = f"{first}-not {last}", negated.start()
         if not any(one.start < end and start < one.end for one in found) and all(
             one.test != test for one in found
         ):
@@ -188,7 +200,7 @@ def conditions_in(text: str, values: list[Value]) -> list[Condition]:
     for match in _OWNER.finditer(text):
         add(f"-{(match[1] or 'user').lower()} {quoted(match[2].rstrip('.'))}", *match.span())
     for value in values:
-        if value.unit == "owner":
+        if value.unit == "owner" and _OF_FILES.match(text[value.end :]):
             add(f"-user {quoted(value.text)}", value.start, value.end)
     for match in _WRITABLE.finditer(text):
         add("-perm -o+w", *match.span())
@@ -273,7 +285,8 @@ def _names(text: str, values: list[Value], add) -> None:  # type: ignore[no-unty
         if value.unit != "excluded":
             continue
         name = f"*.{value.text}" if value.kind == "extension" else value.text
-        if value.kind in ("name", "path") and "." not in value.text:
+        is_folder = value.before in ("folder", "directory")
+        if is_folder or (value.kind in ("name", "path") and "." not in value.text):
             add(f"-not -path {quoted('*/' + value.text.strip('/') + '/*')}", value.start, value.end)
         elif value.kind in ("extension", "glob", "file", "name", "path"):
             add(f"-not -name {quoted(name)}", value.start, value.end)

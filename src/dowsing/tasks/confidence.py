@@ -15,6 +15,7 @@ if TYPE_CHECKING:
 
 FILE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "confidence.toml")
 MOST_STRANGE = 3.0  # words that count
+LOUDEST = 30.0  # log odds that count
 FAR = 3.0  # so far behind the best, nothing comes into question any more
 
 
@@ -22,7 +23,8 @@ class Confidence(Record):
     """The parts. `base`: without anything; `score`: of the best; `gap`: how far the next one of
     another command is behind; `said`: how much of its nearest wording is said; `known`: how much of
     the sentence is said in wordings of the recipe, words that were guessed to be values left out;
-    `strange`: how many of its words no wording has.
+    `strange`: how many of its words no wording has; `speaks`: what the words say for the recipe, in
+    tens of log odds.
     """
 
     base: float = 1.0
@@ -31,6 +33,7 @@ class Confidence(Record):
     said: float = 0.0
     known: float = 0.0
     strange: float = 0.0
+    speaks: float = 0.0
 
 
 def confidence_parts(found: list[Ranked]) -> Confidence:
@@ -39,7 +42,13 @@ def confidence_parts(found: list[Ranked]) -> Confidence:
     other = next((o for o in found if o.filled.recipe.command != best.filled.recipe.command), None)
     gap = FAR if other is None else min(FAR, best.score - other.score)
     return Confidence(
-        1.0, best.score, gap, best.evidence.said, best.known, min(best.strange, MOST_STRANGE)
+        1.0,
+        best.score,
+        gap,
+        best.evidence.said,
+        best.known,
+        min(best.strange, MOST_STRANGE),
+        min(best.speaks or 0.0, LOUDEST) / 10,
     )
 
 
@@ -47,7 +56,7 @@ def likelihood(found: list[Ranked], weights: Confidence) -> float:
     """The probability that the best recipe is right. One that the model does not know, such as a
     line of the user's own, goes by how much of the sentence it has.
     """
-    if not found[0].is_fitted:
+    if found[0].speaks is None:
         return found[0].evidence.covered
     parts = confidence_parts(found)
     odds: float = sum(getattr(parts, name) * getattr(weights, name) for name in Confidence._fields)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 
 from dowsing.knowledge.slot_cues import VALUE, around, pieces_of, slot_kind, slot_role
 from dowsing.knowledge.stems import EMPTY
@@ -18,6 +19,11 @@ OF_TWO = 0.5  # how much two words beside a place count, beside one
 OF_ROLE = 0.9  # how much the cues of all slots for what is made count, beside those of one
 UNSEEN = -0.5  # what a word counts that never stood beside a place of the slot
 LEAST, MOST = -4.0, 9.0
+#: Words that may begin what is said of a command, and do not belong to it.
+_BEHIND = re.compile(
+    r"\b(?:on|over|via|at|every|each|in|inside|into|as|with|when|whenever|until|for|and|then|after"
+    r"|but|so|while|without|from|again|by)\b|\bto (?=an? |the |file\b|[/~])|,"
+)
 #: Slots whose value may be all the rest of a sentence.
 _TO_THE_END = frozenset(("message", "command", "query", "line", "text"))
 
@@ -27,6 +33,9 @@ class Cues:
 
     def __init__(self, store: Store, text: str, values: list[Value]) -> None:
         self.store, self.text = store, text
+        #: Where something else may begin behind a command.
+        self._ends = [match.start() for match in _BEHIND.finditer(text)]
+        self._ends += [value.start for value in values if value.kind == "schedule" and value.start]
         self._known: dict[str, dict[str, float]] = {}
         self.places: list[tuple[str, int, int]] = []
         sure = sorted((v for v in values if v.sure), key=lambda value: value.start)
@@ -70,11 +79,17 @@ class Cues:
         total += OF_TWO * (known.get(two, 0.0) + known.get(others, 0.0))
         return max(LEAST, min(MOST, total))
 
+    def before(self, start: int) -> list[str]:
+        """The two words before a place."""
+        return [word for word, _, end in self.places if end <= start][-2:]
+
     def bare(self, ordinary: Ordinary) -> list[tuple[Value, bool]]:
         """The words that may be values by their place alone, and whether they are ordinary ones."""
         found = []
         for word, start, end in self.places[1:]:  # the first says what is to be done
-            if word == VALUE or not word[:1].isalnum() or word in EMPTY or not may_name(word):
+            if word == VALUE or not word[:1].isalnum() or not may_name(word):
+                continue
+            if re.split(r"['’]", word)[0] in EMPTY:
                 continue
             before = word_before(self.text, start)
             noun = noun_at(self.text, start, end, before)
@@ -87,10 +102,14 @@ class Cues:
         """The ends of the sentence that may be the value of a slot for free text, if it is one."""
         if slot_kind(slot) not in _TO_THE_END:
             return []
-        end = len(self.text.rstrip(" .?!"))
+        ends = [len(self.text.rstrip(" .?!"))]
+        if slot_kind(slot) == "command":
+            ends += [len(self.text[:end].rstrip(" ,")) for end in self._ends]
         return [
             Value(
                 self.text[start:end], "text", start, end, word_before(self.text, start), sure=False
             )
+            for end in ends
             for _, start, _ in self.places[1:-1]
+            if start < end
         ]

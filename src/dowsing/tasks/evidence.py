@@ -19,8 +19,7 @@ class Evidence(Record):
     values for which there is no slot, slots without a value while values are said; `fit`: how well
     values fit; `like`: a file is of the kind that the slot is for; `changes`, `shows`: how unlikely
     it is that a change is asked for, of one that makes any, and how likely, of one that makes none;
-    `wrong_way`: from a machine where to it was said, or the other way round; `lost`: conditions on
-    files that it leaves out; `wanted`, `refused`: a tool that was, or was not to be, used;
+    `lost`: conditions on files that it leaves out; `wanted`: it uses a tool that was asked for;
     `absent`: its command is not here.
     """
 
@@ -36,10 +35,8 @@ class Evidence(Record):
     like: float = 0.0
     changes: float = 0.0
     shows: float = 0.0
-    wrong_way: float = 0.0
     lost: float = 0.0
     wanted: float = 0.0
-    refused: float = 0.0
     absent: float = 0.0
 
     def worth(self, weights: Evidence) -> float:

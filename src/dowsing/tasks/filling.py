@@ -18,9 +18,11 @@ from dowsing.knowledge.recipes import (
     with_values,
 )
 from dowsing.knowledge.units import DAY, SECONDS_IN, is_time, seconds_in
+from dowsing.model.quoting import joined_quotes
 from dowsing.model.quoting import quoted as literally
 from dowsing.model.quoting import word as shell_word
 from dowsing.model.record import Record
+from dowsing.tasks.schedules import calendar_of
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -43,6 +45,8 @@ _FITS = {
     "duration": ("number",),
     "date": ("date", "time", "text"),
     "time": ("time", "number"),
+    "schedule": ("schedule",),
+    "calendar": ("schedule",),
     "user": ("name", "text"),
     "group": ("name", "text"),
     "host": ("host", "name", "file"),
@@ -55,11 +59,11 @@ _FITS = {
     "pattern": ("text", "name", "number", "file"),
     "glob": ("glob", "extension", "file", "name"),
     "extension": ("extension",),
-    "word": ("name", "text", "extension", "number"),
+    "word": ("name", "text", "extension", "number", "host"),
     "signal": ("name",),
     "mode": ("number", "text"),
     "command": ("command", "text", "file", "path", "name"),
-    "text": ("text", "name", "path", "file", "number", "date", "command"),
+    "text": ("text", "name", "path", "file", "number", "date", "command", "host"),
 }
 #: Words that stand before values of a kind.
 _PLACES = {
@@ -89,6 +93,17 @@ _PLACES = {
     "text": ("called", "named", "service", "package", "branch", "process", "program", "message"),
     "command": ("run", "start", "command", "script"),
     "folder": ("under", "in", "inside", "below", "within"),
+}
+#: Slots for the ends of a range.
+_OF_RANGE = {
+    "first": "from",
+    "start": "from",
+    "from": "from",
+    "begin": "from",
+    "last": "until",
+    "end": "until",
+    "second": "until",
+    "to": "until",
 }
 #: Kinds of slots, and words before a value that say that it is something else.
 _ELSEWHERE = frozenset(("user", word) for word in ("on", "at", "to", "from")) | frozenset(
@@ -128,6 +143,24 @@ _NOUN_SLOTS = {
     "tag": ("tag", "commit"),
     "database": ("database", "text"),
     "container": ("container",),
+    "image": ("image", "file"),
+    "field": ("field", "column", "key"),
+    "column": ("column", "field", "key"),
+    "key": ("key", "field"),
+    "table": ("table",),
+    "pod": ("pod",),
+    "deployment": ("name",),
+    "volume": ("name", "device"),
+    "network": ("name", "network"),
+    "link": ("link", "file", "path"),
+    "symlink": ("link", "file", "path"),
+    "archive": ("archive", "file"),
+    "module": ("module", "package", "name"),
+    "timer": ("timer", "unit", "service"),
+    "interface": ("interface",),
+    "device": ("device", "interface"),
+    "repository": ("repository", "folder", "url"),
+    "session": ("session", "name"),
 }
 #: Slots whose values are of one kind of thing only.
 _OWN_NOUN = frozenset(
@@ -151,6 +184,11 @@ _NO_NUMBERS = frozenset(
 _SEVERAL = frozenset(("file", "folder", "path", "package", "service", "user"))
 #: Kinds whose values are names of files.
 _FILES = frozenset(("file", "folder", "path", "glob"))
+#: A command that may stand in single quotes and in a cron table as it is.
+_PLAIN_COMMAND = re.compile(r"[\w./~][\w.:@+,=/~ -]*")
+#: Names of slots that are verbs as well: what stands behind such a word is not that.
+VERBS_TOO = frozenset("copy link backup archive name query output".split())
+OF_TURN = 0.8  # how much each revision counts that says a value
 _SAFE = re.compile(r"[A-Za-z0-9_@%+=:,./^~-]+\Z")
 
 
@@ -253,6 +291,7 @@ def fill(
                     if sure_only and not value.sure:
                         continue
                     points = _points(slot, value) * (1.0 if value.sure else 0.5) - 0.01 * n
+                    points += OF_TURN * value.turn * (points > 0)
                     if cues is not None and points > 0:
                         points += cues.points(slot, value)
                     points -= 0.2 * (slot.kind in ("text", "path"))
@@ -271,6 +310,7 @@ def fill(
             fit += score
             if slot.like and not slot.is_like(value.text):
                 fit -= 3.0  # another kind of file is meant
+    _in_order(recipe, slots, places, chosen)
     left = _with_neighbours(chosen, places, [value for value in left if value in values])
     if "@" in (chosen.get("host") or ""):  # who logs in is said with the machine
         line = line.replace("<user>@", "")
@@ -286,8 +326,26 @@ def fill(
     taken = sum(value is not None for value in chosen.values()) or 1
     placed = [value for value in values if value not in left]
     placed += [value for value in places.values() if value not in values]
-    written = with_values(line, chosen, parts)
+    written = joined_quotes(with_values(line, chosen, parts))
     return FilledRecipe(recipe, written, chosen, left, fit / taken, placed)
+
+
+#: The second of two places for numbers of one kind, and the first.
+_PAIRS = (("second", "first"), ("column2", "column1"), ("column2", "column"), ("field2", "field"))
+
+
+def _in_order(
+    recipe: Recipe, slots: list[Slot], places: dict[str, Value], chosen: dict[str, str | None]
+) -> None:
+    """Two numbers of one kind stand in the order in which they were said."""
+    by_name = {slot.name: slot for slot in slots}
+    for later, first in _PAIRS:
+        one, other = places.get(first), places.get(later)
+        if one is None or other is None or one.start < other.start or one.kind != "number":
+            continue
+        places[first], places[later] = other, one
+        for name in (first, later):
+            chosen[name] = _written(by_name[name], places[name], recipe.line)
 
 
 #: Endings that are said for a file: `as mp3`.
@@ -349,6 +407,8 @@ def _points(slot: Slot, value: Value) -> float:
         return 0.0
     if value.kind == "number" and slot.name in _NO_NUMBERS:
         return 0.0
+    if value.kind == "number" and slot.kind == "size" and value.unit:
+        return 0.0  # so many lines are no bytes
     points = 2.0 - 0.3 * fits.index(value.kind)
     if slot.kind == "folder" and value.kind == "file":
         if value.before not in _PLACES["folder"]:
@@ -407,6 +467,12 @@ def _points(slot: Slot, value: Value) -> float:
         slot.kind == "duration" and value.unit and not is_time(value.unit)
     ):
         return 0.0
+    if slot.name in _OF_RANGE and value.unit in ("from", "until"):
+        points += 1.0 if _OF_RANGE[slot.name] == value.unit else 0.2
+    if value.unit == "epoch" and slot.kind != "text":
+        return 4.0 if slot.name == "epoch" else 0.0
+    if value.unit == "port":
+        points += 2.0 if slot.kind == "port" else -1.0
     if slot.name == "count" and not value.unit:
         points += 0.3  # so many of something
     if slot.kind == "port" and value.before == "port":
@@ -417,11 +483,13 @@ def _points(slot: Slot, value: Value) -> float:
         return 0.0
     if slot.name == "line" and value.unit in ("ordinal", "nth"):
         points += 0.8
+    if slot.kind == "pattern" and value.kind == "file" and value.before not in _PLACES["pattern"]:
+        points -= 0.8
     if slot.kind == "pattern" and value.kind == "number" and value.before not in _PLACES["pattern"]:
         return 0.0
     if value.before in ("process", "pid"):
         points += 1.0 if slot.name == "pid" else (-1.5 if slot.kind == "port" else 0.0)
-    if value.before in (slot.name, slot.kind):
+    if value.before in (slot.name, slot.kind) and value.before not in VERBS_TOO:
         points += 1.0
     if slot.name == "owner" and value.before == "by":
         points += 1.0
@@ -460,9 +528,17 @@ def _written(slot: Slot, value: Value, line: str) -> str | None:
     text = value.text
     if f"/<{slot.name}>/" in line:  # part of a script of sed, in which a slash would end it
         text = text.replace("/", "\\/")
+    if slot.kind == "schedule":
+        return text  # made by us
+    if slot.kind == "calendar":
+        return calendar_of(text)
+    if f"origin/<{slot.name}>" in line:
+        text = text.removeprefix("origin/")
     if slot.kind == "sum":
         return re.sub(r"[^0-9.+*/^-]", "", text).lstrip("+*/^-") or "0"
     if slot.name in quoted_slots(line):
+        if slot.kind == "command" and _PLAIN_COMMAND.fullmatch(text):
+            return text
         return _in_quotes(text, slot.name, line)
     if slot.kind in PLAIN and slot.kind not in ("word", "date", "time"):
         text = re.sub(r"[^\w.]", "", text) or "0"

@@ -8,14 +8,15 @@ import re
 
 from dowsing.knowledge.recipes import CONDITIONS, Recipe, Slot
 from dowsing.knowledge.slot_cues import slot_kind
-from dowsing.knowledge.stems import stem
+from dowsing.knowledge.stems import EMPTY, stem, words
 from dowsing.model.record import Record
 from dowsing.tasks.bare_names import FOLDER_NAMES
 from dowsing.tasks.choice import domains_of
 from dowsing.tasks.conditions import tests_of
 from dowsing.tasks.cues import Cues
 from dowsing.tasks.evidence import Evidence, read_weights
-from dowsing.tasks.filling import FilledRecipe, SlotCues, fill
+from dowsing.tasks.filling import VERBS_TOO, FilledRecipe, SlotCues, fill
+from dowsing.tasks.negation import contradictions, denied_in
 from dowsing.tasks.part_phrases import parts_called_for
 from dowsing.tasks.patterns import Pattern
 from dowsing.tasks.retrieval import (
@@ -27,6 +28,7 @@ from dowsing.tasks.retrieval import (
     matches,
     terms_for,
 )
+from dowsing.tasks.sentence import NO_TOOL
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -39,6 +41,7 @@ if TYPE_CHECKING:
 else:
     Protocol = object
 
+EMPTY_STEMS = frozenset(stem(word) for word in EMPTY)
 MOST_RATED = 44  # recipes
 TELLING = 2.0  # what a word must tell for it to be missed
 NEAR_TOP = 16  # recipes of which it is worth finding out whether their command is here
@@ -47,16 +50,20 @@ NEAR_TOP = 16  # recipes of which it is worth finding out whether their command 
 UNFITTED = 12.0
 #: What the words around a word must say for it to be a value: of the name of a command where one
 #: may stand, of a word that is none of the language, of one that folders are often named by, of an
-#: ordinary one, of one that the recipe is asked for with, and of the rest of a sentence.
-PROGRAM, BARE, FOLDER, ORDINARY, OWN_WORD, REST = 0.5, 2.0, 3.5, 5.0, 6.5, 4.0
+#: ordinary one, of one that the recipe is asked for with, of one that nothing is named by, and of
+#: the rest of a sentence.
+PROGRAM, BARE, FOLDER, ORDINARY, OWN_WORD, NEVER, REST = 0.5, 2.0, 3.5, 5.0, 6.5, 8.0, 4.0
 NOUN = 4.0  # what it counts that the noun beside a word is what the slot is called
+OF_NOUN = 0.5  # how much a name is missed that only the noun beside it tells to be one
 AGAINST = -9.0
-WHOLE_REST = 6.0  # and for it to be that, whatever values are in it
 OF_CUES = 0.5  # how much that counts beside the kinds of values
+OF_FREE = 0.7  # how much a word counts as covered that is one of a free text
 #: Kinds of slots that any word may stand in.
 _ANY_WORD = frozenset(("text", "word", "command", "pattern", "user", "group"))
 #: Slots that the name of a command may stand in.
-_OF_PROGRAMS = frozenset(("name", "program", "package", "command", "service", "process", "line"))
+_OF_PROGRAMS = frozenset(
+    "name program package command service process line shell interpreter tool editor pager".split()
+)
 #: Words that join what is said, and say nothing that could be left out.
 _JOINING = frozenset("but though also just only now quickly really kindly here then".split())
 MOST_FIT, LEAST_FIT = 4.0, -3.0
@@ -82,8 +89,9 @@ class Asking(Protocol):
 class Ranked(Record):
     """A recipe with values for a sentence, its score, what that is made of, how much of the
     sentence its wordings have, guessed values left out (`known`), and how many of its words no
-    wording has (`strange`). `is_fitted`: the model knows it; `left`: the words of the sentence that
-    neither its wordings nor its line have.
+    wording has (`strange`). `speaks`: what the words say for it by the model (log odds), None if
+    that does not know it; `left`: the words of the sentence that neither its wordings nor its line
+    have.
     """
 
     score: float
@@ -91,7 +99,7 @@ class Ranked(Record):
     evidence: Evidence
     known: float = 0.0
     strange: float = 0.0
-    is_fitted: bool = True
+    speaks: float | None = 0.0
     left: list[str] = []  # noqa: RUF012 - a record is immutable
 
 
@@ -136,12 +144,25 @@ class _Filled:
         """Whether a place of the sentence went into it."""
         return any(first < end and start < last for first, last in self.spans)
 
+    def covers(self, start: int, end: int) -> float:
+        """How much it counts that a place of the sentence went into it: less where it is only one
+        of the words of a free text, for any word may be that.
+        """
+        if not self.has(start, end):
+            return 0.0
+        free = (one for one in self.used if not one.sure and " " in one.text)
+        return OF_FREE if any(one.start <= start and end <= one.end for one in free) else 1.0
 
-def _is_missed(value: Value, used: list[Value]) -> bool:
-    """Whether a value that stands in no slot is missed: not the ending of files that are named."""
+
+def _missed(value: Value, used: list[Value]) -> float:
+    """How much a value that stands in no slot is missed: not the ending of files that are named; a
+    word that has only the noun beside it to say that it is a name, less.
+    """
     ending = f".{value.text.lstrip('*.')}"
     named = value.kind in ("extension", "glob") and any(one.text.endswith(ending) for one in used)
-    return value.sure and not named
+    if named:
+        return 0.0
+    return 1.0 if value.sure else OF_NOUN * bool(value.noun)
 
 
 def _begin_of(value: Value) -> int:
@@ -204,7 +225,7 @@ class _RecipeCues:
                 least = OWN_WORD
             is_program = value.text in self.programs
             if is_ordinary and not (is_program or is_folder or self.may_name(value.text)):
-                least = OWN_WORD
+                least = NEVER
             for slot in slots:
                 bound = least
                 if is_program:
@@ -214,14 +235,20 @@ class _RecipeCues:
                     break
         for slot in slots:
             for one in self.cues.rests(slot.name):
-                says = self._says(slot, one)
-                if says >= REST:
-                    found.append(one.changed(sure=says >= WHOLE_REST))
+                if self._says(slot, one) >= REST:
+                    # behind its own name it is all of one piece, whatever words are in it
+                    found.append(one.changed(sure=one.before == slot_kind(slot.name)))
         return found
 
     def _says(self, slot: Slot, value: Value) -> float:
-        is_named = bool(value.noun) and value.noun == slot_kind(slot.name)
-        return self.cues.weight(slot.name, value.start, value.end) + NOUN * is_named
+        name = slot_kind(slot.name)
+        says = self.cues.weight(slot.name, value.start, value.end)
+        word = value.text.casefold()
+        if self.ordinary.has(word) and not self.ordinary.can_name(word) and not value.noun:
+            return says
+        is_named = name in (value.noun or value.before, value.before) and name not in VERBS_TOO
+        has_role = self.cues.before(value.start) == [name, slot.kind]
+        return says + NOUN * (is_named or has_role)
 
 
 class Rater:
@@ -234,7 +261,18 @@ class Rater:
         finder: CommandFinder,
         choice: Asking | None = None,
     ) -> None:
-        self.said, self.corpus, self.finder = said, corpus, finder
+        refused = [tool for tool in said.without_tools if tool in corpus.tools]
+        self.said = said.changed(
+            values=[one for one in said.values if not _refuses(one, refused)],
+            conditions=[
+                one
+                for one in said.conditions
+                if not one.end or said.text[one.start : one.end].lower() not in refused
+            ],
+        )
+        self.corpus, self.finder = corpus, finder
+        ruled_out = NO_TOOL.finditer(said.text) if refused else ()
+        self.ruled_out = [one.span() for one in ruled_out if one[1].lower() in refused]
         self.asks_change = choice.asks_change if choice is not None else 0.5
         self.terms: list[WordingTerm] = terms_for(finder.store, corpus, said.words)
         self.cues = Cues(finder.store, said.text, said.values)
@@ -244,6 +282,7 @@ class Rater:
         here = [word for word in sorted(words) if word in corpus.tools or finder.is_here(word)]
         self.programs = frozenset(here)
         self.best = max((one.score for one in corpus.chosen.values()), default=0.0)
+        self.best_beside = max((one.beside for one in corpus.chosen.values()), default=0.0)
 
     def matches(self) -> list[RecipeMatch]:
         """The recipes that come into question, with what is to be known of them at hand."""
@@ -254,26 +293,27 @@ class Rater:
         return found
 
     def rate(self, match: RecipeMatch, weights: Evidence) -> Ranked | None:
-        """A recipe filled and rated; None if it is for conditions and none are said."""
+        """A recipe filled and rated; None if it is for conditions and none are said, or does what
+        was said not to be done.
+        """
         recipe = match.recipe
         wanted = self._has_tool(recipe.line, self.said.with_tools)
         filled = _Filled(recipe, self.said, wanted, self.cues_for(match))
-        if filled.filters and not self.said.conditions:
+        if (filled.filters and not self.said.conditions) or self._contradicts(match, filled):
             return None
+        filled.spans += self.ruled_out
         covered, union = self._coverage(match, filled)
         said = self._wording_said(match, filled)
         evidence = self._of_values(filled).changed(
-            chosen=self._chosen(match, said),
+            chosen=self._chosen(match, said, filled.filters),
             covered=covered,
             union=union,
             unsaid=self._unsaid(recipe.command),
             said=said,
             changes=self._changes(match),
             shows=self._shows(match),
-            wrong_way=float(self._goes_wrong_way(filled)),
-            lost=self._lost(filled),
+            lost=self._lost(match, filled),
             wanted=float(wanted),
-            refused=float(self._has_tool(filled.filled.line, self.said.without_tools)),
         )
         return Ranked(
             evidence.worth(weights),
@@ -281,7 +321,7 @@ class Rater:
             evidence,
             self._known(match, filled),
             self._strange(filled),
-            match.chosen is not None,
+            match.chosen.score if match.chosen is not None else None,
             self._left(match, filled),
         )
 
@@ -298,9 +338,14 @@ class Rater:
         evidence = one.evidence.changed(absent=1.0)
         return one.changed(evidence=evidence, score=evidence.worth(weights))
 
-    def _chosen(self, match: RecipeMatch, said: float) -> float:
+    def _chosen(self, match: RecipeMatch, said: float, filters: bool) -> float:
+        """What the words say for it beside the best one. For a recipe that takes conditions, the
+        words of these need not say anything.
+        """
         if match.chosen is not None:
-            return match.chosen.score - self.best
+            behind = match.chosen.score - self.best
+            beside = match.chosen.beside - self.best_beside
+            return max(behind, beside) if filters else behind
         return -UNFITTED * (1 - said)
 
     def _unsaid(self, command: str) -> float:
@@ -324,12 +369,12 @@ class Rater:
         total = whole = got = 0.0
         rows = zip(self.terms, self.said.words, match.cover, match.also, strict=True)
         for term, word, cover, also in rows:
-            taken = filled.has(word.start, word.end)
+            taken = filled.covers(word.start, word.end)
             if self._is_value(word.start, word.end) and not max(cover, taken):
                 continue  # an extension that the recipe takes in some other way
             whole += term.weight
-            got += term.weight * (1.0 if taken else cover)
-            total += term.weight * (1.0 if taken else also)
+            got += term.weight * max(taken, cover)
+            total += term.weight * max(taken, also)
         return (got / whole, total / whole) if whole else (1.0, 1.0)
 
     def _known(self, match: RecipeMatch, filled: _Filled) -> float:
@@ -362,6 +407,24 @@ class Rater:
             )
         )
 
+    def _contradicts(self, match: RecipeMatch, filled: _Filled) -> bool:
+        """Whether it uses a tool that was refused, goes the other way than was said, or does what
+        was denied.
+        """
+        return (
+            self._has_tool(filled.filled.line, self.said.without_tools)
+            or self._goes_wrong_way(filled)
+            or bool(self._denied(match, filled))
+        )
+
+    def _denied(self, match: RecipeMatch, filled: _Filled) -> list[str]:
+        """The stems of which the wordings of the recipe say the contrary."""
+        said = sorted(self.said.words, key=lambda word: word.start)
+        free = frozenset(word.stem for word in said if not filled.has(word.start, word.end))
+        denied = denied_in(word.stem for word in said)
+        wordings = [text.split(" ") for text in match.wordings]
+        return contradictions(free - denied, free & denied, wordings)
+
     def _is_value(self, start: int, end: int) -> bool:
         return any(
             value.sure and value.start < end and start < value.end for value in self.said.values
@@ -387,15 +450,19 @@ class Rater:
         like = any(slot.is_like(value.text) for slot in recipe.slots for value in filled.used)
         return Evidence(
             guessed=float(sum(not self._is_sure(value) for value in filled.used)),
-            unused=float(sum(_is_missed(value, filled.used) for value in filled.filled.unused)),
+            unused=sum(_missed(value, filled.used) for value in filled.filled.unused),
             open=float(open_slots) if any_sure else 0.0,
             fit=max(min(filled.filled.fit, MOST_FIT), LEAST_FIT),
             like=float(like),
         )
 
     def _is_sure(self, value: Value) -> bool:
-        """Whether a value is one by its shape, or the name of a command that is here."""
-        return value.sure or value.text in self.programs
+        """Whether a value is one by its shape, is the name of a command that is here, or stands by
+        the noun that says what it is and is no word of the language.
+        """
+        is_named = bool(value.noun) and not self.said.ordinary.has(value.text.casefold())
+        is_program = value.text in self.programs
+        return value.sure or value.kind == "schedule" or is_program or is_named
 
     def _goes_wrong_way(self, filled: _Filled) -> bool:
         """Whether a line fetches from a machine what was to go there, or the other way round."""
@@ -414,14 +481,27 @@ class Rater:
         before = _WAY.search(self.said.text[: host.start])
         return bool(way) and (before[1].lower() if before else host.place) == way
 
-    def _lost(self, filled: _Filled) -> float:
-        """How many conditions on files were said that nothing of the line comes from."""
-        said = [one for one in self.said.conditions if one.end]
-        return float(sum(not filled.has(one.start, one.end) for one in said))
+    def _lost(self, match: RecipeMatch, filled: _Filled) -> float:
+        """How many conditions on files were said that nothing of the line comes from, nor is in the
+        nearest wording (`remove an empty folder`).
+        """
+        lost = [
+            one
+            for one in self.said.conditions
+            if one.end and not filled.has(one.start, one.end)
+            if not {stem(word) for word in words(self.said.text[one.start : one.end])}
+            <= EMPTY_STEMS.union(match.wording)
+        ]
+        return float(len(lost))
 
     def _has_tool(self, line: str, tools: list[str]) -> bool:
         """Whether a line has one of these tools."""
         return any(_has(line, tool) for tool in tools if tool in self.corpus.tools)
+
+
+def _refuses(value: Value, tools: list[str]) -> bool:
+    """Whether a value is only the name of a tool that is not to be used."""
+    return value.unit == "excluded" and value.text.lower() in tools
 
 
 def _has(line: str, tool: str) -> bool:

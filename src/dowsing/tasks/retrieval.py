@@ -20,6 +20,7 @@ if TYPE_CHECKING:
     from dowsing.index.store import Store
     from dowsing.tasks.bare_names import Ordinary
     from dowsing.tasks.part_phrases import Token
+    from dowsing.tasks.sentence import ParsedSentence
 
 #: How much of a score is how well the sentence is covered; the rest is how well the wording is.
 OF_SENTENCE = 0.62
@@ -70,12 +71,12 @@ class Corpus:
 
     def __init__(self, rows: list[str], packed: str) -> None:
         table = json.loads(packed) if packed else {}
-        self.rows = rows
         self.weights: dict[str, float] = table.get("weights", {})
         self.places: dict[str, list[int]] = table.get("places", {})
         self.wordings: list[str] = table["wordings"].split("\n") if table.get("wordings") else []
         self.numbers: list[int] = table.get("numbers", [])
         self.commands: list[str] = table.get("commands", [])
+        self.rows = rows[: len(self.commands)]  # the model's own have no place in the table
         self.tools = frozenset(table.get("tools", []))
         self.chosen: dict[int, Candidate] = {}  # what the model says of recipes, by their number
         self.unknown = 0.5 * math.log(
@@ -138,13 +139,12 @@ def corpus_of(store: Store, kind: Meta = Meta.RECIPES, own: list[Recipe] | None 
     return found
 
 
-def chosen_corpus(
-    store: Store, stems: list[str], marks: list[str], own: list[Recipe]
-) -> tuple[Corpus, Choice]:
+def chosen_corpus(store: Store, said: ParsedSentence, own: list[Recipe]) -> tuple[Corpus, Choice]:
     """The recipes that the words of a sentence speak for, those that the model does not know, and
     the user's own.
     """
-    choice = Choice(store, stems, marks)
+    stems = said.stems
+    choice = Choice(store, stems, said.marks, said.hints, said.inside)
     candidates = choice.best(MOST_CHOSEN)
     packed = store.meta_value(Meta.RECIPES)
     corpus = Corpus(rows_of(store, Meta.RECIPES) if '"numbers":[]' not in packed else [], packed)

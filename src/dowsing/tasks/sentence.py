@@ -8,18 +8,23 @@ import re
 
 from dowsing.knowledge.recipe_terms import MAKING, TELLING
 from dowsing.knowledge.stems import EMPTY, stem
-from dowsing.knowledge.task_choice import sentence_marks, sentence_stems
+from dowsing.knowledge.task_choice import sentence_marks, sentence_stems, shapes_of
+from dowsing.knowledge.units import is_time
 from dowsing.model.record import Record
 from dowsing.tasks.conditions import Condition, conditions_in
 from dowsing.tasks.part_phrases import Token, tokens_of
 from dowsing.tasks.patterns import Pattern
+from dowsing.tasks.revisions import is_one_of, left_open
 from dowsing.tasks.values import MOST_WORDS, Value, values_in
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.tasks.bare_names import Ordinary
 
-_NOT = re.compile(r"(?<=\w)n['’]t\b")
+_NOT = re.compile(r"(?<=\w)n['’]t\b", re.IGNORECASE)
+#: What is left of such a word that is none by itself.
+_WHOLE = {"ca": "can", "wo": "will", "sha": "shall"}
+_LEFT = re.compile(r"\b(ca|wo|sha)(?= not\b)", re.IGNORECASE)
 _TOOL = Pattern(
     r"\b(?:use|using|with|via|by means of|through)\s+(?:the )?(?:command |tool "
     r"|program )?([a-z][\w.+-]*)",
@@ -30,14 +35,15 @@ _TOOL = Pattern(
     "through",
 )
 _ROOT = Pattern(
-    r"\b(?:with|using|use) sudo\b|\bas (?:root|administrator|the superuser)\b",
+    r"\b(?:with|using) sudo\b|(?:^|, |\band |\bplease )use sudo\b"
+    r"|\bas (?:root|administrator|the superuser)\b",
     "sudo",
     "root",
     "admin",
     "super",
 )
 _NO_ROOT = Pattern(r"\b(?:without|no|not (?:with|as)) (?:sudo|root)\b", "sudo", "root")
-_NO_TOOL = Pattern(
+NO_TOOL = Pattern(
     r"\b(?:without|not(?: with| using)?|no|don['’]t use|do not use|other than"
     r"|instead of)\s+([a-z][\w.+-]*)",
     "without",
@@ -94,6 +100,22 @@ _BY_ENDING = (
     (r"\.(?:sql|db|sqlite3?)$", "database"),
     (r"^/dev/", "device disk partition drive filesystem"),
 )
+#: What is as good as said where it is said how often something is to happen.
+_SCHEDULED = ("cron", "schedule")
+#: What the choice of recipes calls kinds of values.
+_SHAPES = {
+    "file": "file",
+    "path": "file",
+    "glob": "glob",
+    "extension": "glob",
+    "url": "url",
+    "host": "host",
+    "remote": "host",
+    "size": "size",
+    "date": "date",
+    "time": "time",
+}
+_SHAPES_BY_UNIT = {"from": "range", "until": "range", "port": "port", "epoch": "epoch"}
 _UNITS = {
     "column": "column field",
     "ordinal": "column",
@@ -109,7 +131,9 @@ class ParsedSentence(Record):
     whether anything is to be changed; the values of later revisions
     come first.
 
-    `implied` are stems of what it must be about, by its values; `with_tools` and `without_tools`
+    `hints` are the stems that nobody said, by the endings of files, `inside` those that stand in
+    conditions on files alone; `implied` are stems of what it
+    must be about, by its values; `with_tools` and `without_tools`
     are the words that stand where a tool is asked for or refused (not all of them are one).
     `ordinary` are the words of the language, which are seldom names.
     """
@@ -118,6 +142,8 @@ class ParsedSentence(Record):
     tokens: list[Token]
     words: list[Token]
     stems: list[str]
+    hints: frozenset[str]
+    inside: frozenset[str]
     marks: list[str]
     values: list[Value]
     conditions: list[Condition]
@@ -130,7 +156,7 @@ class ParsedSentence(Record):
 
 def understand(sentence: str, again: list[str], ordinary: Ordinary) -> ParsedSentence:
     """What is said; a long sentence is cut."""
-    parts = [" ".join(_NOT.sub(" not", one).split()[:MOST_WORDS]) for one in [sentence, *again]]
+    parts = [" ".join(_spelled_out(one).split()[:MOST_WORDS]) for one in [sentence, *again]]
     text = ", ".join(parts)
     starts = [sum(len(one) + 2 for one in parts[:n]) for n in range(len(parts))]
 
@@ -145,6 +171,12 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> ParsedSen
         return sum(start <= place for start in starts)
 
     values = sorted(values_in(text, ordinary), key=lambda value: (-which(value.start), value.start))
+    values = [one.changed(turn=which(one.start) - 1) for one in values]
+    for n, part in enumerate(parts[1:], 1):
+        for noun in left_open(part):
+            gone = [one for one in values if one.turn < n and is_one_of(one, noun)]
+            values = [one for one in values if one not in gone]
+            text = _blanked(text, gone)
     conditions = _latest(conditions_in(text, values))
     taken = [
         (value.start, value.end) for value in values if value.sure and value.kind != "extension"
@@ -164,21 +196,59 @@ def understand(sentence: str, again: list[str], ordinary: Ordinary) -> ParsedSen
         if token.text in _BEFORE_A_NAME and any(0 < start - token.end <= 2 for start, _ in taken):
             continue
         words.append(token)
-    by_ending = _implied(values, endings_only=True)
+    stems = sentence_stems(_without(text, values))
+    hints = _implied(values, endings_only=True) - frozenset(stems)
+    shapes = shapes_of(_shape(value) for value in values if value.sure)
+    others = [one for one in values if not any(_overlap(one, other) for other in conditions)]
+    beside = sentence_stems(_blanked(_without(text, values), conditions))
+    beside += shapes_of(_shape(value) for value in others if value.sure)
     return ParsedSentence(
         text,
         tokens,
         words,
-        list(dict.fromkeys([*sentence_stems(_without(text, values)), *sorted(by_ending)])),
+        list(
+            dict.fromkeys(
+                [
+                    *stems,
+                    *sorted(hints),
+                    *shapes,
+                ]
+            )
+        ),
+        hints,
+        frozenset([*stems, *shapes]) - frozenset(beside),
         sentence_marks(_without(text, values)),
         values,
         conditions,
         _implied(values),
         [m[1].lower() for m in _TOOL.finditer(text)],
-        [m[1].lower() for m in _NO_TOOL.finditer(text)],
+        [m[1].lower() for m in NO_TOOL.finditer(text)],
         root,
         ordinary,
     )
+
+
+def _spelled_out(text: str) -> str:
+    """The text with `can't` as `can not`."""
+    return _LEFT.sub(lambda match: _WHOLE[match[1].lower()], _NOT.sub(" not", text))
+
+
+def _shape(value: Value) -> str:
+    """What the kind of a value is called in the choice of recipes; "" if its form does not tell."""
+    if value.kind == "number":
+        return _SHAPES_BY_UNIT.get(value.unit, "duration" if is_time(value.unit) else "number")
+    return _SHAPES.get(value.kind, "")
+
+
+def _overlap(one: Value | Condition, other: Value | Condition) -> bool:
+    return one.start < other.end and other.start < one.end
+
+
+def _blanked(text: str, places: list[Condition] | list[Value]) -> str:
+    """The text with blanks in these places."""
+    for one in places:
+        text = text[: one.start] + " " * (one.end - one.start) + text[one.end :]
+    return text
 
 
 def _without(text: str, values: list[Value]) -> str:
@@ -231,6 +301,8 @@ def _implied(values: list[Value], endings_only: bool = False) -> frozenset[str]:
     """The stems of what it must be about, by its values, or by the endings of files alone."""
     found: list[str] = []
     for value in values:
+        if value.kind == "schedule":
+            found += _SCHEDULED
         if value.sure:
             if not endings_only:
                 found += _IMPLIED.get(value.kind, "").split() + _UNITS.get(value.unit, "").split()

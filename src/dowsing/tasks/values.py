@@ -11,6 +11,7 @@ from dowsing.model.record import Record
 from dowsing.tasks.amounts import COUNT, UNIT_WORDS, number_of
 from dowsing.tasks.bare_names import Ordinary, bare_names, noun_at, word_before
 from dowsing.tasks.patterns import Pattern
+from dowsing.tasks.schedules import schedules_in, times_in
 
 MOST_WORDS = 400  # of a sentence; the rest is not looked at
 
@@ -128,7 +129,74 @@ _SUM = Pattern(
     "^",
     exact=True,
 )
-_CLOCK = Pattern(r"(?<![\w.:-])(?:at )?(\d{1,2}:\d\d(?::\d\d)?)(?![\w:])", ":", exact=True)
+_OPERATOR = (
+    r"times|plus|minus|multiplied by|divided by|over|modulo|mod|x|to the power of|to the power"
+)
+_SPELLED_SUM = Pattern(
+    rf"(?<![\w./-])\d+(?:\.\d+)?(?: (?:{_OPERATOR}) \d+(?:\.\d+)?)+(?![\w.])",
+    "times",
+    "plus",
+    "minus",
+    " by ",
+    "over",
+    "mod",
+    " x ",
+    "power",
+    exact=True,
+)
+_OPERATORS = re.compile(rf" ({_OPERATOR}) ")
+_SIGN_OF_OPERATOR = {
+    "times": "*",
+    "multiplied by": "*",
+    "x": "*",
+    "plus": "+",
+    "minus": "-",
+    "divided by": "/",
+    "over": "/",
+    "mod": "%",
+    "modulo": "%",
+}
+#: The addresses of a network: `192.168.7.0/24`.
+_NETWORK = Pattern(r"(?<![\w./-])(?:\d{1,3}\.){3}\d{1,3}/\d{1,2}(?![\w./])", "/", exact=True)
+#: A machine with one of its ports: `10.0.0.7:8443`.
+_PORT_OF = Pattern(
+    r"(?<![\w/:.@-])((?:\d{1,3}\.){3}\d{1,3}|localhost|(?:[a-z0-9-]+\.)+[a-z]{2,})"
+    r":(\d{2,5})(/[^\s,;]*)?(?![\w:])",
+    ":",
+    exact=True,
+)
+#: From one number of something to another: `lines 10-20`.
+_FROM_TO = Pattern(
+    r"\b(?:lines?|rows?|columns?|fields?|chars?|characters?|bytes?)\s+(?:number )?(\d+)"
+    r"\s*(?:-|–|\.\.|to|through|until|till|and)\s*(?:line )?(\d+)(?![\w.-]*\w)",
+    "line",
+    "row",
+    "column",
+    "field",
+    "char",
+    "byte",
+)
+#: Seconds since 1970, of this century.
+_EPOCH = Pattern(r"(?<![\w.@/-])@?(1\d{9})(?![\w.-]*\w)", "1", exact=True)
+#: Files that are known by a name without an ending.
+_KNOWN_FILE = Pattern(
+    r"(?<![\w./-])(?:GNU[Mm]akefile|[Mm]akefile|Dockerfile|Containerfile|Vagrantfile|Jenkinsfile"
+    r"|Procfile|Gemfile|Rakefile|Pipfile|README|LICENSE|LICENCE|COPYING|CHANGELOG|CHANGES|AUTHORS"
+    r"|TODO|NEWS|INSTALL|(?:SHA|MD5|B2)\d*SUMS?|authorized_keys|known_hosts|id_(?:rsa|ed25519))"
+    r"(?![\w./-]*\w)",
+    "file",
+    "read",
+    "licen",
+    "copying",
+    "change",
+    "authors",
+    "todo",
+    "news",
+    "install",
+    "sum",
+    "_",
+    exact=True,
+)
 _HEIGHT = Pattern(r"(?<![\w.-])\d+x\d+(?![\w.])", "x", exact=True)
 _NUMBER = Pattern(
     r"(?<![\w.-])(\d+(?:\.\d+)?)\s*(bytes?|[kKmMgGtT](?:i?[bB])?|kilobytes?|megs?|megabytes?|gigs?"
@@ -172,6 +240,7 @@ _EVERY = Pattern(
 _COUNTED = Pattern(
     r"\b(three|four|five|six|seven|eight|nine|ten|twelve|twenty|thirty|fifty"
     r"|hundred)\b(?=\s+(?!of\b)[a-z])"
+    r"|\b(two)(?=\s+(?:levels?|pages|copies|parts|pieces|cores|jobs|digits)\b)"
 )
 _ORDINALS = "first second third fourth fifth sixth seventh eighth ninth tenth".split()
 _EXTENSION = Pattern(
@@ -187,13 +256,15 @@ _PLURAL = Pattern(
 _KIND_OF_FILE = Pattern(
     r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|xml|wav|flac|mkv|avi|svg|iso|bak|tmp)"
     r"(?=\s+(?:files?|pictures?|images?|documents?)\b)|(?<=\beach )(?:png|jpg|jpeg|gif|pdf|csv|txt"
-    r"|mp3|mp4|wav)\b|(?<=\bevery )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b",
+    r"|mp3|mp4|wav)\b|(?<=\bevery )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b"
+    r"|(?<=\ball )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav|flac|mkv|avi|tiff)\b",
     "file",
     "picture",
     "image",
     "document",
     "each",
     "every",
+    "all",
 )
 _PATH = Pattern(
     r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-][\w@%+=:.-]*(?:/[\w.@%+=:*-]*)+|~(?!\w)",
@@ -257,6 +328,8 @@ _TARGET = frozenset(("into", "to", "as", "named", "called", "onto", "it"))
 _OUT = frozenset(
     ("without", "except", "excluding", "excepting", "skip", "skipping", "omit", "omitting", "minus")
 )
+#: Not in a file is no file to leave out.
+_INSIDE = frozenset("in inside from under below".split())
 _SIZES = {"k": "k", "m": "M", "g": "G", "t": "T"}
 
 
@@ -265,7 +338,7 @@ class Value(Record):
 
     `noun` says what it is the name of, if the sentence tells; `place` is the preposition of it all.
     `sure`: it is no word of ordinary language, so a line that does not have it leaves something
-    out.
+    out; `turn`: the number of the revision that says it, 0 for the sentence itself.
     """
 
     text: str
@@ -277,6 +350,7 @@ class Value(Record):
     sure: bool = True
     noun: str = ""
     place: str = ""
+    turn: int = 0
 
     @property
     def is_target(self) -> bool:
@@ -300,7 +374,8 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         if sure:
             taken[start:end] = [True] * (end - start)
         before = word_before(sentence, start)
-        if before in _OUT or _is_left_out(sentence, start, end):
+        inside = before in _INSIDE and kind in ("file", "url", "host", "remote")
+        if before in _OUT or (not inside and _is_left_out(sentence, start, end)):
             unit = "excluded"
             if (
                 kind == "extension"
@@ -339,6 +414,12 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
             take(start, match.end(1), text, "command")
     for match in _HASH.finditer(sentence):
         take(*match.span(), match[0], "name")
+    for match in _NETWORK.finditer(sentence):
+        take(*match.span(), match[0], "host")
+    for match in _PORT_OF.finditer(sentence):
+        take(*match.span(), match[0], "url", "", bool(match[3]))
+        take(*match.span(1), match[1], "host")
+        take(*match.span(2), match[2], "number", "port")
     for match in _IMAGE.finditer(sentence):
         take(*match.span(), match[0], "name")
     for match in _PARTED.finditer(sentence):
@@ -349,14 +430,18 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(), match[0].rstrip(".,;"), "remote")
     for match in _AT.finditer(sentence):
         take(*match.span(), match[0], "host")
+    for said in schedules_in(sentence):
+        take(said.start, said.end, said.text, "schedule", "", False)
     for match in (*_DATE.finditer(sentence), *_DAY.finditer(sentence)):
         take(*match.span(), match[0], "date")
     for match in _TODAY.finditer(sentence):
         take(*match.span(), match[0], "date", "", False)
     for match in _SUM.finditer(sentence):
         take(*match.span(), match[0], "sum")
-    for match in _CLOCK.finditer(sentence):
-        take(*match.span(1), match[1], "time")
+    for match in _SPELLED_SUM.finditer(sentence):
+        take(*match.span(), _OPERATORS.sub(_operator, match[0]), "sum")
+    for said in times_in(sentence):
+        take(said.start, said.end, said.text, "time", "", ":" in sentence[said.start : said.end])
     for match in _HEIGHT.finditer(sentence):
         take(*match.span(), match[0], "text")
     for match in _EXTENSION.finditer(sentence):
@@ -370,6 +455,8 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
     for match in _PATH.finditer(sentence):
         text = match[0].rstrip(".,:;?!")
         take(match.start(), match.start() + len(text), text, "glob" if "*" in text else "path")
+    for match in _KNOWN_FILE.finditer(sentence):
+        take(*match.span(), match[0], "file")
     for match in _GLOB.finditer(sentence):
         take(*match.span(), match[0], "glob")
     for match in _DOMAIN.finditer(sentence):
@@ -394,12 +481,24 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
             take(*match.span(), match[0], "name", "", False)
     bare_names(sentence, ordinary, take)
     for match in _COMMAND.finditer(sentence):
+        if match[1].lower() in EMPTY:
+            continue
         take(*match.span(1), match[1], "command", "", False)
     return sorted(found, key=lambda value: value.start)
 
 
+def _operator(match: re.Match[str]) -> str:
+    """The sign of an operator that is said in words."""
+    return _SIGN_OF_OPERATOR.get(match[1], "^")
+
+
 def _amounts(sentence: str, take) -> None:  # type: ignore[no-untyped-def]
     """Numbers in digits and in words, with their units."""
+    for match in _EPOCH.finditer(sentence):
+        take(*match.span(), match[1], "number", "epoch")
+    for match in _FROM_TO.finditer(sentence):
+        take(*match.span(1), match[1], "number", "from")
+        take(*match.span(2), match[2], "number", "until")
     for match in _ORDINAL.finditer(sentence):
         noun = re.match(r"\s+(line|row|column|field|word)\b", sentence[match.end() :])
         unit = (
@@ -415,7 +514,7 @@ def _amounts(sentence: str, take) -> None:  # type: ignore[no-untyped-def]
     for match in _EVERY.finditer(sentence):
         take(*match.span(1), "1", "number", match[1].lower())
     for match in _COUNTED.finditer(sentence):
-        take(*match.span(1), f"{number_of(match[1]):g}", "number")
+        take(*match.span(), f"{number_of(match[0]):g}", "number")
     for match in _NUMBER.finditer(sentence):
         unit = (match[2] or "").lower()
         kind = "size" if unit[:1] in _SIZES and unit[:2] not in ("mi", "mo", "ti") else "number"
@@ -438,7 +537,8 @@ def _is_left_out(sentence: str, start: int, end: int) -> bool:
         )
         or re.search(
             r"\b(?:but not|but (?:leave|keep|spare)|not|leav\w+ out|except|excluding|without"
-            r"|skip\w*)(?: for)? (?:(?:the|any|all|those|its|every) ){0,2}"
+            r"|skip\w*)(?: for)? (?:(?:the|any|all|those|its|every|anything|everything|what is) )"
+            r"{0,2}(?:(?:in|inside|under|below|from) )?(?:(?:the|its|my) )?"
             r"(?:(?:files?|folders?|directory|subfolder|ones?) )?(?:(?:called|named) )?$",
             before,
         )
