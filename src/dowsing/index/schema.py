@@ -31,7 +31,7 @@ DOMAIN = "#"
 
 #: Changed with every change of the layout or of what is read out of pages; another version is
 #: rebuilt.
-VERSION = 32
+VERSION = 33
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -115,10 +115,10 @@ CREATE TABLE task_recipes(
     number INTEGER PRIMARY KEY,
     recipe TEXT,
     wordings TEXT,
-    start REAL,
-    changing INTEGER,
-    filters INTEGER
+    changing INTEGER
 );
+CREATE TABLE task_starts(number INTEGER PRIMARY KEY, start REAL, filters INTEGER);
+CREATE TABLE task_telling(stem TEXT PRIMARY KEY, telling REAL) WITHOUT ROWID;
 CREATE TABLE task_cues(slot TEXT PRIMARY KEY, cues TEXT) WITHOUT ROWID;
 CREATE TABLE joined(apart TEXT PRIMARY KEY, term TEXT) WITHOUT ROWID;
 CREATE VIRTUAL TABLE bodies USING fts5(text, content='', tokenize="porter unicode61");

@@ -393,17 +393,23 @@ class IndexWriter:
     # --- the choice of recipes
     # ---------------------------------------------------------------------------
 
-    def insert_task_recipes(self, rows: Iterable[tuple[int, str, str, float, int, int]]) -> None:
-        """Recipes by number: packed, their wordings, what each begins with, whether it changes
-        anything, and whether it takes conditions on files.
-        """
-        self.db.executemany("INSERT INTO task_recipes VALUES(?,?,?,?,?,?)", rows)
+    def insert_task_recipes(self, rows: Iterable[tuple[int, str, str, int]]) -> None:
+        """Recipes by number: packed, their wordings, and whether it changes anything."""
+        self.db.executemany("INSERT INTO task_recipes VALUES(?,?,?,?)", rows)
+
+    def insert_task_starts(self, rows: Iterable[tuple[int, float, int]]) -> None:
+        """What each recipe begins with, and whether it takes conditions on files."""
+        self.db.executemany("INSERT INTO task_starts VALUES(?,?,?)", rows)
 
     def insert_task_stems(
         self, rows: Iterable[tuple[str, float, float, float, bytes, bytes]]
     ) -> None:
         """What stems say: how telling, for harm, for change, and for which recipes how much."""
+        rows = list(rows)
         self.db.executemany("INSERT INTO task_stems VALUES(?,?,?,?,?,?)", rows)
+        self.db.executemany(
+            "INSERT INTO task_telling VALUES(?,?)", [(stem, telling) for stem, telling, *_ in rows]
+        )
 
     def insert_task_cues(self, rows: Iterable[tuple[str, str]]) -> None:
         """What words around a place say for each slot, as JSON."""

@@ -25,11 +25,14 @@ def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
             number,
             packed_row(known[line]),
             _terms_of(known[line], wordings.get(line, [])),
-            choice.offsets[number],
             int(number in changing),
-            int(any(slot.name == CONDITIONS for slot in known[line].slots)),
         )
         for number, line in enumerate(choice.lines)
+        if line in known
+    )
+    writer.insert_task_starts(
+        (number, start, int(any(slot.name == CONDITIONS for slot in known[line].slots)))
+        for number, (line, start) in enumerate(zip(choice.lines, choice.offsets, strict=True))
         if line in known
     )
     writer.insert_task_stems(

@@ -22,7 +22,7 @@ UNKNOWN = 5.0  # how telling a stem is that no wording has: it may well be a nam
 
 
 #: The recipes that take conditions on files.
-FILTERS = "SELECT number FROM task_recipes WHERE filters ORDER BY number"
+FILTERS = "SELECT number FROM task_starts WHERE filters ORDER BY number"
 MOST_FILTERS = 6  # recipes for conditions that are chosen by what is said beside these
 
 
@@ -59,7 +59,7 @@ class Choice:
         self.telling: dict[str, float] = {}
         self.harm = float(store.meta_value(Meta.TASK_HARM) or 0.0)
         self.change = float(store.meta_value(Meta.TASK_CHANGE) or 0.0)
-        starts = store.rows("SELECT number, start FROM task_recipes")
+        starts = store.rows("SELECT number, start FROM task_starts")
         self._scores: dict[int, float] = dict(starts)
         self._hinted: dict[int, float] = {}
         self._inside: dict[int, float] = {}
@@ -146,7 +146,9 @@ def share_of(odds: float) -> float:
 def telling_of(store: Store, stems: list[str]) -> dict[str, float]:
     """How telling stems are, of those that wordings have."""
     marks = ",".join("?" * len(stems))
-    return dict(store.rows(f"SELECT stem, telling FROM task_stems WHERE stem IN ({marks})", stems))
+    return dict(
+        store.rows(f"SELECT stem, telling FROM task_telling WHERE stem IN ({marks})", stems)
+    )
 
 
 def domains_of(store: Store, commands: set[str]) -> dict[str, frozenset[str]]:

@@ -16,7 +16,7 @@ from dowsing.tasks.conditions import tests_of
 from dowsing.tasks.cues import Cues
 from dowsing.tasks.evidence import Evidence, read_weights
 from dowsing.tasks.filling import VERBS_TOO, FilledRecipe, SlotCues, fill
-from dowsing.tasks.negation import contradictions, denied_in
+from dowsing.tasks.negation import NEGATIONS, contradictions, denied_in
 from dowsing.tasks.part_phrases import parts_called_for
 from dowsing.tasks.patterns import Pattern
 from dowsing.tasks.retrieval import (
@@ -422,6 +422,8 @@ class Rater:
         said = sorted(self.said.words, key=lambda word: word.start)
         free = frozenset(word.stem for word in said if not filled.has(word.start, word.end))
         denied = denied_in(word.stem for word in said)
+        if not denied and not any(one in text for text in match.wordings for one in NEGATIONS):
+            return []  # most do
         wordings = [text.split(" ") for text in match.wordings]
         return contradictions(free - denied, free & denied, wordings)
 

@@ -10,20 +10,30 @@ from dowsing.model.record import Record
 from dowsing.tasks.amounts import COUNT, number_of
 from dowsing.tasks.patterns import Pattern
 
+_FIGURES = "0123456789"
 _DAYS = ("sun", "mon", "tue", "wed", "thu", "fri", "sat")
 _DAY = r"(?:sun|mon|tues?|wednes|thurs?|fri|satur)days?"
 _CLOCK = (
     r"(?:(?P<hour>\d{1,2})(?::(?P<minute>\d\d)(?::\d\d)?)?\s?(?P<half>am|pm|a\.m\.|p\.m\.)"
     r"|(?P<h24>\d{1,2}):(?P<m24>\d\d)(?::\d\d)?|(?P<named>noon|midday|midnight))(?![\w:])"
 )
+#: What stands in every sentence with a time of day.
+_NEAR_A_TIME = (
+    *(
+        f"{sign}{half}"
+        for half in ("am", "pm", " am", " pm", "a.m", "p.m", " a.m", " p.m", ":")
+        for sign in _FIGURES
+    ),
+    *(f"at {sign}" for sign in _FIGURES),
+    "noon",
+    "midday",
+    "midnight",
+)
 #: A time of day. Figures alone are one only behind `at` and before `o'clock`.
 _TIME = Pattern(
     rf"(?<![\w.:/-]){_CLOCK}|(?<=\bat )(?P<alone>\d{{1,2}})(?= ?o['’]?clock|$|,| every| each| daily"
     r"| on| in the)(?: ?o['’]?clock)?",
-    *"0123456789",
-    "noon",
-    "midday",
-    "midnight",
+    *_NEAR_A_TIME,
 )
 #: How often: a length of time, a day, a day of the week or of the month, or the start of the
 #: machine.
@@ -44,9 +54,12 @@ _OFTEN = Pattern(
     "weekly",
     "monthly",
     "yearly",
-    "week",
-    "day",
-    "month",
+    "weekday",
+    "weekend",
+    "workday",
+    "working day",
+    *(f"{day}day" for day in ("sun", "mon", "tues", "wednes", "thurs", "fri", "satur")),
+    " of the month",
     "boot",
     "startup",
 )

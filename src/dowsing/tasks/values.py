@@ -240,7 +240,8 @@ _EVERY = Pattern(
 _COUNTED = Pattern(
     r"\b(three|four|five|six|seven|eight|nine|ten|twelve|twenty|thirty|fifty"
     r"|hundred)\b(?=\s+(?!of\b)[a-z])"
-    r"|\b(two)(?=\s+(?:levels?|pages|copies|parts|pieces|cores|jobs|digits)\b)"
+    r"|\b(two)(?=\s+(?:levels?|pages|copies|parts|pieces|cores|jobs|digits)\b)",
+    *"two three four five six seven eight nine ten twelve twenty thirty fifty hundred".split(),
 )
 _ORDINALS = "first second third fourth fifth sixth seventh eighth ninth tenth".split()
 _EXTENSION = Pattern(
@@ -251,7 +252,12 @@ _EXTENSION = Pattern(
 )
 _PLURAL = Pattern(
     r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|json|xml|py|wav|flac|zip|mkv|avi|svg"
-    r"|md|iso|bak|tmp)s(?![\w.-])"
+    r"|md|iso|bak|tmp)s(?![\w.-])",
+    *(
+        f"{ending}s"
+        for ending in "jpg jpeg png gif mp3 mp4 pdf csv tsv txt htm html json xml py wav flac zip "
+        "mkv avi svg md iso bak tmp".split()
+    ),
 )
 _KIND_OF_FILE = Pattern(
     r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|xml|wav|flac|mkv|avi|svg|iso|bak|tmp)"
