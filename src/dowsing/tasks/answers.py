@@ -178,7 +178,7 @@ def _answers(
         if all(filled.line != answer.line for answer in answers):
             answers.append(answer_of(filled, finder, one.score))
     if choice.asks_harm < ASKED or _only_asks(said):
-        answers = [one for one in answers if not harms(one)] or answers
+        answers = [one for one in answers if not harms(one)]
     return answers
 
 

@@ -106,6 +106,7 @@ _OF_RANGE = {
     "to": "until",
 }
 #: Kinds of slots, and words before a value that say that it is something else.
+_INTO = frozenset(("in", "into", "onto", "under", "below", "inside"))
 _ELSEWHERE = frozenset(("user", word) for word in ("on", "at", "to", "from")) | frozenset(
     ("host", word) for word in ("as", "by", "user")
 )
@@ -182,6 +183,8 @@ _NO_NUMBERS = frozenset(
     "package service branch container image user group program name script key command".split()
 )
 _SEVERAL = frozenset(("file", "folder", "path", "package", "service", "user"))
+#: So wide and so high.
+_EXTENT = re.compile(r"\d+x\d+")
 #: Kinds whose values are names of files.
 _FILES = frozenset(("file", "folder", "path", "glob"))
 #: A command that may stand in single quotes and in a cron table as it is.
@@ -234,12 +237,10 @@ def as_operand(word: str, kind: str) -> str | None:
     The name of a file is kept from that by `./`; for other values there is no way that holds for
     every command: None.
     """
-    if not word.lstrip("'\"").startswith("-"):
+    quote = "'" if word.startswith("'") else ""
+    if not word.startswith(f"{quote}-"):
         return word
-    if kind not in _FILES:
-        return None
-    quote = word[: len(word) - len(word.lstrip("'\""))]
-    return f"{quote}./{word[len(quote) :]}"
+    return f"{quote}./{word[len(quote) :]}" if kind in _FILES else None
 
 
 def _in_place(word: str | None, slot: Slot, line: str) -> str | None:
@@ -432,11 +433,15 @@ def _points(slot: Slot, value: Value) -> float:
         points += 1.5
     if value.unit in ("old", "new"):
         return 4.0 if slot.name == value.unit else 0.0
+    if _EXTENT.fullmatch(value.text) and slot.kind in _FILES:
+        return 0.0
     points += _by_noun(slot, value)
     target = any(word in slot.name for word in _TARGETS)
     aimed = value.is_target and not (slot.name == "link" and value.before in ("to", "into", "onto"))
     if target and aimed:
         points += 1.2
+    elif target and value.before == "and":
+        points -= 0.8  # one more of what stands before it
     elif (
         not target
         and slot.kind != "folder"
@@ -452,6 +457,8 @@ def _points(slot: Slot, value: Value) -> float:
         points += 1.0
     elif (slot.kind, value.before) in _ELSEWHERE:
         points -= 0.8
+    elif slot.kind == "user" and (value.before in _INTO or not value.start):
+        return 0.0
     elif value.unit == "owner":
         return 0.6 if slot.kind in ("text", "host", "folder") else 0.0
     if slot.name in (*_LENGTHS, "lines") and value.kind == "number":

@@ -144,7 +144,11 @@ def chosen_corpus(store: Store, said: ParsedSentence, own: list[Recipe]) -> tupl
     the user's own.
     """
     stems = said.stems
-    choice = Choice(store, stems, said.marks, said.hints, said.inside)
+    known = telling_of(store, stems)
+    strange = [one for one in stems if one not in known]
+    others = {other for row in related_terms(store, strange).values() for other, _ in row}
+    hints = said.hints | (others - set(stems)) if strange else said.hints
+    choice = Choice(store, [*stems, *sorted(hints - said.hints)], said.marks, hints, said.inside)
     candidates = choice.best(MOST_CHOSEN)
     packed = store.meta_value(Meta.RECIPES)
     corpus = Corpus(rows_of(store, Meta.RECIPES) if '"numbers":[]' not in packed else [], packed)
@@ -216,6 +220,10 @@ def matches(
         for place in corpus.places.get(one, ()):
             if place in gains or len(terms) < FEW_TERMS:
                 gains[place] = gains.get(place, 0.0) + 0.3 * corpus.weights[one]
+    if len(terms) < FEW_TERMS:  # the model may go by the kinds of values alone
+        for place, number in enumerate(corpus.numbers):
+            if number in corpus.chosen:
+                gains.setdefault(place, 0.0)
     near = sorted(gains, key=lambda place: -gains[place])[: COMPARED * 3]
     nearest: dict[int, tuple[float, list[float], list[str]]] = {}
     union: dict[int, list[float]] = {}

@@ -44,6 +44,7 @@ _OFTEN = Pattern(
     r"|(?:every |each |on |only on )(?P<work>weekdays?|work(?:ing )?days?|weekends?)"
     rf"|(?P<spans>{_DAY}) (?:to|through|till|until) (?P<ends>{_DAY})"
     rf"|(?:every|each|on) (?P<week>{_DAY}(?:(?:,? and |, ){_DAY})*)"
+    rf"|(?P<plural>{_DAY}(?<=s)(?:(?:,? and |, ){_DAY}(?<=s))*)"
     r"|(?:on )?the (?P<date>first|\d{1,2}(?:st|nd|rd|th))(?: day)? of (?:the|every|each) month"
     r"|(?:at|on|after) (?:every |each )?(?P<boot>boot|reboot|startup))\b",
     "every",
@@ -184,7 +185,7 @@ def _weekdays(match: re.Match[str]) -> str:
         return "6,0" if match["work"].lower().startswith("weekend") else "1-5"
     if match["spans"]:
         return f"{_number_of(match['spans'])}-{_number_of(match['ends'])}"
-    days = re.findall(_DAY, match["week"], re.IGNORECASE)
+    days = re.findall(_DAY, match["week"] or match["plural"], re.IGNORECASE)
     return ",".join(str(_number_of(day)) for day in days)
 
 

@@ -468,7 +468,9 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
     for match in _DOMAIN.finditer(sentence):
         take(*match.span(), match[0], "host")
     for match in _FILE.finditer(sentence):
-        if not re.fullmatch(r"e\.g|i\.e|[\d.]+|\d+\.?\d*[a-zA-Z]{0,2}", match[0]):
+        if re.fullmatch(r"tar\.(?:gz|bz2|xz|zst|lz4|Z)", match[0]):
+            take(*match.span(), match[0], "extension", "", False)
+        elif not re.fullmatch(r"e\.g|i\.e|[\d.]+|\d+\.?\d*[a-zA-Z]{0,2}", match[0]):
             take(*match.span(), match[0], "file")
     _amounts(sentence, take)
     for match in _POSSESSIVE.finditer(sentence):
