@@ -106,6 +106,9 @@ _OF_RANGE = {
     "to": "until",
 }
 #: Kinds of slots, and words before a value that say that it is something else.
+#: Slots for columns, and what stands before the number of one.
+_FIELDS = ("column", "field", "key")
+_BEFORE_A_COLUMN = ("column", "columns", "field", "fields", "and", "by", "to", "row")
 _INTO = frozenset(("in", "into", "onto", "under", "below", "inside"))
 _ELSEWHERE = frozenset(("user", word) for word in ("on", "at", "to", "from")) | frozenset(
     ("host", word) for word in ("as", "by", "user")
@@ -352,7 +355,7 @@ def _in_order(
 #: Endings that are said for a file: `as mp3`.
 _ENDINGS = frozenset(
     "mp3 mp4 ogg wav flac m4a mkv webm avi mov gif png jpg jpeg webp pdf html docx odt txt md csv "
-    "json tiff bmp epub svg".split()
+    "json tiff bmp epub svg zip tgz tar gz xz bz2 zst 7z tsv xml yml yaml log sh py".split()
 )
 
 
@@ -408,12 +411,16 @@ def _points(slot: Slot, value: Value) -> float:
         return 0.0
     if value.kind == "number" and slot.name in _NO_NUMBERS:
         return 0.0
+    if value.kind == "number" and slot.kind == "word" and slot.name in _FIELDS:
+        return 0.0
     if value.kind == "number" and slot.kind == "size" and value.unit:
         return 0.0  # so many lines are no bytes
     points = 2.0 - 0.3 * fits.index(value.kind)
     if slot.kind == "folder" and value.kind == "file":
         if value.before not in _PLACES["folder"]:
             return 0.0
+        if value.text.rpartition(".")[2].lower() in _ENDINGS:
+            return 0.0  # such a one never is
         points -= 0.8  # a name with an ending is seldom a folder's
     if slot.name in _OWN_NOUN - {"folder", "branch"} and value.kind == "path":
         return 0.0
@@ -484,8 +491,9 @@ def _points(slot: Slot, value: Value) -> float:
         points += 0.3  # so many of something
     if slot.kind == "port" and value.before == "port":
         points += 1.0
-    if slot.name in ("column", "field") and value.unit in ("ordinal", "column"):
-        points += 0.8
+    if slot.name.rstrip("0123456789") in _FIELDS and value.kind == "number":
+        is_column = value.unit in ("ordinal", "column", "from", "until")
+        points += 0.8 if is_column else (0.0 if value.before in _BEFORE_A_COLUMN else -0.8)
     elif value.unit == "nth" and slot.name != "line":
         return 0.0
     if slot.name == "line" and value.unit in ("ordinal", "nth"):
