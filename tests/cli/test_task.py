@@ -78,7 +78,7 @@ def test_examples_recipes_first_then_those_of_the_page(program: Program) -> None
     [
         (["task"], 2, "say what is to be done"),
         (["task", "--again", "faster"], 2, "there was no task in this terminal yet"),
-        (["task", "zzqx vvkp"], 1, "no recipe is for that"),
+        (["task", "zzqx vvkp"], 1, "nothing known here does that"),
         (
             ["task", " ".join(["zzqx"] * 10_000)],
             2,

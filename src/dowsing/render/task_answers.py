@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.knowledge.stems import EMPTY
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line, escaped
 from dowsing.model.roles import Role
 from dowsing.render.line_marks import FAINT
@@ -128,9 +129,8 @@ def _next(found: Task, program: str) -> str:
     steps = [f"{program} task --again 'what to do otherwise'"]
     steps.insert(0, f"{program} take 1 --copy" if open_places else f"{program} take 1 --run")
     if found.near:
-        steps.insert(
-            0, f"{program} find {' '.join(typed(word) for word in found.task.split()[:8])}"
-        )
+        words = [word for word in found.task.split() if word.lower() not in EMPTY]
+        steps.insert(0, f"{program} find {' '.join(typed(word) for word in words[:8])}")
     return f"Next: {unbroken(steps)}"
 
 

@@ -10,6 +10,7 @@ from dowsing.knowledge.stems import telling_stems
 from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.record import Record
 from dowsing.model.value_kinds import kind_of_placeholder
+from dowsing.search.loosening import NoteCode
 from dowsing.search.searching import make_query, search
 from dowsing.tasks.filling import FilledRecipe, fill
 
@@ -36,12 +37,14 @@ class Built(Record):
 
 def built_lines(said: ParsedSentence, finder: CommandFinder) -> list[Built]:
     """Lines for what is said, of the commands that a search finds first. Only the words of what is
-    said are searched for.
+    said are searched for, and none that is taken as another one.
     """
     words = [word.text for word in said.words]
     if not words:
         return []
     found = search(finder.store, make_query(words, limit=8))
+    if any(note.code is NoteCode.TAKEN_AS for note in found.notes):
+        return []
     commands = [
         hit.entry
         for hit in found.hits

@@ -83,6 +83,10 @@ class Cues:
         """The two words before a place."""
         return [word for word, _, end in self.places if end <= start][-2:]
 
+    def behind(self, end: int) -> str:
+        """The word behind a place, "" at the end."""
+        return next((word for word, start, _ in self.places if start >= end), "")
+
     def bare(self, ordinary: Ordinary) -> list[tuple[Value, bool]]:
         """The words that may be values by their place alone, and whether they are ordinary ones."""
         found = []

@@ -235,6 +235,8 @@ class _RecipeCues:
                     break
         for slot in slots:
             for one in self.cues.rests(slot.name):
+                if slot_kind(slot.name) == "line" and one.text.split(" ")[0] not in self.programs:
+                    continue  # a line begins with a command
                 if self._says(slot, one) >= REST:
                     # behind its own name it is all of one piece, whatever words are in it
                     found.append(one.changed(sure=one.before == slot_kind(slot.name)))
@@ -246,7 +248,8 @@ class _RecipeCues:
         word = value.text.casefold()
         if self.ordinary.has(word) and not self.ordinary.can_name(word) and not value.noun:
             return says
-        is_named = name in (value.noun or value.before, value.before) and name not in VERBS_TOO
+        beside = (value.noun or value.before, value.before, self.cues.behind(value.end))
+        is_named = name in beside and name not in VERBS_TOO
         has_role = self.cues.before(value.start) == [name, slot.kind]
         return says + NOUN * (is_named or has_role)
 

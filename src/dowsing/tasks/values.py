@@ -37,7 +37,7 @@ _INSTEAD = Pattern(
 )
 #: A line of a command: its name, perhaps a subcommand, and an option, up to a word of the sentence.
 _LINE = Pattern(
-    r"(?<![\w./-])([a-z][\w.+-]*(?: [a-z][\w-]+)? --?[A-Za-z][\w=-]*(?: [^\s,;?]+)*?)"
+    r"(?<![\w./-])([a-z][\w.+-]*(?: [\w./~]+){0,2}? --?[A-Za-z][\w=-]*(?: [^\s,;?]+)*?)"
     r"(?=\s+(?:does|do|means?|mean|every|for|into|with|is|and|then|when|to|in)\b|\s*[,;?]|\s*$)",
     " -",
     exact=True,
@@ -334,6 +334,11 @@ _TARGET = frozenset(("into", "to", "as", "named", "called", "onto", "it"))
 _OUT = frozenset(
     ("without", "except", "excluding", "excepting", "skip", "skipping", "omit", "omitting", "minus")
 )
+#: What is said of a line, and stands before it.
+_ABOUT_A_LINE = frozenset(
+    "explain check run try line command understand analyse analyze mean means meaning wrong start "
+    "execute launch option options".split()
+)
 #: Not in a file is no file to leave out.
 _INSIDE = frozenset("in inside from under below".split())
 _SIZES = {"k": "k", "m": "M", "g": "G", "t": "T"}
@@ -414,7 +419,7 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(), next(group for group in match.groups() if group is not None), "text")
     for match in _LINE.finditer(sentence):
         start, text = match.start(1), match[1]
-        while " " in text and text.split(" ")[0] in EMPTY:
+        while " " in text and (text.split(" ")[0] in EMPTY or text.split(" ")[0] in _ABOUT_A_LINE):
             start, text = start + text.index(" ") + 1, text.partition(" ")[2]
         if not text.startswith("-"):
             take(start, match.end(1), text, "command")

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import argparse
+import re
 
 from dowsing.commandline.command_finder import CommandFinder
+from dowsing.knowledge.stems import EMPTY
 from dowsing.model.errors import Failure
 from dowsing.render.typed import typed_words
 from dowsing.session.session import Session
@@ -17,6 +19,8 @@ DESCRIPTION = (
     "--again says what to do otherwise about the last one."
 )
 OTHERS_ARE_WORDS = True
+MOST_SEARCHED = 8  # words of it that are searched for where nothing is known
+NAMED = 3  # entries that are told then
 MOST_SAID = 2000  # characters of a sentence with what was said after it
 
 
@@ -34,6 +38,26 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     )
     parser.add_argument(
         "--limit", type=int, choices=range(1, 21), default=5, metavar="N", help="so many lines (5)"
+    )
+
+
+def _nothing(session: Session, sentence: str) -> str:
+    """That nothing does what is said, with the entries that its words find; none that stand for
+    other words.
+    """
+    from dowsing.search.loosening import NoteCode
+    from dowsing.search.searching import make_query, search
+
+    words = [word for word in re.findall(r"\w[\w.+-]*", sentence) if word.lower() not in EMPTY]
+    words = words[:MOST_SEARCHED]
+    said = "nothing known here does that"
+    found = search(session.store, make_query(words, limit=NAMED)) if words else None
+    if found is None or any(note.code is NoteCode.TAKEN_AS for note in found.notes):
+        return f"{said}; say it in other words, or look through {session.program} browse"
+    labels = ", ".join(hit.entry.label for hit in found.hits)
+    about = f" (its words are in {labels})" if labels else ""
+    return (
+        f"{said}{about}; look for a command: {session.program} find {typed_words(' '.join(words))}"
     )
 
 
@@ -65,10 +89,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         sentence, again, finder, options.limit, own_for(session, " ".join([sentence, *again]))
     )
     if not found.answers:
-        raise Failure(
-            f"no recipe is for that; look for a command: {session.program} find "
-            f"{typed_words(sentence)}"
-        )
+        raise Failure(_nothing(session, sentence))
     lines, tasks = (
         [answer.line for answer in found.answers],
         [answer.task for answer in found.answers],
