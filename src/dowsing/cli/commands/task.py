@@ -55,10 +55,8 @@ def _nothing(session: Session, sentence: str) -> str:
     if found is None or any(note.code is NoteCode.TAKEN_AS for note in found.notes):
         return f"{said}; say it in other words, or look through {session.program} browse"
     labels = ", ".join(hit.entry.label for hit in found.hits)
-    about = f" (its words are in {labels})" if labels else ""
-    return (
-        f"{said}{about}; look for a command: {session.program} find {typed_words(' '.join(words))}"
-    )
+    about = f"; of its words: {labels}" if labels else ""
+    return f"{said}{about}; {session.program} find {typed_words(' '.join(words))}"
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
