@@ -176,14 +176,14 @@ def related(own: sparse.csr_matrix) -> sparse.csr_matrix:
 
 def effects_of(recipes: list[Recipe], finder: CommandFinder) -> tuple[list[bool], list[bool]]:
     """Whether the line of each recipe destroys or stops something, and whether it changes
-    anything.
+    anything: as it says itself, else by the effects of its line.
     """
     harms, changes = [], []
     for one in recipes:
         line = SLOT.sub("x", PART.sub("", one.line))
         kinds = {effect.kind for effect in unpick(line, finder).changes}
         harms.append(bool(kinds & HARMS))
-        changes.append(bool(kinds) or one.changes not in ("", "nothing"))
+        changes.append(bool(kinds) if not one.changes else one.changes != "nothing")
     return harms, changes
 
 

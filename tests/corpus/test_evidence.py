@@ -40,7 +40,7 @@ def first(sentence: str, finder: CommandFinder) -> str:
         ("open", "which groups does mira belong to", "groups mira"),
         ("fit", "turn tabs into commas in table.tsv", "tr '\\t' , < table.tsv"),
         ("like", "print column 3 of stock.csv", "cut -d, -f3 stock.csv"),
-        ("changes", "is anything called seedd running", "pgrep -a seedd"),
+        ("changes", "remove blank lines from poem.txt", "sed '/^[[:space:]]*$/d' poem.txt"),
         (
             "shows",
             "give the folder tides and everything in it to user marta",

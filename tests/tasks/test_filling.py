@@ -80,6 +80,23 @@ def recipe(line: str, **slots: dict[str, str]):  # type: ignore[no-untyped-def]
         ),
         ("cut -f<column> <file>", "the 3rd column of x.tsv", "cut -f3 x.tsv"),
         (
+            "date -d '<date> -<days> days' +%F",
+            "3 weeks before 2026-05-01",
+            "date -d '2026-05-01 -21 days' +%F",
+        ),
+        (
+            "awk '{print $<column1>, $<column2>}' <file>",
+            "columns 4 and 1 of x.txt",
+            "awk '{print $4, $1}' x.txt",
+        ),
+        ("split -b <size> <file>", "split x.txt into 1000 lines", "split -b <size> x.txt"),
+        ("cp <file> <target>", "cover.png to 800x600", "cp cover.png <target>"),
+        (
+            "(crontab -l; echo '<schedule> <command>') | crontab -",
+            "run ./a.sh every weekday at 6:15",
+            "(crontab -l; echo '15 6 * * 1-5 ./a.sh') | crontab -",
+        ),
+        (
             "sed s/<old>/<new>/ <file>",
             "replace foo with 'b/c d' in x.ini",
             "sed 's/foo/b\\/c d/' x.ini",

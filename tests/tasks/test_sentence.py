@@ -261,6 +261,9 @@ def test_conditions_that_are_turned_round_or_are_none(sentence: str, expected: s
         ("build from the Makefile", [("Makefile", "file", "")]),
         ("17 times 23", [("17*23", "sum", "")]),
         ("100 divided by 4 plus 2", [("100/4+2", "sum", "")]),
+        ("what the -z in tar -xzf does", [("tar -xzf", "command", "")]),
+        ("explain what find . -type f means", [("find . -type f", "command", "")]),
+        ("list tar.gz files", []),
         ("files of 20 megabytes", [("20M", "size", "megabyte")]),
     ],
 )
@@ -295,3 +298,8 @@ def test_a_revision_opens_a_value_or_puts_another_in_its_place() -> None:
     assert "8080" not in opened.text
     changed = understand("files in /srv", ["only below /srv/media"], ORDINARY)
     assert [(one.text, one.turn) for one in changed.values] == [("/srv/media", 1), ("/srv", 0)]
+
+
+def test_what_is_there_instead_of_what_is_wanted() -> None:
+    found = values_in("semicolons instead of commas", ORDINARY)
+    assert {(one.text, one.unit) for one in found if one.unit} == {(";", "old"), (",", "new")}

@@ -10,7 +10,7 @@ from dowsing.commandline.line import unpick
 from dowsing.index.schema import Meta
 from dowsing.knowledge.effects import EffectKind
 from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
-from dowsing.knowledge.task_choice import QUESTION
+from dowsing.knowledge.task_choice import QUESTION, sentence_marks
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
 from dowsing.tasks.confidence import likelihood, read_confidence
@@ -36,13 +36,17 @@ OF_PAGES = 0.4  # below that examples of pages may serve as well
 LEAST_NEXT = 0.02  # of what comes next when a line was refused
 LEAST = 0.25  # and what is less likely than that is not shown
 NEGATIONS = frozenset(("not", "no", "never", "except", "without", "nor", "neither", "unless"))
+CERTAIN = 0.85  # so likely to be right, a line is as good as asked for by its name
 ASKED = 0.3  # so likely it must be that harm is asked for
 #: What nobody may be led to unasked. What only overwrites a file is told as an effect: most such
 #: lines write to a name that was said.
 HARMS = frozenset((EffectKind.DESTROYS, EffectKind.STOPS))
 LOOKED_AT = 6
 _HOW_TO = re.compile(
-    r"(?:how (?:do|can|could|would|should|to)|what do i (?:type|do|say))\b", re.IGNORECASE
+    r"(?:how (?:do|can|could|would|should|to)|what do i (?:type|do|say)|is there (?:an?|any|some)"
+    r"|what(?:['’]s| is) the (?:\w+ )?(?:command|way|trick|line|option)"
+    r"|which (?:command|tool|line))\b",
+    re.IGNORECASE,
 )
 OWN = "dowsing"  # our own commands need no page to be known
 BEHIND = 2.5  # the best score: what is worse is no answer to the same question
@@ -114,7 +118,7 @@ def lines_for(
     if found and _leaves_out_a_negation(found[0].left):
         likely = min(likely, NEAR - 0.01)
     least = LEAST_NEXT if barred.lines else LEAST
-    answers = _answers(found, said, finder, most, choice) if likely >= least else []
+    answers = _answers(found, said, finder, most, choice, likely) if likely >= least else []
     if likely < OF_PAGES and (answers or not corpus.chosen):
         others = [*_from_pages(said, finder), *([] if answers else _built(said, finder))]
         answers = [*answers, *(one for one in others if not harms(one))]
@@ -166,18 +170,22 @@ def _answers(
     finder: CommandFinder,
     most: int,
     choice: Choice,
+    likely: float,
 ) -> list[Answer]:
-    """The answers of recipes. What destroys or stops something is left out if there are
-    others, unless it is likely that this is asked for.
+    """The answers of recipes. What destroys or stops something is left out unless it is likely that
+    this is asked for, and what changes anything where only a question is asked.
     """
     answers: list[Answer] = []
+    only_asks = _only_asks(said)
     for one in found:
         if len(answers) >= most or one.score < found[0].score - BEHIND:
             break
+        if only_asks and one.evidence.changes:
+            continue  # a question is no request for a change
         filled = as_root(one.filled) if said.as_root else one.filled
         if all(filled.line != answer.line for answer in answers):
             answers.append(answer_of(filled, finder, one.score))
-    if choice.asks_harm < ASKED or _only_asks(said):
+    if (choice.asks_harm < ASKED and likely < CERTAIN) or only_asks:
         answers = [one for one in answers if not harms(one)]
     return answers
 
@@ -191,7 +199,11 @@ def _leaves_out_a_negation(left: list[str]) -> bool:
 
 def _only_asks(said: ParsedSentence) -> bool:
     """Whether a sentence is a question, and not one for how to do something."""
-    return QUESTION in said.marks and _HOW_TO.match(said.text) is None
+    first = said.tokens[0].text if said.tokens else ""  # a value may stand before: `a.txt is old`
+    *_, last = said.text.split(",")
+    if last != said.text and sentence_marks(last)[-1:] != [QUESTION]:
+        return False  # `how long until then, stop it`
+    return QUESTION in said.marks and f"^{first}" in said.marks and not _HOW_TO.match(said.text)
 
 
 def harms(answer: Answer) -> bool:

@@ -216,7 +216,8 @@ def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore
             if ordinary.has(match[place].lower()) and match[place].lower() not in EMPTY:
                 take(*match.span(place), match[place], "name", "", False)
     for match in _FIELD.finditer(sentence):
-        if match[1].lower() not in _QUALITIES and not match[1].isdecimal():
+        word = match[1].lower()
+        if word not in _QUALITIES and word not in EMPTY and not word.isdecimal():
             take(*match.span(1), match[1], "text", "", False)
     for match in _BUT_NOT.finditer(sentence):
         take(*match.span(1), match[1], "text", "", False)

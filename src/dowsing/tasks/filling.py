@@ -551,14 +551,14 @@ def _written(slot: Slot, value: Value, line: str) -> str | None:
         text = text.removeprefix("origin/")
     if slot.kind == "sum":
         return re.sub(r"[^0-9.+*/^-]", "", text).lstrip("+*/^-") or "0"
+    if slot.name in _LENGTHS and is_time(value.unit):
+        text = str(max(1, round(float(text) * seconds_in(value.unit) / _LENGTHS[slot.name])))
     if slot.name in quoted_slots(line):
         if slot.kind == "command" and _PLAIN_COMMAND.fullmatch(text):
             return text
         return _in_quotes(text, slot.name, line)
     if slot.kind in PLAIN and slot.kind not in ("word", "date", "time"):
         text = re.sub(r"[^\w.]", "", text) or "0"
-    if slot.name in _LENGTHS and is_time(value.unit):
-        text = str(max(1, round(float(text) * seconds_in(value.unit) / _LENGTHS[slot.name])))
     if slot.kind == "duration" and is_time(value.unit) and seconds_in(value.unit) > 1:
         days = seconds_in(value.unit) // DAY
         text = f"{float(text) * (days or 1):g}" + ("d" if days else value.unit[0])

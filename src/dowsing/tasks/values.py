@@ -112,6 +112,11 @@ _SIGNS = Pattern(
     rf"|the )*((?:{_SIGN})s?)\s+(?:with|by|for|into|to)\s+(?:an? )?((?:{_SIGN})s?)\b",
     *_SIGN_OF,
 )
+#: `semicolons instead of commas`: what is there, and what is wanted.
+_SIGN_INSTEAD = Pattern(
+    rf"\b((?:{_SIGN})s?) (?:instead|in place|in the place) of (?:an? )?((?:{_SIGN})s?)\b",
+    " of ",
+)
 _DATE = Pattern(r"(?<![\w.-])\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d)?)?(?![\w-])", "-", exact=True)
 _DAY = Pattern(
     r"(?<=since )(?:yesterday|today|last \w+|monday|tuesday|wednesday|thursday|friday|saturday"
@@ -403,6 +408,9 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
     for match in _SIGNS.finditer(sentence):
         take(*match.span(1), _SIGN_OF[match[1].lower().rstrip("s")], "text", "old")
         take(*match.span(2), _SIGN_OF[match[2].lower().rstrip("s")], "text", "new")
+    for match in _SIGN_INSTEAD.finditer(sentence):
+        take(*match.span(1), _SIGN_OF[match[1].lower().rstrip("s")], "text", "old")
+        take(*match.span(2), _SIGN_OF[match[2].lower().rstrip("s")], "text", "new")
     for match in _INSTEAD.finditer(sentence):
         if match[1].lower() in _GENERAL or match[2].lower() in _GENERAL or match[2].isdecimal():
             continue
@@ -418,11 +426,9 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
     for match in _QUOTED.finditer(sentence):
         take(*match.span(), next(group for group in match.groups() if group is not None), "text")
     for match in _LINE.finditer(sentence):
-        start, text = match.start(1), match[1]
-        while " " in text and (text.split(" ")[0] in EMPTY or text.split(" ")[0] in _ABOUT_A_LINE):
-            start, text = start + text.index(" ") + 1, text.partition(" ")[2]
+        text = _line_of(match[1])
         if not text.startswith("-"):
-            take(start, match.end(1), text, "command")
+            take(match.end(1) - len(text), match.end(1), text, "command")
     for match in _HASH.finditer(sentence):
         take(*match.span(), match[0], "name")
     for match in _NETWORK.finditer(sentence):
@@ -503,6 +509,16 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
 def _operator(match: re.Match[str]) -> str:
     """The sign of an operator that is said in words."""
     return _SIGN_OF_OPERATOR.get(match[1], "^")
+
+
+def _line_of(text: str) -> str:
+    """A line without what is said of it before its command: the words up to the last one before
+    its first option that is none of a line.
+    """
+    words = text.split(" ")
+    option = next(n for n, word in enumerate(words) if word.startswith("-"))
+    said = [n for n, word in enumerate(words[:option]) if word in EMPTY or word in _ABOUT_A_LINE]
+    return " ".join(words[said[-1] + 1 :]) if said else text
 
 
 def _amounts(sentence: str, take) -> None:  # type: ignore[no-untyped-def]
