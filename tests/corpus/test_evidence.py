@@ -39,7 +39,11 @@ def first(sentence: str, finder: CommandFinder) -> str:
         ("unused", "install requests 2.31 with pip", "pip install requests==2.31"),
         ("open", "which groups does mira belong to", "groups mira"),
         ("fit", "turn tabs into commas in table.tsv", "tr '\\t' , < table.tsv"),
-        ("like", "print column 3 of stock.csv", "cut -d, -f3 stock.csv"),
+        (
+            "like",
+            "total of the second column of sales.csv",
+            "awk -F, '{s += $2} END {print s}' sales.csv",
+        ),
         ("changes", "remove blank lines from poem.txt", "sed '/^[[:space:]]*$/d' poem.txt"),
         (
             "shows",
