@@ -217,30 +217,40 @@ class _RecipeCues:
         for value, is_ordinary in self.bare:
             if any(one.start < value.end and value.start < one.end for one in values):
                 continue
-            is_folder = value.text in FOLDER_NAMES
-            least = ORDINARY if is_ordinary else BARE
-            if is_folder:
-                least = FOLDER
-            if stem(value.text.casefold()) in self.own and not is_folder:
-                least = OWN_WORD
-            is_program = value.text in self.programs
-            if is_ordinary and not (is_program or is_folder or self.may_name(value.text)):
-                least = NEVER
-            for slot in slots:
-                bound = least
-                if is_program:
-                    bound = PROGRAM if slot_kind(slot.name) in _OF_PROGRAMS else OWN_WORD
-                if self._says(slot, value) >= bound:
-                    found.append(value)
-                    break
-        for slot in slots:
-            for one in self.cues.rests(slot.name):
-                if slot_kind(slot.name) == "line" and one.text.split(" ")[0] not in self.programs:
-                    continue  # a line begins with a command
-                if self._says(slot, one) >= REST:
-                    # behind its own name it is all of one piece, whatever words are in it
-                    found.append(one.changed(sure=one.before == slot_kind(slot.name)))
-        return found
+            least = self._least(value, is_ordinary)
+            if any(self._says(slot, value) >= self._bound(slot, value, least) for slot in slots):
+                found.append(value)
+        return found + [one for slot in slots for one in self._rests(slot)]
+
+    def _least(self, value: Value, is_ordinary: bool) -> float:
+        """What the words around a word must say for it to be a value."""
+        is_folder = value.text in FOLDER_NAMES
+        may_name = is_folder or value.text in self.programs or self.may_name(value.text)
+        if is_ordinary and not may_name:
+            return NEVER
+        if is_folder:
+            return FOLDER
+        if stem(value.text.casefold()) in self.own:
+            return OWN_WORD
+        return ORDINARY if is_ordinary else BARE
+
+    def _bound(self, slot: Slot, value: Value, least: float) -> float:
+        """The same for a slot: the name of a command may well stand where one is wanted."""
+        if value.text not in self.programs:
+            return least
+        return PROGRAM if slot_kind(slot.name) in _OF_PROGRAMS else OWN_WORD
+
+    def _rests(self, slot: Slot) -> list[Value]:
+        """The ends of the sentence that are the value of a slot. Behind its own name it is all of
+        one piece, whatever words are in it; a line begins with a command.
+        """
+        name = slot_kind(slot.name)
+        return [
+            one.changed(sure=one.before == name)
+            for one in self.cues.rests(slot.name)
+            if name != "line" or one.text.split(" ")[0] in self.programs
+            if self._says(slot, one) >= REST
+        ]
 
     def _says(self, slot: Slot, value: Value) -> float:
         name = slot_kind(slot.name)

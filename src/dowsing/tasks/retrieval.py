@@ -200,6 +200,33 @@ def terms_for(store: Store, corpus: Corpus, words: list[Token]) -> list[WordingT
     return found
 
 
+def _gains(corpus: Corpus, terms: list[WordingTerm], implied: frozenset[str]) -> dict[int, float]:
+    """What each wording has of these terms, by its place."""
+    gains: dict[int, float] = {}
+    for term in terms:
+        for place, much in _best_of(corpus, term).items():
+            gains[place] = gains.get(place, 0.0) + much * term.weight
+    few = len(terms) < FEW_TERMS
+    for one in implied:
+        for place in corpus.places.get(one, ()):
+            if place in gains or few:
+                gains[place] = gains.get(place, 0.0) + 0.3 * corpus.weights[one]
+    if few:  # the model may go by the kinds of values alone
+        chosen = (n for n, number in enumerate(corpus.numbers) if number in corpus.chosen)
+        gains = {**dict.fromkeys(chosen, 0.0), **gains}
+    return gains
+
+
+def _best_of(corpus: Corpus, term: WordingTerm) -> dict[int, float]:
+    """How much each wording has of a term, by its place."""
+    best: dict[int, float] = {}
+    for variant, much in term.variants:
+        for place in corpus.places.get(variant, ()):
+            if much > best.get(place, 0.0):
+                best[place] = much
+    return best
+
+
 def matches(
     corpus: Corpus, terms: list[WordingTerm], implied: frozenset[str], most: int = 44
 ) -> list[RecipeMatch]:
@@ -207,23 +234,7 @@ def matches(
     as said.
     """
     total = sum(term.weight for term in terms) or 1.0
-    gains: dict[int, float] = {}
-    for term in terms:
-        best: dict[int, float] = {}
-        for variant, much in term.variants:
-            for place in corpus.places.get(variant, ()):
-                if much > best.get(place, 0.0):
-                    best[place] = much
-        for place, much in best.items():
-            gains[place] = gains.get(place, 0.0) + much * term.weight
-    for one in implied:
-        for place in corpus.places.get(one, ()):
-            if place in gains or len(terms) < FEW_TERMS:
-                gains[place] = gains.get(place, 0.0) + 0.3 * corpus.weights[one]
-    if len(terms) < FEW_TERMS:  # the model may go by the kinds of values alone
-        for place, number in enumerate(corpus.numbers):
-            if number in corpus.chosen:
-                gains.setdefault(place, 0.0)
+    gains = _gains(corpus, terms, implied)
     near = sorted(gains, key=lambda place: -gains[place])[: COMPARED * 3]
     nearest: dict[int, tuple[float, list[float], list[str]]] = {}
     union: dict[int, list[float]] = {}

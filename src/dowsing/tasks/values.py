@@ -13,6 +13,18 @@ from dowsing.tasks.bare_names import Ordinary, bare_names, noun_at, word_before
 from dowsing.tasks.patterns import Pattern
 from dowsing.tasks.schedules import schedules_in, times_in
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Protocol
+
+    class Take(Protocol):
+        """Takes what stands in a place of the sentence for a value, if nothing was taken there."""
+
+        def __call__(
+            self, start: int, end: int, text: str, kind: str, unit: str = "", sure: bool = True
+        ) -> None: ...
+
+
 MOST_WORDS = 400  # of a sentence; the rest is not looked at
 
 _QUOTED = Pattern(
@@ -405,6 +417,18 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         )
         found.append(Value(text, kind, start, end, before, unit, sure, noun, place))
 
+    _replaced(sentence, take)
+    _lines_and_machines(sentence, take)
+    _times(sentence, take)
+    _endings(sentence, take)
+    _files(sentence, take)
+    _amounts(sentence, take)
+    _names(sentence, take, ordinary)
+    return sorted(found, key=lambda value: value.start)
+
+
+def _replaced(sentence: str, take: Take) -> None:
+    """What is replaced by what, names of lines, and what is quoted."""
     for match in _SIGNS.finditer(sentence):
         take(*match.span(1), _SIGN_OF[match[1].lower().rstrip("s")], "text", "old")
         take(*match.span(2), _SIGN_OF[match[2].lower().rstrip("s")], "text", "new")
@@ -425,14 +449,22 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(1), match[1].strip("'\",."), "text")
     for match in _QUOTED.finditer(sentence):
         take(*match.span(), next(group for group in match.groups() if group is not None), "text")
+
+
+def _lines_and_machines(sentence: str, take: Take) -> None:
+    """Lines of commands, and machines."""
     for match in _LINE.finditer(sentence):
         text = _line_of(match[1])
         if not text.startswith("-"):
             take(match.end(1) - len(text), match.end(1), text, "command")
-    for match in _HASH.finditer(sentence):
-        take(*match.span(), match[0], "name")
-    for match in _NETWORK.finditer(sentence):
-        take(*match.span(), match[0], "host")
+    _machines(sentence, take)
+
+
+def _machines(sentence: str, take: Take) -> None:
+    """Hashes, networks, machines with their ports, images, addresses."""
+    for pattern, kind in ((_HASH, "name"), (_NETWORK, "host")):
+        for match in pattern.finditer(sentence):
+            take(*match.span(), match[0], kind)
     for match in _PORT_OF.finditer(sentence):
         take(*match.span(), match[0], "url", "", bool(match[3]))
         take(*match.span(1), match[1], "host")
@@ -447,6 +479,10 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(), match[0].rstrip(".,;"), "remote")
     for match in _AT.finditer(sentence):
         take(*match.span(), match[0], "host")
+
+
+def _times(sentence: str, take: Take) -> None:
+    """Times, dates and sums."""
     for said in schedules_in(sentence):
         take(said.start, said.end, said.text, "schedule", "", False)
     for match in (*_DATE.finditer(sentence), *_DAY.finditer(sentence)):
@@ -459,6 +495,10 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(), _OPERATORS.sub(_operator, match[0]), "sum")
     for said in times_in(sentence):
         take(said.start, said.end, said.text, "time", "", ":" in sentence[said.start : said.end])
+
+
+def _endings(sentence: str, take: Take) -> None:
+    """Endings, as they are said of files."""
     for match in _HEIGHT.finditer(sentence):
         take(*match.span(), match[0], "text")
     for match in _EXTENSION.finditer(sentence):
@@ -469,6 +509,10 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         take(*match.span(1), match[1], "extension", "", False)
     for match in _KIND_OF_FILE.finditer(sentence):
         take(*match.span(), match[0].lower(), "extension")
+
+
+def _files(sentence: str, take: Take) -> None:
+    """Paths and names of files."""
     for match in _PATH.finditer(sentence):
         text = match[0].rstrip(".,:;?!")
         take(match.start(), match.start() + len(text), text, "glob" if "*" in text else "path")
@@ -483,7 +527,10 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
             take(*match.span(), match[0], "extension", "", False)
         elif not re.fullmatch(r"e\.g|i\.e|[\d.]+|\d+\.?\d*[a-zA-Z]{0,2}", match[0]):
             take(*match.span(), match[0], "file")
-    _amounts(sentence, take)
+
+
+def _names(sentence: str, take: Take, ordinary: Ordinary) -> None:
+    """Names by their form or place, and commands."""
     for match in _POSSESSIVE.finditer(sentence):
         low = match[1].lower()
         if not ordinary.has(low) and low not in _NO_OWNER:
@@ -499,11 +546,15 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
         elif len(parts) > 1:
             take(*match.span(), match[0], "name", "", False)
     bare_names(sentence, ordinary, take)
+    _commands(sentence, take)
+
+
+def _commands(sentence: str, take: Take) -> None:
+    """Commands behind words that say that one is run."""
     for match in _COMMAND.finditer(sentence):
         if match[1].lower() in EMPTY:
             continue
         take(*match.span(1), match[1], "command", "", False)
-    return sorted(found, key=lambda value: value.start)
 
 
 def _operator(match: re.Match[str]) -> str:
@@ -521,7 +572,7 @@ def _line_of(text: str) -> str:
     return " ".join(words[said[-1] + 1 :]) if said else text
 
 
-def _amounts(sentence: str, take) -> None:  # type: ignore[no-untyped-def]
+def _amounts(sentence: str, take: Take) -> None:
     """Numbers in digits and in words, with their units."""
     for match in _EPOCH.finditer(sentence):
         take(*match.span(), match[1], "number", "epoch")
