@@ -31,7 +31,7 @@ DOMAIN = "#"
 
 #: Changed with every change of the layout or of what is read out of pages; another version is
 #: rebuilt.
-VERSION = 33
+VERSION = 34
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -105,7 +105,6 @@ CREATE TABLE related(term TEXT, other TEXT, weight REAL);
 CREATE TABLE meanings(kind TEXT, word TEXT, term TEXT, head TEXT);
 CREATE TABLE task_stems(
     stem TEXT PRIMARY KEY,
-    telling REAL,
     harm REAL,
     change REAL,
     numbers BLOB,

@@ -401,15 +401,13 @@ class IndexWriter:
         """What each recipe begins with, and whether it takes conditions on files."""
         self.db.executemany("INSERT INTO task_starts VALUES(?,?,?)", rows)
 
-    def insert_task_stems(
-        self, rows: Iterable[tuple[str, float, float, float, bytes, bytes]]
-    ) -> None:
-        """What stems say: how telling, for harm, for change, and for which recipes how much."""
-        rows = list(rows)
-        self.db.executemany("INSERT INTO task_stems VALUES(?,?,?,?,?,?)", rows)
-        self.db.executemany(
-            "INSERT INTO task_telling VALUES(?,?)", [(stem, telling) for stem, telling, *_ in rows]
-        )
+    def insert_task_stems(self, rows: Iterable[tuple[str, float, float, bytes, bytes]]) -> None:
+        """What stems say: for harm, for change, and for which recipes how much."""
+        self.db.executemany("INSERT INTO task_stems VALUES(?,?,?,?,?)", rows)
+
+    def insert_task_telling(self, rows: Iterable[tuple[str, float]]) -> None:
+        """How telling stems are."""
+        self.db.executemany("INSERT INTO task_telling VALUES(?,?)", rows)
 
     def insert_task_cues(self, rows: Iterable[tuple[str, str]]) -> None:
         """What words around a place say for each slot, as JSON."""

@@ -36,9 +36,10 @@ def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
         if line in known
     )
     writer.insert_task_stems(
-        (stem, one.telling, one.harm, one.change, one.numbers.tobytes(), one.steps)
+        (stem, one.harm, one.change, one.numbers.tobytes(), one.steps)
         for stem, one in choice.stems.items()
     )
+    writer.insert_task_telling((stem, one.telling) for stem, one in choice.stems.items())
     writer.insert_task_cues((slot, json.dumps(cues)) for slot, cues in choice.cues.items())
     domains = ((DOMAIN + command, json.dumps(stems)) for command, stems in choice.domains.items())
     writer.insert_task_cues(domains)

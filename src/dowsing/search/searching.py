@@ -67,6 +67,11 @@ class SearchAnswer(Record):
     numbers: list[int]
     terms: list[QueryTerm]
 
+    @property
+    def is_guessed(self) -> bool:
+        """Whether a word was taken as another one, for nothing has it."""
+        return any(note.code is NoteCode.TAKEN_AS for note in self.notes)
+
 
 def search(
     store: Store, query: Query, why: bool = False, weights: Weights = WEIGHTS

@@ -14,6 +14,7 @@ from dowsing.knowledge.task_choice import QUESTION, sentence_marks
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
 from dowsing.tasks.confidence import likelihood, read_confidence
+from dowsing.tasks.negation import leaves_out_a_negation
 from dowsing.tasks.origin import Origin, OriginKind
 from dowsing.tasks.recipe_ranking import ranked
 from dowsing.tasks.retrieval import chosen_corpus, corpus_of, ordinary_of
@@ -35,7 +36,6 @@ NEAR = 0.5  # what is less likely only comes near what was said
 OF_PAGES = 0.4  # below that examples of pages may serve as well
 LEAST_NEXT = 0.02  # of what comes next when a line was refused
 LEAST = 0.25  # and what is less likely than that is not shown
-NEGATIONS = frozenset(("not", "no", "never", "except", "without", "nor", "neither", "unless"))
 CERTAIN = 0.85  # so likely to be right, a line is as good as asked for by its name
 ASKED = 0.3  # so likely it must be that harm is asked for
 #: What nobody may be led to unasked. What only overwrites a file is told as an effect: most such
@@ -115,7 +115,7 @@ def lines_for(
     corpus, choice = chosen_corpus(finder.store, said, own or [])
     found = [one for one in ranked(said, corpus, finder, choice) if not barred.has(one)]
     likely = likelihood(found, read_confidence()) if found else 0.0
-    if found and _leaves_out_a_negation(found[0].left):
+    if found and leaves_out_a_negation(found[0].left):
         likely = min(likely, NEAR - 0.01)
     least = LEAST_NEXT if barred.lines else LEAST
     answers = _answers(found, said, finder, most, choice, likely) if likely >= least else []
@@ -188,13 +188,6 @@ def _answers(
     if (choice.asks_harm < ASKED and likely < CERTAIN) or only_asks:
         answers = [one for one in answers if not harms(one)]
     return answers
-
-
-def _leaves_out_a_negation(left: list[str]) -> bool:
-    """Whether what was ruled out is not ruled out by the line: of the words that it leaves, one
-    follows on a negation.
-    """
-    return any(word in NEGATIONS for word in left[:-1])
 
 
 def _only_asks(said: ParsedSentence) -> bool:

@@ -6,8 +6,13 @@ from __future__ import annotations
 
 import re
 
+from dowsing.knowledge.lexicon import singular
 from dowsing.knowledge.stems import EMPTY, stem
 from dowsing.tasks.patterns import Pattern
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.tasks.taking import Take
 
 #: Nouns behind which a name may stand, with the kind of value that it then is.
 NOUNS = {
@@ -179,11 +184,6 @@ class Ordinary:
         return word not in EMPTY and may_name(word) and stem(word) not in self.never
 
 
-def _singular(noun: str) -> str:
-    """The noun of several."""
-    return "directory" if noun == "directories" else noun.removesuffix("s")
-
-
 def may_name(word: str) -> bool:
     """Whether a word is neither one that goes with names nor one that says what a name is of."""
     return word not in _NO_NAME and word not in NOUNS
@@ -198,12 +198,12 @@ def noun_at(sentence: str, start: int, end: int, before: str) -> str:
         return "" if named and named[1] not in _QUALITIES else before
     several = _SEVERAL_OF.search(sentence[max(0, start - 60) : start])
     if several:
-        return _singular(several[1])
+        return singular(several[1].lower())
     behind = _AFTER.match(sentence[end:])
     return behind[1] if behind else ""
 
 
-def bare_names(sentence: str, ordinary: Ordinary, take) -> None:  # type: ignore[no-untyped-def]
+def bare_names(sentence: str, ordinary: Ordinary, take: Take) -> None:
     """Words that are no ordinary language; those of ordinary language only where a name is to be
     expected.
     """

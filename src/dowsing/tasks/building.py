@@ -10,7 +10,6 @@ from dowsing.knowledge.stems import telling_stems
 from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.record import Record
 from dowsing.model.value_kinds import kind_of_placeholder
-from dowsing.search.loosening import NoteCode
 from dowsing.search.searching import make_query, search
 from dowsing.tasks.filling import FilledRecipe, fill
 
@@ -43,7 +42,7 @@ def built_lines(said: ParsedSentence, finder: CommandFinder) -> list[Built]:
     if not words:
         return []
     found = search(finder.store, make_query(words, limit=8))
-    if any(note.code is NoteCode.TAKEN_AS for note in found.notes):
+    if found.is_guessed:
         return []
     commands = [
         hit.entry

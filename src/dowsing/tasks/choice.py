@@ -40,11 +40,10 @@ class Candidate(Record):
 
 
 class Choice:
-    """What the stems of a sentence say, and its marks (knowledge/task_choice.py). `telling`: how
-    telling each stem is that wordings have; `harm` and `change`: the log odds that it asks for
-    something to be destroyed or stopped, and for any change. Of the `hints` among the stems, which
-    are words for the same, only the one that says most for a recipe counts for it. `inside` are the
-    stems that stand in conditions on files alone.
+    """What the stems of a sentence say, and its marks (knowledge/task_choice.py). `harm` and
+    `change`: the log odds that it asks for something to be destroyed or stopped, and for any
+    change. Of the `hints` among the stems, which are words for the same, only the one that says
+    most for a recipe counts for it. `inside` are the stems that stand in conditions on files alone.
     """
 
     def __init__(
@@ -56,7 +55,6 @@ class Choice:
         inside: frozenset[str] = frozenset(),
     ) -> None:
         self.store = store
-        self.telling: dict[str, float] = {}
         self.harm = float(store.meta_value(Meta.TASK_HARM) or 0.0)
         self.change = float(store.meta_value(Meta.TASK_CHANGE) or 0.0)
         starts = store.rows("SELECT number, start FROM task_starts")
@@ -65,16 +63,14 @@ class Choice:
         self._inside: dict[int, float] = {}
         wanted = list(dict.fromkeys([*stems, *marks]))
         places = ",".join("?" * len(wanted))
-        for stem, telling, harm, change, numbers, steps in store.rows(
-            "SELECT stem, telling, harm, change, numbers, steps FROM task_stems "
-            f"WHERE stem IN ({places})",
+        for stem, harm, change, numbers, steps in store.rows(
+            f"SELECT stem, harm, change, numbers, steps FROM task_stems WHERE stem IN ({places})",
             wanted,
         ):
             if stem in marks:
                 self.harm += harm
                 self.change += change
             if stem in stems:
-                self.telling[stem] = telling
                 weights = {
                     number: much * STEP
                     for number, much in zip(array("H", numbers), steps, strict=True)

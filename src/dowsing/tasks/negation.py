@@ -11,6 +11,8 @@ if TYPE_CHECKING:
 NEGATIONS = frozenset(
     stem(word) for word in "not no without never except excluding omitting skipping".split()
 )
+#: Words that rule out what stands behind them, as they are said.
+_RULING_OUT = frozenset("not no never except without nor neither unless".split())
 #: Of the wordings of a recipe that have to say something for it to be what the recipe does.
 LEAST_SAID = 0.3
 #: Of the wordings with a word that have to deny it for the recipe to be about what is not so.
@@ -52,3 +54,10 @@ def _is_denied(one: str, rows: list[tuple[frozenset[str], frozenset[str]]]) -> b
     count = sum(one in has for has, _ in rows)
     against = sum(one in denied for _, denied in rows)
     return count >= FEW and against >= max(LEAST_DENIED * count, LEAST_SAID * len(rows))
+
+
+def leaves_out_a_negation(left: list[str]) -> bool:
+    """Whether what was ruled out is not ruled out by the line: of the words that it leaves, one
+    follows on a negation.
+    """
+    return any(word in _RULING_OUT for word in left[:-1])

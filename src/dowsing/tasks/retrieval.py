@@ -145,15 +145,14 @@ def chosen_corpus(store: Store, said: ParsedSentence, own: list[Recipe]) -> tupl
     """
     stems = said.stems
     known = telling_of(store, stems)
-    strange = [one for one in stems if one not in known]
-    others = {other for row in related_terms(store, strange).values() for other, _ in row}
-    hints = said.hints | (others - set(stems)) if strange else said.hints
+    related = related_terms(store, stems) if stems else {}
+    strange = (related.get(one, []) for one in stems if one not in known)
+    hints = said.hints | ({other for row in strange for other, _ in row} - set(stems))
     choice = Choice(store, [*stems, *sorted(hints - said.hints)], said.marks, hints, said.inside)
     candidates = choice.best(MOST_CHOSEN)
     packed = store.meta_value(Meta.RECIPES)
     corpus = Corpus(rows_of(store, Meta.RECIPES) if '"numbers":[]' not in packed else [], packed)
     corpus.unknown = UNKNOWN
-    related = related_terms(store, stems) if stems else {}
     wanted = {stem for one in candidates for text in one.wordings for stem in text.split(" ")}
     wanted.update(stems, (other for row in related.values() for other, _ in row))
     corpus.add_chosen(candidates, telling_of(store, sorted(wanted)))

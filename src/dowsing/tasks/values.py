@@ -8,21 +8,15 @@ import re
 
 from dowsing.knowledge.stems import EMPTY
 from dowsing.model.record import Record
-from dowsing.tasks.amounts import COUNT, UNIT_WORDS, number_of
+from dowsing.tasks.amount_values import amounts_in, sums_in
 from dowsing.tasks.bare_names import Ordinary, bare_names, noun_at, word_before
+from dowsing.tasks.file_values import endings_in, files_in
 from dowsing.tasks.patterns import Pattern
 from dowsing.tasks.schedules import schedules_in, times_in
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from typing import Protocol
-
-    class Take(Protocol):
-        """Takes what stands in a place of the sentence for a value, if nothing was taken there."""
-
-        def __call__(
-            self, start: int, end: int, text: str, kind: str, unit: str = "", sure: bool = True
-        ) -> None: ...
+    from dowsing.tasks.taking import Take
 
 
 MOST_WORDS = 400  # of a sentence; the rest is not looked at
@@ -53,11 +47,6 @@ _LINE = Pattern(
     r"(?=\s+(?:does|do|means?|mean|every|for|into|with|is|and|then|when|to|in)\b|\s*[,;?]|\s*$)",
     " -",
     exact=True,
-)
-#: `as mp3`, `a pdf of`: what a new file is to be.
-_AS_ENDING = Pattern(
-    r"\b(?:an?|as|into|to)\s+(mp3|mp4|ogg|wav|flac|m4a|mkv|webm|avi|mov|gif|png|jpe?g|webp|pdf|html"
-    r"|docx|odt|epub|svg)\b(?! files?)"
 )
 #: The beginning of a commit's hash: figures and letters up to f, both.
 _HASH = Pattern(r"(?<![\w./-])(?=[a-f]*\d)(?=\d*[a-f])[0-9a-f]{6,40}(?![\w.-])", exact=True)
@@ -137,42 +126,6 @@ _DAY = Pattern(
     exact=True,
 )
 _TODAY = Pattern(r"\b(?:today|yesterday)\b", "today", "yesterday", exact=True)
-_SUM = Pattern(
-    r"(?<![\w./-])\d+(?:\.\d+)?(?:(?: ?[+*^] ?| [-/] )\d+(?:\.\d+)?)+(?![\w.])",
-    "+",
-    "-",
-    "*",
-    "/",
-    "^",
-    exact=True,
-)
-_OPERATOR = (
-    r"times|plus|minus|multiplied by|divided by|over|modulo|mod|x|to the power of|to the power"
-)
-_SPELLED_SUM = Pattern(
-    rf"(?<![\w./-])\d+(?:\.\d+)?(?: (?:{_OPERATOR}) \d+(?:\.\d+)?)+(?![\w.])",
-    "times",
-    "plus",
-    "minus",
-    " by ",
-    "over",
-    "mod",
-    " x ",
-    "power",
-    exact=True,
-)
-_OPERATORS = re.compile(rf" ({_OPERATOR}) ")
-_SIGN_OF_OPERATOR = {
-    "times": "*",
-    "multiplied by": "*",
-    "x": "*",
-    "plus": "+",
-    "minus": "-",
-    "divided by": "/",
-    "over": "/",
-    "mod": "%",
-    "modulo": "%",
-}
 #: The addresses of a network: `192.168.7.0/24`.
 _NETWORK = Pattern(r"(?<![\w./-])(?:\d{1,3}\.){3}\d{1,3}/\d{1,2}(?![\w./])", "/", exact=True)
 #: A machine with one of its ports: `10.0.0.7:8443`.
@@ -182,131 +135,7 @@ _PORT_OF = Pattern(
     ":",
     exact=True,
 )
-#: From one number of something to another: `lines 10-20`.
-_FROM_TO = Pattern(
-    r"\b(?:lines?|rows?|columns?|fields?|chars?|characters?|bytes?)\s+(?:number )?(\d+)"
-    r"\s*(?:-|–|\.\.|to|through|until|till|and)\s*(?:line )?(\d+)(?![\w.-]*\w)",
-    "line",
-    "row",
-    "column",
-    "field",
-    "char",
-    "byte",
-)
-#: Seconds since 1970, of this century.
-_EPOCH = Pattern(r"(?<![\w.@/-])@?(1\d{9})(?![\w.-]*\w)", "1", exact=True)
-#: Files that are known by a name without an ending.
-_KNOWN_FILE = Pattern(
-    r"(?<![\w./-])(?:GNU[Mm]akefile|[Mm]akefile|Dockerfile|Containerfile|Vagrantfile|Jenkinsfile"
-    r"|Procfile|Gemfile|Rakefile|Pipfile|README|LICENSE|LICENCE|COPYING|CHANGELOG|CHANGES|AUTHORS"
-    r"|TODO|NEWS|INSTALL|(?:SHA|MD5|B2)\d*SUMS?|authorized_keys|known_hosts|id_(?:rsa|ed25519))"
-    r"(?![\w./-]*\w)",
-    "file",
-    "read",
-    "licen",
-    "copying",
-    "change",
-    "authors",
-    "todo",
-    "news",
-    "install",
-    "sum",
-    "_",
-    exact=True,
-)
 _HEIGHT = Pattern(r"(?<![\w.-])\d+x\d+(?![\w.])", "x", exact=True)
-_NUMBER = Pattern(
-    r"(?<![\w.-])(\d+(?:\.\d+)?)\s*(bytes?|[kKmMgGtT](?:i?[bB])?|kilobytes?|megs?|megabytes?|gigs?"
-    r"|gigabytes?|seconds?|secs?"
-    r"|minutes?|mins?|hours?|days?|weeks?|months?|years?|lines?|times|columns?|chars?|characters?"
-    r"|percent|%|pixels?|px)?(?![\w.-]*\w)",
-    *"0123456789",
-    exact=True,
-)
-_SPELLED = Pattern(
-    rf"(?<![\w.-])({COUNT})\s+({UNIT_WORDS}|lines?|columns?|characters?|times)\b",
-    "second",
-    "sec",
-    "minute",
-    "min",
-    "hour",
-    "day",
-    "night",
-    "week",
-    "month",
-    "year",
-    "line",
-    "column",
-    "character",
-    "times",
-)
-_ORDINAL = Pattern(r"(?<![\w-])(\d+)(?:st|nd|rd|th)(?![\w-])", *"0123456789", exact=True)
-_SPELLED_ORDINAL = Pattern(
-    r"\b(first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth)\s+(?=columns?|fields?"
-    r"|words?|lines?\b(?! of code))",
-    "column",
-    "field",
-    "word",
-    "line",
-)
-_EVERY = Pattern(
-    r"\b(?:every|each) (second|minute|hour)\b(?! (?:line|column|word|row|field|file))",
-    "every",
-    "each",
-)
-_COUNTED = Pattern(
-    r"\b(three|four|five|six|seven|eight|nine|ten|twelve|twenty|thirty|fifty"
-    r"|hundred)\b(?=\s+(?!of\b)[a-z])"
-    r"|\b(two)(?=\s+(?:levels?|pages|copies|parts|pieces|cores|jobs|digits)\b)",
-    *"two three four five six seven eight nine ten twelve twenty thirty fifty hundred".split(),
-)
-_ORDINALS = "first second third fourth fifth sixth seventh eighth ninth tenth".split()
-_EXTENSION = Pattern(
-    r"(?<![\w/*])\.([A-Za-z0-9]{1,6})(?=\s+(?:files?|ones?|pictures?|images?)|\s|[,;?!]|$)"
-    r"|(?<![\w./])\*\.(\w+)(?![\w.*/])",
-    ".",
-    exact=True,
-)
-_PLURAL = Pattern(
-    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|json|xml|py|wav|flac|zip|mkv|avi|svg"
-    r"|md|iso|bak|tmp)s(?![\w.-])",
-    *(
-        f"{ending}s"
-        for ending in "jpg jpeg png gif mp3 mp4 pdf csv tsv txt htm html json xml py wav flac zip "
-        "mkv avi svg md iso bak tmp".split()
-    ),
-)
-_KIND_OF_FILE = Pattern(
-    r"(?<![\w.-])(jpe?g|png|gif|mp[34]|pdf|csv|tsv|txt|html?|xml|wav|flac|mkv|avi|svg|iso|bak|tmp)"
-    r"(?=\s+(?:files?|pictures?|images?|documents?)\b)|(?<=\beach )(?:png|jpg|jpeg|gif|pdf|csv|txt"
-    r"|mp3|mp4|wav)\b|(?<=\bevery )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav)\b"
-    r"|(?<=\ball )(?:png|jpg|jpeg|gif|pdf|csv|txt|mp3|mp4|wav|flac|mkv|avi|tiff)\b",
-    "file",
-    "picture",
-    "image",
-    "document",
-    "each",
-    "every",
-    "all",
-)
-_PATH = Pattern(
-    r"(?:~|\.{1,2})?/[\w.@%+=:,/*-]*|[\w@%+=:-][\w@%+=:.-]*(?:/[\w.@%+=:*-]*)+|~(?!\w)",
-    "/",
-    "~",
-    exact=True,
-)
-_GLOB = Pattern(r"(?<![\w./])[\w.-]*\*[\w.*-]*(?![\w/])", "*", exact=True)
-_FILE = Pattern(
-    r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z0-9][A-Za-z0-9]{0,8}(?:\.[A-Za-z0-9]{1,4}){0,2}(?![\w])",
-    ".",
-    exact=True,
-)
-_DOMAIN = Pattern(
-    r"(?<![\w./-])(?:[\w-]+\.)+(?:example|com|org|net|edu|gov|io|dev|local|lan|test|uk|de|fr|eu"
-    r"|info)(?![\w./-])",
-    ".",
-    exact=True,
-)
 _NAME = re.compile(r"[A-Za-z0-9]\w*(?:[-_.:][\w]+)+|[A-Za-z]+\d\w*")
 _LOUD = re.compile(r"(?<![\w.-])[A-Z][A-Z0-9_]{2,}(?![\w.-])")
 _ACRONYMS = frozenset(
@@ -358,7 +187,6 @@ _ABOUT_A_LINE = frozenset(
 )
 #: Not in a file is no file to leave out.
 _INSIDE = frozenset("in inside from under below".split())
-_SIZES = {"k": "k", "m": "M", "g": "G", "t": "T"}
 
 
 class Value(Record):
@@ -420,19 +248,18 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
     _replaced(sentence, take)
     _lines_and_machines(sentence, take)
     _times(sentence, take)
-    _endings(sentence, take)
-    _files(sentence, take)
-    _amounts(sentence, take)
+    for match in _HEIGHT.finditer(sentence):
+        take(*match.span(), match[0], "text")
+    endings_in(sentence, take)
+    files_in(sentence, take)
+    amounts_in(sentence, take)
     _names(sentence, take, ordinary)
     return sorted(found, key=lambda value: value.start)
 
 
 def _replaced(sentence: str, take: Take) -> None:
     """What is replaced by what, names of lines, and what is quoted."""
-    for match in _SIGNS.finditer(sentence):
-        take(*match.span(1), _SIGN_OF[match[1].lower().rstrip("s")], "text", "old")
-        take(*match.span(2), _SIGN_OF[match[2].lower().rstrip("s")], "text", "new")
-    for match in _SIGN_INSTEAD.finditer(sentence):
+    for match in (*_SIGNS.finditer(sentence), *_SIGN_INSTEAD.finditer(sentence)):
         take(*match.span(1), _SIGN_OF[match[1].lower().rstrip("s")], "text", "old")
         take(*match.span(2), _SIGN_OF[match[2].lower().rstrip("s")], "text", "new")
     for match in _INSTEAD.finditer(sentence):
@@ -489,44 +316,9 @@ def _times(sentence: str, take: Take) -> None:
         take(*match.span(), match[0], "date")
     for match in _TODAY.finditer(sentence):
         take(*match.span(), match[0], "date", "", False)
-    for match in _SUM.finditer(sentence):
-        take(*match.span(), match[0], "sum")
-    for match in _SPELLED_SUM.finditer(sentence):
-        take(*match.span(), _OPERATORS.sub(_operator, match[0]), "sum")
+    sums_in(sentence, take)
     for said in times_in(sentence):
         take(said.start, said.end, said.text, "time", "", ":" in sentence[said.start : said.end])
-
-
-def _endings(sentence: str, take: Take) -> None:
-    """Endings, as they are said of files."""
-    for match in _HEIGHT.finditer(sentence):
-        take(*match.span(), match[0], "text")
-    for match in _EXTENSION.finditer(sentence):
-        take(*match.span(), match[1] or match[2], "extension")
-    for match in _PLURAL.finditer(sentence):
-        take(*match.span(), match[1].lower(), "extension")
-    for match in _AS_ENDING.finditer(sentence):
-        take(*match.span(1), match[1], "extension", "", False)
-    for match in _KIND_OF_FILE.finditer(sentence):
-        take(*match.span(), match[0].lower(), "extension")
-
-
-def _files(sentence: str, take: Take) -> None:
-    """Paths and names of files."""
-    for match in _PATH.finditer(sentence):
-        text = match[0].rstrip(".,:;?!")
-        take(match.start(), match.start() + len(text), text, "glob" if "*" in text else "path")
-    for match in _KNOWN_FILE.finditer(sentence):
-        take(*match.span(), match[0], "file")
-    for match in _GLOB.finditer(sentence):
-        take(*match.span(), match[0], "glob")
-    for match in _DOMAIN.finditer(sentence):
-        take(*match.span(), match[0], "host")
-    for match in _FILE.finditer(sentence):
-        if re.fullmatch(r"tar\.(?:gz|bz2|xz|zst|lz4|Z)", match[0]):
-            take(*match.span(), match[0], "extension", "", False)
-        elif not re.fullmatch(r"e\.g|i\.e|[\d.]+|\d+\.?\d*[a-zA-Z]{0,2}", match[0]):
-            take(*match.span(), match[0], "file")
 
 
 def _names(sentence: str, take: Take, ordinary: Ordinary) -> None:
@@ -557,11 +349,6 @@ def _commands(sentence: str, take: Take) -> None:
         take(*match.span(1), match[1], "command", "", False)
 
 
-def _operator(match: re.Match[str]) -> str:
-    """The sign of an operator that is said in words."""
-    return _SIGN_OF_OPERATOR.get(match[1], "^")
-
-
 def _line_of(text: str) -> str:
     """A line without what is said of it before its command: the words up to the last one before
     its first option that is none of a line.
@@ -570,40 +357,6 @@ def _line_of(text: str) -> str:
     option = next(n for n, word in enumerate(words) if word.startswith("-"))
     said = [n for n, word in enumerate(words[:option]) if word in EMPTY or word in _ABOUT_A_LINE]
     return " ".join(words[said[-1] + 1 :]) if said else text
-
-
-def _amounts(sentence: str, take: Take) -> None:
-    """Numbers in digits and in words, with their units."""
-    for match in _EPOCH.finditer(sentence):
-        take(*match.span(), match[1], "number", "epoch")
-    for match in _FROM_TO.finditer(sentence):
-        take(*match.span(1), match[1], "number", "from")
-        take(*match.span(2), match[2], "number", "until")
-    for match in _ORDINAL.finditer(sentence):
-        noun = re.match(r"\s+(line|row|column|field|word)\b", sentence[match.end() :])
-        unit = (
-            "ordinal"
-            if noun is None
-            else {"line": "nth", "row": "nth", "field": "column", "word": "column"}.get(
-                noun[1], noun[1]
-            )
-        )
-        take(*match.span(), match[1], "number", unit)
-    for match in _SPELLED_ORDINAL.finditer(sentence):
-        take(*match.span(1), str(_ORDINALS.index(match[1].lower()) + 1), "number", "ordinal")
-    for match in _EVERY.finditer(sentence):
-        take(*match.span(1), "1", "number", match[1].lower())
-    for match in _COUNTED.finditer(sentence):
-        take(*match.span(), f"{number_of(match[0]):g}", "number")
-    for match in _NUMBER.finditer(sentence):
-        unit = (match[2] or "").lower()
-        kind = "size" if unit[:1] in _SIZES and unit[:2] not in ("mi", "mo", "ti") else "number"
-        if unit.startswith("byte"):
-            kind, unit = "size", "c"
-        text = match[1] + (_SIZES[unit[0]] if kind == "size" and unit[0] in _SIZES else "")
-        take(*match.span(), text, kind, unit.rstrip("s"))
-    for match in _SPELLED.finditer(sentence):
-        take(*match.span(), f"{number_of(match[1]):g}", "number", match[2].lower().rstrip("s"))
 
 
 def _is_left_out(sentence: str, start: int, end: int) -> bool:

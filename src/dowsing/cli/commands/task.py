@@ -45,14 +45,13 @@ def _nothing(session: Session, sentence: str) -> str:
     """That nothing does what is said, with the entries that its words find; none that stand for
     other words.
     """
-    from dowsing.search.loosening import NoteCode
     from dowsing.search.searching import make_query, search
 
     words = [word for word in re.findall(r"\w[\w.+-]*", sentence) if word.lower() not in EMPTY]
     words = words[:MOST_SEARCHED]
     said = "nothing known here does that"
     found = search(session.store, make_query(words, limit=NAMED)) if words else None
-    if found is None or any(note.code is NoteCode.TAKEN_AS for note in found.notes):
+    if found is None or found.is_guessed:
         return f"{said}; say it in other words, or look through {session.program} browse"
     labels = ", ".join(hit.entry.label for hit in found.hits)
     about = f"; of its words: {labels}" if labels else ""
