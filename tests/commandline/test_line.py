@@ -259,29 +259,28 @@ def test_signs_with_a_meaning_of_their_own(
 
 def test_the_sentence(finder: CommandFinder) -> None:
     assert sentence(unpick("crate -uf a.crate -C attic", finder)) == (
-        "Unpack the files of a crate (crate), file a.crate, directory attic."
+        "Unpacks the files of a crate (crate), file a.crate, directory attic."
     )
     assert sentence(unpick("lamp repair a && lamp status > log", finder)) == (
-        "Repair a lamp (lamp repair): a; if that succeeds, run lamp status (say which lamps burn); "
-        "what it prints goes to log, whose contents are replaced."
+        "Repairs a lamp (lamp repair): a; if that succeeds, runs lamp status (say which lamps burn), "
+        "and writes that to log."
     )
 
 
 @pytest.mark.parametrize(
     ("line", "says"),
     [
-        ("[ $a -eq 3 ]", "Run [: $a -eq 3."),
-        ("[[ -f x ]] && lamp status", "The test -f x holds; if that succeeds, run lamp status "
-         "(say which lamps burn)."),
-        ("for f in a b; do crate -p $f; done", "For each of a and b: pack files into a crate "
+        ("[ $a -eq 3 ]", "Tests whether $a is 3."),
+        ("[[ -f x ]] && lamp status", "If x is a file, runs lamp status (say which lamps burn)."),
+        ("for f in a b; do crate -p $f; done", "For each f of a and b: packs files into a crate "
          "(crate): $f."),
-        ("lamp status &", "Run lamp status (say which lamps burn), in the background."),
-        ("sh -c 'lamp status; crate -u'", "Run sh – run lamp status (say which lamps burn); then "
-         "unpack the files of a crate (crate)."),
-        ("$EDITOR a b", "Run $EDITOR: a and b."),
-        ("sleigh -x a b", "Run sleigh."),
-        ("sleigh --x=1 a b", "Run sleigh: a and b."),
-        ("sleigh a b", "Run sleigh: a and b."),
+        ("lamp status &", "Runs lamp status (say which lamps burn), in the background."),
+        ("sh -c 'lamp status; crate -u'", "Runs lamp status (say which lamps burn); then "
+         "unpacks the files of a crate (crate)."),
+        ("$EDITOR a b", "Runs $EDITOR with a and b."),
+        ("sleigh -x a b", "Runs sleigh."),
+        ("sleigh --x=1 a b", "Runs sleigh: a and b."),
+        ("sleigh a b", "Runs sleigh: a and b."),
     ],
 )  # fmt: skip
 def test_sentences(finder: CommandFinder, line: str, says: str) -> None:

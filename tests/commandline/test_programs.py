@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from dowsing.commandline.languages.checking import fault_in
+from dowsing.commandline.languages import read_value
 from dowsing.render.phrases import words
 
 
@@ -49,4 +49,5 @@ from dowsing.render.phrases import words
     ],
 )
 def test_what_keeps_a_program_from_being_read(language: str, program: str, fault: str) -> None:
-    assert words(fault_in(language, program)) == fault
+    found = read_value(language, program).fault
+    assert (words(found.reason) if found else "") == fault

@@ -34,7 +34,6 @@ EFFECTS = read_files()["effects"]
         ("a|b open", Value(ValueKind.CHOICE, ["a", "b"])),
         ("a|b list", Value(ValueKind.CHOICE, ["a", "b"], True, ",")),
         ("a|b optional", Value(ValueKind.CHOICE, ["a", "b"], True, optional=True)),
-        ("text in=sed", Value(ValueKind.TEXT, language="sed")),
         ("size units=kM", Value(ValueKind.SIZE, units="kM")),
     ],
 )

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 import pytest
 
 from dowsing.commandline.rewrite import Needless
@@ -30,7 +32,7 @@ def test_a_code_has_words_and_they_have_what_goes_into_them(code: Code) -> None:
         code, (by_text.get(code, "one"), "two", "three")
     )
     said = words(told(code, *arguments))
-    assert said and "{" not in said
+    assert said and not re.search(r"(?<!\$)\{", said)
 
 
 def test_a_saying_within_another() -> None:

@@ -10,6 +10,7 @@ import re
 from dowsing.commandline.certainty import adds_operands, tells_only
 from dowsing.commandline.pieces import Effect
 from dowsing.commandline.sayings import EffectCode
+from dowsing.commandline.value_language import language_of_option
 from dowsing.knowledge.effects import EffectKind, matching, reason_never_asked
 from dowsing.model.told import told
 
@@ -58,16 +59,23 @@ def effects(
     """What a line does that cannot be undone; [] if nothing is known of. `commands`: all of the
     line, the carried ones too; `table`: effects.toml.
     """
-    found: list[Effect] = []
-    for command in commands:
-        found += _of_command(command, table)
-        found += _of_statements(command)
-    for pipeline in pipelines:
-        found += [one for mark in pipeline.redirections if (one := _of_redirection(mark))]
-        found += _fetched_and_run(pipeline)
+    found = [one for command in commands for one in effects_of_command(command, table)]
+    found += [one for pipeline in pipelines for _, one in effects_of_pipeline(pipeline)]
     order = list(EffectKind)
     once = {(one.words, one.does, one.look): one for one in found}
     return sorted(once.values(), key=lambda one: order.index(one.kind))
+
+
+def effects_of_command(command: CommandNode, table: dict[str, Any]) -> list[Effect]:
+    """What one command does."""
+    return _of_command(command, table) + _of_statements(command)
+
+
+def effects_of_pipeline(pipeline: Pipeline) -> list[tuple[int, Effect]]:
+    """What the redirections of commands between pipes do, and the whole, with the places."""
+    found = [(mark.start, one) for mark in pipeline.redirections if (one := _of_redirection(mark))]
+    start = pipeline.commands[0].name.start if pipeline.commands else 0
+    return found + [(start, one) for one in _fetched_and_run(pipeline)]
 
 
 def _of_redirection(mark: Mark) -> Effect | None:
@@ -92,7 +100,7 @@ def _of_command(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
         if len(operands) < row.least and not (adds_operands(node) and row.least == 1):
             continue
         option = node.use_of(row.value) if row.value else None
-        if option is not None and option.value in SAFE_TARGETS:
+        if option is not None and option.value in (*SAFE_TARGETS, "-"):
             continue
         found.append(_effect(row, node, words, operands))
     if not rows:
@@ -207,11 +215,7 @@ def _first(text: str) -> str:
 
 def _of_statements(node: CommandNode) -> list[Effect]:
     """What statements for a database do."""
-    texts = [
-        use.value
-        for use in node.used
-        if use.value and use.spelling.fact is not None and use.spelling.fact.language == _SQL
-    ]
+    texts = [use.value for use in node.used if use.value and language_of_option(node, use) == _SQL]
     if os.path.basename(node.root.name) in _TAKES_SQL:
         texts += [use.word.value for use in node.operands if " " in use.word.value]
     found = []

@@ -35,7 +35,7 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
     reader = LineReader(finder, aliases)
     found = reader.read(line)
     found = _with_problems(found, reader)
-    pieces = annotate(found.pieces)
+    pieces = annotate(found.pieces, reader.commands)
     return found.changed(
         pieces=pieces,
         tree=reader.line,
@@ -78,6 +78,7 @@ class LineReader:
 
     def __init__(self, finder: CommandFinder, aliases: dict[str, str] | None = None) -> None:
         self.aliases = aliases or {}
+        self.functions: frozenset[str] = frozenset()  # that are defined outside the text
         self.pieces: list[Piece] = []
         self.states: list[tuple[SimpleCommand, CommandNode | None]] = []
         self.line = Line()
@@ -88,6 +89,7 @@ class LineReader:
     def read(self, line: str) -> Unpicked:
         """The line taken apart."""
         shell = parse_shell(line)
+        self.words.functions = self.functions | set(_functions(shell.items))
         self.line = self._items(shell.items, 0)
         self.pieces.sort(key=lambda piece: piece.start)
         return Unpicked(line, self.pieces, problem=shell.problem)
@@ -223,6 +225,13 @@ class LineReader:
         return lines
 
 
+def _functions(items: list[Item]) -> list[str]:
+    """The names of the functions that are defined."""
+    return [
+        item.text for item in items if isinstance(item, Mark) and item.code is Manner.FUNCTION_NAME
+    ]
+
+
 def _implied(word: Word, alias: Word) -> Word:
     """A word of what an alias stands for, at the place of the alias."""
     made = Word(alias.text, word.value, alias.start, alias.end)
@@ -238,6 +247,8 @@ def _by_alias(piece: Piece) -> Piece:
 def meaning_of(mark: Mark) -> Told | None:
     """What a mark of the shell means."""
     if mark.role == Role.OPERATOR:
+        if isinstance(mark.code, Meaning) and mark.code is not Meaning.TEST:
+            return told(mark.code)
         return told(Meaning.TEST if mark.code is Meaning.TEST else Meaning.OPERATOR, mark.text)
     if mark.role == Role.KEYWORD:
         return told(Meaning.KEYWORD, mark.text)

@@ -173,7 +173,6 @@ def _slot(known: Command, element: Element, required: bool) -> Slot:
         repeats,
         value.choices,
         value.closed,
-        value.language,
         value.units,
     )
 

@@ -234,7 +234,7 @@ class OptionReader:
         """`-9`, `-20`, `-HUP`: an option that a placeholder stands for; whether the word is one."""
         body = word.value[1:]
         if not body.isdecimal():
-            return self.signal(word) or self.algorithm(word)
+            return self.signal(word) or self.algorithm(word) or self.short_for_number(word)
         for flag in _NUMBERS:
             if (spelling := self.known.spelling(flag)) is not None:
                 return self.alone(word, spelling)
@@ -273,9 +273,10 @@ class OptionReader:
     def short_for_number(self, word: Word) -> bool:
         """`-20`, where that is the same as another option with that value."""
         stands_for = self.rules.numbers.get(self.known.name)
-        if stands_for is None:
-            return False
         body = word.value[1:]
+        letters = self.rules.number_letters.get(self.known.name, "")
+        if stands_for is None or not re.fullmatch(rf"\d+[{letters} ]*", body):
+            return False
         spelling = self.known.spelling(stands_for)
         manner = None
         if spelling is not None:

@@ -40,7 +40,10 @@ class ProblemCode(Code):
     PATH_AFTER_TEST = "path after test"  # path, test
     UNQUOTED_PATTERN = "unquoted pattern"  # command
     OUTPUT_IS_INPUT = "output is input"  # file
-    PROGRAM_FAULT = "program fault"  # a ProgramFault
+    REDIRECTS_IN_TEST = "redirects in test"  # operator, file
+    UNQUOTED_EXPANSION = "unquoted expansion"  # the word
+    EMPTY_IS_ROOT = "empty is root"  # the variable
+    PROGRAM_FAULT = "program fault"  # a LanguageFault
     # of the shell's grammar
     COMMAND_MISSING = "command missing"  # operator
     FILE_MISSING = "file missing"  # operator
@@ -64,9 +67,11 @@ class Meaning(Code):
     # commands
     DYNAMIC_COMMAND = "dynamic command"
     OWN_FILE = "own file"
+    OWN_FUNCTION = "own function"
     UNDOCUMENTED = "undocumented"
     NOT_HERE = "not here"
     ALIAS = "alias"  # the line it stands for
+    EARLIER_LINE = "earlier line"
     # options
     ENDS_OPTIONS = "ends options"
     HELP_BY_CUSTOM = "help by custom"
@@ -95,6 +100,9 @@ class Meaning(Code):
     TEST = "test"  # the operator within [[ ]]
     BRACKET_TEST = "bracket test"  # the operator within [ ]
     ENDS_TEST = "ends test"
+    OR_CASE = "or case"
+    ENDS_PATTERN = "ends pattern"
+    BEGINS_PATTERN = "begins pattern"
     SETS = "sets"  # name, value
     EMPTIES = "empties"  # name
     COMMENT = "comment"

@@ -60,6 +60,10 @@ _MANNERS = {
 }
 
 
+#: Signs of a case that mean something else elsewhere.
+_CASE_SIGNS = {"|": Meaning.OR_CASE, ")": Meaning.ENDS_PATTERN, "(": Meaning.BEGINS_PATTERN}
+
+
 @cache
 def _parser() -> Any:
     core, grammar = _compiled("tree_sitter"), _compiled("tree_sitter_bash")
@@ -88,7 +92,7 @@ def parse_shell(line: str) -> ShellLine:
     """The line as commands and marks. Never raises; what cannot be read is told as the problem."""
     line = with_slots(line[:LONGEST])
     tree, source, problem = repaired(
-        line, lambda text: _parser().parse(_FOREIGN.sub(_STAND_IN, text).encode("ascii"))
+        line, lambda text: _parser().parse(_prepared(text).encode("ascii"))
     )
     reader = _ShellReader(source, len(line))
     items: list[Item] = []
@@ -110,6 +114,20 @@ _SHOWN = str.maketrans("\ue001\ue002\ue003\ue004", "<> |")
 #: this makes bytes and characters the same places too.
 _FOREIGN = re.compile(r"[^\x01-\x7f]")
 _STAND_IN = "."
+
+
+def is_readable(text: str) -> bool:
+    """Whether the grammar can read a text as it stands."""
+    return not _parser().parse(_prepared(text).encode("ascii")).root_node.has_error
+
+
+#: `for x do`, which the grammar reads only with a line end before `do`.
+_BARE_LOOP = re.compile(r"\b(for\s+\w+) (?=do\b)")
+
+
+def _prepared(text: str) -> str:
+    """A text as the grammar can read it, each character in its place."""
+    return _BARE_LOOP.sub("\\1\n", _FOREIGN.sub(_STAND_IN, text))
 
 
 def with_slots(line: str) -> str:
@@ -278,7 +296,7 @@ class _ShellReader:
         leaves: list[Word] = []
         self.leaves(node, leaves)
         if leaves and leaves[0].text == "[":
-            out.append(SimpleCommand(leaves))
+            self.bracket_test(leaves, out)
             return
         for word in leaves:
             role = Role.KEYWORD if word.text in ("[[", "]]", "((", "))") else Role.OPERAND
@@ -288,6 +306,26 @@ class _ShellReader:
                 role = Role.OPERATOR
             code = None if role == Role.KEYWORD else Meaning.TEST
             out.append(Mark(role, word.text, (word.start, word.end), code, word))
+
+    def bracket_test(self, words: list[Word], out: list[Item]) -> None:
+        """`[ … ]` is a command like any other: a sign that is not escaped redirects its output."""
+        kept: list[Word] = []
+        marks: list[Item] = []
+        at = 0
+        while at < len(words):
+            word = words[at]
+            target = words[at + 1] if at + 1 < len(words) else None
+            if word.text in ("<", ">") and target is not None and target.text != "]":
+                text = self.source[word.start : target.end].translate(_SHOWN)
+                place = (word.start, target.end)
+                mark = Mark(Role.REDIRECTION, text, place, None, target, word.text)
+                mark.in_test = True
+                marks.append(mark)
+                at += 1
+            else:
+                kept.append(word)
+            at += 1
+        out += [SimpleCommand(kept), *marks]
 
     def leaves(self, node: Node, out: list[Word]) -> None:
         """The words of an expression in order."""
@@ -308,6 +346,9 @@ class _ShellReader:
                     manner = Manner.LOOP_VARIABLE
                 if word.text:
                     out.append(Mark(Role.OPERAND, word.text, (word.start, word.end), manner, word))
+            elif node.type == "case_item" and child.type in _CASE_SIGNS:
+                text, start, end = self.span(child)
+                out.append(Mark(Role.OPERATOR, text, (start, end), _CASE_SIGNS[child.type]))
             else:
                 self.statement(child, out)
 

@@ -59,6 +59,7 @@ class Mark:
         operator: str = "",
     ) -> None:
         self.role, self.text, self.code, self.word, self.operator = role, text, code, word, operator
+        self.in_test = False  # a redirection within `[ ]`, where a comparison may be meant
         self.start, self.end = place
 
     @property

@@ -33,7 +33,6 @@ class Slot(Record):
     repeats: bool = False
     choices: list[str] = []  # noqa: RUF012 - a record is immutable
     closed: bool = False
-    language: str = ""
     units: str = ""
 
 
@@ -183,15 +182,20 @@ class Line:
     def pipelines(self) -> list[Pipeline]:
         """Its commands by the pipes between them."""
         found = [Pipeline()]
+        is_joined = True  # the next command belongs to the last pipeline
         for part in self.parts:
-            if isinstance(part, CommandNode):
-                found[-1].commands.append(part)
-            elif isinstance(part, SimpleCommand):
-                pass
+            if isinstance(part, (CommandNode, SimpleCommand)):
+                if not is_joined:  # a line has ended
+                    found.append(Pipeline())
+                if isinstance(part, CommandNode):
+                    found[-1].commands.append(part)
+                is_joined = False
             elif part.role == Role.REDIRECTION:
                 found[-1].redirections.append(part)
-            elif part.role == Role.OPERATOR and part.text not in ("|", "|&"):
-                found.append(Pipeline())
+            elif part.role in (Role.OPERATOR, Role.KEYWORD):
+                if part.text not in ("|", "|&", "!"):
+                    found.append(Pipeline())
+                is_joined = True
         return found
 
 

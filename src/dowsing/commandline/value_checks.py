@@ -32,6 +32,8 @@ def wrong_value(spelling: Spelling, value: str, dynamic: bool) -> tuple[Told | N
         return None, []
     if spelling.choices and spelling.kind == ValueKind.CHOICE:
         return _not_among(value, spelling)
+    if spelling.fact is None and " " in (spelling.option.argument or ""):
+        return None, []  # several values, of which this is one
     from dowsing.machine.known_values import wrong_here
 
     units = spelling.fact.units if spelling.fact is not None else ""

@@ -30,10 +30,12 @@ MOST_SUGGESTED = 12  # names that nothing knows for which those spelled like the
 MOST_CARRIED = 24  # commands within commands, such as sudo env xargs …, that are taken apart
 _ASSIGNMENT = re.compile(r"[A-Za-z_]\w*\+?=")
 _EXPRESSION_OPERATORS = frozenset(("(", ")", "!", ",", "-o", "-or", "-a", "-and", "-not"))
+_EARLIER_LINE = re.compile(r"!(?:!|-?\d+|\??[A-Za-z][\w./-]*)")
 _DECLARING = frozenset(
     ("export", "declare", "local", "readonly", "typeset", "env", "alias", "set", "unset")
 )
 _TESTS = frozenset(("[", "test"))
+_COMPARISONS = frozenset(("=", "!=", "==", "<", ">"))
 _TEST_OPERATORS = frozenset(("=", "!=", "==", "!", "(", ")", "<", ">"))
 _JOINING = {
     "(": Meaning.BEGINS_GROUP,
@@ -54,6 +56,7 @@ class WordReader:
     def __init__(self, maker: PieceMaker) -> None:
         self.maker = maker
         self.finder = maker.finder
+        self.functions: frozenset[str] = frozenset()  # that the text defines
 
     def command(self, words: list[Word], depth: int) -> CommandNode | None:
         """Read a command. The state is what it is left in at its last word; None if the name is not
@@ -67,7 +70,16 @@ class WordReader:
             self._rest(words[1:], depth)
             return None
         known = self.finder.command(name.value)
-        self.maker.add(self._command_piece(name, known, depth))
+        if name.value in self.functions:
+            known = Command(name.value, name.value)
+            self.maker.add(
+                self.maker.piece(name, Role.COMMAND, depth, meaning=told(Meaning.OWN_FUNCTION))
+            )
+        elif is_earlier_line(name):
+            meaning = told(Meaning.EARLIER_LINE)
+            self.maker.add(self.maker.piece(name, Role.COMMAND, depth, meaning=meaning))
+        else:
+            self.maker.add(self._command_piece(name, known, depth))
         return _CommandReader(self, name, known, depth).read(words[1:])
 
     def _command_piece(self, name: Word, known: Command, depth: int) -> Piece:
@@ -158,7 +170,7 @@ class _CommandReader(SubcommandReader):
                 self.other_operand(word, self.script_rest)
             elif self.bundle(word) or self.inner(word):
                 pass
-            elif self.is_plain(word):
+            elif self.is_plain(word) or self.is_compared():
                 self.operand(word, expression is not None)
             elif self.is_dashed(word.value):
                 self.operand(word, False)
@@ -177,6 +189,11 @@ class _CommandReader(SubcommandReader):
         value = word.value
         expanded = word.dynamic and value[:1] == "$"
         return self.state.ended or len(value) < 2 or value[0] not in "-+" or expanded
+
+    def is_compared(self) -> bool:
+        """Whether a word is what a test compares with, whatever it is spelled like."""
+        before = self.words[self.at - 2].value if self.at > 1 else ""
+        return self.known.name in _TESTS and before in _COMPARISONS and self.at > 2
 
     def is_dashed(self, value: str) -> bool:
         """Whether this command takes such a word as an operand although it begins with a dash."""
@@ -506,6 +523,11 @@ class _CommandReader(SubcommandReader):
             return False
         self.option(word, name, spelling, None)
         return True
+
+
+def is_earlier_line(name: Word) -> bool:
+    """Whether the name of a command stands for a line run before: `!!`, `!tar`, `!-2`."""
+    return not name.quoted and _EARLIER_LINE.fullmatch(name.text) is not None
 
 
 def assignment_meaning(text: str) -> Told:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from dowsing.index.schema import Meta
-from dowsing.knowledge.conventions import Conventions, read_files
+from dowsing.knowledge.conventions import Conventions, facts_by_words, read_files
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -18,7 +20,14 @@ def conventions_of(store: Store) -> Conventions:
 
         kept = store.meta_value(Meta.CONVENTIONS)
         rows = json.loads(kept) if kept else read_files()
+        facts = partial(_facts, store) if kept else facts_by_words().get
         found = store.memory["conventions"] = Conventions(
-            rows["conventions"], rows["effects"], rows["facts"]
+            rows["conventions"], rows["effects"], facts
         )
     return found
+
+
+def _facts(store: Store, words: str) -> str | None:
+    """The facts of a command as the index has them, None if there are none."""
+    rows = store.rows("SELECT facts FROM command_facts WHERE words=?", (words,))
+    return str(rows[0][0]) if rows else None

@@ -31,7 +31,7 @@ DOMAIN = "#"
 
 #: Changed with every change of the layout or of what is read out of pages; another version is
 #: rebuilt.
-VERSION = 34
+VERSION = 36
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -60,6 +60,7 @@ MIDDLE = 160
 
 TABLES = """
 CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;
+CREATE TABLE command_facts(words TEXT PRIMARY KEY, facts TEXT) WITHOUT ROWID;
 CREATE TABLE folders(path TEXT PRIMARY KEY, modified INTEGER, kind TEXT) WITHOUT ROWID;
 CREATE TABLE files(
     path TEXT PRIMARY KEY,

@@ -420,6 +420,10 @@ class IndexWriter:
         """A value that the index keeps beside its entries."""
         self.db.execute("INSERT OR REPLACE INTO meta VALUES(?,?)", (key, value))
 
+    def insert_facts(self, facts: dict[str, str]) -> None:
+        """What we know of commands, by their words, each as JSON."""
+        self.db.executemany("INSERT INTO command_facts VALUES(?,?)", facts.items())
+
     def _value(self, sql: str) -> int:
         return int(self.db.execute(sql).fetchone()[0])
 

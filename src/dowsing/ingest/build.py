@@ -27,7 +27,7 @@ from dowsing.ingest.postings import insert_language, insert_postings
 from dowsing.ingest.recipe_choice import insert_choice
 from dowsing.ingest.scan import FoundPage, Scan, scan
 from dowsing.ingest.terms import Postings, task_terms, with_tasks
-from dowsing.knowledge.conventions import read_files
+from dowsing.knowledge.conventions import facts_by_words, read_files
 from dowsing.knowledge.lexicon import NEAR
 from dowsing.knowledge.recipe_terms import (
     never_names,
@@ -143,6 +143,7 @@ def _insert_knowledge(
 ) -> None:
     """What we know beside the pages, which look-ups read quicker from here than from its files."""
     writer.set_meta(Meta.CONVENTIONS, json.dumps(read_files()))
+    writer.insert_facts(facts_by_words())
     fitted = frozenset() if demo else insert_choice(writer, recipes)
     unfitted = [one for one in recipes if one.line not in fitted]
     # the numbers of what is found by its wordings alone are those of the first rows

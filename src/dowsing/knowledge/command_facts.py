@@ -18,11 +18,19 @@ A file has a table for each command, `[cp]`, `["git commit"]`, with
     shells     the shells whose builtin it is about; of any other it says nothing
     usual      options, by one of their spellings, and subcommands that are used most, these first
                (they come from usual.toml)
+    languages  the small language that a value is written in, by a spelling of its option
+               (`-e|--expression` for several) or by the placeholder of its operand; `*` for any
+    dialects   options that choose how regular expressions are read: `-E = "extended"`; "" for what
+               holds without one
+    does, adds how the command is put into a sentence: see render/clauses.py
 
 After the kind of a value (a name of model.value_kinds, or the words there are, `a|b|c`) may follow
 `list` (several, with commas), `open` (there are other words), `optional` (it may be left out, else
 it stands in the same word), `loose` (it may be left out, else it is the next word), `again`,
-`as=PLACEHOLDER`, `in=LANGUAGE` and `units=LETTERS` (the units that a size may have).
+`as=PLACEHOLDER` and `units=LETTERS` (the units that a size may have).
+
+The keys `languages`, `dialects`, `does` and `adds` stand in files of their own, in
+commands/sentences.
 """
 
 from __future__ import annotations
@@ -74,6 +82,10 @@ class CommandFacts(Record):
     plus: bool = False
     shells: list[str] = []  # noqa: RUF012
     usual: list[str] = []  # noqa: RUF012
+    languages: dict[str, str] = {}  # noqa: RUF012
+    dialects: dict[str, str] = {}  # noqa: RUF012
+    does: dict[str, str] = {}  # noqa: RUF012
+    adds: dict[str, str] = {}  # noqa: RUF012
 
     @property
     def flags(self) -> set[str]:
@@ -120,7 +132,16 @@ def facts_of(row: dict[str, Any]) -> CommandFacts:
         row.get("plus", False),
         row.get("shells", []),
         row.get("usual", []),
+        _apart(row.get("languages", {})),
+        _apart(row.get("dialects", {})),
+        row.get("does", {}),
+        _apart(row.get("adds", {})),
     )
+
+
+def _apart(table: dict[str, str]) -> dict[str, str]:
+    """A table with keys for several, `a|b`, taken apart."""
+    return {name: text for key, text in table.items() for name in key.split("|")}
 
 
 def value_of(text: str) -> Value:
@@ -128,7 +149,7 @@ def value_of(text: str) -> Value:
     first, *rest = text.split(" ")
     named = dict(word.split("=", 1) for word in rest if "=" in word)
     words = {word for word in rest if "=" not in word}
-    unknown = (words - _WORDS) | (set(named) - {"as", "in", "units"})
+    unknown = (words - _WORDS) | (set(named) - {"as", "units"})
     if unknown:
         raise ValueError(f"unknown word of a value: {', '.join(sorted(unknown))}")
     choices = first.split("|") if "|" in first else []
@@ -138,7 +159,6 @@ def value_of(text: str) -> Value:
         bool(choices) and "open" not in words,
         "," if "list" in words else "",
         "optional" in words,
-        named.get("in", ""),
         named.get("as", ""),
         "again" in words,
         named.get("units", ""),
@@ -153,10 +173,12 @@ def read_tool_files() -> dict[str, dict[str, Any]]:
 
     folder = os.path.join(os.path.dirname(__file__), "commands", "tools")
     found: dict[str, dict[str, Any]] = {}
-    for name in sorted(os.listdir(folder)):
-        if name.endswith(".toml"):
-            with open(os.path.join(folder, name), "rb") as file:
-                found |= tomllib.load(file)
+    for place in (folder, os.path.join(os.path.dirname(folder), "sentences")):
+        for name in sorted(os.listdir(place)):
+            if name.endswith(".toml"):
+                with open(os.path.join(place, name), "rb") as file:
+                    for words, row in tomllib.load(file).items():
+                        found[words] = {**found.get(words, {}), **row}
     with open(os.path.join(os.path.dirname(folder), "usual.toml"), "rb") as file:
         for words, usual in tomllib.load(file).items():
             found[words] = {**found.get(words, {}), "usual": usual.split(" ")}

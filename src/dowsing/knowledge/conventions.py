@@ -12,6 +12,7 @@ from dowsing.knowledge.effects import read_effects
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from collections.abc import Callable
     from typing import Any
 
 
@@ -43,12 +44,15 @@ class Carrier:
 
 
 class Conventions:
-    """All of them. `effects` are the rows of effects.toml, `facts` those of commands/tools, each as
-    JSON, for a line needs few of them.
+    """All of them. `effects` are the rows of effects.toml; `facts` gives those of a command by its
+    words as JSON, None if there are none.
     """
 
     def __init__(
-        self, rows: dict[str, Any], effects: dict[str, Any], facts: dict[str, str]
+        self,
+        rows: dict[str, Any],
+        effects: dict[str, Any],
+        facts: Callable[[str], str | None],
     ) -> None:
         self.effects = effects
         self._facts = facts
@@ -60,6 +64,7 @@ class Conventions:
         self.expressions: dict[str, list[str]] = rows["expressions"]
         self.shortened = frozenset(rows["shortened"]["names"])
         self.numbers: dict[str, str] = rows["numbers"]
+        self.number_letters: dict[str, str] = rows["number_letters"]
         self.untagged: dict[str, list[str]] = rows["untagged"]
         self.dashed: dict[str, str] = rows.get("dashed", {})
         self.plus_words: dict[str, str] = rows["plus_words"]
@@ -69,7 +74,7 @@ class Conventions:
 
     def facts(self, words: str) -> CommandFacts:
         """The facts of a command by its words, `git commit`; none if there are none."""
-        kept = self._facts.get(words)
+        kept = self._facts(words)
         if kept is None:
             return NO_FACTS
         import json
@@ -77,15 +82,19 @@ class Conventions:
         return facts_of(json.loads(kept))
 
 
-def read_files() -> dict[str, Any]:
-    """The data files that come with the program, by their names."""
+def facts_by_words() -> dict[str, str]:
+    """The facts of all commands, each as JSON."""
     import json
+
+    return {words: json.dumps(row) for words, row in read_tool_files().items()}
+
+
+def read_files() -> dict[str, Any]:
+    """The data files of conventions and effects that come with the program, by their names."""
     import os
     import tomllib
 
-    found: dict[str, Any] = {
-        "facts": {words: json.dumps(row) for words, row in read_tool_files().items()}
-    }
+    found: dict[str, Any] = {}
     path = os.path.join(os.path.dirname(__file__), "commands", "conventions.toml")
     with open(path, "rb") as file:
         found["conventions"] = tomllib.load(file)

@@ -39,8 +39,8 @@ class OperandRole(StrEnum):
 class Value(Record):
     """A value. `kind`: what it may be. `choices`: the words there are, [] if any will do; `closed`:
     there are no others. `separator` parts several choices in one value, "" if there is only one.
-    `optional`: it may be left out. `language`: the inner language it is written in, "" if none.
-    `placeholder`: what to call it, "" where the page's own will do. `again`: it may be given again.
+    `optional`: it may be left out. `placeholder`: what to call it, "" where the page's own will do.
+    `again`: it may be given again.
     `units`: the letters that may follow the number of a size, "" for the usual ones. `loose`: it
     may be left out although it would be the next word.
     """
@@ -50,7 +50,6 @@ class Value(Record):
     closed: bool = False
     separator: str = ""
     optional: bool = False
-    language: str = ""
     placeholder: str = ""
     again: bool = False
     units: str = ""

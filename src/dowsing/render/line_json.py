@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dowsing.model.record import dump
+from dowsing.render.clauses import meanings_here
 from dowsing.render.fields import field_says
 from dowsing.render.line_sentence import sentence
 from dowsing.render.phrases import words
@@ -24,9 +25,17 @@ _AFTER = ("nearest", "word", "span", "depth", "of")
 _LAST = ("kind", "inside", "builtin", "parts")
 
 
-def pieces_json(pieces: list[Piece]) -> list[dict[str, object]]:
-    """Pieces with what is said of them in words."""
-    return [_piece_json(piece) for piece in pieces]
+def pieces_json(
+    pieces: list[Piece], here: dict[tuple[int, int, str], str] | None = None
+) -> list[dict[str, object]]:
+    """Pieces with what is said of them in words. `here`: what options mean with their values put
+    in, see clauses.meanings_here.
+    """
+    known = here or {}
+    return [
+        _piece_json(piece) | {"here": known.get((piece.start, piece.end, piece.text))}
+        for piece in pieces
+    ]
 
 
 def _piece_json(piece: Piece) -> dict[str, object]:
@@ -55,7 +64,7 @@ def unpicked_json(found: Unpicked) -> dict[str, object]:
     return {
         "line": found.line,
         "says": sentence(found),
-        "pieces": pieces_json(found.pieces),
+        "pieces": pieces_json(found.pieces, meanings_here(found.commands)),
         "changes": [effect_line(effect) for effect in found.changes],
         "effects": [
             {

@@ -1,236 +1,436 @@
-"""One sentence for a whole line, made from its tree: what it does, to what, and where the output
-goes.
-"""
+"""A sentence for a whole line, made from its tree: what it does, to what, in what order."""
 
 from __future__ import annotations
 
-import os
-import re
-
-from dowsing.commandline.line import meaning_of
+from dowsing.commandline.languages.arithmetic import read as read_arithmetic
 from dowsing.commandline.sayings import Manner
 from dowsing.commandline.shell_words import Mark, SimpleCommand
-from dowsing.commandline.tree import CommandNode, Line, OperandUse, OptionUse, WordUse
+from dowsing.commandline.tree import CommandNode, Line
+from dowsing.commandline.word_roles import is_earlier_line
 from dowsing.model.roles import Role
-from dowsing.model.value_kinds import FILE_KINDS, ValueKind
-from dowsing.render.phrases import words
+from dowsing.render.clauses import Given, acts_on_last, clause, listed_words, shown
+from dowsing.render.plain_clauses import plain_clause
+from dowsing.render.redirections_in_words import redirected
+from dowsing.render.tests_in_words import test_words
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.pieces import Unpicked
 
-MOST_OBJECTS = 3
-_NAMED_KINDS = FILE_KINDS | {ValueKind.URL, ValueKind.HOST, ValueKind.PATTERN, ValueKind.GLOB}
-#: Titles of sections whose options say what is done, of which one is given.
-_OPERATION = re.compile(
-    r"\boperations?\b|\bmodes?\b|\bactions?\b|\bfunctions?\b|\bcommands?\b", re.IGNORECASE
-)
-#: First words of option texts that tell about the option itself, not about what is done.
-_ABOUT = frozenset(
-    "use specify set same like if do give be show enable disable turn make select allow".split()
-)
+    Part = CommandNode | SimpleCommand | Mark
+
+_PIPES = ("|", "|&")
+_JOINTS = {
+    "&&": "; if that succeeds, ",
+    "||": "; if that fails, ",
+    ";": "; then ",
+    "&": "; at the same time, ",
+}
 _TESTS = frozenset(("[", "test"))
+_ENDS = frozenset(
+    ("then", "else", "elif", "fi", "do", "done", "esac", ";;", ";&", ";;&", "}", ")", "]]")
+)
 
 
 def sentence(found: Unpicked) -> str:
     """The line in words; "" if there is no command in it."""
-    text = _Teller(found.verbs).line(found.tree).lstrip(",; ") if found.tree else ""
-    return text[:1].upper() + text[1:] + "." if text else ""
+    return sentence_of(found.tree, found.line, found.verbs) if found.tree else ""
 
 
-class _Teller:
-    """Puts a tree into words. `verbs`: the words that summaries of commands here begin with."""
+def sentence_of(line: Line, text: str, verbs: frozenset[str]) -> str:
+    """A line, or a part of one, in words. `text` is the whole line, in whose places the parts
+    stand.
+    """
+    said = LineTeller(line.parts, text, verbs).sequence().strip()
+    return said[:1].upper() + said[1:] + "." if said else ""
 
-    def __init__(self, verbs: frozenset[str]) -> None:
+
+class LineTeller:
+    """Puts the parts of a line into words, one after the other. `verbs`: the words that summaries
+    of commands here begin with.
+    """
+
+    def __init__(self, parts: list[Part], text: str, verbs: frozenset[str]) -> None:
+        self.parts = [
+            one for one in parts if not (isinstance(one, Mark) and one.role == Role.COMMENT)
+        ]
+        self.text = text
         self.verbs = verbs
+        self.at = 0
 
-    def line(self, line: Line) -> str:
-        """What a line does."""
-        told: list[str] = []
+    # --- looking at the parts
+    # ------------------------------------------------------------------------
+
+    def peek(self) -> Part | None:
+        """The next part."""
+        return self.parts[self.at] if self.at < len(self.parts) else None
+
+    def sign(self) -> str:
+        """The next part's text, if it is an operator or a keyword; "" otherwise."""
+        part = self.peek()
+        is_sign = isinstance(part, Mark) and part.role in (Role.OPERATOR, Role.KEYWORD)
+        return part.text.strip() if is_sign and isinstance(part, Mark) else ""
+
+    def take(self, *signs: str) -> bool:
+        """Go past one of these signs, if it is next."""
+        if self.sign() in signs:
+            self.at += 1
+            return True
+        return False
+
+    # --- lists and pipelines
+    # ---------------------------------------------------------------------------
+
+    def sequence(self) -> str:
+        """Commands one after the other, up to a sign that ends them."""
+        told = ""
         joint = ""
-        parts = iter(enumerate(line.parts))
-        for n, part in parts:
-            if not isinstance(part, Mark):
-                told.append(joint + self.clause(part))
-                joint = ", then "
-            elif part.text == "[[":
-                test = _test_from(line.parts, n)
-                told += [_test(test, joint)] if test else []
-                for _ in range(len(test) + 1):
-                    next(parts, None)
-                joint = ", then "
-            elif part.role in (Role.OPERATOR, Role.KEYWORD):
-                joint = _joint(line.parts, n, joint)
-                if part.text == "&" and told:
-                    told[-1] += ", in the background"
-                    joint = ", and at once "
-            else:
-                told += _beside(part, bool(told))
-        return "".join(told)
+        while self.peek() is not None and not self.is_end():
+            if self.sign() in _JOINTS:
+                joint = _JOINTS[self.sign()]
+                if self.sign() == "&" and told:
+                    told += ", in the background"
+                self.at += 1
+                continue
+            before = self.at
+            said = self.pipeline()
+            self.at += self.at == before  # what cannot be told is passed over
+            if not said:
+                continue
+            if said.startswith("if ") and joint == "; then ":
+                joint = "; then, "
+            told = self.joined(told, joint or "; then ", said)
+            joint = ""
+        return told
 
-    def clause(self, command: CommandNode | SimpleCommand) -> str:
-        """What one command does, to what."""
+    def joined(self, told: str, joint: str, said: str) -> str:
+        """Two clauses with what stands between them; a test before `&&` is a condition."""
+        if not told:
+            return said
+        head, _, last = told.rpartition("; then ")
+        begin = f"{head}; then " if head else ""
+        is_test = last.startswith("tests whether ")
+        if is_test and "if that succeeds" in joint:
+            return f"{begin}if {last.removeprefix('tests whether ')}, {said}"
+        if is_test and "if that fails" in joint:
+            return f"{begin}unless {last.removeprefix('tests whether ')}, {said}"
+        if last.startswith(("if ", "unless ")) and joint == _JOINTS["||"] and ": " not in last:
+            return f"{told}; otherwise, {said}"
+        return told + joint + said
+
+    def pipeline(self) -> str:
+        """Commands with pipes between them, as steps."""
+        negated = self.take("!")
+        steps: list[str] = []
+        piped = False
+        while True:
+            said = self.element(piped)
+            if said:
+                steps.append(said)
+            if not self.take(*_PIPES):
+                break
+            piped = True
+        told = _steps(steps)
+        if negated and told.startswith("tests whether "):
+            return f"tests whether it is not so that {told.removeprefix('tests whether ')}"
+        return f"the contrary of this: {told}" if negated and told else told
+
+    def element(self, piped: bool) -> str:
+        """One command with its redirections, or a compound one."""
+        part = self.peek()
+        sign = self.sign()
+        compound = {
+            "if": self.condition,
+            "for": self.loop,
+            "select": self.loop,
+            "while": self.repeated,
+            "until": self.repeated,
+            "case": self.cases,
+            "[[": self.shell_test,
+            "function": self.function,
+            "{": self.group,
+            "(": self.group,
+        }.get(sign)
+        if compound is not None:
+            said = compound()
+            return redirected(said, self.redirections(), "")
+        if isinstance(part, Mark) and part.role == Role.OPERAND:
+            return self.loose(part)
+        return self.simple(piped)
+
+    def redirections(self) -> list[Mark]:
+        """The redirections that stand next."""
+        found = []
+        while isinstance(part := self.peek(), Mark) and part.role == Role.REDIRECTION:
+            found.append(part)
+            self.at += 1
+        return found
+
+    def simple(self, piped: bool) -> str:
+        """A simple command with what stands before and behind it."""
+        sets = self.assignments()
+        before = self.redirections()
+        command = self.peek()
+        if isinstance(command, Mark) or command is None or self.is_apart(sets, command):
+            said = "; ".join(self.assigned(one) for one in sets)
+            return redirected(said, before, "") if said or before else ""
+        self.at += 1
+        marks = [*before, *self.redirections()]
+        source = _source(marks)
+        said = self.clause(command, Given(piped, source))
+        said = redirected(said, marks, source)
+        if sets:
+            said += f", with {listed_words([_set_words(one) for one in sets])}"
+        return said
+
+    def assignments(self) -> list[Mark]:
+        """The assignments that stand next."""
+        found: list[Mark] = []
+        while isinstance(part := self.peek(), Mark) and part.role == Role.ASSIGNMENT:
+            if found and "\n" in self.text[found[-1].end : part.start]:
+                break
+            found.append(part)
+            self.at += 1
+        return found
+
+    def is_apart(self, sets: list[Mark], command: CommandNode | SimpleCommand) -> bool:
+        """Whether a line ends between assignments and a command."""
+        start = _start(command)
+        return bool(sets) and "\n" in self.text[sets[-1].end : start]
+
+    def assigned(self, mark: Mark) -> str:
+        """`NAME=value` alone."""
+        return f"sets {_set_words(mark)}" if "=" in mark.text else ""
+
+    # --- commands
+    # -----------------------------------------------------------------------------------
+
+    def clause(self, command: CommandNode | SimpleCommand, given: Given) -> str:
+        """What one command does, with those that it carries."""
         if isinstance(command, SimpleCommand):
-            operands = [word.text for word in command.words[1:]]
-            return f"run {command.words[0].text}{_objects_told(operands)}"
-        does = self.does(command) + _objects(command)
-        inner = [self.clause(one) for one in command.carried[:1]]
-        inner = inner or [self.line(line) for use in command.uses for line in use.lines]
-        inner = [text.lstrip(",; ") for text in inner if text]
-        return " – ".join([does, *inner])
+            rest = [shown(word) for word in command.words[1:]]
+            return f"runs {command.words[0].text}" + (f" with {listed_words(rest)}" if rest else "")
+        if command.root.name in _TESTS and not command.carried:
+            return self.bracket_test(command)
+        if is_earlier_line(command.name):
+            return "runs the line run before again"
+        inner = given.inner = given.line = self.inner(command) or self.lines_of(command)
+        said = clause(command, given)
+        if not said:
+            said = plain_clause(command, self.verbs)
+            return f"{said}, and with it {inner}" if inner else said
+        texts = command.known.facts.does.values()
+        is_told = any("{inner}" in one or "{line}" in one for one in texts)
+        if not inner or is_told:
+            return said
+        only = ", of the latter only," if acts_on_last(command) else ""
+        return f"{said}, and{only} {inner}"
 
-    def does(self, command: CommandNode) -> str:
-        """The verb phrase: of a subcommand, of the command's summary, or of the first option that
-        says what is done.
-        """
-        subcommands = [
-            use for use in command.uses if isinstance(use, WordUse) and use.role == Role.SUBCOMMAND
-        ]
-        typed = os.path.basename(command.name.text)
-        name = " ".join([typed, *(use.word.text for use in subcommands)])
-        said = [use.says for use in subcommands if use.says]
-        summary = _phrase(said[-1] if said else command.root.summary)
-        if summary and self.is_verb(summary):
-            return f"{summary} ({name})"
-        for use in command.used:
-            option = use.spelling.option
-            if option.text and _OPERATION.search(option.section):
-                phrase = _phrase(option.text)
-                if self.is_verb(phrase) and phrase.split()[0] not in _ABOUT:
-                    return f"{phrase} ({name})"
-        if not summary or not (command.root.page or said):
-            return f"run {name}"
-        return f"run {name} ({summary})"
+    def inner(self, command: CommandNode) -> str:
+        """The clauses of the commands that one carries."""
+        carried = [one for one in command.carried if one is not command]
+        said = [self.clause(one, Given(source="")) for one in carried]
+        return " and ".join(one for one in said if one)
 
-    def is_verb(self, phrase: str) -> bool:
-        first = re.split(r"[^a-z]", phrase, maxsplit=1)[0]
-        return bool(first) and first in self.verbs and not re.match(r"\w+ (?:of|is)\b", phrase)
+    def lines_of(self, command: CommandNode) -> str:
+        """What the lines in its values do."""
+        lines = [line for use in command.uses for line in use.lines]
+        told = [LineTeller(line.parts, self.text, self.verbs).sequence() for line in lines]
+        return "; then ".join(one for one in told if one)
+
+    def bracket_test(self, command: CommandNode) -> str:
+        """`[ … ]` and `test …`."""
+        words = []
+        for use in command.uses:
+            words.append(use.word.text)
+            words += [word.text for word in getattr(use, "value_words", [])]
+        words = [word for word in words if word != "]"]
+        said = test_words(words)
+        return f"tests whether {said}" if said else f"tests {' '.join(words)}"
+
+    # --- compound commands
+    # --------------------------------------------------------------------------
+
+    def shell_test(self) -> str:
+        """`[[ … ]]`."""
+        self.at += 1
+        words = []
+        while (part := self.peek()) is not None and self.sign() != "]]":
+            words.append(part.text if isinstance(part, Mark) else "")
+            self.at += 1
+        self.take("]]")
+        said = test_words(words)
+        return f"tests whether {said}" if said else f"tests {' '.join(words)}"
+
+    def condition(self) -> str:
+        """`if …; then …; elif …; else …; fi`."""
+        self.at += 1
+        told = f"{self.when('if')}, "
+        self.take("then")
+        told += self.sequence() or "does nothing"
+        while self.take("elif"):
+            told += f"; otherwise, {self.when('if')}, "
+            self.take("then")
+            told += self.sequence()
+        if self.take("else"):
+            told += f"; otherwise, {self.sequence()}"
+        self.take("fi")
+        return told
+
+    def is_end(self) -> bool:
+        """Whether the next sign ends a sequence."""
+        return self.sign() in _ENDS
+
+    def when(self, word: str) -> str:
+        """What stands behind `if` or `while`, as a condition."""
+        return self.when_all(word)
+
+    def when_all(self, word: str) -> str:
+        """The sequence that stands next, as a condition."""
+        said = self.sequence().rstrip(";, ")
+        for begin in ("tests whether ", "looks whether "):
+            if said.startswith(begin) and ";" not in said:
+                return f"{word} {said.removeprefix(begin)}"
+        if said.startswith("the contrary of this: "):
+            return f"{word} this fails ({said.removeprefix('the contrary of this: ')})"
+        return f"{word} this succeeds ({said})"
+
+    def loop(self) -> str:
+        """`for x in …; do …; done`."""
+        head = self.loop_head()
+        return f"{head}: {self.body()}"
+
+    def loop_head(self) -> str:
+        """`for x in …`."""
+        self.at += 1
+        name, values = "", []
+        while (part := self.peek()) is not None and self.sign() not in ("do", "{"):
+            if isinstance(part, Mark) and part.code is Manner.LOOP_VARIABLE:
+                name = part.text
+            elif isinstance(part, Mark) and part.code is Manner.LOOP_VALUE:
+                values.append((part.word and shown(part.word)) or part.text)
+            elif isinstance(part, Mark) and part.code is Manner.ARITHMETIC:
+                values.append(read_arithmetic(part.text).says or part.text)
+            self.at += 1
+        over = listed_words(values) if values else "the arguments"
+        return f"for each {name} of {over}" if name else over
+
+    def repeated(self) -> str:
+        """`while …; do …; done`."""
+        word = "as long as" if self.sign() == "while" else "until"
+        self.at += 1
+        said = self.when(word)
+        body = self.body()
+        read = self.read_loop(said, _source(self.redirections()))
+        return f"{read or said}: {body}"
+
+    def read_loop(self, said: str, source: str = "") -> str:
+        """`while read …`, which is done for each line; "" of another loop."""
+        reads = "as long as this succeeds (reads a line into "
+        if not said.startswith(reads):
+            return ""
+        names = said.removeprefix(reads).rstrip(")").partition(",")[0]
+        return f"for each line{f' of {source}' if source else ''}, read into {names}"
+
+    def body(self) -> str:
+        """What a loop does each time."""
+        self.take(";")
+        self.take("do", "{")
+        said = self.sequence()
+        self.take("done", "}")
+        return said
+
+    def cases(self) -> str:
+        """`case x in a) …;; esac`."""
+        self.at += 1
+        subject, told = self.case_subject(), []
+        while self.peek() is not None and not self.take("esac"):
+            part = self.peek()
+            if isinstance(part, Mark) and part.code is Manner.CASE_PATTERN:
+                patterns = self.case_patterns()
+                told.append(f"{patterns}: {self.sequence() or 'does nothing'}")
+                self.take(";;", ";&", ";;&")
+            else:
+                self.at += 1
+        return f"by what {subject} is – {'; '.join(told)}"
+
+    def case_subject(self) -> str:
+        """What a `case` looks at."""
+        part = self.peek()
+        if not isinstance(part, Mark) or part.code is not Manner.CASE_VALUE:
+            return "this"
+        self.at += 1
+        return shown(part.word) if part.word else part.text
+
+    def case_patterns(self) -> str:
+        """`a|b)`."""
+        patterns = []
+        while isinstance(part := self.peek(), Mark) and not self.take(")"):
+            if part.code is Manner.CASE_PATTERN:
+                patterns.append(part.text)
+            self.at += 1
+        return "anything else" if patterns == ["*"] else " or ".join(patterns)
+
+    def function(self) -> str:
+        """`function name { … }`."""
+        self.at += 1
+        part = self.peek()
+        return self.loose(part) if isinstance(part, Mark) else ""
+
+    def loose(self, part: Mark) -> str:
+        """A name before a function's body, a sum, a word of a loop."""
+        self.at += 1
+        if part.code is Manner.FUNCTION_NAME:
+            return self.defined(part)
+        if part.code is Manner.ARITHMETIC:
+            return f"works out {read_arithmetic(part.text).says or part.text}"
+        return ""
+
+    def defined(self, name: Mark) -> str:
+        """What a function does."""
+        self.take("(")
+        self.take(")")
+        body = self.group() if self.sign() in ("{", "(") else self.sequence()
+        return f"defines the function {name.text}: {body}"
+
+    def group(self) -> str:
+        """`{ …; }` and `( … )`."""
+        self.at += 1
+        said = self.sequence()
+        self.take("}", ")")
+        return said
 
 
-_JOINTS = {
-    "|": "; its output goes to: ",
-    "|&": "; its output and errors go to: ",
-    "&&": "; if that succeeds, ",
-    "||": "; if that fails, ",
-    ";": "; then ",
-    "if": "if this succeeds: ",
-    "elif": "; else if this succeeds: ",
-    "then": " – ",
-    "else": "; else ",
-    "while": "as long as this succeeds: ",
-    "until": "until this succeeds: ",
-    "!": "the contrary of: ",
-}
+def _steps(steps: list[str]) -> str:
+    """The steps of a pipeline."""
+    if len(steps) == 2 and " them" in steps[1]:
+        return f"{steps[0]}, and {steps[1]}"
+    return ", then ".join(steps)
 
 
-def _joint(parts: list[CommandNode | SimpleCommand | Mark], n: int, joint: str) -> str:
-    """What leads from the clause before to the one after the mark at `n`."""
-    part, after = parts[n], parts[n + 1] if n + 1 < len(parts) else None
-    assert isinstance(part, Mark)
-    if part.text in ("for", "select"):
-        values = [
-            one.text
-            for one in parts[n + 1 :]
-            if isinstance(one, Mark) and one.code is Manner.LOOP_VALUE
-        ]
-        begin = joint if joint.endswith("then ") else ""
-        return f"{begin}for each of {_listed(values)}: " if values else "again and again: "
-    if part.text in ("do", "in", "done", "fi", "esac", "{", "}", "(", ")", "[[", "]]"):
-        return joint
-    if part.text == ";" and isinstance(after, Mark) and after.text in ("do", "then", "done", "fi"):
-        return joint
-    return _JOINTS.get(part.text, ", then ")
+def _source(marks: list[Mark]) -> str:
+    """What a command reads in the place of its input, "" for that itself."""
+    for mark in marks:
+        if mark.operator == "<" and mark.word is not None:
+            return shown(mark.word)
+        if mark.operator.startswith("<<<") and mark.word is not None:
+            return f"the text “{shown(mark.word)}”"
+        if mark.operator.startswith("<<"):
+            return "the lines that follow"
+    return ""
 
 
-def _phrase(text: str) -> str:
-    """The first clause of a text, its first letter small."""
-    text = re.sub(r"\s*\([^()]*\)", "", " ".join(text.split()))
-    text = re.split(
-        r"(?<=[\w)])[.;:](?:\s|\Z)|, (?:which|so that|but|instead|unless)\b| – ", text, maxsplit=1
-    )[0].strip()
-    if len(text) > 90:
-        text = text[:90].rpartition(" ")[0] + " …"
-    first = text.split(" ")[0]
-    return text[:1].lower() + text[1:] if first[1:] == first[1:].lower() else text
+def _set_words(mark: Mark) -> str:
+    """`NAME set to value`, of an assignment."""
+    name, _, value = mark.text.partition("=")
+    if mark.word is not None and mark.word.inner and mark.text.endswith(mark.word.text):
+        return f"{name} to what {mark.word.text} gives"
+    shown_value = shown(mark.word) if mark.word is not None else value
+    if name.endswith("+"):
+        return f"{name[:-1]} to itself and {shown_value}"
+    return f"{name} to {shown_value or 'nothing'}"
 
 
-def _objects(command: CommandNode) -> str:
-    """What it is done to: the operands, and what options name."""
-    if command.root.name in _TESTS:
-        return _objects_told([" ".join(_words_of(command))])
-    operands = [
-        use.word.text
-        for use in command.uses
-        if isinstance(use, OperandUse) and not use.lines
-        if use.manner is not Manner.SCRIPT_ARGUMENT
-    ]
-    if _may_be_values(command):
-        operands = []
-    named = [_named(use) for use in command.used if _names_something(use)]
-    return _objects_told(operands) + (f", {', '.join(named[:3])}" if named else "")
-
-
-def _may_be_values(command: CommandNode) -> bool:
-    """Whether its words may as well be values of options, of which nothing here tells."""
-    return not command.known.documented and any(
-        isinstance(use, WordUse) and use.role == Role.OPTION and "=" not in use.word.text
-        for use in command.uses
-    )
-
-
-def _objects_told(operands: list[str]) -> str:
-    return f": {_listed(operands)}" if any(operands) else ""
-
-
-def _words_of(command: CommandNode) -> list[str]:
-    """The words of a test behind its name."""
-    found: list[str] = []
-    for use in command.uses:
-        found.append(use.word.text)
-        if isinstance(use, OptionUse):
-            found += [word.text for word in use.value_words]
-    return found
-
-
-def _names_something(use: OptionUse) -> bool:
-    is_named = use.spelling.kind in _NAMED_KINDS and not use.lines and not use.carries
-    return bool(use.value) and use.value != "-" and is_named
-
-
-def _named(use: OptionUse) -> str:
-    """The value of an option behind what the option is called."""
-    flags = use.spelling.option.flags
-    label = next((flag for flag in flags if flag.startswith("--")), use.flag).lstrip("-")
-    return f"{label.replace('-', ' ')} {use.value}"
-
-
-def _listed(words: list[str]) -> str:
-    if len(words) > MOST_OBJECTS:
-        return f"{', '.join(words[:MOST_OBJECTS])} and {len(words) - MOST_OBJECTS} more"
-    return " and ".join([", ".join(words[:-1]), words[-1]] if len(words) > 2 else words)
-
-
-def _test_from(parts: list[CommandNode | SimpleCommand | Mark], start: int) -> list[str]:
-    """The words of a test of the shell's own that begins at `start`."""
-    found: list[str] = []
-    for part in parts[start + 1 :]:
-        if not isinstance(part, Mark) or part.text == "]]":
-            break
-        found.append(part.text)
-    return found
-
-
-def _test(told: list[str], joint: str) -> str:
-    """A test of the shell's, as it is written."""
-    joint = joint.replace("if this succeeds: ", "if ")
-    return f"{joint}the test {' '.join(told)} holds"
-
-
-def _beside(mark: Mark, begun: bool) -> list[str]:
-    """A redirection or an assignment; `begun` where something stands before it."""
-    meaning = words(meaning_of(mark))
-    if mark.role == Role.REDIRECTION and begun and meaning:
-        return [f"; {meaning}"]
-    if mark.role == Role.ASSIGNMENT:
-        return [(", and " if begun else "") + meaning]
-    return []
+def _start(command: CommandNode | SimpleCommand) -> int:
+    first = command.name if isinstance(command, CommandNode) else command.words[0]
+    return first.start

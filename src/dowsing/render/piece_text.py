@@ -6,6 +6,7 @@ from dowsing.commandline.sayings import Grade, Manner
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.model.roles import Role
 from dowsing.render.cell_width import display_width
+from dowsing.render.clauses import meanings_here
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.line_sentence import sentence
 from dowsing.render.marked_line import Mistake, marked_lines
@@ -45,8 +46,8 @@ KINDS = {
 
 
 def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False) -> list[str]:
-    """The line with its mistakes marked, the sentence, the pieces with what they mean, what
-    changes, how to go on.
+    """The line with its mistakes marked, the sentence, what it changes, the pieces with what they
+    mean, how to go on.
 
     `seen`: the line stands just above, so that it is shown only to mark a mistake in it.
     """
@@ -55,8 +56,6 @@ def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False
     says = sentence(found)
     if says:
         lines += [*([""] if lines else []), *wrap(clean_line(says), width, INDENT)]
-    table = piece_lines(found.pieces, width)
-    lines += ["", *table] if table else []
     if found.changes:
         lines += ["", f"{HEADING}CHANGES"]
         for effect in found.changes:
@@ -66,13 +65,19 @@ def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False
                 INDENT,
                 2,
             )
+    table = piece_lines(found.pieces, width, meanings_here(found.commands))
+    lines += ["", *table] if table else []
     lines += ["", *(f"{FAINT}{line}" for line in _next(found, width, program))]
     return lines
 
 
-def piece_lines(pieces: list[Piece], width: int) -> list[str]:
-    """The pieces, each with what it means beside it."""
-    rows = _rows(pieces)
+def piece_lines(
+    pieces: list[Piece], width: int, here: dict[tuple[int, int, str], str] | None = None
+) -> list[str]:
+    """The pieces, each with what it means beside it. `here`: what options mean with their values
+    put in, see clauses.meanings_here.
+    """
+    rows = _rows(pieces, here or {})
     return _table(rows, width) if rows else []
 
 
@@ -99,7 +104,7 @@ def mistakes_of(found: Unpicked) -> list[Mistake]:
 _Row = tuple[int, str, str, str, list[list[str]]]
 
 
-def _rows(pieces: list[Piece]) -> list[_Row]:
+def _rows(pieces: list[Piece], here: dict[tuple[int, int, str], str]) -> list[_Row]:
     rows: list[_Row] = []
     page = ""
     n = 0
@@ -111,8 +116,12 @@ def _rows(pieces: list[Piece]) -> list[_Row]:
             if piece.role != Role.OPERAND
             else clean_line(piece.text)
         )
-        says = _says(piece)
+        place = (piece.start, piece.end)
+        in_place = here.get((*place, piece.text)) or here.get((*place, f"-{piece.text}"), "")
+        says = _says(piece, clean_line(in_place))
         parts = list(piece.parts)
+        if is_one_part(piece) and piece.role != Role.OPTION:
+            says = ": ".join(one for one in (says, clean_line(parts.pop()[1])) if one)
         if piece.role == Role.OPTION and piece.value is not None:
             follows: list[Piece] = []
             while (
@@ -134,10 +143,18 @@ def _rows(pieces: list[Piece]) -> list[_Row]:
                 if attached and clean_line(piece.text).endswith(value):
                     joint = value = ""
                 label += f"{joint}{ITALIC}{clean_line(_short(value))}{ROMAN}" if value else ""
+        if in_place and len(parts) == 1 and parts[0][0] == piece.value:
+            parts = []
         cited = piece.page or "" if piece.role != Role.OPERATOR else ""
         rows.append((piece.depth, label, says, cited if cited != page else "", parts))
         page = cited or page
     return rows
+
+
+def is_one_part(piece: Piece) -> bool:
+    """Whether the word of a piece is told as a whole."""
+    texts = (piece.text, piece.plain, piece.text.strip('"'))
+    return len(piece.parts) == 1 and piece.parts[0][0] in texts
 
 
 def says_of(piece: Piece) -> str:
@@ -167,8 +184,8 @@ def _is(piece: Piece, manner: Manner) -> bool:
     return piece.manner is not None and piece.manner.code is manner
 
 
-def _says(piece: Piece) -> str:
-    """What a piece means, in a sentence or two."""
+def _says(piece: Piece, here: str = "") -> str:
+    """What a piece means, in a sentence or two; `here` with its value put in."""
     text = clean_line(" ".join(says_of(piece).split()))
     if piece.role == Role.COMMAND:
         where = (
@@ -182,7 +199,7 @@ def _says(piece: Piece) -> str:
     if piece.problem and not text:
         return subject_of(piece.problem)
     if piece.role == Role.OPTION:
-        said = _shortened(text)
+        said = here or _shortened(text)
         long = next((flag for flag in piece.flags or [] if flag.startswith("--")), "")
         notes = "" if _is(piece, Manner.NO_DASH) else manner_of(piece)
         is_long = piece.text.startswith("--")

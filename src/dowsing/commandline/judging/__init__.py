@@ -32,7 +32,10 @@ COMMAND_RULES: tuple[Callable[[CommandNode], Iterator[Problem]], ...] = (
     patterns.history_in_quotes,
 )
 #: Rules that look at commands with pipes between them.
-PIPELINE_RULES: tuple[Callable[[Pipeline], Iterator[Problem]], ...] = (streams.output_is_input,)
+PIPELINE_RULES: tuple[Callable[[Pipeline], Iterator[Problem]], ...] = (
+    streams.output_is_input,
+    streams.redirection_in_test,
+)
 
 
 def judge(commands: list[CommandNode], pipelines: list[Pipeline]) -> list[Problem]:

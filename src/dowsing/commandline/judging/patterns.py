@@ -7,6 +7,7 @@ import re
 from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import Grade, ProblemCode
 from dowsing.commandline.tree import OperandUse, OptionUse
+from dowsing.commandline.value_language import language_of_option
 from dowsing.model.told import told
 from dowsing.model.value_kinds import ValueKind
 from dowsing.model.values import OperandRole
@@ -20,6 +21,8 @@ if TYPE_CHECKING:
 
 _STAR = re.compile(r"(?<!\\)[*?]|(?<!\\)\[[^\]]+\]")
 _PATTERNS = frozenset((ValueKind.GLOB, ValueKind.PATTERN))
+#: Languages in which signs of patterns are usual.
+_PROGRAMS = ("awk", "jq", "sed", "regex", "sql", "sort-key")
 
 
 def unquoted_patterns(node: CommandNode) -> Iterator[Problem]:
@@ -64,7 +67,8 @@ def _pattern_words(node: CommandNode) -> Iterator[Word]:
     for use in node.uses:
         if isinstance(use, OptionUse):
             fact = use.spelling.fact
-            if fact is not None and (fact.kind in _PATTERNS or fact.language):
+            is_pattern = fact is not None and fact.kind in _PATTERNS
+            if is_pattern or language_of_option(node, use).startswith(_PROGRAMS):
                 yield from use.value_words
         elif isinstance(use, OperandUse) and use.slot is not None:
             slot = use.slot

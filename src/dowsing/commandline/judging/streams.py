@@ -1,11 +1,11 @@
-"""Files that a line reads and empties."""
+"""Files that a line reads and empties, or empties where it means to compare."""
 
 from __future__ import annotations
 
 import os
 
 from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import ProblemCode
+from dowsing.commandline.sayings import Grade, ProblemCode
 from dowsing.commandline.tree import OperandUse
 from dowsing.model.told import told
 from dowsing.model.value_kinds import FILE_KINDS
@@ -37,6 +37,15 @@ def output_is_input(pipeline: Pipeline) -> Iterator[Problem]:
         name = _emptied(mark)
         if name and os.path.normpath(name) in read:
             yield Problem(mark.start, mark.end, told(ProblemCode.OUTPUT_IS_INPUT, name))
+
+
+def redirection_in_test(pipeline: Pipeline) -> Iterator[Problem]:
+    """`[ a > b ]`, which writes the file b."""
+    for mark in pipeline.redirections:
+        if mark.in_test and mark.word is not None:
+            reason = told(ProblemCode.REDIRECTS_IN_TEST, mark.operator, mark.word.text)
+            nearest = [f"\\{mark.operator}"]
+            yield Problem(mark.start, mark.end, reason, nearest, Grade.WARNING)
 
 
 def _emptied(mark: Mark) -> str:

@@ -1,10 +1,12 @@
 """Formats of dates and times: the conversions of strftime (POSIX.1-2017 and the additions of the
-GNU C library).
+GNU C library and of GNU date).
 """
 
 from __future__ import annotations
 
 import re
+
+from dowsing.commandline.languages.reading import NOTHING, Cutter, Reading
 
 _CONVERSIONS = {
     "a": "weekday, short",
@@ -51,16 +53,39 @@ _CONVERSIONS = {
     "Z": "time zone by name",
     "%": "a percent sign",
 }
-_TOKEN = re.compile(r"%[-_0^#+]*\d*[EO]?:{0,3}([A-Za-z%])|[^%]+|%")
+_FRACTIONS = {"3": "milliseconds", "6": "microseconds", "9": "nanoseconds"}
+_FLAGS = {
+    "-": "not padded",
+    "_": "padded with blanks",
+    "0": "padded with zeros",
+    "^": "in capitals",
+}
+_TOKEN = re.compile(r"%([-_0^#+]*)(\d*)[EO]?:{0,3}([A-Za-z%])|[^%]+|%")
 
 
-def parts(value: str) -> list[tuple[str, str]]:
+def read(value: str, dialect: str = "") -> Reading:
     """Each conversion, and the text between."""
-    text = value.removeprefix("+")
-    found = []
-    for match in _TOKEN.finditer(text):
-        if match[1]:
-            found.append((match[0], _CONVERSIONS.get(match[1], "")))
-        elif match[0].strip("-:/. T_,"):
-            found.append((match[0], "as it stands"))
-    return found if any(says and says != "as it stands" for _, says in found) else []
+    cutter = Cutter(value)
+    cutter.cut(1 if value.startswith("+") else 0)
+    told_any = False
+    for match in _TOKEN.finditer(value, cutter.at):
+        if match[3]:
+            says = _conversion(match)
+            told_any = told_any or bool(says)
+            cutter.cut(match.end(), says)
+        else:
+            cutter.cut(match.end(), "as it stands" if match[0].strip("-:/. T_,") else "")
+    return cutter.finish() if told_any else NOTHING
+
+
+def _conversion(match: re.Match[str]) -> str:
+    flags, width, letter = match.groups()
+    if letter == "N" and width in _FRACTIONS:
+        return f"{_FRACTIONS[width]}, {width} digits"
+    if letter == "N" and width:
+        return f"the first {width} digits of the nanoseconds"
+    says = _CONVERSIONS.get(letter, "")
+    notes = [_FLAGS[flag] for flag in flags if flag in _FLAGS]
+    if says and width:
+        notes.append(f"{width} wide")
+    return ", ".join([says, *notes]) if says else ""

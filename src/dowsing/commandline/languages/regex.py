@@ -4,6 +4,17 @@ from __future__ import annotations
 
 import re
 
+from dowsing.commandline.languages.reading import (
+    NOTHING,
+    Cutter,
+    Fault,
+    LanguageFault,
+    Part,
+    Reading,
+    fault,
+    listed,
+)
+
 _ESCAPES = {
     "d": "a digit",
     "D": "no digit",
@@ -19,7 +30,12 @@ _ESCAPES = {
     "n": "a new line",
     "`": "the very beginning",
     "'": "the very end",
+    "K": "forgets what was matched before it",
+    "A": "the very beginning",
+    "Z": "the very end",
 }
+#: Those of GNU's matchers, beside Perl's.
+_GNU_ESCAPES = frozenset("<>bBwWsS`'")
 _CLASSES = {
     "alpha": "a letter",
     "digit": "a digit",
@@ -41,40 +57,66 @@ _LOOKS = {
     "(?:": "begins a group",
     "(?=": "if what follows is",
     "(?!": "if what follows is not",
+    "(?<=": "if what stands before is",
+    "(?<!": "if what stands before is not",
+}
+_SWITCHES = {
+    "i": "in any case",
+    "s": ". matches new lines too",
+    "m": "line by line",
+    "x": "blanks do not count",
 }
 _REPEATS = {"*": "any number of times", "+": "once or more", "?": "once or not at all"}
+_RELUCTANT = "as few as will do"
 _TOKEN = re.compile(
     r"\\\{\d*,?\d*\\\}|\{\d*,?\d*\}|\\.|\[\^?\]?(?:\[:\w+:\]|\[[.=].[.=]\]|\\.|[^\]])*\]"
-    r"|\(\?(?:[:=!]|<[=!])|[.*+?^$|()]|[^\\\[.*+?^$|(){}]+|."
+    r"|\(\?[a-z]+\)|\(\?(?:[:=!]|<[=!]|P?<\w+>)|[.*+?^$|()]|[^\\\[.*+?^$|(){}]+|.",
+    re.DOTALL,
 )
+_LITERAL = "as it stands"
 
 
-def parts(value: str, dialect: str = "basic") -> list[tuple[str, str]]:
-    """Each token with what it matches; [] for plain text."""
+def read(value: str, dialect: str = "basic") -> Reading:
+    """Each token with what it matches, and what lines with it are like."""
+    wrong = pattern_fault(value, dialect)
+    tokens = _tokens(value, dialect)
+    if wrong is None and all(not says for _, says in tokens):
+        return Reading([], phrase(value, dialect)) if value else NOTHING
+    cutter = Cutter(value)
+    for text, says in tokens:
+        cutter.cut(cutter.at + len(text), says or _LITERAL)
+    return cutter.finish(phrase(value, dialect) if wrong is None else "", wrong)
+
+
+def parts_of(value: str, dialect: str) -> list[Part]:
+    """The parts of a pattern within a program, [] for plain text."""
+    return read(value, dialect).parts
+
+
+def _tokens(value: str, dialect: str) -> list[tuple[str, str]]:
+    """Each token with what it means, "" for what stands for itself."""
     found: list[tuple[str, str]] = []
-    plain = True
     for match in _TOKEN.finditer(value):
         token = match[0]
-        says = _says(token, dialect, not found)
-        if says:
-            plain = False
-        if says in _REPEATED and found and len(found[-1][0]) > 1 and found[-1][1] == "":
-            before = found.pop()[0]  # only the last character is repeated
-            found += [(before[:-1], ""), (before[-1], "")]
+        says = _says(token, dialect, not found or found[-1][1] in ("or", "begins a group"))
+        if says in _REPEATED and found:
+            if says == _REPEATS["?"] and dialect == "perl" and found[-1][1] in _REPEATED:
+                says = _RELUCTANT
+            elif len(found[-1][0]) > 1 and found[-1][1] == "":
+                before = found.pop()[0]  # only the last character is repeated
+                found += [(before[:-1], ""), (before[-1], "")]
         if not says and found and not found[-1][1]:
             found[-1] = (found[-1][0] + token, "")
         else:
             found.append((token, says))
-    if plain:
-        return []
-    return [(text, says or "as it stands") for text, says in found]
+    return found
 
 
 _REPEATED = frozenset(_REPEATS.values())
 
 
 def _says(token: str, dialect: str, first: bool) -> str:
-    """What a token means; "" for what stands for itself."""
+    """What a token means; "" for what stands for itself. `first`: nothing stands before it."""
     basic = dialect == "basic"
     if token == "^":
         return "the beginning of the line" if first or not basic else ""
@@ -86,7 +128,7 @@ def _says(token: str, dialect: str, first: bool) -> str:
         special = token[1:] if len(token) > 1 and token[0] == "\\" else ""
     else:
         special = token
-    return _special(special) or _bracketed(token) or _escaped(token, dialect)
+    return _special(special) or _bracketed(token, dialect) or _escaped(token, dialect)
 
 
 def _special(token: str) -> str:
@@ -101,39 +143,158 @@ def _special(token: str) -> str:
     return ""
 
 
-def _bracketed(token: str) -> str:
+def _bracketed(token: str, dialect: str) -> str:
     """A group of Perl's, or a set of characters."""
     if token.startswith("(?"):
-        before = "if what stands before is" + ("" if token.endswith("=") else " not")
-        return _LOOKS.get(token, before)
-    return _set(token) if token[0] == "[" and len(token) > 2 else ""
+        named = re.fullmatch(r"\(\?P?<(\w+)>", token)
+        if named:
+            return f"begins a group called {named[1]}"
+        switched = [_SWITCHES.get(letter, letter) for letter in token[2:-1]]
+        return _LOOKS.get(token) or f"from here on: {listed(switched)}"
+    if token[0] == "[" and len(token) > 2:
+        return set_words(token, escapes=dialect == "perl")
+    return ""
 
 
 def _escaped(token: str, dialect: str) -> str:
     if token[0] != "\\" or len(token) != 2:
         return ""
-    if token[1].isdigit():
+    if token[1].isdecimal():
         return f"the same as group {token[1]} matched"
-    if token[1] in _ESCAPES and (dialect == "perl" or token[1] in "<>bBwWsS`'"):
+    if token[1] in _ESCAPES and (dialect == "perl" or token[1] in _GNU_ESCAPES):
         return _ESCAPES[token[1]]
     return f"the character {token[1]}" if not token[1].isalnum() else ""
 
 
 def _counted(least: str, comma: str, most: str) -> str:
     if not comma:
-        return f"{least} times"
+        return f"{least} times" if least != "1" else "once"
     if not most:
         return f"{least} times or more"
     return f"{least or 0} to {most} times"
 
 
-def _set(token: str) -> str:
+def set_words(token: str, escapes: bool = False) -> str:
+    """What a set of characters in brackets matches."""
     inner = token[1:-1]
-    negated = inner.startswith("^")
+    negated = inner[:1] in ("^", "!")
     inner = inner[1:] if negated else inner
-    names = [_CLASSES.get(name, name) for name in re.findall(r"\[:(\w+):\]", inner)]
+    found = [_CLASSES.get(name, name) for name in re.findall(r"\[:(\w+):\]", inner)]
     rest = re.sub(r"\[:\w+:\]", "", inner)
-    listed = " or ".join([*names, *([f"one of {rest}"] if rest else [])])
-    return (
-        f"a character that is not {listed}" if negated else (listed if names else f"one of {rest}")
-    )
+    for low, high in re.findall(r"([0-9A-Za-z])-([0-9A-Za-z])", rest):
+        found.append(f"a digit {low} to {high}" if low.isdecimal() else f"a letter {low} to {high}")
+    rest = re.sub(r"[0-9A-Za-z]-[0-9A-Za-z]", "", rest)
+    if escapes:
+        found += [_ESCAPES.get(letter, letter) for letter in re.findall(r"\\([dswDSWtn])", rest)]
+        rest = re.sub(r"\\[dswDSWtn]", "", rest)
+    if " " in rest and rest != " ":
+        found.append("a space")
+        rest = rest.replace(" ", "")
+    if rest:
+        found.append(f"one of {rest}" if len(rest) > 1 else {" ": "a space"}.get(rest, rest))
+    said = listed(found, "or").replace("a digit 0 to 9", "a digit")
+    return f"a character that is not {said}" if negated else said
+
+
+# --- in a phrase
+# ---------------------------------------------------------------------------------------------
+
+
+def phrase(value: str, dialect: str) -> str:
+    """What lines that match are like: `with “error”`, `beginning with “a”`, `that are empty`."""
+    if value in ("^$", "^\\s*$", "^[[:space:]]*$", "^[ \\t]*$"):
+        return "that are empty" if value == "^$" else "with nothing but blanks"
+    if value in (".", ""):
+        return "that are not empty" if value else "of any kind"
+    begins = value.startswith("^")
+    ends = value.endswith("$") and not value.endswith("\\$")
+    core = value[begins : len(value) - ends]
+    literals = _alternatives(core, dialect)
+    if not literals or (len(literals) > 1 and (begins or ends) and not _is_group(core, dialect)):
+        return f"matching {value}"
+    said = listed([f"“{one}”" for one in literals], "or")
+    if begins and ends:
+        return f"that are {said}"
+    if begins or ends:
+        return f"{'beginning' if begins else 'ending'} with {said}"
+    return f"with {said}"
+
+
+def _is_group(core: str, dialect: str) -> bool:
+    return core.startswith("\\(" if dialect == "basic" else "(")
+
+
+def _alternatives(core: str, dialect: str) -> list[str]:
+    """The plain texts that a pattern is made of; [] if there is more to it."""
+    opener, closer, bar = ("\\(", "\\)", "\\|") if dialect == "basic" else ("(", ")", "|")
+    if core.startswith(opener) and core.endswith(closer):
+        core = core[len(opener) : -len(closer)].removeprefix("?:")
+    found = [_plain(one, dialect) for one in core.split(bar)]
+    return [one for one in found if one] if all(found) else []
+
+
+def _plain(text: str, dialect: str) -> str:
+    """The text that a pattern without anything special stands for; "" if there is such."""
+    kept = ""
+    for token, says in _tokens(text, dialect):
+        if not says:
+            kept += token
+        elif re.fullmatch(r"\\[^\w<>`']", token) and says.startswith("the character"):
+            kept += token[1]
+        else:
+            return ""
+    return "" if re.search(r"\\", kept) else kept
+
+
+# --- what is wrong
+# -------------------------------------------------------------------------------------------
+
+
+def pattern_fault(pattern: str, dialect: str) -> Fault | None:
+    """A set or a group of a regular expression that is not closed."""
+    at = 0
+    opened: list[int] = []
+    opens, closes = ("\\(", "\\)") if dialect == "basic" else ("(", ")")
+    while at < len(pattern):
+        pair = pattern[at : at + 2]
+        if opens in (pair, pattern[at]):
+            opened.append(at)
+        elif closes in (pair, pattern[at]):
+            if not opened:  # an extended one takes it as it stands
+                is_wrong = dialect not in ("extended", "awk")
+                place = (at, at + len(closes), LanguageFault.CLOSES_NOTHING, closes)
+                return fault(*place) if is_wrong else None
+            opened.pop()
+        if pattern[at] == "\\":
+            if at + 1 == len(pattern):
+                return fault(at, at + 1, LanguageFault.ENDS_IN_BACKSLASH)
+            at += 2
+            continue
+        if pattern[at] == "[":
+            end = _end_of_set(pattern, at)
+            if end < 0:
+                return fault(at, at + 1, LanguageFault.NOT_CLOSED, "[")
+            at = end
+            continue
+        at += 1
+    if not opened:
+        return None
+    return fault(opened[-1], opened[-1] + len(opens), LanguageFault.NOT_CLOSED, opens)
+
+
+def _end_of_set(pattern: str, start: int) -> int:
+    """The place behind a set, `[]a]` and `[[:alpha:]]` read rightly; -1 if it is not closed."""
+    at = start + 1
+    if pattern[at : at + 1] == "^":
+        at += 1
+    if pattern[at : at + 1] == "]":
+        at += 1
+    while at < len(pattern):
+        inner = re.compile(r"\[([:.=]).*?\1\]").match(pattern, at)
+        if inner:
+            at = inner.end()
+        elif pattern[at] == "]":
+            return at + 1
+        else:
+            at += 1
+    return -1

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dowsing.commandline.languages.reading import NOTHING, Part, Reading
+
 _SIGNALS = {
     "HUP": "the terminal is gone; many services read their settings anew",
     "INT": "interrupt, as Ctrl-C sends it",
@@ -17,6 +19,9 @@ _SIGNALS = {
     "ALRM": "a timer has run out",
     "CHLD": "a process it started has ended",
     "WINCH": "the window's size has changed",
+    "EXIT": "the shell itself ends",
+    "ERR": "a command failed",
+    "DEBUG": "before each command",
 }
 _NUMBERS = {
     1: "HUP",
@@ -36,10 +41,12 @@ _NUMBERS = {
 }
 
 
-def parts(value: str) -> list[tuple[str, str]]:
+def read(value: str, dialect: str = "") -> Reading:
     """The signal with what it means."""
     if value == "0":
-        return [("0", "no signal: tells whether the process is there")]
+        return Reading([Part("0", "no signal: tells whether the process is there")])
     name = _NUMBERS.get(int(value), "") if value.isdecimal() else value.upper().removeprefix("SIG")
     says = _SIGNALS.get(name, "")
-    return [(value, f"{name}: {says}" if value.isdecimal() else says)] if says else []
+    if not says:
+        return NOTHING
+    return Reading([Part(value, f"{name}: {says}" if value.isdecimal() else says)], name)

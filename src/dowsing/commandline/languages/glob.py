@@ -1,0 +1,60 @@
+"""Patterns of file names (POSIX.1-2017, XCU 2.13, with bash's `**` and its extended patterns)."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.languages.reading import Cutter, Reading
+
+_TOKEN = re.compile(
+    r"\*\*/?|[@?*+!]\([^()]*\)|\*|\?|\[[!^]?\]?(?:\[:\w+:\]|[^\]])*\]|\\.|[^*?\[\\@+!]+|.",
+    re.DOTALL,
+)
+_EXTENDED = {
+    "@": "one of",
+    "?": "one of, or nothing:",
+    "*": "any number of",
+    "+": "one or more of",
+    "!": "anything but",
+}
+
+
+def read(value: str, dialect: str = "") -> Reading:
+    """Each sign with what it stands for, and what names that fit are like."""
+    cutter = Cutter(value)
+    for match in _TOKEN.finditer(value):
+        cutter.cut(match.end(), _says(match[0]))
+    if not any(part.says for part in cutter.parts):
+        return Reading()
+    return cutter.finish(value if dialect == "named" else phrase(value))
+
+
+def _says(token: str) -> str:
+    if token in ("**", "**/"):
+        return "folders, however deep"
+    if len(token) > 2 and token[1] == "(":
+        return f"{_EXTENDED[token[0]]} {token[2:-1].replace('|', ' or ')}"
+    if token == "*":
+        return "anything"
+    if token == "?":
+        return "one character"
+    if token[0] == "[" and len(token) > 2:
+        from dowsing.commandline.languages.regex import set_words
+
+        return set_words(token)
+    if token[0] == "\\" and len(token) == 2:
+        return f"the character {token[1]}"
+    return ""
+
+
+def phrase(value: str) -> str:
+    """What names that fit are like: `ending in .gz`."""
+    simple = re.fullmatch(r"(\*?)([^*?\[\]\\(){}]+)(\*?)", value)
+    if not simple:
+        return "of any name" if value == "*" else f"like {value}"
+    before, text, after = simple.groups()
+    if before and after:
+        return f"with {text} in the name"
+    if before:
+        return f"ending in {text}"
+    return f"beginning with {text}" if after else f"called {text}"

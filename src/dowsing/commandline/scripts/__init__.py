@@ -1,0 +1,1 @@
+"""Whole scripts, and files of other kinds that hold lines for a shell."""

@@ -1,0 +1,51 @@
+"""What is quoted so that it may go wrong: expansions that the shell takes apart into words."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.problems import Problem
+from dowsing.commandline.sayings import Grade, ProblemCode
+from dowsing.commandline.tree import CommandNode, OperandUse
+from dowsing.model.told import told
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+
+    from dowsing.commandline.shell_words import Word
+
+_TESTS = frozenset(("[", "test"))
+#: Expansions that are numbers, and cannot be taken apart.
+_NUMBERS = re.compile(r"\$(?:[#?$!]|\{#\w+(?:\[[@*]\])?\}|\(\(.*\)\))")
+_ROOT = re.compile(r"\"?\$\{?(\w+)\}?\"?/(?:\*|\Z)")
+
+
+def unsafe_words(node: CommandNode, harmful: bool) -> Iterator[Problem]:
+    """Words of a command that the shell may make several of, or none. `harmful`: the command
+    removes, overwrites or moves what it is given.
+    """
+    is_test = node.root.name in _TESTS
+    if not harmful and not is_test:
+        return
+    for use in node.uses:
+        word = use.word
+        if not isinstance(use, OperandUse) and not is_test:
+            continue
+        if harmful and (root := _ROOT.fullmatch(word.text)) and "r" in _letters(node):
+            code = ProblemCode.EMPTY_IS_ROOT
+            yield Problem(word.start, word.end, told(code, root[1]), grade=Grade.WARNING)
+        elif _is_bare(word):
+            reason = told(ProblemCode.UNQUOTED_EXPANSION, word.text)
+            yield Problem(word.start, word.end, reason, [f'"{word.text}"'], Grade.WARNING)
+
+
+def _letters(node: CommandNode) -> str:
+    return "".join(use.flag.lstrip("-") for use in node.used).lower()
+
+
+def _is_bare(word: Word) -> bool:
+    """Whether an expansion stands in it that no quotes keep together."""
+    if not word.dynamic or word.quoted or not word.placed:
+        return False
+    return _NUMBERS.sub("", word.text).count("$") + word.text.count("`") > 0

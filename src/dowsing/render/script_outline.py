@@ -1,0 +1,207 @@
+"""A script as an outline: each statement with its line and a sentence, set in as it stands in loops
+and conditions.
+"""
+
+from __future__ import annotations
+
+from dowsing.commandline.sayings import Manner
+from dowsing.commandline.shell_words import Mark, SimpleCommand
+from dowsing.commandline.tree import CommandNode
+from dowsing.model.record import Record
+from dowsing.render.line_sentence import LineTeller
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.scripts.script import Script, ScriptPart
+
+
+class OutlineRow(Record):
+    """A statement: the line of the file that it begins in, how deep it stands within others, its
+    text up to the end of the line, and what it does.
+    """
+
+    line: int
+    depth: int
+    text: str
+    says: str
+
+
+def outline(script: Script) -> list[OutlineRow]:
+    """All statements of a script in order."""
+    rows: list[OutlineRow] = []
+    for part in script.parts:
+        teller = _OutlineTeller(part, script.verbs)
+        teller.sequence()
+        rows += teller.rows
+    return rows
+
+
+class _OutlineTeller(LineTeller):
+    """Tells statements as rows; what stands in one statement is told as LineTeller does."""
+
+    def __init__(self, part: ScriptPart, verbs: frozenset[str]) -> None:
+        super().__init__(part.tree.parts, part.fragment.text, verbs)
+        self.part = part
+        self.depth = 0
+        self.rows: list[OutlineRow] = []
+
+    def sequence(self) -> str:
+        """Statements one after the other, each a row; nothing is left to be told."""
+        told, joint, start = "", "", -1
+        while self.peek() is not None and not self.is_end():
+            sign = self.sign()
+            if sign in (";", "&"):
+                self.row(start, told + (", in the background" if sign == "&" and told else ""))
+                told, joint, start = "", "", -1
+                self.at += 1
+                continue
+            if sign in ("&&", "||"):
+                joint = {"&&": "; if that succeeds, ", "||": "; if that fails, "}[sign]
+                self.at += 1
+                continue
+            if told and not joint:  # a line has ended
+                self.row(start, told)
+                told, start = "", -1
+            before, rows = self.at, len(self.rows)
+            begins = self.place()
+            said = self.pipeline()
+            self.at += self.at == before
+            if len(self.rows) > rows and not told:
+                told = ""
+                continue
+            start = begins if start < 0 else start
+            told = self.joined(told, joint, said) if said else told
+            joint = ""
+        self.row(start, told)
+        return ""
+
+    def place(self) -> int:
+        """Where the next part begins in the text."""
+        part = self.peek()
+        if isinstance(part, CommandNode):
+            return part.name.start
+        if isinstance(part, SimpleCommand):
+            return part.words[0].start
+        return part.start if part is not None else len(self.text)
+
+    def row(self, start: int, says: str) -> None:
+        """A statement is done."""
+        if says and start >= 0:
+            self.add(start, says)
+
+    def add(self, start: int, says: str) -> None:
+        """A row for what begins at a place."""
+        text = self.text[start:].partition("\n")[0].strip()
+        line = self.part.line_of(start)
+        self.rows.append(OutlineRow(line, self.depth, text, says[:1].upper() + says[1:]))
+
+    def block(self) -> None:
+        """Statements within another."""
+        self.depth += 1
+        self.sequence()
+        self.depth -= 1
+
+    # --- what holds others
+    # --------------------------------------------------------------------------
+
+    def when(self, word: str) -> str:
+        """A condition, in the words of a single line."""
+        return LineTeller(self.condition_parts(), self.text, self.verbs).when_all(word)
+
+    def condition_parts(self) -> list[CommandNode | SimpleCommand | Mark]:
+        """The parts up to `then` or `do`."""
+        begin = self.at
+        depth = 0
+        while self.peek() is not None:
+            sign = self.sign()
+            if not depth and sign in ("then", "do"):
+                break
+            depth += sign in ("if", "while", "until", "for", "case")
+            depth -= sign in ("fi", "done", "esac")
+            self.at += 1
+        return self.parts[begin : self.at]
+
+    def condition(self) -> str:
+        """`if`: a row for each condition, with what is done then below it."""
+        start = self.place()
+        self.at += 1
+        self.add(start, f"{self.when('if')}:")
+        self.take("then")
+        self.block()
+        while self.sign() == "elif":
+            start = self.place()
+            self.at += 1
+            self.add(start, f"otherwise, {self.when('if')}:")
+            self.take("then")
+            self.block()
+        if self.sign() == "else":
+            self.add(self.place(), "otherwise:")
+            self.at += 1
+            self.block()
+        self.take("fi")
+        return ""
+
+    def loop(self) -> str:
+        """`for`."""
+        start = self.place()
+        head = self.loop_head()
+        self.add(start, f"{head}:")
+        return self.looped()
+
+    def repeated(self) -> str:
+        """`while` and `until`."""
+        start = self.place()
+        word = "as long as" if self.sign() == "while" else "until"
+        self.at += 1
+        said = self.when(word)
+        self.add(start, f"{self.read_loop(said) or said}:")
+        return self.looped()
+
+    def looped(self) -> str:
+        """What a loop does each time."""
+        self.take(";")
+        self.take("do", "{")
+        self.block()
+        self.take("done", "}")
+        return ""
+
+    def cases(self) -> str:
+        """`case`: a row for each pattern."""
+        start = self.place()
+        self.at += 1
+        subject = self.case_subject()
+        self.add(start, f"by what {subject} is:")
+        self.depth += 1
+        while self.peek() is not None and not self.take("esac"):
+            part = self.peek()
+            if isinstance(part, Mark) and part.code is Manner.CASE_PATTERN:
+                begins = self.place()
+                self.add(begins, f"{self.case_patterns()}:")
+                self.block()
+                self.take(";;", ";&", ";;&")
+            else:
+                self.at += 1
+        self.depth -= 1
+        return ""
+
+    def defined(self, name: Mark) -> str:
+        """A function: a row, with what it does below it."""
+        self.add(name.start, f"defines the function {name.text}:")
+        self.take("(")
+        self.take(")")
+        if self.sign() in ("{", "("):
+            self.at += 1
+            self.block()
+            self.take("}", ")")
+        else:
+            self.block()
+        return ""
+
+    def group(self) -> str:
+        """`{ …; }` and `( … )`."""
+        own = "in a shell of its own:" if self.sign() == "(" else "together:"
+        self.add(self.place(), own)
+        self.at += 1
+        self.block()
+        self.take("}", ")")
+        return ""
