@@ -163,6 +163,8 @@ class Command:
         """
         if self._spellings is None:
             self._spellings = self._read_spellings()
+            if not self._spellings:
+                self._spellings = self._told_by_facts()
             for one in self.facts.options:
                 self._correct(one.flags, one.value, self._spellings)
         return self._spellings
@@ -177,6 +179,21 @@ class Command:
                         told = known.option.changed(text=option.text)
                         found[flag] = Spelling(flag, told, known.page, known.may_lack)
         return found
+
+    def _told_by_facts(self) -> dict[str, Spelling]:
+        """The options that our facts have words for, of a command that no page here tells of."""
+        facts = self.facts
+        named = " ".join(facts.does.values())
+        with_value = {flag for flag, text in facts.adds.items() if "{" in text}
+        with_value |= {
+            flag for group in re.findall(r"\{[=!]?(-[^{}]+)\}", named) for flag in group.split("|")
+        }
+        with_value |= set(facts.languages)
+        flags = [flag for flag in dict.fromkeys([*facts.adds, *with_value]) if _is_flag(flag)]
+        return {
+            flag: Spelling(flag, Option([flag], "VALUE" if flag in with_value else None), "")
+            for flag in flags
+        }
 
     def _own_spellings(self) -> dict[str, Spelling]:
         found: dict[str, Spelling] = {}
@@ -305,6 +322,11 @@ class Command:
             )
             inside.later(lambda: [own])
         return inside
+
+
+def _is_flag(text: str) -> bool:
+    """Whether a key of facts is an option, `-1` of operands left out."""
+    return re.fullmatch(r"--?[A-Za-z0-9][\w:-]*", text) is not None
 
 
 def has_word(elements: list[Element], word: str) -> bool:

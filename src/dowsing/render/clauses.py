@@ -48,6 +48,11 @@ _PLACE = re.compile(r"\{([=!]?)([^{}|]*)(?:\|([^{}]*))?\}")
 _READ = frozenset((OperandRole.SOURCE, OperandRole.SUBJECT))
 #: Words behind which the placeholder stands for a thing and not for its name.
 _DETERMINERS = r"(?<!\ba )(?<!\ban )(?<!\bthe )(?<!\bone )(?<!\bthis )(?<!\beach )"
+#: What is counted in the texts of facts.
+_COUNTED = "level|line|time|folder|field|byte|block|character|job|thread|commit|second|picture|file"
+#: Options with which any command only tells something.
+_TELLING = {"--version": "tells the version of", "--help": "tells how to use"}
+_PROGRAMS = ("sed", "awk", "jq")
 _SHOWN = {
     ".": "this folder",
     "./": "this folder",
@@ -63,7 +68,7 @@ _SHOWN = {
     "\n": "a new line",
     "\\n": "a new line",
     "\\0": "a null character",
-    "{}": "each of them",
+    "{}": "them",
 }
 
 
@@ -85,6 +90,11 @@ class _Missing(Exception):
 
 def clause(node: CommandNode, given: Given) -> str:
     """The clause of a command that our facts have words for; "" if they have none."""
+    if node.is_lost:  # its subcommand is a mistake
+        return ""
+    for flag, text in _TELLING.items():
+        if node.use_of(flag) is not None or flag in node.unknown:
+            return f"{text} {node.known.words}"
     second_best = ""
     for text in _texts(node, given):
         filler = _Filler(node, given)
@@ -93,11 +103,26 @@ def clause(node: CommandNode, given: Given) -> str:
         except _Missing:
             continue
         untold = filler.untold()
-        whole = ", ".join([said + (f": {untold}" if untold else ""), *_added(node, filler)])
+        told = said + (f": {untold}" if untold else "")
+        whole = _singular(_in_a_row([told, *_added(node, filler)]))
         if not untold:
             return whole
         second_best = second_best or whole
     return second_best
+
+
+def _in_a_row(parts: list[str]) -> str:
+    """Parts with commas between; what stands in brackets needs none."""
+    told = parts[0]
+    for part in parts[1:]:
+        told += f" {part}" if part[0] == "(" else f", {part}"
+    return told
+
+
+def _singular(text: str) -> str:
+    """`1 level`, of a text that has room for any number."""
+    text = re.sub(rf"\b1 ({_COUNTED})s\b", r"1 \1", text)
+    return re.sub(rf"\bthe (first|last) 1 ({_COUNTED})\b", r"the \1 \2", text)
 
 
 def meanings_here(commands: list[CommandNode]) -> dict[tuple[int, int, str], str]:
@@ -194,7 +219,9 @@ def _holds(condition: str, node: CommandNode, given: Given) -> bool:
         use = _use_of(node, flags)
         return use is not None and (not value or use.value == value)
     keyed = node.use_of(condition)  # `of=`, which has no dash
-    return keyed is not None or bool(_operands(node, condition))
+    if keyed is not None or _operands(node, condition):
+        return True
+    return not node.operands and adds_operands(node) and not condition[:1].isdecimal()
 
 
 def _use_of(node: CommandNode, flags: str) -> OptionUse | None:
@@ -237,6 +264,9 @@ def _operands(node: CommandNode, name: str) -> list[OperandUse]:
     uses = node.operands
     if name == "*":
         return uses
+    if name in ("names", "settings"):
+        is_setting = name == "settings"
+        return [use for use in uses if ("=" in use.word.value) == is_setting]
     if name == "-1":
         return uses[-1:]
     counted = re.fullmatch(r"(\d)(-?)", name)
@@ -282,6 +312,8 @@ class _Filler:
         found = self.named(name, how)
         if found is None and instead is not None:
             found = self.named(instead, how) if instead[:1] == "-" else instead
+            if instead == "its input" and self.given.piped:
+                found = "what comes in"
         if found is None:
             raise _Missing
         return found
@@ -299,7 +331,7 @@ class _Filler:
             return self.option(name, how)
         uses = _operands(self.node, name)
         if not uses:
-            gets_more = adds_operands(self.node) and name in ("*", "1", "FILE", "SOURCE")
+            gets_more = adds_operands(self.node) and not self.node.operands
             return self.given.source or "them" if gets_more else None
         self.told |= {id(use) for use in uses}
         return listed_words([self.operand(use, how) for use in uses])
@@ -312,6 +344,8 @@ class _Filler:
             if isinstance(use, WordUse) and use.role == Role.OPERATOR:
                 negated = negated or use.word.value in _NOT
                 joint = _JOINTS.get(use.word.value, "")
+                if joint == "(" and said and said[-1] not in _JOINTS.values():
+                    said.append("and")
                 said += [joint] if joint else []
                 continue
             text = _adds(self.node.known, use) if isinstance(use, OptionUse) else None
@@ -343,8 +377,14 @@ class _Filler:
         use = _use_of(self.node, name)
         if use is None or use.value is None:
             return None
-        self.told |= {id(use), id(use.word)}
-        return self.value(use, how)
+        option = use.spelling.option
+        same = [one for one in self.node.used if one.spelling.option is option] or [use]
+        language = language_of_option(self.node, use)
+        if len(same) > 1 and language.startswith(_PROGRAMS):
+            raise _Missing  # several programs make one
+        self.told |= {id(one) for one in same} | {id(use.word)}
+        joint = " or " if language.startswith("regex") else " and "
+        return joint.join(dict.fromkeys(self.value(one, how) for one in same if one.value))
 
     def value(self, use: OptionUse, how: str = "") -> str:
         """The value of an option, in words where it is in a small language."""
@@ -355,6 +395,8 @@ class _Filler:
             said = self.in_language(LanguageValue(language, use.value, word, use), how)
             if said:
                 return said
+            if language.startswith(_PROGRAMS):
+                raise _Missing  # it is not put into words
         return _SHOWN.get(plain, plain)
 
     def operand(self, use: OperandUse, how: str) -> str:
@@ -395,11 +437,17 @@ class _Filler:
                 raise _Missing
             return self.value(use, how)
 
-        return _PLACE.sub(place, text)
+        said = _PLACE.sub(place, text)
+        return re.sub(r"“(a (?:space|tab|new line|null character))”", r"\1", said)
 
     def untold(self) -> str:
         """The operands that the text leaves out, in a row."""
-        left = [use for use in self.node.operands if id(use) not in self.told and not use.lines]
+        left = [
+            use
+            for use in self.node.operands
+            if id(use) not in self.told and not use.lines
+            if use.slot is None or use.slot.role is not OperandRole.PROGRAM
+        ]
         return listed_words([shown(use.word) for use in left])
 
 
@@ -428,7 +476,7 @@ def _denied(says: str) -> str:
 def _adds(known: Command, use: OptionUse) -> str | None:
     """What an option adds by our facts, None if these do not tell."""
     is_off = use.spelling.turned_off_by(use.flag)
-    flags = [use.flag, *([] if is_off else use.spelling.option.flags)]
+    flags = [f"{use.flag}={use.value}", use.flag, *([] if is_off else use.spelling.option.flags)]
     owner: Command | None = known
     while owner is not None:
         for flag in flags:

@@ -19,6 +19,7 @@ if TYPE_CHECKING:
 
     Part = CommandNode | SimpleCommand | Mark
 
+_TESTING = ("tests whether ", "looks whether ")
 _PIPES = ("|", "|&")
 _JOINTS = {
     "&&": "; if that succeeds, ",
@@ -109,11 +110,11 @@ class LineTeller:
             return said
         head, _, last = told.rpartition("; then ")
         begin = f"{head}; then " if head else ""
-        is_test = last.startswith("tests whether ")
-        if is_test and "if that succeeds" in joint:
-            return f"{begin}if {last.removeprefix('tests whether ')}, {said}"
-        if is_test and "if that fails" in joint:
-            return f"{begin}unless {last.removeprefix('tests whether ')}, {said}"
+        test = next((last[len(one) :] for one in _TESTING if last.startswith(one)), "")
+        if test and "if that succeeds" in joint:
+            return f"{begin}if {test}, {said}"
+        if test and "if that fails" in joint:
+            return f"{begin}unless {test}, {said}"
         if last.startswith(("if ", "unless ")) and joint == _JOINTS["||"] and ": " not in last:
             return f"{told}; otherwise, {said}"
         return told + joint + said
@@ -288,7 +289,9 @@ class LineTeller:
     def when_all(self, word: str) -> str:
         """The sequence that stands next, as a condition."""
         said = self.sequence().rstrip(";, ")
-        for begin in ("tests whether ", "looks whether "):
+        if said in ("does nothing", "does nothing, with success") and word == "as long as":
+            return "again and again"
+        for begin in _TESTING:
             if said.startswith(begin) and ";" not in said:
                 return f"{word} {said.removeprefix(begin)}"
         if said.startswith("the contrary of this: "):

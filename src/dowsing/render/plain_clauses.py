@@ -44,6 +44,8 @@ def _does(command: CommandNode, verbs: frozenset[str]) -> str:
     name = " ".join([typed, *(use.word.text for use in subcommands)])
     said = [use.says for use in subcommands if use.says]
     summary = _phrase(said[-1] if said else command.root.summary)
+    if summary and _is_third(summary, verbs):
+        return f"{summary} ({name})"
     if summary and _is_verb(summary, verbs):
         return f"{_third(summary, verbs)} ({name})"
     for use in command.used:
@@ -62,12 +64,20 @@ def _third(phrase: str, verbs: frozenset[str]) -> str:
     first, blank, rest = phrase.partition(" ")
 
     def joined(match: re.Match[str]) -> str:
-        is_verb = match[2] in verbs
+        is_verb = match[2] in verbs or match[3] in (" it", " them")
         return f"{match[1]}{third_person(match[2]) if is_verb else match[2]}{match[3]}"
 
     rest = re.sub(r"(\A(?:and|or|,) )([a-z]+)(\b)", joined, rest)
     rest = re.sub(rf"(\b(?:and|or) )([a-z]+)( (?:{_OBJECTS})\b)", joined, rest)
     return third_person(first) + blank + rest
+
+
+def _is_third(phrase: str, verbs: frozenset[str]) -> bool:
+    """Whether a phrase begins with a verb that is said of somebody already: `shows units`."""
+    first = phrase.partition(" ")[0]
+    return any(
+        third_person(verb) == first for verb in (first[:-1], first[:-2], f"{first[:-3]}y")
+    ) and ({first[:-1], first[:-2], f"{first[:-3]}y"} & verbs != set())
 
 
 def _is_verb(phrase: str, verbs: frozenset[str]) -> bool:

@@ -27,6 +27,7 @@ LANGUAGES = {
     "cut-list": "cut_list",
     "cron": "cron",
     "date": "date_phrase",
+    "date-past": "date_phrase:past",
     "dates": "dates",
     "expansion": "expansion",
     "days": "amount:days",

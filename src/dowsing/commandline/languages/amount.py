@@ -49,7 +49,10 @@ def _end(value: str, which: str, unit: str) -> Reading:
     if letters and letters not in "KMGTPE":
         return NOTHING
     if sign == "+" and which == "tail":
-        says = f"everything from {unit[:-1]} {number} on"
+        before = str(int(number) - 1)
+        says = (
+            f"all but the first {counted(before, unit[:-1])}" if int(number) > 1 else f"all {unit}"
+        )
     elif sign == "-" and which == "head":
         says = f"all but the last {amount}"
     else:

@@ -111,11 +111,7 @@ def _when(pattern: str) -> str:
     whole = re.fullmatch(r"(!?)\s*/((?:\\.|[^/\\]|\[[^\]]*\])+)/", pattern)
     if whole:
         said = phrase(whole[2], "extended")
-        return (
-            f"lines that are not {said}"
-            if whole[1] and not said.startswith("that")
-            else (f"all lines but those {said}" if whole[1] else f"lines {said}")
-        )
+        return f"all lines but those {said}" if whole[1] else f"lines {said}"
     place = re.fullmatch(r"F?NR\s*(==|>=|<=|>|<|!=)\s*(\d+)", pattern)
     if place:
         return _line_words(place[1], place[2])

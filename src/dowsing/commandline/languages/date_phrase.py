@@ -22,8 +22,12 @@ _WORDS = {
 
 
 def read(value: str, dialect: str = "") -> Reading:
-    """The time that is meant, where it takes a word to say so."""
+    """The time that is meant, where it takes a word to say so. With the dialect `past` a length of
+    time is one that has passed.
+    """
     says = _words(re.sub(r"[._]", " ", value.strip().lower()), value.strip())
+    if dialect == "past":
+        says = re.sub(r" from now\Z", " ago", says)
     if says == value:
         return Reading([], says)
     return Reading([Part(value, says)], says) if says else NOTHING

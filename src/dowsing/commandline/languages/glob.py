@@ -20,13 +20,13 @@ _EXTENDED = {
 
 
 def read(value: str, dialect: str = "") -> Reading:
-    """Each sign with what it stands for, and what names that fit are like."""
+    """Each sign with what it stands for."""
     cutter = Cutter(value)
     for match in _TOKEN.finditer(value):
         cutter.cut(match.end(), _says(match[0]))
     if not any(part.says for part in cutter.parts):
         return Reading()
-    return cutter.finish(value if dialect == "named" else phrase(value))
+    return cutter.finish(value)
 
 
 def _says(token: str) -> str:

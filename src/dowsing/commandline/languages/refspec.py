@@ -24,7 +24,7 @@ def read(value: str, dialect: str = "") -> Reading:
         cutter.cut(cutter.at + 1)
         cutter.cut(len(value), "the name that it gets there" if target else "")
     says = f"{source} as {_short(target)}" if target else source or ""
-    return cutter.finish(says + (", even if commits get lost there" if plus else ""))
+    return cutter.finish(says + (" (even if commits get lost there)" if plus else ""))
 
 
 def _short(name: str) -> str:

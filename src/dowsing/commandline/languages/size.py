@@ -14,6 +14,9 @@ def read(value: str, dialect: str = "") -> Reading:
     """The size in words."""
     percent = _PERCENT.fullmatch(value.lstrip("+-"))
     match = re.fullmatch(r"([-+<>/%]?)(\d+(?:\.\d+)?)([bkKMGTPEZY]?)(i?[Bb]?)", value)
+    if dialect == "bytes" and value.isdecimal():
+        says = f"{value} bytes"
+        return Reading([Part(value, says)], says)
     if percent or not match or not (match[3] or match[4]):
         return NOTHING
     sign, number, letter, rest = match.groups()

@@ -54,6 +54,8 @@ def _statement(text: str) -> str:
         match = re.match(pattern, text, re.IGNORECASE | re.DOTALL)
         if match:
             given = [one if one is not None else "" for one in match.groups()]
+            if len(given) > 1:  # the kind of thing, and its name
+                given[0] = given[0].lower()
             told = says.format(*given) if given else says
             return told.lower() if says.startswith("shows the") else _limited(told, text)
     return ""
@@ -67,7 +69,7 @@ def _limited(told: str, text: str) -> str:
         if where and len(where[1]) < 60:
             return f"{told} where {' '.join(where[1].split())}"
         if "where" not in clauses and "all rows" not in told:
-            return f"{told}: all of them"
+            return re.sub(r"\brows\b", "all rows", told)
     if told.startswith("reads"):
         where = re.search(
             r"\bwhere\b\s*(.+?)(?=\bgroup\s+by\b|\border\s+by\b|\blimit\b|\Z)",
