@@ -6,6 +6,7 @@ import json
 import os
 import subprocess
 import sys
+from pathlib import Path
 
 import pytest
 from conftest import Program
@@ -283,3 +284,86 @@ def test_options_of_ours_behind_what_is_asked(garden: Program) -> None:
         2,
         "dowsing: --limit is a number from 1 to 20, not 0\n",
     )
+
+
+SCRIPT = """\
+#!/bin/sh
+vent --open 40 palmhouse
+vent --opne 40 palmhouse
+rm -rf $old/x
+"""
+
+
+def test_unpick_reads_a_script(garden: Program, tmp_path: Path) -> None:
+    path = tmp_path / "round.sh"
+    path.write_text(SCRIPT)
+    done = garden.run("unpick", str(path))
+    assert done.returncode == 1
+    lines = done.stdout.split("\n")
+    assert lines[0] == "round.sh  shell script, 4 lines, 3 commands"
+    assert "   unsafe    quoted so that it may go wrong: $old/x (line 4)" in lines
+    assert any(
+        line.startswith("   3  --opne  unknown option: vent(1) has no --opne") for line in lines
+    )
+    assert "   4 ! Removes $old/x, with all that is in it, without asking" in lines
+
+
+def test_unpick_of_a_script_only_effects_as_json(garden: Program, tmp_path: Path) -> None:
+    path = tmp_path / "round.sh"
+    path.write_text(SCRIPT)
+    done = garden.run("unpick", str(path), "--only", "effects", "--format", "json")
+    found = json.loads(done.stdout)
+    assert set(found) == {"file", "kind", "lines", "effects"}
+    assert [(one["line"], one["does"], one["words"]) for one in found["effects"]] == [
+        (4, "destroys", "rm")
+    ]
+
+
+def test_unpick_reads_a_script_on_its_input(garden: Program) -> None:
+    garden.seed(False)
+    done = subprocess.run(
+        [os.path.join(os.path.dirname(sys.executable), "dowsing"), "unpick", "--format", "json"],
+        input="vent a\nmist b\n",
+        env=garden.environment(),
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    found = json.loads(done.stdout)
+    assert (found["file"], found["kind"]) == ("standard input", "shell script")
+    assert [(one["line"], one["text"]) for one in found["steps"]] == [(1, "vent a"), (2, "mist b")]
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (["--long"], "--long, --short and --tidy rewrite one line, not a script"),
+        (["--only", "all"], "--only takes problems or effects"),
+    ],
+)
+def test_wrong_usage_with_a_script(
+    garden: Program, tmp_path: Path, arguments: list[str], says: str
+) -> None:
+    path = tmp_path / "round.sh"
+    path.write_text(SCRIPT)
+    done = garden.run("unpick", str(path), *arguments)
+    assert done.returncode == 2
+    assert says in done.stderr
+    assert "Traceback" not in done.stderr
+
+
+def test_a_script_for_another_interpreter_is_refused(garden: Program, tmp_path: Path) -> None:
+    path = tmp_path / "a.py"
+    path.write_text("#!/usr/bin/env python3\nprint(1)\n")
+    done = garden.run("unpick", str(path))
+    assert done.returncode == 2
+    assert (
+        "is a program for another interpreter; of scripts those of the shell are read"
+        in done.stderr
+    )
+
+
+def test_unpick_says_what_it_left_as_it_was(garden: Program) -> None:
+    done = garden.run("unpick", "--long", "vent -o 40 -x palmhouse")
+    assert done.stdout == "vent --open 40 -x palmhouse\n"
+    assert "kept -x: nothing here tells of it" in done.stderr

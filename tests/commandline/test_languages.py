@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from dowsing.commandline.languages import LANGUAGES, read_value
+from dowsing.commandline.languages import read_value
 
 
 @pytest.mark.parametrize(

@@ -262,8 +262,8 @@ def test_the_sentence(finder: CommandFinder) -> None:
         "Unpacks the files of a crate (crate), file a.crate, directory attic."
     )
     assert sentence(unpick("lamp repair a && lamp status > log", finder)) == (
-        "Repairs a lamp (lamp repair): a; if that succeeds, runs lamp status (say which lamps burn), "
-        "and writes that to log."
+        "Repairs a lamp (lamp repair): a; if that succeeds, runs lamp status (say which lamps "
+        "burn), and writes that to log."
     )
 
 
@@ -364,3 +364,75 @@ def test_any_line_is_covered_and_nothing_raises(
             ]
             assert not missed, (line, missed)
         what_next(line, finder)
+
+
+@pytest.mark.parametrize(
+    ("line", "expected"),
+    [
+        ("case $x in a|b) lamp status;; *) lamp;; esac", ["or", "ends the patterns: what follows "
+         "is done for them", "ends this case", "ends the patterns: what follows is done for them",
+         "ends this case"]),
+        ("lamp status | lamp", ["what the command before prints goes to the one after"]),
+    ],
+)  # fmt: skip
+def test_operators_by_where_they_stand(
+    finder: CommandFinder, line: str, expected: list[str]
+) -> None:
+    found = unpick(line, finder).pieces
+    assert [words(one.meaning) for one in found if one.role == "operator"] == expected
+
+
+def test_a_comparison_in_brackets_that_writes_a_file(finder: CommandFinder) -> None:
+    found = unpick("[ a > b ] && lamp", finder)
+    wrong = [(one.text, words(one.problem), one.nearest) for one in found.pieces if one.problem]
+    assert wrong == [
+        (
+            "> b",
+            "within [ ] the shell takes > for a redirection to b; escape it to compare",
+            ["\\>"],
+        )
+    ]
+    assert effects(found) == ["> b: replaces the contents of b, if there is such a file"]
+    assert not found.mistaken
+    assert not effects(unpick("[ a \\> b ]", finder))
+
+
+def test_a_function_of_the_line_is_no_command_of_that_name(finder: CommandFinder) -> None:
+    found = unpick("crate() { lamp; }; crate --nothing a", finder)
+    said = [words(one.meaning) for one in found.pieces if one.text == "crate" and one.depth == 0]
+    assert "a function that this text defines" in said
+    assert not found.mistaken
+
+
+def test_commands_on_lines_of_their_own_are_no_pipeline(finder: CommandFinder) -> None:
+    found = unpick("crate -u a\nlamp > a", finder)
+    assert not [one for one in found.pieces if one.problem]
+
+
+def test_loops_without_words_and_lines_run_before(finder: CommandFinder) -> None:
+    assert unpick("for x do lamp $x; done", finder).problem is None
+    found = unpick("!!", finder).pieces
+    assert [words(one.meaning) for one in found] == [
+        "a line run before, put here by the shell at a prompt"
+    ]
+
+
+@pytest.mark.parametrize(
+    ("line", "text", "parts"),
+    [
+        ("lamp repair ${x%.*}", "${x%.*}", [["${x%.*}", "the value of x without the shortest end "
+         "that matches .*"]]),
+        ("lamp repair {a,b}", "{a,b}", [["{a,b}", "becomes: a b"]]),
+        ("lamp repair '{a,b}'", "'{a,b}'", []),
+        ("lamp repair $x", "$x", []),
+        ("sed s/$x/y/ f", "s/$x/y/", [["$x", "the value of x"], ["s/$x/y/", "puts y in the "
+         "place of what matches $x"]]),
+        ("x=$((n+1)) lamp", "x=$((n+1))", [["$((n+1))", "n plus 1"]]),
+        ("lamp repair a*", "a*", [["a*", "the names here beginning with a"]]),
+    ],
+)  # fmt: skip
+def test_what_the_shell_puts_into_words(
+    finder: CommandFinder, line: str, text: str, parts: list[list[str]]
+) -> None:
+    piece = next(one for one in unpick(line, finder).pieces if one.text == text)
+    assert piece.parts == parts

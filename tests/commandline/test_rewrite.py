@@ -8,7 +8,7 @@ import pytest
 
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
-from dowsing.commandline.rewrite import Needless, long_form, short_form, tidied
+from dowsing.commandline.rewrite import Kept, Needless, kept, long_form, short_form, tidied
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
 from dowsing.model.told import told
@@ -131,3 +131,35 @@ def test_what_another_option_stands_for(make_store: Callable[..., Store]) -> Non
     finder = CommandFinder(make_store({"sieve.1": SIEVE}), Settings("", "", "", "", []))
     assert tidied(unpick("sieve -a -f", finder))[1] == [("-f", told(Needless.IMPLIED, "-a"))]
     assert long_form(unpick("sieve --no-wash -m", finder)) == "sieve --no-wash -m"
+
+
+@pytest.mark.parametrize(
+    ("line", "expected"),
+    [
+        ("head -n 10 f", "head f"),
+        ("head -n 5 f", "head -n 5 f"),
+        ("head -n 10 -n 5 f", "head -n 10 -n 5 f"),
+        ("watch -n 2 crate", "watch crate"),
+        ("gzip -6 f", "gzip f"),
+        ("gzip -9 f", "gzip -9 f"),
+    ],
+)
+def test_what_our_facts_know_to_be_the_default(
+    finder: CommandFinder, line: str, expected: str
+) -> None:
+    assert tidied(unpick(line, finder))[0] == expected
+
+
+@pytest.mark.parametrize(
+    ("line", "in_long", "expected"),
+    [
+        ("crate -pz a", True, [("-pz", told(Kept.UNKNOWN))]),
+        ("crate -p -q a", True, [("-q", told(Kept.UNKNOWN))]),
+        ("crate --fast --pack", False, [("--fast", told(Kept.NO_SHORT, "crate(1)"))]),
+        ("crate --pack -v", False, []),
+    ],
+)
+def test_what_is_left_as_it_is(
+    finder: CommandFinder, line: str, in_long: bool, expected: list[tuple[str, object]]
+) -> None:
+    assert kept(unpick(line, finder), in_long) == expected

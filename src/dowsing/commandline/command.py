@@ -325,8 +325,8 @@ class Command:
 
 
 def _is_flag(text: str) -> bool:
-    """Whether a key of facts is an option, `-1` of operands left out."""
-    return re.fullmatch(r"--?[A-Za-z0-9][\w:-]*", text) is not None
+    """Whether a key of facts is an option: `-x`, `--long`, or a letter alone, as ps has them."""
+    return re.fullmatch(r"--?[A-Za-z0-9][\w:-]*|[a-z]", text) is not None
 
 
 def has_word(elements: list[Element], word: str) -> bool:

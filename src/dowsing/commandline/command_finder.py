@@ -214,7 +214,8 @@ class CommandFinder:
         if known.listed(word) is not None:
             return None
         found = Command(f"{known.name}-{word}", f"{known.words} {word}", known)
-        if not conventions_of(self.store).facts(found.words).forms:
+        facts = conventions_of(self.store).facts(found.words)
+        if not facts.forms and not facts.does:
             return None
         self.add_facts(found)
         found.page, found.only = known.page, word

@@ -7,6 +7,7 @@ from itertools import groupby
 
 from dowsing.commandline.sayings import Manner
 from dowsing.commandline.tree import OptionUse, WordUse
+from dowsing.model.roles import Role
 from dowsing.model.told import Code, told
 
 TYPE_CHECKING = False
@@ -30,6 +31,14 @@ class Needless(Code):
     DEFAULT = "default"
     REPEATED = "repeated"
     IMPLIED = "implied"  # option that implies it
+
+
+class Kept(Code):
+    """Why an option stays as it is typed."""
+
+    NO_LONG = "no long"  # page
+    NO_SHORT = "no short"  # page
+    UNKNOWN = "unknown"
 
 
 class _Edit:
@@ -104,9 +113,10 @@ def _needless(node: CommandNode) -> dict[int, Told]:
         option = use.spelling.option
         if (id(option), not _is_off(use)) in switched:
             continue
+        if _is_default(use, node):
+            found[id(use)] = told(Needless.DEFAULT)
+            continue
         if use.value is not None:
-            if use.value == option.default:
-                found[id(use)] = told(Needless.DEFAULT)
             continue
         # a tag of several spellings may be that of several options: `--min, --max`
         is_one = len(option.flags) <= 2
@@ -120,6 +130,45 @@ def _needless(node: CommandNode) -> dict[int, Told]:
             found[id(use)] = told(Needless.IMPLIED, other.flag)
         seen.add(meant)
     return found
+
+
+def _is_default(use: OptionUse, node: CommandNode) -> bool:
+    """Whether an option only says what holds anyway, by its page or by our facts. Where it is
+    given with another value too, the last counts, so all of it stays.
+    """
+    option = use.spelling.option
+    same = [one for one in node.used if one.spelling.option is option]
+    if len({one.value for one in same}) > 1:
+        return False
+    defaults = node.known.facts.defaults
+    flag = next((one for one in (use.flag, *option.flags) if one in defaults), "")
+    if use.value is None or use.flag == f"-{use.value}":
+        return bool(flag) and defaults[flag] == ""
+    return use.value == option.default or bool(flag and use.value == defaults[flag])
+
+
+def kept(found: Unpicked, in_long: bool) -> list[tuple[str, Told]]:
+    """The options that a long or short form leaves as they are, each once, with the reason."""
+    told_of: dict[str, Told] = {}
+    for node in found.commands:
+        for use in node.uses:
+            if isinstance(use, WordUse) and use.role == Role.OPTION and use.word.value != "--":
+                told_of.setdefault(use.word.text, told(Kept.UNKNOWN))
+            elif isinstance(use, OptionUse) and (reason := _kept_reason(use, in_long)):
+                told_of.setdefault(use.flag, reason)
+    return list(told_of.items())
+
+
+def _kept_reason(use: OptionUse, in_long: bool) -> Told | None:
+    """Why an option stays as it is, None if it is changed or stands so already."""
+    is_long = use.flag[:2] == "--"
+    if is_long == in_long or (use.flag[:1] == "-" and len(use.flag) > 2 and not is_long):
+        return None
+    other = _long_spelling(use) if in_long else _short_spelling(use)
+    if other:
+        return None
+    code = Kept.NO_LONG if in_long else Kept.NO_SHORT
+    return told(code, use.spelling.page) if use.spelling.page else told(Kept.UNKNOWN)
 
 
 def _is_off(use: OptionUse) -> bool:
@@ -161,6 +210,8 @@ def _is_mistaken(use: OptionUse) -> bool:
         return True
     if use.value is None:
         return use.spelling.needs
+    if use.flag == f"-{use.value}":  # `-6`: the value is all there is
+        return False
     return use.raw_value is None or not (use.spelling.takes or use.manner is not None)
 
 

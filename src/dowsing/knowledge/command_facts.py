@@ -18,6 +18,7 @@ A file has a table for each command, `[cp]`, `["git commit"]`, with
     shells     the shells whose builtin it is about; of any other it says nothing
     usual      options, by one of their spellings, and subcommands that are used most, these first
                (they come from usual.toml)
+    defaults   what an option has anyway: `-n = "10"`; "" for an option that is the default itself
     languages  the small language that a value is written in, by a spelling of its option
                (`-e|--expression` for several) or by the placeholder of its operand; `*` for any
     dialects   options that choose how regular expressions are read: `-E = "extended"`; "" for what
@@ -82,6 +83,7 @@ class CommandFacts(Record):
     plus: bool = False
     shells: list[str] = []  # noqa: RUF012
     usual: list[str] = []  # noqa: RUF012
+    defaults: dict[str, str] = {}  # noqa: RUF012
     languages: dict[str, str] = {}  # noqa: RUF012
     dialects: dict[str, str] = {}  # noqa: RUF012
     does: dict[str, str] = {}  # noqa: RUF012
@@ -132,6 +134,7 @@ def facts_of(row: dict[str, Any]) -> CommandFacts:
         row.get("plus", False),
         row.get("shells", []),
         row.get("usual", []),
+        _apart(row.get("defaults", {})),
         _apart(row.get("languages", {})),
         _apart(row.get("dialects", {})),
         row.get("does", {}),

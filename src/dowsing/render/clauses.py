@@ -20,7 +20,6 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.annotate import read_held
-from dowsing.commandline.certainty import adds_operands
 from dowsing.commandline.command import Spelling
 from dowsing.commandline.tree import CommandNode, OperandUse, OptionUse, WordUse
 from dowsing.commandline.value_language import (
@@ -52,6 +51,7 @@ _DETERMINERS = r"(?<!\ba )(?<!\ban )(?<!\bthe )(?<!\bone )(?<!\bthis )(?<!\beach
 _COUNTED = "level|line|time|folder|field|byte|block|character|job|thread|commit|second|picture|file"
 #: Options with which any command only tells something.
 _TELLING = {"--version": "tells the version of", "--help": "tells how to use"}
+_FEEDERS = frozenset(("xargs", "parallel"))
 _PROGRAMS = ("sed", "awk", "jq")
 _SHOWN = {
     ".": "this folder",
@@ -221,7 +221,7 @@ def _holds(condition: str, node: CommandNode, given: Given) -> bool:
     keyed = node.use_of(condition)  # `of=`, which has no dash
     if keyed is not None or _operands(node, condition):
         return True
-    return not node.operands and adds_operands(node) and not condition[:1].isdecimal()
+    return not node.operands and _is_fed(node) and not condition[:1].isdecimal()
 
 
 def _use_of(node: CommandNode, flags: str) -> OptionUse | None:
@@ -238,6 +238,11 @@ def _use_of(node: CommandNode, flags: str) -> OptionUse | None:
             loose.value_words = [one.value_word] if one.value_word is not None else []
             return loose
     return None
+
+
+def _is_fed(node: CommandNode) -> bool:
+    """Whether its operands come from the command that carries it, as those of xargs do."""
+    return node.carrier is not None and node.carrier.root.name in _FEEDERS
 
 
 def _operators(node: CommandNode) -> list[WordUse]:
@@ -311,12 +316,20 @@ class _Filler:
         how, name, instead = match.groups()
         found = self.named(name, how)
         if found is None and instead is not None:
-            found = self.named(instead, how) if instead[:1] == "-" else instead
+            found = self.otherwise(instead.split("|"), how)
             if instead == "its input" and self.given.piped:
                 found = "what comes in"
         if found is None:
             raise _Missing
         return found
+
+    def otherwise(self, instead: list[str], how: str) -> str | None:
+        """The first of several options that is there, or the text behind them."""
+        for name in instead:
+            found = self.named(name, how) if name[:1] == "-" else name
+            if found is not None:
+                return found
+        return None
 
     def named(self, name: str, how: str) -> str | None:
         """What a name stands for, None if there is nothing."""
@@ -331,7 +344,7 @@ class _Filler:
             return self.option(name, how)
         uses = _operands(self.node, name)
         if not uses:
-            gets_more = adds_operands(self.node) and not self.node.operands
+            gets_more = _is_fed(self.node) and not self.node.operands
             return self.given.source or "them" if gets_more else None
         self.told |= {id(use) for use in uses}
         return listed_words([self.operand(use, how) for use in uses])
@@ -369,7 +382,7 @@ class _Filler:
         self.told |= {id(use) for use in uses}
         if uses:
             return listed_words([self.operand(use, "=") for use in uses])
-        if adds_operands(self.node):
+        if _is_fed(self.node):
             return self.given.source or "them"
         return self.given.source or None
 

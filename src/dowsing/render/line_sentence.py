@@ -19,6 +19,7 @@ if TYPE_CHECKING:
 
     Part = CommandNode | SimpleCommand | Mark
 
+_NEGATED = {"if": "unless", "as long as": "until", "until": "as long as"}
 _TESTING = ("tests whether ", "looks whether ")
 _PIPES = ("|", "|&")
 _JOINTS = {
@@ -181,7 +182,8 @@ class LineTeller:
         said = self.clause(command, Given(piped, source))
         said = redirected(said, marks, source)
         if sets:
-            said += f", with {listed_words([_set_words(one) for one in sets])}"
+            told = [_set_words(one).replace(" to ", " set to ", 1) for one in sets]
+            said += f", with {listed_words(told)}"
         return said
 
     def assignments(self) -> list[Mark]:
@@ -294,6 +296,10 @@ class LineTeller:
         for begin in _TESTING:
             if said.startswith(begin) and ";" not in said:
                 return f"{word} {said.removeprefix(begin)}"
+        contrary = said.removeprefix("the contrary of this: ")
+        for begin in _TESTING:
+            if contrary != said and contrary.startswith(begin) and ";" not in said:
+                return f"{_NEGATED.get(word, word)} {contrary.removeprefix(begin)}"
         if said.startswith("the contrary of this: "):
             return f"{word} this fails ({said.removeprefix('the contrary of this: ')})"
         return f"{word} this succeeds ({said})"

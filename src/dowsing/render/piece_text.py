@@ -9,7 +9,7 @@ from dowsing.render.cell_width import display_width
 from dowsing.render.clauses import meanings_here
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.line_sentence import sentence
-from dowsing.render.marked_line import Mistake, marked_lines
+from dowsing.render.marked_line import STYLES, Mistake, marked_lines
 from dowsing.render.phrases import subject_of, words
 from dowsing.render.typed import typed
 from dowsing.render.wrap import first_sentence, unbroken, wrap
@@ -21,6 +21,7 @@ if TYPE_CHECKING:
 
 INDENT = 3
 WIDEST_LABEL = 26
+WIDEST_PART = 16  # of a value, beside which the meanings stand in a column
 MOST_SAID = 230
 
 KINDS = {
@@ -52,7 +53,7 @@ def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False
     `seen`: the line stands just above, so that it is shown only to mark a mistake in it.
     """
     mistakes = mistakes_of(found)
-    lines = marked_lines(found.line, mistakes, width) if mistakes or not seen else []
+    lines = marked_lines(found.line, mistakes, width, found.pieces) if mistakes or not seen else []
     says = sentence(found)
     if says:
         lines += [*([""] if lines else []), *wrap(clean_line(says), width, INDENT)]
@@ -111,11 +112,8 @@ def _rows(pieces: list[Piece], here: dict[tuple[int, int, str], str]) -> list[_R
     while n < len(pieces):
         piece = pieces[n]
         n += 1
-        label = (
-            f"{BOLD}{clean_line(piece.text)}{ROMAN}"
-            if piece.role != Role.OPERAND
-            else clean_line(piece.text)
-        )
+        style = STYLES.get(piece.role, "")
+        label = f"{style}{clean_line(piece.text)}{ROMAN if style else ''}"
         place = (piece.start, piece.end)
         in_place = here.get((*place, piece.text)) or here.get((*place, f"-{piece.text}"), "")
         says = _says(piece, clean_line(in_place))
@@ -247,10 +245,23 @@ def _table(rows: list[_Row], width: int) -> list[str]:
             lines += [left + " " * (indent - display_width(left)) + body[0][indent:], *body[1:]]
         else:
             lines += [*wrap(label, width, INDENT + 2 * min(depth, 6), 2), *(body if text else [])]
-        for part, meaning in parts:
-            lines += wrap(
-                f"{CODE}{clean_line(part)}{ROMAN}  {clean_line(meaning)}", width, indent, 4
-            )
+        lines += _part_lines(parts, width, indent)
+    return lines
+
+
+def _part_lines(parts: list[list[str]], width: int, indent: int) -> list[str]:
+    """The parts of a value, each with what it means beside it."""
+    shown = [
+        (clean_line(" ".join(part.split(" "))), clean_line(meaning)) for part, meaning in parts
+    ]
+    sizes = [display_width(part) for part, _ in shown]
+    column = max([size for size in sizes if size <= WIDEST_PART] or [0])
+    lines: list[str] = []
+    for (part, meaning), size in zip(shown, sizes, strict=True):
+        gap = " " * max(column - size, 0)
+        text = f"{CODE}{part}{ROMAN}{gap}  {meaning}"
+        hang = column + 2 if size <= column else 4
+        lines += wrap(text, width, indent, hang)
     return lines
 
 

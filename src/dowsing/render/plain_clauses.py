@@ -75,9 +75,8 @@ def _third(phrase: str, verbs: frozenset[str]) -> str:
 def _is_third(phrase: str, verbs: frozenset[str]) -> bool:
     """Whether a phrase begins with a verb that is said of somebody already: `shows units`."""
     first = phrase.partition(" ")[0]
-    return any(
-        third_person(verb) == first for verb in (first[:-1], first[:-2], f"{first[:-3]}y")
-    ) and ({first[:-1], first[:-2], f"{first[:-3]}y"} & verbs != set())
+    candidates = {first[:-1], first[:-2], f"{first[:-3]}y"} & verbs
+    return any(third_person(verb) == first for verb in candidates)
 
 
 def _is_verb(phrase: str, verbs: frozenset[str]) -> bool:

@@ -46,7 +46,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     )
     ways.add_argument(
         "--only",
-        choices=("problems", "effects"),
+        metavar="problems|effects",
         help="of a script only what is wrong, or only what it changes",
     )
     parser.add_argument(
@@ -57,6 +57,8 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
+    if options.only not in (None, "problems", "effects"):
+        raise Failure("--only takes problems or effects", status=2)
     path = _script_path(options.line)
     if path:
         return _script(session, options, os.path.basename(path), _contents(path))
@@ -150,25 +152,30 @@ def _script(session: Session, options: argparse.Namespace, name: str, text: str)
 
 def _rewritten(session: Session, options: argparse.Namespace, found: Unpicked) -> int:
     """The line in another form, and what was left out of it."""
-    from dowsing.commandline.rewrite import long_form, short_form, tidied
+    from dowsing.commandline.rewrite import kept, long_form, short_form, tidied
     from dowsing.render.phrases import words
     from dowsing.render.piece_text import mistakes_of
 
     left_out: list[str] = []
+    as_typed: list[str] = []
     if options.tidy:
         line, needless = tidied(found)
         left_out = [f"{text}: {words(reason)}" for text, reason in needless]
     else:
         line = long_form(found) if options.long else short_form(found)
+        as_typed = [f"{flag}: {words(reason)}" for flag, reason in kept(found, options.long)]
     status = 1 if found.mistaken else 0
     if session.json:
         from dowsing.render.line_json import unpicked_json
 
-        session.print_json({**unpicked_json(found), "rewritten": line, "left_out": left_out})
+        more = {"rewritten": line, "left_out": left_out, "kept": as_typed}
+        session.print_json({**unpicked_json(found), **more})
         return status
     write(line + "\n")
     for said in left_out:
         message(f"left out {clean_line(said)}")
+    for said in as_typed:
+        message(f"kept {clean_line(said)}")
     for _, _, says, _ in mistakes_of(found):
         message(clean_line(says))
     return status

@@ -49,10 +49,8 @@ def _end(value: str, which: str, unit: str) -> Reading:
     if letters and letters not in "KMGTPE":
         return NOTHING
     if sign == "+" and which == "tail":
-        before = str(int(number) - 1)
-        says = (
-            f"all but the first {counted(before, unit[:-1])}" if int(number) > 1 else f"all {unit}"
-        )
+        before = counted(str(int(number) - 1), unit[:-1]).removeprefix("1 ")
+        says = f"all but the first {before}" if int(number) > 1 else f"all {unit}"
     elif sign == "-" and which == "head":
         says = f"all but the last {amount}"
     else:

@@ -95,7 +95,7 @@ def _token_words(token: str, before: str) -> str | None:
     if token == "!":
         return "not"
     if token == "~":
-        return "all bits turned of"
+        return "the bits turned round of"
     if token in _CHANGES:
         return _CHANGES[token]
     if token in _OPERATORS:

@@ -117,7 +117,7 @@ class _Program:
             condition, does = self.rules[0]
             if not does:
                 return _printed_when(condition)
-            if len(does) == 1:
+            if len(does) == 1 and not condition.startswith(("before", "after")):
                 return f"{does[0]} {condition}".strip()
         return "; ".join(_rule_words(*rule) for rule in self.rules)
 
@@ -129,6 +129,8 @@ class _Program:
 def _rule_words(condition: str, does: list[str]) -> str:
     """A rule among others: `after the last line: prints n`."""
     told = ""
+    if condition == "after the last line":
+        does = [one.replace("the number of the line", "the number of lines") for one in does]
     for n, says in enumerate(does or ["prints the line"]):
         joint = ", " if n and does[n - 1].startswith(_HEADS) else " and "
         told += (joint if n else "") + says

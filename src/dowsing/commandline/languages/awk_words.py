@@ -197,7 +197,7 @@ def _head_words(keyword: str, inside: str) -> str:
 def _printed(text: str, verb: str) -> str:
     rest = text[len(verb) :].strip()
     target = ""
-    sent = re.search(r"\s(>>?|\|)\s*(\"[^\"]*\"|[\w$.]+)\Z", rest)
+    sent = re.search(r"(?:\s|\A)(>>?|\|)\s*(\"[^\"]*\"|[\w$.]+)\Z", rest)
     if sent:
         where = sent[2].strip('"')
         target = {">": f", into {where}", ">>": f", to the end of {where}", "|": f", to {where}"}[
@@ -290,7 +290,7 @@ def test_words(text: str) -> str:
             first, last = value_words(parts[0]), value_words(parts[1])
             if not first or not last:
                 return ""
-            last = "empty" if last == "“”" else last
+            last = "empty" if last == "nothing" else last
             return f"{first} {words} {last}"
     return _bare_test(text)
 
@@ -364,8 +364,9 @@ def value_words(text: str) -> str:
         if len(parts) > 1 and all(parts):
             said = [value_words(one) for one in parts]
             return f" {words} ".join(said) if all(said) else ""
-    joined = [value_words(one) for one in _joined(text)]
-    return listed(joined) if len(joined) > 1 and all(joined) else ""
+    parts = _joined(text)
+    joined = [value_words(one) for one in parts] if len(parts) > 1 else []
+    return listed(joined) if joined and all(joined) else ""
 
 
 def _simple_value(text: str) -> str:
@@ -374,7 +375,7 @@ def _simple_value(text: str) -> str:
         return text
     quoted = re.fullmatch(r"\"((?:\\.|[^\"\\])*)\"", text)
     if quoted:
-        return {"\\t": "a tab", "\\n": "a new line", " ": "a space"}.get(
+        return {"": "nothing", "\\t": "a tab", "\\n": "a new line", " ": "a space"}.get(
             quoted[1], f"“{quoted[1]}”"
         )
     if text == "$0":

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.languages.reading import NOTHING, Cutter, Reading
+from dowsing.commandline.languages.reading import NOTHING, Cutter, Reading, listed
 
 _WORDS = {
     "minutely": "every minute",
@@ -67,7 +67,7 @@ def _days(text: str) -> str:
         if None in ends:
             return ""
         names.append(" to ".join(end for end in ends if end))
-    return f"on {', '.join(names)}"
+    return f"on {listed(names)}"
 
 
 def _date(text: str) -> str:
@@ -112,4 +112,5 @@ def _numbers(text: str) -> str:
     if repeated:
         begin = "" if repeated[1] in ("*", "0", "00") else f" from {repeated[1]}"
         return f"every {repeated[2]}{begin}"
+    text = re.sub(r"\b0+(?=\d)", "", text)
     return text.replace("..", " to ").replace(",", ", ")

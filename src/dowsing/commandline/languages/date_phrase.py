@@ -30,7 +30,8 @@ def read(value: str, dialect: str = "") -> Reading:
         says = re.sub(r" from now\Z", " ago", says)
     if says == value:
         return Reading([], says)
-    return Reading([Part(value, says)], says) if says else NOTHING
+    phrase = value if says.startswith(value) else says
+    return Reading([Part(value, says)], phrase) if says else NOTHING
 
 
 def _words(low: str, value: str) -> str:

@@ -38,7 +38,7 @@ def read(value: str, dialect: str = "") -> Reading:
     said = []
     for text in match[2].split(","):
         says = _value(text.strip())
-        said += [says] if says else []
+        said += [says] if says and text.strip() != "critical" else []
         cutter.cut(cutter.at + len(text), says)
         cutter.cut(min(cutter.at + 1, len(value)))
     return cutter.finish(listed(said))

@@ -13,6 +13,8 @@ _HERE, _THERE = "here", "on the other machine"
 def read(value: str, dialect: str = "local") -> Reading:
     """Where connections are taken, and where they are passed on to."""
     fields = list(_TOKEN.finditer(value))
+    if ":".join(field[0] for field in fields) != value:
+        return NOTHING
     texts = [field[0].strip("[]") for field in fields]
     if not 1 <= len(texts) <= 4 or (len(texts) == 1 and dialect == "local"):
         return NOTHING
@@ -47,7 +49,7 @@ def _listens(fields: list[str], where: str) -> str:
     if address in ("", "localhost", "127.0.0.1"):
         return f"port {fields[-1]} {where}"
     if address in ("*", "0.0.0.0", "::"):
-        return f"port {fields[-1]} {where}, from anywhere"
+        return f"port {fields[-1]} {where} (from anywhere)"
     return f"port {fields[-1]} of {address} {where}"
 
 

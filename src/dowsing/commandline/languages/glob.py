@@ -26,13 +26,15 @@ def read(value: str, dialect: str = "") -> Reading:
         cutter.cut(match.end(), _says(match[0]))
     if not any(part.says for part in cutter.parts):
         return Reading()
+    if all(part.text == "*" for part in cutter.parts if part.says):
+        return Reading([], value)  # everybody knows what that is
     return cutter.finish(value)
 
 
 def _says(token: str) -> str:
     if token in ("**", "**/"):
         return "folders, however deep"
-    if len(token) > 2 and token[1] == "(":
+    if len(token) > 2 and token[0] in _EXTENDED and token[1] == "(":
         return f"{_EXTENDED[token[0]]} {token[2:-1].replace('|', ' or ')}"
     if token == "*":
         return "anything"

@@ -81,7 +81,8 @@ def _clause(match: re.Match[str]) -> str:
         plain = [_PERMISSIONS[letter] for letter in letters if letter in _PERMISSIONS]
         marks = [_MARKS[letter] for letter in letters if letter in _MARKS]
         if plain or not letters:
-            says.append(f"{who} {_VERB[sign]} {listed(plain) or 'do nothing'}")
+            verb = _VERB[sign] if plain else "may"
+            says.append(f"{who} {verb} {listed(plain) or 'do nothing'}")
         if marks:
             says.append(f"it {'is no longer to' if sign == '-' else 'is to'} {listed(marks)}")
     return "; ".join(says)

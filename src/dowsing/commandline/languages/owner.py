@@ -9,6 +9,8 @@ from dowsing.commandline.languages.reading import NOTHING, Cutter, Reading
 
 def read(value: str, dialect: str = "") -> Reading:
     """Whom it belongs to then."""
+    if re.fullmatch(r"[\w$-]+", value):
+        return Reading([], f"to {value}")
     match = re.fullmatch(r"([\w$.-]*)([:.]?)([\w$-]*)", value)
     if not match or not match[2] or "." in match[2]:
         return NOTHING

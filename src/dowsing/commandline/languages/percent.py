@@ -8,7 +8,7 @@ import re
 
 from dowsing.commandline.languages.percent_words import TABLES
 from dowsing.commandline.languages.printf import escape_words
-from dowsing.commandline.languages.reading import NOTHING, Cutter, Reading
+from dowsing.commandline.languages.reading import NOTHING, Cutter, Reading, listed
 
 _TOKENS = {
     "find": r"%[-+ 0#]*\d*(?:\.\d+)?([ACTB].|[A-Za-z%])",
@@ -24,6 +24,8 @@ _TIMES = {
     "T": "time its contents last changed",
     "B": "time it was made",
 }
+_SIGNS = ("%", "n", "x00", "x09")  # that stand for a character
+MOST_TOLD = 4  # conversions that are put into a phrase
 _ESCAPE = r"\\(?:[abefnrtv0\\]|[0-7]{1,3}|c)"
 #: Words before a format of git's that say that it is one.
 _PREFIX = re.compile(r"t?format:")
@@ -49,18 +51,20 @@ def read(value: str, dialect: str = "") -> Reading:
         cutter.cut(prefix.end() if prefix else 0)
     table = TABLES[dialect]
     told_any = False
+    said: list[str] = []
     pattern = re.compile(f"{_TOKENS[dialect]}|{_ESCAPE}|(?:(?!%|\\\\).)+|.", re.DOTALL)
     for match in pattern.finditer(value, cutter.at):
         token = match[0]
         if match[1]:
             says = _conversion(match[1], dialect, table)
             told_any = told_any or bool(says)
+            said += [says] if says and match[1] not in _SIGNS else []
         elif token[0] == "\\" and len(token) > 1:
             says, told_any = escape_words(token), True
         else:
             says = "as it stands" if token.strip("-:/. _,") else ""
         cutter.cut(match.end(), says)
-    return cutter.finish() if told_any else NOTHING
+    return cutter.finish(listed(said) if len(said) <= MOST_TOLD else "") if told_any else NOTHING
 
 
 def _conversion(name: str, dialect: str, table: dict[str, str]) -> str:

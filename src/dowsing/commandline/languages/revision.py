@@ -26,6 +26,8 @@ _TYPES = {
 
 def read(value: str, dialect: str = "") -> Reading:
     """The commit or the range in words."""
+    if value.startswith(":/") and len(value) > 2:
+        return _whole(value, f"the last commit whose message has {value[2:]}")
     if re.search(r"\s", value) or value[:1] in "-/." or not value.strip("~^@"):
         return _one(value) if value == "@" else NOTHING
     ranged = re.fullmatch(r"([^:]*?)(\.{2,3})([^:]*)", value)
@@ -131,6 +133,8 @@ def _logged(said: str, place: str, named: bool) -> str:
         return f"where {said} is pushed to"
     if place.isdecimal():
         return f"where {said} was {counted(place, 'move')} ago"
+    if place == "-1":
+        return "the branch checked out before"
     if place.startswith("-"):
         return f"the branch checked out {counted(place[1:], 'switch')} ago".replace(
             "switchs", "switches"

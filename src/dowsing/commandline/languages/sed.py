@@ -116,6 +116,14 @@ class _ScriptReader:
         if len(self.said) != 1:
             return ""
         address, _, does = self.said[0]
+        if (
+            does.startswith(("deletes the line", "prints the line"))
+            and address
+            and "number" not in does
+        ):
+            return does.replace("the line", address.removeprefix("on "), 1)
+        if does.startswith("adds a line") and address:
+            return does.replace(" it:", f" {address.removeprefix('on ')}:", 1)
         return f"{does} {address}".strip() if does else ""
 
     def peek(self) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.languages.reading import (
+    NOTHING,
     Cutter,
     LanguageFault,
     Part,
@@ -31,6 +32,8 @@ _ORDERS = {
 def read(value: str, dialect: str = "") -> Reading:
     """From which field to which, and in what order."""
     match = _KEY.fullmatch(value)
+    if not value:
+        return NOTHING
     if not match:
         return Reading([], "", fault(0, len(value), LanguageFault.NO_SORT_KEY))
     field, char, orders, last, last_char, last_orders = match.groups()

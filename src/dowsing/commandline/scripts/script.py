@@ -144,7 +144,7 @@ def _of_shell(text: str) -> str:
 
 
 class _Names:
-    """Names with the lines they stand in, in the order of their first."""
+    """Names with the lines they stand in."""
 
     def __init__(self) -> None:
         self.lines: dict[str, list[int]] = {}
@@ -157,8 +157,9 @@ class _Names:
 
     @property
     def named(self) -> list[Named]:
-        """All of them."""
-        return [Named(name, lines) for name, lines in self.lines.items()]
+        """All of them, by the first of their lines."""
+        found = [Named(name, lines) for name, lines in self.lines.items()]
+        return sorted(found, key=lambda one: one.lines[0])
 
 
 class _ScriptReader:
