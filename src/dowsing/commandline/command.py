@@ -189,6 +189,8 @@ class Command:
             flag for group in re.findall(r"\{[=!]?(-[^{}]+)\}", named) for flag in group.split("|")
         }
         with_value |= set(facts.languages)
+        if self.parent is not None:  # those that its subcommands have in common
+            with_value |= set(self.parent.facts.languages) & set(facts.adds)
         flags = [flag for flag in dict.fromkeys([*facts.adds, *with_value]) if _is_flag(flag)]
         return {
             flag: Spelling(flag, Option([flag], "VALUE" if flag in with_value else None), "")

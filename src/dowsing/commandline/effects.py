@@ -97,7 +97,9 @@ def _of_command(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
         operands = _operands(row, rest, below)
         if operands is None or not _holds(row, node, words):
             continue
-        if len(operands) < row.least and not (adds_operands(node) and row.least == 1):
+        is_below = row.operand != "" and any(re.search(row.operand, word) for word in below)
+        is_fed = adds_operands(node) and row.least == 1
+        if len(operands) < row.least and not is_below and not is_fed:
             continue
         option = node.use_of(row.value) if row.value else None
         if option is not None and option.value in (*SAFE_TARGETS, "-"):

@@ -93,7 +93,9 @@ def tidied(found: Unpicked) -> tuple[str, list[tuple[str, Told]]]:
                     edits.append(_Edit(place, place + 1, ""))
                 else:
                     continue
-                said.append((" ".join([use.flag, *([use.value] if use.value else [])]), reason))
+                is_number = use.flag == f"-{use.value}"
+                shown = [use.flag, *([use.value] if use.value and not is_number else [])]
+                said.append((" ".join(shown), reason))
     return _apply(found.line, edits), said
 
 

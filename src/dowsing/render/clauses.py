@@ -126,18 +126,39 @@ def _singular(text: str) -> str:
 
 
 def meanings_here(commands: list[CommandNode]) -> dict[tuple[int, int, str], str]:
-    """What options mean with their values put in: by our facts, else by their page where its text
-    has a placeholder. By the place of the option's word, and the option as it is typed.
+    """What options mean with their values put in, and operands that are in a small language: by our
+    facts, else by their page where its text has a placeholder. By the place of the word, and the
+    option or the operand as it is typed.
     """
     found: dict[tuple[int, int, str], str] = {}
     for node in commands:
         for use in node.used:
-            if not use.value or use.carries or use.lines:
+            if use.carries or use.lines:
+                continue
+            if not use.value:
+                said = "" if use.spelling.page else _adds(node.known, use) or ""
+                if said:  # no page here tells of it
+                    found[use.word.start, use.word.end, use.flag] = said
                 continue
             said = _value_in_words(node, use) or filled_in(use)
             if said:
                 found[use.word.start, use.word.end, use.flag] = said
+        for operand in node.operands:
+            said = _operand_in_words(node, operand)
+            if said:
+                word = operand.word
+                found[word.start, word.end, word.text] = said
     return found
+
+
+def _operand_in_words(node: CommandNode, use: OperandUse) -> str:
+    """An operand in the words of its small language, "" if it is in none or that says no more."""
+    language = language_of_operand(node, use)
+    if not language or use.lines:
+        return ""
+    value = LanguageValue(language, use.word.value, use.word, use)
+    said = _Filler(node, Given()).in_language(value, "")
+    return said if said != use.word.value else ""
 
 
 def _value_in_words(node: CommandNode, use: OptionUse) -> str:

@@ -112,41 +112,60 @@ def _rows(pieces: list[Piece], here: dict[tuple[int, int, str], str]) -> list[_R
     while n < len(pieces):
         piece = pieces[n]
         n += 1
-        style = STYLES.get(piece.role, "")
-        label = f"{style}{clean_line(piece.text)}{ROMAN if style else ''}"
+        follows = _values_of(piece, pieces, n)
+        n += len(follows)
         place = (piece.start, piece.end)
         in_place = here.get((*place, piece.text)) or here.get((*place, f"-{piece.text}"), "")
-        says = _says(piece, clean_line(in_place))
-        parts = list(piece.parts)
-        if is_one_part(piece) and piece.role != Role.OPTION:
-            says = ": ".join(one for one in (says, clean_line(parts.pop()[1])) if one)
-        if piece.role == Role.OPTION and piece.value is not None:
-            follows: list[Piece] = []
-            while (
-                n < len(pieces)
-                and pieces[n].role == Role.VALUE
-                and pieces[n].of in (piece.text, *(piece.flags or ()))
-            ):
-                if pieces[n].inside or pieces[n].problem:
-                    break
-                follows.append(pieces[n])
-                parts += pieces[n].parts
-                n += 1
-            value = " ".join(one.text for one in follows) if follows else piece.value
-            attached = bool(piece.word) and not follows
-            if value and (follows or attached) and piece.kind != "command":
-                joint = (
-                    "=" if attached and piece.text.startswith("--") else ("" if attached else " ")
-                )
-                if attached and clean_line(piece.text).endswith(value):
-                    joint = value = ""
-                label += f"{joint}{ITALIC}{clean_line(_short(value))}{ROMAN}" if value else ""
+        says, parts = _says_and_parts(piece, clean_line(in_place))
+        parts += [part for one in follows for part in one.parts]
         if in_place and len(parts) == 1 and parts[0][0] == piece.value:
             parts = []
         cited = piece.page or "" if piece.role != Role.OPERATOR else ""
-        rows.append((piece.depth, label, says, cited if cited != page else "", parts))
+        row = (piece.depth, _label(piece, follows), says, cited if cited != page else "", parts)
+        rows.append(row)
         page = cited or page
     return rows
+
+
+def _values_of(piece: Piece, pieces: list[Piece], n: int) -> list[Piece]:
+    """The values of an option that stand next, as words of their own."""
+    follows: list[Piece] = []
+    if piece.role != Role.OPTION or piece.value is None:
+        return follows
+    for one in pieces[n:]:
+        is_its = one.role == Role.VALUE and one.of in (piece.text, *(piece.flags or ()))
+        if not is_its or one.inside or one.problem:
+            break
+        follows.append(one)
+    return follows
+
+
+def _label(piece: Piece, follows: list[Piece]) -> str:
+    """What is on the left: the word, an option with its value."""
+    style = STYLES.get(piece.role, "")
+    label = f"{style}{clean_line(piece.text)}{ROMAN if style else ''}"
+    attached = bool(piece.word) and not follows
+    value = " ".join(one.text for one in follows) if follows else piece.value
+    if piece.role != Role.OPTION or not value or not (follows or attached):
+        return label
+    if piece.kind == "command" or (attached and clean_line(piece.text).endswith(value)):
+        return label
+    joint = "" if attached else " "
+    if attached and piece.text.startswith("--"):
+        joint = "="
+    return f"{label}{joint}{ITALIC}{clean_line(_short(value))}{ROMAN}"
+
+
+def _says_and_parts(piece: Piece, here: str) -> tuple[str, list[list[str]]]:
+    """What a piece means, and the parts of its word that are not told with that."""
+    says, parts = _says(piece, here), list(piece.parts)
+    if here and piece.role == Role.OPERAND:
+        says = ": ".join(one for one in (says, here) if one)
+        return says, parts if len(parts) > 1 else []
+    if is_one_part(piece) and piece.role != Role.OPTION:
+        meaning = clean_line(parts.pop()[1])
+        says = ": ".join(one for one in (says, meaning) if one)
+    return says, parts
 
 
 def is_one_part(piece: Piece) -> bool:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.languages.reading import NOTHING, Cutter, Reading
+from dowsing.commandline.languages.reading import NOTHING, Cutter, Part, Reading
 
 _NAME = r"[A-Za-z_]\w*|[0-9@*#?$!_-]"
 _TOKEN = (
@@ -105,7 +105,7 @@ def _names(value: str) -> Reading:
     if re.search(r"[*?]|\[.+\]", value):
         folder, _, name = value.rpartition("/")
         cutter.cut(max(cutter.at, len(value) - len(name)))
-        cutter.cut(len(value), _glob_words(name, folder))
+        cutter.cut(len(value), _glob_words(name, folder), _glob_parts(name))
     return cutter.finish()
 
 
@@ -115,6 +115,13 @@ def _expanded(value: str) -> str:
 
     made = expanded(value)
     return words_shown(made) if made else ""
+
+
+def _glob_parts(name: str) -> list[Part]:
+    """The signs of a pattern that is not plain."""
+    from dowsing.commandline.languages.glob import phrase, read
+
+    return read(name).parts if phrase(name).startswith("like") else []
 
 
 def _glob_words(name: str, folder: str) -> str:
