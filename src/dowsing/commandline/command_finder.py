@@ -85,7 +85,8 @@ class CommandFinder:
         if shell is not None and "/" not in word:
             self._from_shell(known, shell)
         if known.facts.shells and known.shell not in known.facts.shells:
-            known.facts = NO_FACTS
+            # of a shell that is not looked into here; of another it may be something else
+            known.facts = NO_FACTS if known.shell else known.facts.sentences
         if page is not None:
             self._from_page(known, page, name)
         if known.tables:

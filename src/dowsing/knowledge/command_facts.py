@@ -90,6 +90,13 @@ class CommandFacts(Record):
     adds: dict[str, str] = {}  # noqa: RUF012
 
     @property
+    def sentences(self) -> CommandFacts:
+        """What makes sentences of it alone."""
+        return CommandFacts(
+            languages=self.languages, dialects=self.dialects, does=self.does, adds=self.adds
+        )
+
+    @property
     def flags(self) -> set[str]:
         """All spellings of options that are named."""
         named = {flag for one in self.options for flag in one.flags}

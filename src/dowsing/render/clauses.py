@@ -104,6 +104,7 @@ def clause(node: CommandNode, given: Given) -> str:
             continue
         untold = filler.untold()
         told = said + (f": {untold}" if untold else "")
+        told = told.replace(" that are ", " that is ") if "everything" in told else told
         whole = _singular(_in_a_row([told, *_added(node, filler)]))
         if not untold:
             return whole
@@ -115,7 +116,8 @@ def _in_a_row(parts: list[str]) -> str:
     """Parts with commas between; what stands in brackets needs none."""
     told = parts[0]
     for part in parts[1:]:
-        told += f" {part}" if part[0] == "(" else f", {part}"
+        is_close = part[0] == "(" or (told == parts[0] and part.startswith(("that ", "whose ")))
+        told += f" {part}" if is_close else f", {part}"
     return told
 
 
@@ -442,7 +444,8 @@ class _Filler:
                 return said
         if use.slot is not None and use.slot.role is OperandRole.PROGRAM and how != "=":
             raise _Missing  # a program that is not put into words
-        if use.slot is not None and use.slot.role is OperandRole.PATTERN and how != "=":
+        told = self.node.known.facts.languages.get(use.slot.name, "") if use.slot else ""
+        if told.startswith("regex") and not language and how != "=":  # taken as it stands
             return pattern_words(shown(use.word), how == "!")
         return shown(use.word)
 

@@ -412,7 +412,7 @@ class LineTeller:
 
 def _steps(steps: list[str]) -> str:
     """The steps of a pipeline."""
-    if len(steps) == 2 and " them" in steps[1]:
+    if len(steps) == 2 and steps[1].partition(" ")[2].startswith("them"):
         return f"{steps[0]}, and {steps[1]}"
     return ", then ".join(steps)
 

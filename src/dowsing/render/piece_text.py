@@ -21,6 +21,7 @@ if TYPE_CHECKING:
 
 INDENT = 3
 WIDEST_LABEL = 26
+LONGEST_PHRASE = 50  # characters of what is said of a value as a whole, besides its parts
 WIDEST_PART = 16  # of a value, beside which the meanings stand in a column
 MOST_SAID = 230
 
@@ -160,6 +161,8 @@ def _says_and_parts(piece: Piece, here: str) -> tuple[str, list[list[str]]]:
     """What a piece means, and the parts of its word that are not told with that."""
     says, parts = _says(piece, here), list(piece.parts)
     if here and piece.role == Role.OPERAND:
+        if len(parts) > 1 and len(here) > LONGEST_PHRASE:
+            return says, parts
         says = ": ".join(one for one in (says, here) if one)
         return says, parts if len(parts) > 1 else []
     if is_one_part(piece) and piece.role != Role.OPTION:

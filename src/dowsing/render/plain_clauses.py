@@ -43,7 +43,7 @@ def _does(command: CommandNode, verbs: frozenset[str]) -> str:
     typed = os.path.basename(command.name.text)
     name = " ".join([typed, *(use.word.text for use in subcommands)])
     said = [use.says for use in subcommands if use.says]
-    summary = _phrase(said[-1] if said else command.root.summary)
+    summary = _phrase(said[-1] if said else command.root.summary, verbs)
     if summary and _is_third(summary, verbs):
         return f"{summary} ({name})"
     if summary and _is_verb(summary, verbs):
@@ -85,14 +85,18 @@ def _is_verb(phrase: str, verbs: frozenset[str]) -> bool:
     return is_plain and first in verbs and not re.match(r"\w+ (?:of|is)\b", phrase)
 
 
-def _phrase(text: str) -> str:
-    """The first clause of a text, its first letter small."""
+def _phrase(text: str, verbs: frozenset[str] = frozenset()) -> str:
+    """The first clause of a text, its first letter small; of a row of `verbs` the first."""
     text = re.sub(r"\s*\([^()]*\)", "", " ".join(text.split()))
     text = re.split(
         r"(?<=[\w)])[.;:](?:\s|\Z)|, (?:which|so that|but|instead|unless)\b| – ", text, maxsplit=1
     )[0].strip()
+    text = re.split(r", (?:and|or) ", text, maxsplit=1)[0]
     if len(text) > _LONGEST:
         text = text[:_LONGEST].rpartition(" ")[0] + " …"
+    head, comma, rest = text.partition(", ")
+    if comma and re.split(r"[ ,]", rest, maxsplit=1)[0] in verbs:
+        text = head
     first = text.split(" ")[0]
     return text[:1].lower() + text[1:] if first[1:] == first[1:].lower() else text
 

@@ -151,7 +151,9 @@ class _ScriptReader:
         if end > start:
             says = _place(first) + (f" to {_place(last)}" if last else "")
             if first.isdecimal() and last.isdecimal():
-                says = f"lines {first} to {last}"
+                says = f"lines {first} to {last}" if first != last else f"line {first}"
+            elif first.startswith("/") and last.startswith("/"):
+                says = f"the lines from one that matches {first} to one that matches {last}"
             self.address = f"on all lines but {says}" if negated else f"on {says}"
             inside = [part for text in (first, last) for part in self.pattern_parts(text)]
             self.cutter.cut(end, self.address, inside)

@@ -32,6 +32,15 @@ if TYPE_CHECKING:
 
 _HARMFUL = frozenset((EffectKind.DESTROYS, EffectKind.OVERWRITES))
 _UNSAFE = frozenset((ProblemCode.UNQUOTED_EXPANSION, ProblemCode.EMPTY_IS_ROOT))
+#: Those of every shell (POSIX.1-2017, XCU 1.6 and 2.14), with those that bash and its kin add.
+_BUILTINS = frozenset(
+    """
+        . : [ alias bg break builtin cd command continue declare dirs disown echo enable eval exec
+        exit export false fc fg getopts hash help history jobs kill let local mapfile popd printf
+        pushd pwd read readarray readonly return set shift shopt source suspend test times trap
+        true type typeset ulimit umask unalias unset wait
+    """.split()
+)
 _NO_FILES = ("/dev/null", "/dev/stdin", "/dev/stdout", "/dev/stderr", "/dev/tty")
 
 
@@ -225,7 +234,8 @@ class _ScriptReader:
         for problem in unsafe_words(node, harmful):
             self.problem(problem, part)
         known = node.root
-        if not known.exists and not known.documented and not known.page:
+        is_builtin = node.name.value in _BUILTINS
+        if not known.exists and not known.documented and not known.page and not is_builtin:
             self.missing.add(node.name.value, line)
         elif known.documented:
             for option in node.unknown:
