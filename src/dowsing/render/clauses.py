@@ -96,8 +96,9 @@ def clause(node: CommandNode, given: Given) -> str:
         if node.use_of(flag) is not None or flag in node.unknown:
             return f"{text} {node.known.words}"
     second_best = ""
-    for text in _texts(node, given):
+    for condition, text in _texts(node, given):
         filler = _Filler(node, given)
+        filler.tell_values(condition)
         try:
             said = filler.fill(text)
         except _Missing:
@@ -140,7 +141,7 @@ def meanings_here(commands: list[CommandNode]) -> dict[tuple[int, int, str], str
             if not use.value:
                 said = "" if use.spelling.page else _adds(node.known, use) or ""
                 if said:  # no page here tells of it
-                    found[use.word.start, use.word.end, use.flag] = said
+                    found[use.word.start, use.word.end, use.flag] = said.removeprefix("and ")
                 continue
             said = _value_in_words(node, use) or filled_in(use)
             if said:
@@ -218,11 +219,11 @@ def listed_words(words: list[str]) -> str:
 # ----------------------------------------------------------------------------------------------
 
 
-def _texts(node: CommandNode, given: Given) -> list[str]:
-    """The texts whose conditions hold, in order."""
+def _texts(node: CommandNode, given: Given) -> list[tuple[str, str]]:
+    """The texts whose conditions hold, with these, in order."""
     does = node.known.facts.does
     return [
-        text
+        (condition, text)
         for condition, text in does.items()
         if all(_holds(one, node, given) for one in condition.split())
     ]
@@ -315,6 +316,13 @@ class _Filler:
         self.node = node
         self.given = given
         self.told: set[int] = set()
+
+    def tell_values(self, condition: str) -> None:
+        """A text for an option with a certain value, `-x=l`, tells that value itself."""
+        for one in condition.split():
+            flag, equals, _ = one.partition("=")
+            use = _use_of(self.node, flag) if equals and flag[:1] == "-" else None
+            self.told |= {id(use), id(use.word)} if use is not None else set()
 
     def fill(self, text: str) -> str:
         """A text with all its places filled. Raises _Missing if one cannot be."""
