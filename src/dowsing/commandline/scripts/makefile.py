@@ -5,11 +5,13 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.scripts.fragments import Fragment, Where
+from dowsing.commandline.scripts.logical_lines import logical_lines
 from dowsing.model.told import told
 
 _RULE = re.compile(
     r"(?P<targets>[^\s#:=][^#:=\t]*?)\s*::?(?!=)\s*(?P<needs>[^=#;]*)(?:;(?P<recipe>.*))?$"
 )
+_NO_RULES = (".PHONY", "export ", "include ")
 _PREFIX = re.compile(r"[@+-]*\s*")
 
 
@@ -22,27 +24,16 @@ def fragments(text: str) -> list[Fragment]:
     """Each line of a recipe, with the values of its target put in."""
     found: list[Fragment] = []
     targets, needs = "", ""
-    lines = text.split("\n")
-    n = 0
-    while n < len(lines):
-        first = n
-        line = lines[n]
-        while line.endswith("\\") and n + 1 < len(lines):
-            n += 1
-            line += "\n" + lines[n].removeprefix("\t")
-        n += 1
+    for number, line in logical_lines(text):
+        recipe = ""
         if line.startswith("\t"):
-            recipe = _PREFIX.sub("", line[1:], count=1)
-            if targets and recipe.strip() and not recipe.startswith("#"):
-                shell = _for_shell(recipe, targets, needs)
-                found.append(Fragment(shell, first + 1, told(Where.TARGET, targets)))
-            continue
-        rule = _RULE.match(line)
-        if rule and not line.startswith((".PHONY", "export ", "include ")):
+            recipe = _PREFIX.sub("", line[1:].replace("\n\t", "\n"), count=1)
+        elif (rule := _RULE.match(line)) and not line.startswith(_NO_RULES):
             targets, needs = rule["targets"].strip(), (rule["needs"] or "").strip()
-            if rule["recipe"]:
-                shell = _for_shell(rule["recipe"].strip(), targets, needs)
-                found.append(Fragment(shell, first + 1, told(Where.TARGET, targets)))
+            recipe = (rule["recipe"] or "").strip()
+        if targets and recipe.strip() and not recipe.startswith("#"):
+            shell = _for_shell(recipe, targets, needs)
+            found.append(Fragment(shell, number, told(Where.TARGET, targets)))
     return found
 
 

@@ -5,9 +5,10 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.scripts.fragments import Fragment, Where
+from dowsing.commandline.scripts.logical_lines import logical_lines
 from dowsing.model.told import told
 
-_KEY = re.compile(r"\s*(Exec\w+)\s*=\s*(.*)")
+_KEY = re.compile(r"\s*(Exec\w+)\s*=\s*(.*)", re.DOTALL)
 _PREFIX = re.compile(r"[-@:+!|]*")
 _ENDINGS = (".service", ".socket", ".mount", ".timer", ".path", ".target")
 
@@ -21,17 +22,9 @@ def recognises(name: str, text: str) -> bool:
 def fragments(text: str) -> list[Fragment]:
     """Each line that is run."""
     found: list[Fragment] = []
-    lines = text.split("\n")
-    n = 0
-    while n < len(lines):
-        first = n
-        line = lines[n]
-        while line.endswith("\\") and n + 1 < len(lines):
-            n += 1
-            line += "\n" + lines[n]
-        n += 1
-        match = re.fullmatch(_KEY, line) or re.match(r"\s*(Exec\w+)\s*=\s*(.*)", line, re.DOTALL)
+    for number, line in logical_lines(text):
+        match = _KEY.match(line)
         if match and match[2].strip():
             command = _PREFIX.sub("", match[2], count=1).replace("$$", "$").replace("%%", "%")
-            found.append(Fragment(command, first + 1, told(Where.UNIT_KEY, match[1])))
+            found.append(Fragment(command, number, told(Where.UNIT_KEY, match[1])))
     return found
