@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 import pytest
 
+from dowsing.commandline.languages import LANGUAGES
 from dowsing.knowledge.command_facts import (
     CommandFacts,
     Dependence,
@@ -115,3 +117,27 @@ def test_programs_that_are_never_asked() -> None:
     assert reason_never_asked("mkfs.ext9") == "it changes disks and file systems"
     assert reason_never_asked("reboot") == "it turns the machine off or restarts it"
     assert reason_never_asked("ls") == ""
+
+
+SENTENCES = {words: facts_of(row) for words, row in TOOLS.items() if row.get("does")}
+
+
+@pytest.mark.parametrize("words", sorted(SENTENCES))
+def test_the_texts_of_a_command_can_be_filled(words: str) -> None:
+    facts = SENTENCES[words]
+    for condition, text in [*facts.does.items(), *facts.adds.items()]:
+        outside = re.sub(r"\[[^\[\]]*\]", "", text)
+        assert not set("[]") & set(outside), text
+        assert not re.search(r"[{}]", re.sub(r"\{[=!]?[^{}|]*(?:\|[^{}]*)?\}", "", text)), text
+        assert not text.endswith((".", ",", " ")), text
+        assert "  " not in text + condition
+    for language in facts.languages.values():
+        known = language in LANGUAGES or language.partition("-")[0] in LANGUAGES
+        assert known or not language, language
+
+
+def test_sentences_begin_with_a_verb_of_what_is_done() -> None:
+    texts = [text for facts in SENTENCES.values() for text in facts.does.values()]
+    begin = {text.split(" ")[0] for text in texts if text[0].isalpha()}
+    prepositions = {"in", "on", "as", "at", "for", "every", "with"}
+    assert {word for word in begin - prepositions if word[-1] != "s"} == set()

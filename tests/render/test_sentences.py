@@ -10,8 +10,8 @@ import pytest
 
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
-from dowsing.render.clauses import meanings_here
 from dowsing.render.line_sentence import sentence
+from dowsing.render.meanings import meanings_here
 from dowsing.render.redirections_in_words import redirected
 from dowsing.render.tests_in_words import test_words as condition
 from dowsing.render.verb_forms import third_person

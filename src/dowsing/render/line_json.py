@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dowsing.model.record import dump
-from dowsing.render.clauses import meanings_here
 from dowsing.render.fields import field_says
 from dowsing.render.line_sentence import sentence
+from dowsing.render.meanings import meanings_here
 from dowsing.render.phrases import words
 from dowsing.render.piece_text import done_by, effect_line, manner_of, says_of
 

@@ -8,7 +8,9 @@ from dowsing.commandline.shell_words import Mark, SimpleCommand
 from dowsing.commandline.tree import CommandNode, Line
 from dowsing.commandline.word_roles import is_earlier_line
 from dowsing.model.roles import Role
-from dowsing.render.clauses import Given, acts_on_last, clause, listed_words, shown
+from dowsing.render.clause_lookup import Given, acts_on_last
+from dowsing.render.clause_text import listed_words, shown
+from dowsing.render.clauses import clause
 from dowsing.render.plain_clauses import plain_clause
 from dowsing.render.redirections_in_words import redirected
 from dowsing.render.tests_in_words import test_words

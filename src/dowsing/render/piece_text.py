@@ -6,10 +6,10 @@ from dowsing.commandline.sayings import Grade, Manner
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.model.roles import Role
 from dowsing.render.cell_width import display_width
-from dowsing.render.clauses import meanings_here
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.line_sentence import sentence
 from dowsing.render.marked_line import STYLES, Mistake, marked_lines
+from dowsing.render.meanings import meanings_here
 from dowsing.render.phrases import subject_of, words
 from dowsing.render.typed import typed
 from dowsing.render.wrap import first_sentence, unbroken, wrap

@@ -11,7 +11,7 @@ from dowsing.commandline.sayings import Manner
 from dowsing.commandline.tree import CommandNode, OperandUse, OptionUse, WordUse
 from dowsing.model.roles import Role
 from dowsing.model.value_kinds import FILE_KINDS, ValueKind
-from dowsing.render.clauses import listed_words, shown
+from dowsing.render.clause_text import listed_words, shown
 from dowsing.render.verb_forms import third_person
 
 _NAMED_KINDS = FILE_KINDS | {ValueKind.URL, ValueKind.HOST, ValueKind.PATTERN, ValueKind.GLOB}

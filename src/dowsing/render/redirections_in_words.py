@@ -7,7 +7,7 @@ import re
 from dowsing.commandline.line import meaning_of
 from dowsing.commandline.sayings import Meaning
 from dowsing.commandline.shell_words import Mark
-from dowsing.render.clauses import shown
+from dowsing.render.clause_text import shown
 from dowsing.render.phrases import words
 
 _NOWHERE = "/dev/null"

@@ -1,0 +1,284 @@
+"""Fills the texts of facts with what stands in a line."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.annotate import read_held
+from dowsing.commandline.tree import CommandNode, OperandUse, OptionUse, WordUse
+from dowsing.commandline.value_language import (
+    LanguageValue,
+    language_of_operand,
+    language_of_option,
+)
+from dowsing.model.roles import Role
+from dowsing.model.values import OperandRole
+from dowsing.render.clause_lookup import Given, acts_on_last, inputs, is_fed, operands, use_of
+from dowsing.render.clause_text import LONGEST, SHOWN, denied, listed_words, pattern_words, shown
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.command import Command
+
+_JOINTS = {"-o": "or", "-or": "or", "-a": "and", "-and": "and", ",": "or", "(": "(", ")": ")"}
+_NOT = frozenset(("!", "-not"))
+_OPTIONAL = re.compile(r"\[([^\[\]]*)\]")
+_PLACE = re.compile(r"\{([=!]?)([^{}|]*)(?:\|([^{}]*))?\}")
+_PROGRAMS = ("sed", "awk", "jq")
+
+
+class Missing(Exception):
+    """Something that a text needs is not there."""
+
+
+class Filler:
+    """Fills the texts of one command. `told`: the options and operands that were told."""
+
+    def __init__(self, node: CommandNode, given: Given) -> None:
+        self.node = node
+        self.given = given
+        self.told: set[int] = set()
+
+    def tell_values(self, condition: str) -> None:
+        """A text for an option with a certain value, `-x=l`, tells that value itself."""
+        for one in condition.split():
+            flag, equals, _ = one.partition("=")
+            use = use_of(self.node, flag) if equals and flag[:1] == "-" else None
+            self.told |= {id(use), id(use.word)} if use is not None else set()
+
+    def fill(self, text: str) -> str:
+        """A text with all its places filled. Raises Missing if one cannot be."""
+        for _, name, instead in _PLACE.findall(text):  # `{adds}` is what these leave
+            for one in (name, instead):
+                use = use_of(self.node, one) if one[:1] == "-" else None
+                self.told |= {id(use), id(use.word)} if use is not None else set()
+
+        def optional(match: re.Match[str]) -> str:
+            try:
+                return self.places(match[1])
+            except Missing:
+                return ""
+
+        return self.places(_OPTIONAL.sub(optional, text))
+
+    def places(self, text: str) -> str:
+        """The places that stand in no brackets."""
+        return _PLACE.sub(self.place, text)
+
+    def place(self, match: re.Match[str]) -> str:
+        how, name, instead = match.groups()
+        found = self.named(name, how)
+        if found is None and instead is not None:
+            found = self.otherwise(instead.split("|"), how)
+            if instead == "its input" and self.given.piped:
+                found = "what comes in"
+        if found is None:
+            raise Missing
+        return found
+
+    def otherwise(self, instead: list[str], how: str) -> str | None:
+        """The first of several options that is there, or the text behind them."""
+        for name in instead:
+            found = self.named(name, how) if name[:1] == "-" else name
+            if found is not None:
+                return found
+        return None
+
+    def named(self, name: str, how: str) -> str | None:
+        """What a name stands for, None if there is nothing."""
+        if name in ("inner", "line"):
+            found = self.given.inner if name == "inner" else self.given.line
+            return found or None
+        if name == "in":
+            return self.input()
+        if name == "adds":
+            return self.expression()
+        if (name[0] == "-" and name != "-1") or self.node.use_of(name) is not None:
+            return self.option(name, how)
+        uses = operands(self.node, name)
+        if not uses:
+            gets_more = is_fed(self.node) and not self.node.operands
+            return self.given.source or "them" if gets_more else None
+        self.told |= {id(use) for use in uses}
+        return listed_words([self.operand(use, how) for use in uses])
+
+    def expression(self) -> str | None:
+        """What the tests of an expression ask for, in order."""
+        said: list[str] = []
+        negated = False
+        for use in self.node.uses:
+            if isinstance(use, WordUse) and use.role == Role.OPERATOR:
+                negated = negated or use.word.value in _NOT
+                joint = _JOINTS.get(use.word.value, "")
+                if joint == "(" and said and said[-1] not in _JOINTS.values():
+                    said.append("and")
+                said += [joint] if joint else []
+                continue
+            text = adds(self.node.known, use) if isinstance(use, OptionUse) else None
+            if not isinstance(use, OptionUse) or id(use) in self.told or text is None:
+                continue
+            if text.startswith("and ") or not text:
+                continue  # an action
+            test = _option_said(use, text, self)
+            if said and said[-1] not in _JOINTS.values():
+                said.append("and")
+            said.append(f"not {test}" if negated else test)
+            negated = False
+            self.told.add(id(use))
+        return " ".join(said).replace("( ", "(").replace(" )", ")") if any(said) else None
+
+    def input(self) -> str | None:
+        """What it reads, None where that is its input."""
+        uses = inputs(self.node)
+        if not uses and not any(use.slot is not None for use in self.node.operands):
+            uses = self.node.operands
+        self.told |= {id(use) for use in uses}
+        if uses:
+            return listed_words([self.operand(use, "=") for use in uses])
+        if is_fed(self.node):
+            return self.given.source or "them"
+        return self.given.source or None
+
+    def option(self, name: str, how: str) -> str | None:
+        use = use_of(self.node, name)
+        if use is None or use.value is None:
+            return None
+        option = use.spelling.option
+        same = [one for one in self.node.used if one.spelling.option is option] or [use]
+        language = language_of_option(self.node, use)
+        if len(same) > 1 and language.startswith(_PROGRAMS):
+            raise Missing  # several programs make one
+        self.told |= {id(one) for one in same} | {id(use.word)}
+        joint = " or " if language.startswith("regex") else " and "
+        return joint.join(dict.fromkeys(self.value(one, how) for one in same if one.value))
+
+    def value(self, use: OptionUse, how: str = "") -> str:
+        """The value of an option, in words where it is in a small language."""
+        language = language_of_option(self.node, use) if how != "=" else ""
+        word = use.value_words[0] if len(use.value_words) == 1 else use.word
+        plain = shown(word) if use.value_words and len(use.value_words) == 1 else use.value or ""
+        if language and use.value:
+            said = self.in_language(LanguageValue(language, use.value, word, use), how)
+            if said:
+                return said
+            if language.startswith(_PROGRAMS):
+                raise Missing  # it is not put into words
+        return SHOWN.get(plain, plain)
+
+    def operand(self, use: OperandUse, how: str) -> str:
+        language = language_of_operand(self.node, use) if how != "=" else ""
+        if language:
+            value = LanguageValue(language, use.word.value, use.word, use)
+            said = self.in_language(value, how)
+            if said:
+                return said
+        if use.slot is not None and use.slot.role is OperandRole.PROGRAM and how != "=":
+            raise Missing  # a program that is not put into words
+        told = self.node.known.facts.languages.get(use.slot.name, "") if use.slot else ""
+        if told.startswith("regex") and not language and how != "=":  # taken as it stands
+            return pattern_words(shown(use.word), how == "!")
+        return shown(use.word)
+
+    def in_language(self, value: LanguageValue, how: str) -> str:
+        """A value in the words of its language, "" if it has none."""
+        reading = read_held(value)
+        base = value.language.partition("-")[0]
+        if base == "regex":
+            says = reading.says or f"matching {shown(value.word)}"
+            return denied(says) if how == "!" else says
+        return reading.says if len(reading.says) <= 2 * LONGEST else ""
+
+    def option_text(self, use: OptionUse, text: str) -> str:
+        """What an option adds, its value put in."""
+
+        def place(match: re.Match[str]) -> str:
+            how, name, _ = match.groups()
+            if name.isdecimal():  # the first or second of two values
+                words = use.value_words[int(name) - 1 : int(name)]
+                if not words:
+                    raise Missing
+                return shown(words[0])
+            if name:
+                return self.place(match)
+            if use.value is None:
+                raise Missing
+            return self.value(use, how)
+
+        said = _PLACE.sub(place, text)
+        return re.sub(r"“(a (?:space|tab|new line|null character))”", r"\1", said)
+
+    def untold(self) -> str:
+        """The operands that the text leaves out, in a row."""
+        left = [
+            use
+            for use in self.node.operands
+            if id(use) not in self.told and not use.lines
+            if use.slot is None or use.slot.role is not OperandRole.PROGRAM
+        ]
+        return listed_words([shown(use.word) for use in left])
+
+
+def adds(known: Command, use: OptionUse) -> str | None:
+    """What an option adds by our facts, None if these do not tell."""
+    is_off = use.spelling.turned_off_by(use.flag)
+    flags = [f"{use.flag}={use.value}", use.flag, *([] if is_off else use.spelling.option.flags)]
+    owner: Command | None = known
+    while owner is not None:
+        for flag in flags:
+            if flag in owner.facts.adds:
+                return owner.facts.adds[flag]
+        owner = owner.parent
+    return None
+
+
+def added(node: CommandNode, filler: Filler) -> list[str]:
+    """What the options say that were not told yet; those that nothing is known of as they stand."""
+    found: list[str] = []
+    unknown: list[str] = []
+    for use in node.uses:
+        if isinstance(use, OptionUse):
+            text = adds(node.known, use)
+            if text is None:
+                if id(use) not in filler.told:
+                    unknown.append(_as_typed(use))
+                continue
+            if id(use) in filler.told:
+                continue
+            said = _option_said(use, text, filler)
+            if said.startswith("and ") and acts_on_last(node):
+                said = f"and, of the latter only, {said[4:]}"
+            if said and said not in found:
+                found.append(said)
+        elif isinstance(use, WordUse) and use.role == Role.OPTION and use.word.value != "--":
+            found += [] if id(use.word) in filler.told else _undocumented(node.known, use)
+    if unknown:
+        found.append(f"with {listed_words(list(dict.fromkeys(unknown)))}")
+    return found
+
+
+def _undocumented(known: Command, use: WordUse) -> list[str]:
+    """What an option adds that no page here tells of, but our facts: alone or as letters."""
+    text = use.word.value
+    letters = [f"-{letter}" for letter in text[1:]] if re.fullmatch(r"-[A-Za-z]{2,4}", text) else []
+    for flags in ([text], letters):
+        said = [known.facts.adds.get(flag) for flag in flags]
+        if flags and all(one is not None and "{" not in one for one in said):
+            return [one for one in said if one]
+    value = f" {use.value_word.text}" if use.value_word is not None else ""
+    return [f"with {use.word.text}{value}"]
+
+
+def _option_said(use: OptionUse, text: str, filler: Filler) -> str:
+    if "{" in text and use.value is None:
+        return ""
+    try:
+        return filler.option_text(use, text)
+    except Missing:
+        return _as_typed(use)
+
+
+def _as_typed(use: OptionUse) -> str:
+    if use.value is None:
+        return use.flag
+    value = use.raw_value or use.value
+    return f"{use.flag}={value}" if use.flag[:2] == "--" else f"{use.flag} {value}"

@@ -1,0 +1,83 @@
+"""Words and parts of a clause as they are shown."""
+
+from __future__ import annotations
+
+import re
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.shell_words import Word
+
+MOST_OPERANDS = 3
+LONGEST = 60  # characters of a value that stands in a sentence
+#: What is counted in the texts of facts.
+_COUNTED = "level|line|time|folder|field|byte|block|character|job|thread|commit|second|picture|file"
+SHOWN = {
+    ".": "this folder",
+    "./": "this folder",
+    "..": "the folder above",
+    "../": "the folder above",
+    "~": "your home folder",
+    "~/": "your home folder",
+    "-": "its input",
+    "": "nothing",
+    " ": "a space",
+    "\t": "a tab",
+    "\\t": "a tab",
+    "\n": "a new line",
+    "\\n": "a new line",
+    "\\0": "a null character",
+    "{}": "them",
+}
+
+
+def shown(word: Word) -> str:
+    """A word as it is shown in a sentence."""
+    text = word.text if word.dynamic or word.glob else word.value
+    if word.dynamic and len(text) > 2 and text[0] == text[-1] == '"' and '"' not in text[1:-1]:
+        text = text[1:-1]
+    if text in SHOWN:
+        return SHOWN[text]
+    if "\n" in text:
+        text = " ".join(text.split())
+    return text if len(text) <= LONGEST else text[: LONGEST - 1] + "…"
+
+
+def listed_words(words: list[str]) -> str:
+    """Words in a row, the first few of them."""
+    if len(words) > MOST_OPERANDS + 1:
+        return f"{', '.join(words[:MOST_OPERANDS])} and {len(words) - MOST_OPERANDS} more"
+    return " and ".join([", ".join(words[:-1]), words[-1]] if len(words) > 2 else words)
+
+
+def pattern_words(text: str, denied: bool = False) -> str:
+    """What lines with a pattern in them are like, where its language is not known."""
+    return f"{'without' if denied else 'with'} “{text}”"
+
+
+def denied(says: str) -> str:
+    """The contrary of what lines are like."""
+    for begin, instead in (
+        ("with nothing", "with more"),
+        ("with ", "without "),
+        ("that are not ", "that are "),
+        ("that are ", "that are not "),
+    ):
+        if says.startswith(begin):
+            return instead + says[len(begin) :]
+    return f"not {says}"
+
+
+def in_a_row(parts: list[str]) -> str:
+    """Parts with commas between; what stands in brackets needs none."""
+    told = parts[0]
+    for part in parts[1:]:
+        is_close = part[0] == "(" or (told == parts[0] and part.startswith(("that ", "whose ")))
+        told += f" {part}" if is_close else f", {part}"
+    return told
+
+
+def singular(text: str) -> str:
+    """`1 level`, of a text that has room for any number."""
+    text = re.sub(rf"\b1 ({_COUNTED})s\b", r"1 \1", text)
+    return re.sub(rf"\bthe (first|last) 1 ({_COUNTED})\b", r"the \1 \2", text)
