@@ -139,5 +139,5 @@ def test_the_texts_of_a_command_can_be_filled(words: str) -> None:
 def test_sentences_begin_with_a_verb_of_what_is_done() -> None:
     texts = [text for facts in SENTENCES.values() for text in facts.does.values()]
     begin = {text.split(" ")[0] for text in texts if text[0].isalpha()}
-    prepositions = {"in", "on", "as", "at", "for", "every", "with"}
+    prepositions = {"in", "on", "as", "at", "for", "every", "with", "no"}
     assert {word for word in begin - prepositions if word[-1] != "s"} == set()

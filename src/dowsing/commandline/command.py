@@ -163,7 +163,7 @@ class Command:
         """
         if self._spellings is None:
             self._spellings = self._read_spellings()
-            if not self._spellings:
+            if not self._spellings and not self._has_page_above():
                 self._spellings = self._told_by_facts()
             for one in self.facts.options:
                 self._correct(one.flags, one.value, self._spellings)
@@ -179,6 +179,15 @@ class Command:
                         told = known.option.changed(text=option.text)
                         found[flag] = Spelling(flag, told, known.page, known.may_lack)
         return found
+
+    def _has_page_above(self) -> bool:
+        """Whether a manual page of what it belongs to may tell of its options."""
+        above = self.parent
+        while above is not None:
+            if any(table.source == SourceName.MANUAL for table in above.tables):
+                return True
+            above = above.parent
+        return False
 
     def _told_by_facts(self) -> dict[str, Spelling]:
         """The options that our facts have words for, of a command that no page here tells of."""
