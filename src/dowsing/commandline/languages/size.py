@@ -6,7 +6,6 @@ import re
 
 from dowsing.commandline.languages.reading import NOTHING, Part, Reading
 
-_PREFIXES = "KMGTPEZY"
 _PERCENT = re.compile(r"(\d+)%(FREE|VG|PVS|ORIGIN)?")
 
 
