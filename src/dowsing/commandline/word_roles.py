@@ -56,6 +56,7 @@ class WordReader:
         self.maker = maker
         self.finder = maker.finder
         self.functions: frozenset[str] = frozenset()  # that the text defines
+        self.looked_for = 0  # names that nothing knows, for which those like them were looked for
 
     def command(self, words: list[Word], depth: int) -> CommandNode | None:
         """Read a command. The state is what it is left in at its last word; None if the name is not
@@ -111,8 +112,9 @@ class WordReader:
         """
         known = self.finder.suggested
         if name not in known:
-            if not self.finder.suggest or len(known) >= MOST_SUGGESTED:
+            if not self.finder.suggest or self.looked_for >= MOST_SUGGESTED:
                 return [], []
+            self.looked_for += 1
             known[name] = self._commands_like(name)
         return known[name]
 
