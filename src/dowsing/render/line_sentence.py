@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.languages.arithmetic import read as read_arithmetic
+from dowsing.commandline.languages import read_value
 from dowsing.commandline.sayings import Manner
 from dowsing.commandline.shell_words import Mark, SimpleCommand
 from dowsing.commandline.tree import CommandNode, Line
@@ -321,7 +321,7 @@ class LineTeller:
             elif isinstance(part, Mark) and part.code is Manner.LOOP_VALUE:
                 values.append((part.word and shown(part.word)) or part.text)
             elif isinstance(part, Mark) and part.code is Manner.ARITHMETIC:
-                values.append(read_arithmetic(part.text).says or part.text)
+                values.append(read_value("arithmetic", part.text).says or part.text)
             self.at += 1
         over = listed_words(values) if values else "the arguments"
         return f"for each {name} of {over}" if name else over
@@ -394,7 +394,7 @@ class LineTeller:
         if part.code is Manner.FUNCTION_NAME:
             return self.defined(part)
         if part.code is Manner.ARITHMETIC:
-            return f"works out {read_arithmetic(part.text).says or part.text}"
+            return f"works out {read_value('arithmetic', part.text).says or part.text}"
         return ""
 
     def defined(self, name: Mark) -> str:

@@ -8,6 +8,7 @@ or what its page says of it), never by a name here.
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 from importlib import import_module
 
 from dowsing.commandline.languages.reading import NOTHING, Reading
@@ -76,6 +77,7 @@ LANGUAGES = {
 MOST_READ = 20_000  # characters of a value; longer ones are not taken apart
 
 
+@lru_cache(maxsize=256)  # pieces, sentence and judgement ask for the same ones
 def read_value(language: str, value: str) -> Reading:
     """What a value written in a language says; nothing if it is not written in it, if the language
     is not known, or if it is too plain to need it. Never raises.
