@@ -240,6 +240,12 @@ def test_nothing_is_wrong(finder: CommandFinder) -> None:
     ]
 
 
+def test_what_make_puts_in_is_not_judged_as_unquoted(finder: CommandFinder) -> None:
+    found = read_script("Makefile", "clean:\n\trm -f $(OBJECTS) x\n", finder)
+    assert [(one.line, one.effect.words) for one in found.effects] == [(2, "rm")]
+    assert not found.problems
+
+
 def test_lines_behind_another_interpreter_are_not_read(finder: CommandFinder) -> None:
     text = "#!/bin/sh\nexec perl -x $0\n#!/usr/bin/perl\nprint foo(;\n"
     found = read_script("x", text, finder)

@@ -92,8 +92,11 @@ def _script_path(words: list[str]) -> str:
     """
     if len(words) != 1 or not os.path.isfile(words[0]):
         return ""
-    with open(words[0], "rb") as file:
-        begin = file.read(4096)
+    try:
+        with open(words[0], "rb") as file:
+            begin = file.read(4096)
+    except OSError:
+        return words[0]  # reading all of it will tell why
     if b"\0" in begin or not begin.strip():
         return ""
     first = begin.partition(b"\n")[0]
