@@ -46,6 +46,7 @@ LANGUAGES = {
     "glob": "glob",
     "header": "header",
     "history": "history",
+    "job": "job",
     "jq": "jq",
     "mode": "mode",
     "mount": "mount",
