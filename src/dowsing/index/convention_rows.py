@@ -27,6 +27,15 @@ def conventions_of(store: Store) -> Conventions:
     return found
 
 
+def doing_the_same(store: Store, says: str) -> list[str]:
+    """The commands of which our facts say that they do just that."""
+    import json
+
+    pattern = f"%{json.dumps(says)}%"
+    rows = store.rows("SELECT words FROM command_facts WHERE facts LIKE ?", (pattern,))
+    return [str(row[0]) for row in rows]
+
+
 def _facts(store: Store, words: str) -> str | None:
     """The facts of a command as the index has them, None if there are none."""
     rows = store.rows("SELECT facts FROM command_facts WHERE words=?", (words,))

@@ -59,17 +59,31 @@ def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False
     if says:
         lines += [*([""] if lines else []), *wrap(clean_line(says), width, INDENT)]
     if found.changes:
-        lines += ["", f"{HEADING}CHANGES"]
-        for effect in found.changes:
-            lines += wrap(
-                f"{BOLD}{clean_line(effect.words)}{ROMAN}: {clean_line(done_by(effect))}",
-                width,
-                INDENT,
-                2,
-            )
+        lines += ["", f"{HEADING}CHANGES", *_change_lines(found, width)]
     table = piece_lines(found.pieces, width, meanings_here(found.commands))
     lines += ["", *table] if table else []
     lines += ["", *(f"{FAINT}{line}" for line in _next(found, width, program))]
+    return lines
+
+
+def brief_lines(found: Unpicked, width: int, program: str) -> list[str]:
+    """The line with its mistakes, the sentence and what it changes, without the pieces."""
+    lines = marked_lines(found.line, mistakes_of(found), width, found.pieces)
+    says = sentence(found)
+    if says:
+        lines += ["", *wrap(clean_line(says), width, INDENT)]
+    if found.changes:
+        lines += ["", f"{HEADING}CHANGES", *_change_lines(found, width)]
+    step = f"{program} unpick {typed(found.line)}"
+    return [*lines, "", *(f"{FAINT}{line}" for line in wrap(f"Next: {unbroken([step])}", width))]
+
+
+def _change_lines(found: Unpicked, width: int) -> list[str]:
+    """What a line changes."""
+    lines: list[str] = []
+    for effect in found.changes:
+        says = f"{BOLD}{clean_line(effect.words)}{ROMAN}: {clean_line(done_by(effect))}"
+        lines += wrap(says, width, INDENT, 2)
     return lines
 
 

@@ -1,0 +1,74 @@
+"""What somebody pasted, as lines: what it means, what usually causes it, where to look."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.sayings import Meaning
+from dowsing.model.markup import BOLD, ROMAN, clean_line
+from dowsing.model.told import told
+from dowsing.render.line_marks import FAINT
+from dowsing.render.phrases import redirection_words, words
+from dowsing.render.typed import typed
+from dowsing.render.wrap import unbroken, wrap
+from dowsing.search.pasted import Pasted, PastedKind
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.entry import Entry
+
+INDENT = 3
+_SHOWN = 100  # characters of what was pasted
+_KINDS = {
+    PastedKind.MESSAGE: "a message",
+    PastedKind.STATUS: "an exit status",
+    PastedKind.SIGNAL: "a signal",
+    PastedKind.VARIABLE: "a variable of the shell",
+    PastedKind.SIGN: "a sign of the shell",
+    PastedKind.PATH: "a path",
+    PastedKind.ABSENT: "is not here: no page, program or package of that name",
+}
+
+
+def says_of_pasted(found: Pasted) -> str:
+    """What it means, in words."""
+    if found.says or found.kind is not PastedKind.SIGN:
+        return found.says
+    redirected = re.fullmatch(r"((?:\d|&)?[<>][<>|&]*)(\d?)-?", found.text)
+    if redirected and found.text not in ("<", "<<<", "<<"):
+        said = redirection_words(redirected[1], redirected[2] or "a file")
+        if said:
+            return said
+    operator = words(told(Meaning.OPERATOR, found.text)) or words(told(Meaning.KEYWORD, found.text))
+    return operator or redirection_words(found.text, "a file")
+
+
+def pasted_lines(found: Pasted, entries: list[Entry], width: int, program: str) -> list[str]:
+    """The lines; `entries` are those of the names to look at that are here."""
+    text = found.text if len(found.text) <= _SHOWN else found.text[: _SHOWN - 1] + "…"
+    kind = _KINDS.get(found.kind, "")
+    lines = wrap(f"{BOLD}{clean_line(text)}{ROMAN}  {kind}", width)
+    says = says_of_pasted(found)
+    if says:
+        lines += ["", *wrap(clean_line(says[:1].upper() + says[1:]) + ".", width, INDENT)]
+    if found.causes:
+        lines += ["", f"{INDENT * ' '}Usual causes"]
+        lines += [line for cause in found.causes for line in wrap(f"– {cause}", width, INDENT, 2)]
+    rows = [(entry.label, entry.summary) for entry in entries]
+    if rows:
+        size = max(len(label) for label, _ in rows)
+        lines.append("")
+        for label, summary in rows:
+            left = f"{INDENT * ' '}{BOLD}{clean_line(label)}{ROMAN}{' ' * (size - len(label))}  "
+            body = wrap(clean_line(summary), width, INDENT + size + 2)
+            lines += [left + body[0][INDENT + size + 2 :], *body[1:]]
+    steps = _steps(found, entries, program)
+    return [*lines, "", *(f"{FAINT}{line}" for line in wrap(f"Next: {unbroken(steps)}", width))]
+
+
+def _steps(found: Pasted, entries: list[Entry], program: str) -> list[str]:
+    if found.kind in (PastedKind.SIGN, PastedKind.VARIABLE) and entries:
+        name = next((one for one in entries if one.name.endswith("sh")), entries[0])
+        return [f"{program} read {typed(name.name)} --around {typed(found.text)}"]
+    names = [entry.name for entry in entries[:2]]
+    return [f"{program} {typed(name)}" for name in names] or [f"{program} find {typed(found.text)}"]
