@@ -116,7 +116,7 @@ def test_the_front_door(garden: Program) -> None:
     assert "1  irrigate(8)" in garden.out("beds", "timetable")
     done = garden.run("moths")
     assert done.returncode == 0
-    assert "dowsing: no page is named moths; searching for the word" in done.stderr
+    assert "dowsing: nothing here is called moths; searching for the word" in done.stderr
 
 
 def test_the_shape_of_an_entry(garden: Program) -> None:
