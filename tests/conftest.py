@@ -79,7 +79,9 @@ class Program:
 
     def environment(self, **more: str) -> dict[str, str]:
         """The environment the program runs in."""
-        kept = {key: os.environ[key] for key in ("TERM", "TMPDIR") if key in os.environ}
+        kept = {key: os.environ[key] for key in ("TERM",) if key in os.environ}
+        passing = self.folder / "passing"
+        passing.mkdir(exist_ok=True)
         own = {
             "HOME": str(self.folder),
             "PATH": str(self.bin),
@@ -88,6 +90,7 @@ class Program:
             "DOWSING_CACHE": str(self.cache),
             "DOWSING_CONFIG": str(self.folder / "config"),
             "DOWSING_DATA": str(self.folder / "data"),
+            "TMPDIR": str(passing),
             "COLUMNS": "80",
             "LC_ALL": "C.UTF-8",
         }

@@ -28,7 +28,7 @@ def test_a_name_comes_before_a_summary_before_text(garden: Program) -> None:
     assert entries[0]["name"] == "compost"
     assert entries[0]["why"][0].startswith("“compost” is its name and in its name (+")
     assert {e["name"] for e in entries[1:]} == {"mulch", "prune", "weed"}
-    assert entries[-1]["why"][0] == "every word is somewhere in its text (+1.5)"
+    assert entries[-1]["why"][0] == "every word is somewhere in its text (+2.1)"
 
 
 def test_the_list_on_a_pipe(garden: Program) -> None:
@@ -132,8 +132,8 @@ def test_the_shape_of_an_entry(garden: Program) -> None:
         "summary": "read the thermometers and hygrometers",
         "package": None,
         "family": None,
-        "verbs": ["read"],
-        "nouns": ["thermometer", "hygrometer"],
+        "verbs": ["read", "display"],
+        "nouns": ["thermometer", "hygrometer", "line"],
         "sources": ["manual"],
         "folded": 0,
         "options": [],

@@ -62,7 +62,7 @@ def test_a_question_for_a_name_has_its_card(garden: Program) -> None:
 
 def test_a_misspelled_subcommand(garden: Program) -> None:
     done = garden.run("glasshouse", "watr")
-    assert "glasshouse has no watr; taken as glasshouse water" in done.stderr
+    assert "there is no glasshouse watr here; taken as glasshouse water" in done.stderr
     assert done.stdout.startswith("glasshouse-water(1)  ")
 
 
@@ -84,3 +84,93 @@ def test_what_says_nothing_is_searched_for(garden: Program, text: str) -> None:
     done = garden.run(text)
     assert done.returncode in (0, 1)
     assert "Traceback" not in done.stderr
+
+
+@pytest.mark.parametrize(
+    ("typed", "meant", "card"),
+    [
+        (["vetn"], "vent", "vent(1)  "),
+        (["glasshousewater"], "glasshouse water", "glasshouse-water(1)  "),
+        (["glashouse", "water"], "glasshouse water", "glasshouse-water(1)  "),
+    ],
+)
+def test_a_slip_of_the_fingers(garden: Program, typed: list[str], meant: str, card: str) -> None:
+    done = garden.run(*typed)
+    says = f"dowsing: there is no {' '.join(typed)} here; taken as {meant}"
+    assert done.stderr.strip().split("\n")[-1] == says
+    assert done.stdout.startswith(card)
+
+
+def test_a_word_that_stands_somewhere_is_no_slip(garden: Program) -> None:
+    """`beds` is one letter from `weeds` and `reads`, and a word of summaries."""
+    done = garden.run("beds")
+    assert "taken as" not in done.stdout + done.stderr
+    assert done.stdout.lstrip().startswith("1  ")
+
+
+def test_a_variable_is_told_by_the_pages_that_define_it(garden: Program) -> None:
+    assert garden.out("MIST_NOZZLE").split("\n")[:3] == [
+        "MIST_NOZZLE  a variable", "", "   mist(1)  The nozzle that is used without -n.",
+    ]  # fmt: skip
+    told = json.loads(garden.out("$HEAP", "--format", "json"))["pasted"]
+    assert told["kind"] == "variable"
+    assert told["defined"] == [
+        {"page": "mulch(1)", "tag": "HEAP", "says": "The heap to take from."}
+    ]
+
+
+def test_a_file_is_told_by_the_pages_that_define_it(garden: Program) -> None:
+    assert garden.out("mist.lock").split("\n")[:3] == [
+        "mist.lock  a file", "", "   mist(1)  held while a bed is sprayed",
+    ]  # fmt: skip
+    lines = garden.out("/run/mist.lock").split("\n")
+    assert lines[2:5] == ["   Nothing is there.", "", "   mist(1)  held while a bed is sprayed"]
+    other = garden.run("/home/mist.lock")  # another file of that name
+    assert "held while" not in other.stdout
+
+
+def test_a_line_without_quotes(garden: Program) -> None:
+    lines = garden.out("vent", "--open=3", "palmhouse").split("\n")
+    assert lines[:3] == [
+        "   vent --open=3 palmhouse", "",
+        "   Opens and closes the roof vents of a glasshouse (vent): palmhouse.",
+    ]  # fmt: skip
+    done = garden.run("--opne", "vent")
+    assert (done.returncode, done.stderr.split(";")[0]) == (
+        2,
+        "dowsing: dowsing has no option --opne",
+    )
+
+
+def test_a_message_is_told_above_what_is_found_for_its_words(garden: Program) -> None:
+    lines = garden.out("find", "no such file or directory: bed").split("\n")
+    assert lines[0].startswith("ENOENT, message: the path leads to nothing")
+    lines = garden.out("find", "MIST_NOZZLE").split("\n")
+    assert lines[0] == "MIST_NOZZLE, variable: The nozzle that is used without -n (mist(1))"
+    assert lines[1].startswith("1  mist(1)")
+
+
+def test_several_names_on_a_card_are_a_line_each(garden: Program) -> None:
+    done = garden.run("card", "vent", "spade", "mist")
+    assert done.stdout.split("\n")[:2] == [
+        "   vent(1)  open and close the roof vents of a glasshouse",
+        "   mist(1)  spray water mist over the beds",
+    ]
+    assert (done.returncode, done.stderr.strip()) == (1, "dowsing: there is no page named spade")
+    both = json.loads(garden.out("card", "vent", "mist", "--format", "json"))
+    assert [one["name"] for one in both] == ["vent", "mist"]
+
+
+def test_a_subcommand_without_a_page_has_a_card(program: Program) -> None:
+    program.page(
+        "hoe.1",
+        ".TH X 1\n.SH NAME\nhoe \\- hoe beds\n.SH SYNOPSIS\n.B hoe\n[OPTION...] COMMAND BED\n"
+        ".SH COMMANDS\n.TP\nturn\nTurn the soil of a bed over. Do not do it in frost.\n"
+        ".TP\nedge\nCut the edge of a bed.\n",
+    )
+    for typed in (["hoe", "turn"], ["card", "hoe", "turn"]):
+        done = program.run(*typed)
+        assert done.stdout.split("\n")[0] == "hoe turn  Turn the soil of a bed over."
+    done = program.run("hoe", "egde")
+    assert "there is no hoe egde here; taken as hoe edge" in done.stderr
+    assert done.stdout.startswith("hoe edge  Cut the edge of a bed.")

@@ -4,6 +4,7 @@ files.
 
 from __future__ import annotations
 
+import base64
 import bz2
 import gzip
 import json
@@ -18,6 +19,15 @@ from pathlib import Path
 
 import pytest
 from conftest import Program
+
+from dowsing.machine.pages_left_out import how_pages_come_back
+from dowsing.machine.settings import Settings
+
+#: A page of f as the old `compress` packs it.
+OLD = (
+    "H52QLqggAfGECZEkRUDEUOBiykAnQZoUUfCGDZk0ZUBwaQHiThg6ZeSAoIMmY0UyZebQASGmDBkQZtLIUcnQIQgiRa"
+    "YMkZIECpUkT5wouPIx5JyRJUGcTLmyJRkWSMu4iQrCTRk8K5eqZOkSKkmpVK1iVWqRKVcyLhQA"
+)
 
 
 def page(name: str, summary: str = "a thing") -> str:
@@ -38,7 +48,7 @@ def entries(program: Program, *words: str) -> list[str]:
 
 
 def index_file(program: Program) -> Path:
-    return next(program.cache.glob("index-*.sqlite"))
+    return next(program.cache.glob("index*.sqlite"))
 
 
 def test_the_first_look_up_builds_and_says_so(program: Program) -> None:
@@ -48,6 +58,30 @@ def test_the_first_look_up_builds_and_says_so(program: Program) -> None:
         done.stderr == "dowsing: building the index: there is no index yet\ndowsing: 1 pages read\n"
     )
     assert program.run("find", "tie").stderr == ""
+
+
+def test_the_index_and_what_else_can_be_made_anew_is_removed(program: Program) -> None:
+    program.page("tie.1", page("tie"))
+    program.run("save", "tie -k", "--for", "keep")
+    program.run("find", "tie")
+    (program.cache / "usage").mkdir()
+    (program.cache / "usage" / "00000000-none.json").write_text("{}")
+    (program.cache / "index-00000000.sqlite.new").write_text("left")
+    own = program.cache / "notes of mine"
+    own.write_text("mine")
+    done = json.loads(program.out("index", "--remove", "--format", "json"))
+    assert [path.name for path in program.cache.iterdir()] == ["notes of mine"]
+    assert str(program.cache / "usage") in done["removed"] and done["bytes"] > 10_000
+    assert done["kept"] == [str(program.folder / "data")]
+    own.unlink()
+    assert program.out("find", "tie")
+    said = program.out("index", "--remove").splitlines()
+    assert said[0].split(",")[0].endswith(" files removed")
+    assert said[1] == f"what is yours stays: {program.folder / 'data'}"
+    assert not program.cache.exists()
+    assert "tie -k" in program.out("saved")
+    assert program.out("index", "--remove").startswith("there was none")
+    assert program.run("index", "--remove", "--status").returncode == 2
 
 
 def test_status(program: Program) -> None:
@@ -73,7 +107,9 @@ def test_every_packing_is_read(program: Program) -> None:
         gzip.compress(page("e").encode()[:20]) + gzip.compress(page("e").encode()[20:]),
         "man1",
     )
-    assert entries(program, "?") == ["a", "b", "c", "d", "e"]
+    program.page("f.1.Z", base64.b64decode(OLD), "man1")
+    assert entries(program, "?") == ["a", "b", "c", "d", "e", "f"]
+    assert "then the next oldest bed, then the next oldest bed." in program.out("read", "f")
     assert "Text of d." in program.out("read", "d")
 
 
@@ -95,6 +131,18 @@ def test_pages_that_come_go_and_change_are_taken_up(program: Program) -> None:
     assert status(program)["pages"] == 2
 
 
+def test_the_last_page_may_go(program: Program) -> None:
+    tie = program.page("tie.1", page("tie", "fasten"))
+    built = program.out("index", "--status", "--format", "json")
+    tie.unlink()
+    after = status(program)
+    assert (after["pages"], after["built"]) == (0, json.loads(built)["built"])
+    assert program.run("find", "fasten").returncode == 1
+    program.page("tie.1", page("tie", "fasten"))
+    assert entries(program, "fasten") == ["tie"]
+    assert status(program)["pages"] == 1
+
+
 def test_one_entry_for_all_names_of_a_file(program: Program) -> None:
     program.page("zip.1", ".TH Z 1\n.SH NAME\nzip, pack \\- press\n.SH D\nx")
     (program.man / "man1" / "squeeze.1").symlink_to("zip.1")
@@ -104,6 +152,15 @@ def test_one_entry_for_all_names_of_a_file(program: Program) -> None:
         ("zip", ["pack", "squeeze", "wrap(3)"])
     ]
     assert program.out("read", "wrap.3").startswith("zip(1)")
+
+
+def test_a_page_that_is_laid_out_has_the_section_of_its_folder(program: Program) -> None:
+    laid_out = "TIE(1)    GARDEN    TIE(1)\n\nN\bNA\bAM\bME\bE\n     tie - fasten a plant\n"
+    program.page("tie.0", laid_out + "\nD\bDE\bES\bSC\bC\n     Ties it.\n", "cat1")
+    program.page("knot.0", laid_out.replace("tie", "knot"), "man1")
+    found = json.loads(program.out("find", "fasten", "plant", "--format", "json"))["entries"]
+    assert {(one["name"], one["section"]) for one in found} == {("tie", "1"), ("knot", "0")}
+    assert program.out("read", "tie.1").startswith("tie(1)  fasten a plant\n")
 
 
 def test_the_first_of_two_manual_folders_wins(program: Program) -> None:
@@ -131,8 +188,8 @@ BROKEN = {
     ),
     "out.1": (b".so ../../../../../../etc/passwd\n", "which is not in its manual folder"),
     "old.1.Z": (
-        b"\x1f\x9d\x90abc",
-        "it is packed with the old compress format, which is not supported",
+        b"\x1f\x9d\x90\xff\xff\xff",
+        "its compressed data are damaged (a code that stands for nothing)",
     ),
 }
 
@@ -244,9 +301,30 @@ def test_a_full_disk_is_one_line_and_the_old_index_stays(program: Program) -> No
 def test_a_cache_that_cannot_be_made(program: Program) -> None:
     program.page("tie.1", page("tie"))
     (program.folder / "file").write_text("")
+    cache = str(program.folder / "file" / "cache")
+    done = program.run("find", "tie", DOWSING_CACHE=cache)
+    says = f"the index cannot be kept in {cache}: it is in {passing(program)} for now; free some"
+    assert says in done.stderr
+    assert (done.returncode, done.stdout.split()[:2]) == (0, ["1", "tie(1)"])
+    again = program.run("find", "tie", DOWSING_CACHE=cache)
+    assert (again.stdout, again.stderr) == (done.stdout, "")
+
+
+def passing(program: Program) -> Path:
+    """The folder for an index that need not last."""
+    return program.folder / "passing" / f"dowsing-{os.getuid()}"
+
+
+def test_a_temporary_folder_that_others_may_write_into_is_not_taken(program: Program) -> None:
+    program.page("tie.1", page("tie"))
+    (program.folder / "file").write_text("")
+    passing(program).parent.mkdir()
+    passing(program).mkdir(mode=0o777)
+    passing(program).chmod(0o777)
     done = program.run("find", "tie", DOWSING_CACHE=str(program.folder / "file" / "cache"))
     assert done.returncode == 3
-    assert "cannot be made" in done.stderr and "Traceback" not in done.stderr
+    assert "cannot be kept in" in done.stderr and "set DOWSING_CACHE to a folder" in done.stderr
+    assert list(passing(program).iterdir()) == []
 
 
 def test_two_builds_at_once(program: Program) -> None:
@@ -298,13 +376,28 @@ def test_an_interrupt_leaves_the_old_index(program: Program) -> None:
     assert run.returncode == 130, err
     assert "Traceback" not in err
     assert index_file(program).read_bytes() == before
-    assert list(program.cache.glob("*.new*")) == []
+    assert program.run("index", "--rebuild").returncode == 0
+    assert list(program.cache.glob("*.new*")) == [], "it went on where it was"
 
 
 def test_no_manual_folder_at_all(program: Program) -> None:
-    done = program.run("find", "x", MANPATH=str(program.folder / "nowhere"))
-    assert done.returncode == 3
-    assert done.stderr.startswith("dowsing: there is no manual folder on this machine")
+    program.bin.mkdir()
+    (program.bin / "tar").symlink_to("/bin/sh")
+    done = program.run("find", "unpack", "an", "archive", MANPATH=str(program.folder / "nowhere"))
+    assert (done.returncode, done.stdout.split()[:2]) == (0, ["1", "tar"])
+    assert "\nThere are no manual pages here: " in done.stdout
+
+
+def test_how_pages_come_back(tmp_path: Path) -> None:
+    folder = tmp_path / "etc" / "dpkg" / "dpkg.cfg.d"
+    folder.mkdir(parents=True)
+    lists = tmp_path / "lists"
+    none = Settings("", "", "", None, [], package_lists=str(lists), package_root=str(tmp_path))
+    assert how_pages_come_back(none).startswith("they come with packages that your system keeps")
+    lists.mkdir()
+    assert how_pages_come_back(none).startswith("the package manpages brings those of the system")
+    (folder / "small").write_text("# no pages\npath-exclude=/usr/share/man/*\n")
+    assert how_pages_come_back(none).startswith(f"{folder / 'small'} has dpkg leave them out; ")
 
 
 def test_a_bad_settings_file_is_named(program: Program) -> None:
@@ -322,3 +415,80 @@ def test_settings_are_used(program: Program) -> None:
         f'color = "always"\nman_path = ["{program.man}"]\n'
     )
     assert "\x1b[1m" in program.out("read", "tie", MANPATH="/nowhere")
+
+
+def test_what_killed_builds_left_is_removed(program: Program) -> None:
+    program.page("tie.1", page("tie"))
+    assert entries(program, "tie") == ["tie"]
+    index = index_file(program).name
+    left = {
+        "index-1.sqlite.4711.new": 400,  # of no index that is kept
+        "index-1.sqlite.4711.new-journal": 400,
+        "index-2.sqlite.new": 10,  # may be at work
+        f"{index}.new": 400,  # may be gone on from
+        f"{index}.heads.new": 90_000,  # nobody works for a day
+    }
+    for name, age in left.items():
+        (program.cache / name).write_bytes(b"x")
+        os.utime(program.cache / name, (time.time() - age,) * 2)
+    (program.cache / index).write_bytes(b"damaged")
+    assert entries(program, "tie") == ["tie"]
+    kept = sorted(path.name for path in program.cache.iterdir() if ".new" in path.name)
+    assert kept == ["index-2.sqlite.new"], "the build itself went on from, or over, its own"
+
+
+def test_pages_that_are_there_only_translated(program: Program) -> None:
+    program.page("tie.8", page("tie"))
+    german = ".TH X 1\n.SH BEZEICHNUNG\n{} \\- {}\n.SH BESCHREIBUNG\nGräbt.\n"
+    program.page("grab.1", german.format("grab", "Beete umgraben"), "de/man1")
+    program.page("grab.5", german.format("grab", "Plan der Beete"), "de/man5")
+    program.page("grab.1", german.format("grab", "bêcher"), "fr/man1")
+    program.page("tie.1", german.format("tie", "binden"), "de/man1")  # has a page of its own
+    assert entries(program, "umgraben") == ["grab"]
+    assert program.run("find", "bêcher").returncode == 1
+    assert program.run("find", "binden").returncode == 1
+    done = program.run("read", "grab")
+    assert done.stderr.strip() == "dowsing: grab(1) is here only in the language de"
+    assert done.stdout.startswith("grab(1)  Beete umgraben\nmanual · language de")
+    assert program.run("read", "grab.5", LC_ALL="de_DE.UTF-8").stderr == ""
+    program.page("mulch.1", german.format("mulch", "Beete decken"), "de/man1")  # taken up, too
+    assert entries(program, "decken") == ["mulch"]
+
+
+def test_the_users_language_comes_before_others(program: Program) -> None:
+    program.page("grab.1", page("grab", "umgraben"), "de/man1")
+    program.page("grab.1", page("grab", "kopat"), "cs/man1")
+    french = program.run("find", "gra*", LC_ALL="fr_FR.UTF-8")
+    assert french.stdout.split("\n")[0] == "1  grab(1)  kopat"
+    program.run("index", "--rebuild", LC_ALL="de_DE.UTF-8")
+    assert program.run("find", "gra*").stdout.split("\n")[0] == "1  grab(1)  umgraben"
+
+
+def test_folders_of_an_architecture(program: Program) -> None:
+    program.page("lathe.4", page("lathe", "a device"), "man4/amd64")
+    assert entries(program, "lathe") == ["lathe"]
+    program.page("press.4", page("press", "another device"), "man4/amd64")
+    assert entries(program, "press") == ["press"]
+
+
+def test_an_info_manual_without_a_page(program: Program) -> None:
+    program.page("tie.1", page("tie"))
+    program.info.mkdir()
+    for name, title in (("shed", "The Shed"), ("tie", "Tying")):
+        (program.info / f"{name}.info").write_text(
+            f"This is {name}.info.\n\n\x1f\nFile: {name}.info,  Node: Top,  Up: (dir)\n\n{title}\n"
+            f"{'*' * len(title)}\n\nAll about it.\n"
+        )
+    (program.info / "dir").write_text(
+        "\x1f\nFile: dir,\tNode: Top\n\n* Menu:\n\nGarden\n* Shed: (shed).   Tools and pots.\n"
+    )
+    lines = program.run("find", "shed").stdout.split("\n")
+    assert lines[0] == "1  shed  Tools and pots (an Info manual)"
+    assert program.run("shed").stdout.split("\n")[:3] == [
+        "shed  The Shed", "topic · no manual page", "from: info",
+    ]  # fmt: skip
+    assert program.run("read", "shed").stdout.startswith("shed(info)  The Shed\n")
+    assert program.run("tie").stdout.startswith("tie(1)  ")
+    names = [entry["name"] for entry in json.loads(
+        program.out("find", "*", "--kind", "topic", "--format", "json"))["entries"]]  # fmt: skip
+    assert names == ["shed"]

@@ -122,11 +122,51 @@ def test_as_a_script_with_places_as_arguments(program: Program) -> None:
     program.out("--demo", "saved", "--script", "--format", "text")
     done = in_one_terminal(
         program,
-        "d saved --script -o both.sh 2>/dev/null && ./both.sh 'a b' c && ./both.sh; echo $?",
+        "d saved --script -o both.sh --executable 2>/dev/null && ./both.sh 'a b' c && ./both.sh; "
+        "echo $?",
     )
     assert done.stdout == "a b-cx\na b\n1\n"
     assert "say the first" in done.stderr
     assert (program.folder / "both.sh").stat().st_mode & stat.S_IXUSR
+
+
+def test_a_script_has_what_a_shell_can_read(program: Program) -> None:
+    demo(program, "save", "echo one && echo two", "--for", "count")
+    program.run("--demo", "save", "echo 'one && echo two", "--for", "count badly")
+    demo(program, "save", "case x in (x) echo three;; esac", "--for", "count on")
+    script = demo(program, "saved", "--script")
+    assert script.split("\n\n", 1)[1] == (
+        "# count\necho one && echo two\n\n"
+        "# count badly\n# left out, for a shell cannot read it:\n#   echo 'one && echo two\n\n"
+        "# count on\ncase x in (x) echo three;; esac\n"
+    )
+    (program.folder / "lines.sh").write_text(script)
+    done = subprocess.run(
+        ["bash", "lines.sh"], cwd=program.folder, capture_output=True, text=True, check=True
+    )
+    assert (done.stdout, done.stderr) == ("one\ntwo\nthree\n", "")
+
+
+def test_a_file_that_is_there_is_not_written_over(program: Program) -> None:
+    demo(program, "save", LINE, "--for", "kitchen")
+    mine = program.folder / "mine.sh"
+    mine.write_text("echo mine\n")
+    for way in (["--script", "-o", "mine.sh"], ["--export", "mine.sh"]):
+        done = program.run("--demo", "saved", *way)
+        assert (done.returncode, done.stdout) == (3, "")
+        assert done.stderr == (
+            "dowsing: mine.sh is there already; remove it first, or say another file\n"
+        )
+        assert mine.read_text() == "echo mine\n"
+    assert "mine.sh is as it was" in on_a_terminal(program, "d saved --script -o mine.sh", "n\n")
+    assert mine.read_text() == "echo mine\n"
+    on_a_terminal(program, "d saved --script -o mine.sh", "y\n")
+    assert 'harvest --format csv "$bed" > "$file"' in mine.read_text()
+    assert not mine.stat().st_mode & stat.S_IXUSR, "it is run only if that was asked for"
+    for wrong in ([], ["--script"], ["--script", "-o", "-"], ["--export", "x.toml"]):
+        done = program.run("--demo", "saved", "--executable", *wrong)
+        assert (done.returncode, done.stdout) == (2, "")
+        assert done.stderr == "dowsing: --executable goes with --script -o FILE\n"
 
 
 def test_to_a_file_and_back(program: Program) -> None:

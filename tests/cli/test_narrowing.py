@@ -58,12 +58,12 @@ def test_loosening_stays_within_the_filters(program: Program) -> None:
         (
             ["find", "--package", "nothing"],
             1,
-            "nothing found in package nothing; what there is: dowsing --demo words packages",
+            "there is no package “nothing”; what there is: dowsing --demo words packages",
         ),
         (
             ["find", "vent", "--family", "x", "--section", "1"],
             1,
-            "nothing found for “vent” in family x, section 1",
+            "there is no family “x”; what there is: dowsing --demo words families",
         ),
         (["find"], 2, "say what to look for"),
         (
@@ -71,7 +71,7 @@ def test_loosening_stays_within_the_filters(program: Program) -> None:
             2,
             "is one of verbs, nouns, packages, families, kinds, not “colours”",
         ),
-        (["words", "kinds", "--section", "9"], 1, "there are no kinds in section 9"),
+        (["words", "kinds", "--section", "9"], 1, "there is no section “9”; there are 1, "),
         (["near", "nothing"], 1, "there is no page named nothing"),
         (["near"], 2, "say a name"),
         (["near", "vent", "--limit", "0"], 2, "--limit is a number from 1 to"),
@@ -112,10 +112,56 @@ def test_near(program: Program) -> None:
     assert groups["the same name"] == ["mulch"]
     assert groups["its page refers to it"] == ["compost", "weed"]
     assert list(groups) == [
-        "the same name", "its page refers to it", "package fernhollow-glasshouse", "same noun: bed",
+        "the same name", "its page refers to it", "package fernhollow-glasshouse",
+        "same noun: bed, take",
     ]  # fmt: skip
     text = program.out("--demo", "near", "glasshouse", "water")
     assert "FAMILY GLASSHOUSE\n 1  glasshouse(1) " in text
     assert "Next: dowsing --demo" in text
     builtin = program.out("--demo", "near", "walk")
     assert "PACKAGE LOAM\n1  row(builtin) " in builtin
+
+
+def test_a_family_is_left_out(program: Program) -> None:
+    assert "glasshouse-water(1)" in found(program, "water")
+    assert not [one for one in found(program, "water", "--without", "glasshouse") if "glass" in one]
+
+
+@pytest.mark.parametrize(
+    ("words", "says"),
+    [
+        (["find", "--does", "watr"], "there is no verb “watr”; nearest: water"),
+        (["find", "--family", "glashouse"], "there is no family “glashouse”; nearest: glasshouse"),
+        (["find", "x", "--package", "loma"], "there is no package “loma”; nearest: loam"),
+        (["words", "verbs", "--family", "glashouse"], "there is no family “glashouse”; nearest: "
+         "glasshouse"),
+        (["words", "verbs", "zzz"], "there are no verbs like “zzz” in the index"),
+    ],
+)  # fmt: skip
+def test_values_with_a_slip(program: Program, words: list[str], says: str) -> None:
+    done = program.run("--demo", *words)
+    assert (done.returncode, done.stderr.strip().split("\n")[-1]) == (1, f"dowsing: {says}")
+
+
+def test_a_kind_with_a_slip(program: Program) -> None:
+    done = program.run("--demo", "find", "--kind", "comand")
+    says = done.stderr.strip().split("\n")[-1]
+    assert says.startswith(
+        "dowsing: there is no kind “comand”; nearest: command; kinds are command"
+    )
+
+
+def test_words_that_a_pattern_or_a_part_asks_for(program: Program) -> None:
+    def words(pattern: str) -> list[str]:
+        answer = program.run("--demo", "words", "verbs", pattern, "--format", "json").stdout
+        return [one["word"] for one in json.loads(answer)["words"]]
+
+    assert words("wate*") == ["water"]
+    assert words("displ") == words("view") == ["display"]  # a word that means the same
+    assert words("xyz*") == []
+
+
+def test_a_pattern_shows_the_other_name_that_it_matches(program: Program) -> None:
+    program.page("hoe.1", ".TH X 1\n.SH NAME\nhoe, scuffle \\- hoe beds\n.SH D\nx\n")
+    assert program.run("find", "scuf*").stdout.split("\n")[0] == "1  hoe(1)  hoe beds  also scuffle"
+    assert program.run("find", "ho*").stdout.split("\n")[0] == "1  hoe(1)  hoe beds"

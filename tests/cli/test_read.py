@@ -304,3 +304,13 @@ def test_every_demo_page_is_read(garden: Program) -> None:
         sum(1 for p in LIBRARY.glob("*[0-9]/*") if not p.is_symlink()),
         [],
     )
+
+
+def test_parts_with_the_same_title_in_other_case(program: Program) -> None:
+    program.page(
+        "tie.1",
+        ".TH TIE 1\n.SH NAME\ntie \\- fasten\n.SH KNOTS\nLarge ones.\n.SH Knots\nSmall ones.\n"
+        ".SH NOTES\nNone.\n",
+    )
+    text = program.out("read", "tie", "--part", "knots")
+    assert text.split("\n")[-6:] == ["KNOTS", "   Large ones.", "", "Knots", "   Small ones.", ""]

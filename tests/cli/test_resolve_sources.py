@@ -178,6 +178,26 @@ def test_programs_are_not_asked_with_no_usage(program: Program) -> None:
     )  # it was asked before
 
 
+def test_a_program_whose_help_is_another_word(program: Program) -> None:
+    """Facts say what it is asked with; whether its file holds that is looked up as ever."""
+    text = "usage: terraform [-help] [-deep] BED\\n\\n  -help  this\\n  -deep  dig deep\\n"
+    script = (
+        f'#!/bin/sh\n[ "$1" = -help ] || {{ echo "dug $1" >> dug; exit 1; }}\nprintf \'{text}\'\n'
+    )
+    program.command("terraform", script)
+    read = program.out("read", "terraform", "--from", "usage", PATH=f"{program.bin}:/usr/bin:/bin")
+    assert "-deep" in read and "dig deep" in read
+    found = json.loads(
+        program.out("sources", "terraform", "--format", "json", PATH=f"{program.bin}:/usr/bin:/bin")
+    )
+    (usage,) = [one for one in found["sources"] if one["source"] == "usage"]
+    assert usage["where"] == f"{program.bin}/terraform -help"
+    program.command("openssl", "#!/bin/sh\ntouch started\n")
+    done = program.run("read", "openssl", "--from", "usage")
+    assert "openssl does not know help (its file does not hold it)" in " ".join(done.stderr.split())
+    assert not (program.folder / "started").exists() and not (program.folder / "dug").exists()
+
+
 def test_differences(program: Program) -> None:
     text = program.out("--demo", "sources", "mulch", "--differences")
     assert (

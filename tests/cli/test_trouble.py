@@ -284,7 +284,7 @@ def test_look_ups_at_once_take_up_a_page_once(program: Program) -> None:
         assert sorted(found(program, "hay")) == [f"old{n}" for n in range(turn + 1, 6)]
     status = json.loads(program.out("index", "--status", "--format", "json"))
     assert (status["pages"], status["files"], status["problems"]) == (15, 15, [])
-    (index,) = program.cache.glob("index-*.sqlite")
+    (index,) = program.cache.glob("index*.sqlite")
     with sqlite3.connect(index) as db:
         names = [row[0] for row in db.execute("SELECT name FROM names WHERE section='1'")]
     assert len(names) == len(set(names)) == 15
@@ -324,7 +324,7 @@ def test_a_damaged_index_is_built_anew(program: Program) -> None:
     for n in range(12):
         program.page(f"rill{n}.1", page(f"rill{n}", "waters the beds of roses"))
     program.run("index")
-    (index,) = program.cache.glob("index-*.sqlite")
+    (index,) = program.cache.glob("index*.sqlite")
     whole = index.read_bytes()
     chance = random.Random(7)
     rubbish = [
@@ -404,7 +404,7 @@ def test_a_worker_that_ends_loses_no_page(program: Program) -> None:
     """What a process that reads did not give back is read once more, page by page; what ends it
     again is told.
     """
-    from dowsing.ingest import build, workers
+    from dowsing.ingest.all_pages import ENDED, read_by_workers
     from dowsing.ingest.page_reading import read_many
 
     tasks = []
@@ -417,14 +417,8 @@ def test_a_worker_that_ends_loses_no_page(program: Program) -> None:
             os.kill(os.getpid(), signal.SIGKILL)
         return read_many(portion)
 
-    before = workers.read_many
-    workers.read_many = dying
-    try:
-        read = [
-            one for part in build._read_by_workers([tasks[n::6] for n in range(6)]) for one in part
-        ]
-    finally:
-        workers.read_many = before
+    portions = [tasks[n::6] for n in range(6)]
+    read = [one for part in read_by_workers(portions, dying) for one in part]
     assert sorted(one.number for one in read) == list(range(300))
     assert [one.number for one in read if one.problem] == [7]
-    assert next(one.problem for one in read if one.number == 7) == build.ENDED
+    assert next(one.problem for one in read if one.number == 7) == ENDED

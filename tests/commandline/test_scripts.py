@@ -21,7 +21,7 @@ RUN apt-get update && \\
 COPY a b
 HEALTHCHECK --interval=5s CMD curl -f http://localhost/
 RUN <<EOF
-rm -rf /tmp/x
+rm -rf /srv/x
 EOF
 CMD ["python3", "-m", "http.server", "a b"]
 """
@@ -49,7 +49,7 @@ CRONTAB = """\
 MAILTO=ana
 30 6 * * 1 backup --all > /dev/null 2>&1
 @daily echo a%b
-*/5 * * * mon-fri root rm -f /tmp/y
+*/5 * * * mon-fri root rm -f /srv/y
 """
 
 
@@ -81,7 +81,7 @@ def test_what_kind_of_file_it_is(name: str, text: str, kind: ScriptKind) -> None
             [
                 (2, "RUN", "apt-get update && \\\n \\\n    apt-get install -y curl"),
                 (6, "HEALTHCHECK", "curl -f http://localhost/"),
-                (8, "RUN", "rm -rf /tmp/x"),
+                (8, "RUN", "rm -rf /srv/x"),
                 (10, "CMD", "python3 -m http.server 'a b'"),
             ],
         ),
@@ -109,8 +109,8 @@ def test_what_kind_of_file_it_is(name: str, text: str, kind: ScriptKind) -> None
         ),
         (
             ScriptKind.CRONTAB,
-            "*/5 * * * mon-fri root rm -f /tmp/y\n0 0 1 * * ana ls\n",
-            [(1, "*/5 * * * mon-fri", "rm -f /tmp/y"), (2, "0 0 1 * *", "ls")],
+            "*/5 * * * mon-fri root rm -f /srv/y\n0 0 1 * * ana ls\n",
+            [(1, "*/5 * * * mon-fri", "rm -f /srv/y"), (2, "0 0 1 * *", "ls")],
         ),
     ],
 )

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import pytest
 
+from dowsing.facts.page_facts import page_facts
 from dowsing.index.store import Store
 from dowsing.model.document import Subcommand
-from dowsing.search.card_options import Card, make_card
+from dowsing.search.card import Beside, Card, make_card
 from dowsing.sources.page_files import read_page_file
 
 
@@ -14,7 +15,7 @@ def card(store: Store, name: str) -> Card:
     """The card of a command, from its page alone."""
     entry = store.named(name, "1")[0]
     document = read_page_file(entry.path, entry.name, entry.section)
-    return make_card(document, entry, name, [], ["manual"], False)
+    return make_card(page_facts(document, []), entry, name, Beside(sources=["manual"]))
 
 
 @pytest.mark.parametrize(
@@ -23,14 +24,14 @@ def card(store: Store, name: str) -> Card:
         ("dome", "--bearing --park --quiet --speed --dry-run --motor-current", 9),
         ("expose", "--time --gain --filter --count --output --force", 11),
         ("ls", "--all -l -S -t --reverse --recursive", 9),
-        ("harbour", "--berth --wait --help", 3),
+        ("harbour", "--berth --wait", 3),
         ("orchard", "--long --kind --prune-after", 3),
         ("weather", "--unit --watch", 2),
         ("chart", "", 0),
     ],
 )
 def test_the_options_that_are_chosen(corpus: Store, name: str, flags: str, in_all: int) -> None:
-    """Six at most, help and version only where there is room."""
+    """Six at most, help and version only where there is nothing else."""
     found = card(corpus, name)
     assert [option.flags[-1] for option in found.options] == flags.split()
     assert found.options_in_all == in_all
@@ -52,9 +53,10 @@ def test_what_is_used_most_comes_first(corpus: Store) -> None:
     document = read_page_file(entry.path, entry.name, entry.section)
     usual = ["--no-such", "--count", "--filter"]
     told = [Subcommand("dark", "Expose nothing")]
-    found = make_card(document, entry, "expose", [], ["manual"], False, None, usual, told)
+    facts = page_facts(document, usual)
+    found = make_card(facts, entry, "expose", Beside(subcommands=told))
     flags = [option.flags[-1] for option in found.options]
     assert flags == ["--count", "--filter", "--time", "--gain", "--output", "--force"]
     assert found.subcommands == told
-    more = make_card(document, entry, "expose", [], ["manual"], False, None, usual).options
+    more = make_card(facts, entry, "expose", Beside()).options
     assert len(more) == 8

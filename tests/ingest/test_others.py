@@ -66,7 +66,7 @@ def settings(tmp_path: Path) -> Settings:
 @pytest.fixture
 def store(settings: Settings) -> Store:
     roots = [str(settings.man_path)]
-    build(index_path(settings.cache, roots, settings.indexed_too), settings, roots)
+    build(index_path(settings.cache, settings.indexed_too), settings, roots)
     return open_index(settings)[0]
 
 
@@ -140,7 +140,7 @@ def test_a_page_for_a_command_that_had_none(
 def test_a_refresh_ends_where_a_build_does(settings: Settings, tmp_path: Path) -> None:
     program(tmp_path / "bin" / "dib")  # a program without a page that has a builtin's name
     roots = [str(settings.man_path)]
-    build(index_path(settings.cache, roots, settings.indexed_too), settings, roots)
+    build(index_path(settings.cache, settings.indexed_too), settings, roots)
     built = open_index(settings)[0]
     before = sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()]))
     for folder in ("bin", "info", "man/man1", "bin/sod"):
@@ -150,7 +150,7 @@ def test_a_refresh_ends_where_a_build_does(settings: Settings, tmp_path: Path) -
         sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()]))
         == before
     )
-    assert before == ["dib", "dib(builtin)", "sod", "tie(1)"]
+    assert before == ["dib", "dib(builtin)", "knots", "sod", "tie(1)"]
 
 
 def test_only_what_changed_is_asked_anew(

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import os
+import sqlite3
 from pathlib import Path
 
 import pytest
 
-from dowsing.index.schema import HEADS
+from dowsing.index.schema import HEADS, VERSION
 from dowsing.index.store import Store, index_path, match_expression
 from dowsing.index.word_reader import postings
+from dowsing.index.writer import IndexWriter
 from dowsing.ingest.build import build
 from dowsing.ingest.refresh import (
     Changes,
@@ -44,7 +46,7 @@ def settings(root: Path) -> Settings:
 
 @pytest.fixture
 def store(settings: Settings, root: Path) -> Store:
-    build(index_path(settings.cache, [str(root)], settings.indexed_too), settings, [str(root)])
+    build(index_path(settings.cache, settings.indexed_too), settings, [str(root)])
     return open_index(settings)[0]
 
 
@@ -184,13 +186,10 @@ def test_an_index_that_cannot_be_written_is_still_read(
     assert labels(store.named("untie")) == ["untie(1)"]
 
 
-def test_other_folders_have_another_index() -> None:
-    assert index_path("/c", ["/a"]) != index_path("/c", ["/a", "/b"])
-    assert index_path("/c", ["/a"]) != index_path("/c", ["/a"], ["demo"]), (
-        "what else it is made of counts too"
-    )
-    assert index_path("/c", ["/a"]) == index_path("/c", ["/a"], [])
-    assert os.path.dirname(index_path("/c", ["/a"])) == "/c"
+def test_what_is_not_usual_has_another_index() -> None:
+    assert index_path("/c") == index_path("/c", []) == "/c/index.sqlite"
+    assert index_path("/c", ["demo"]) == "/c/index-aefd3536.sqlite"
+    assert index_path("/c", ["demo"]) != index_path("/c", ["/info", "demo"])
 
 
 def test_what_is_no_index(tmp_path: Path) -> None:
@@ -204,12 +203,16 @@ def test_what_is_no_index(tmp_path: Path) -> None:
 def test_only_the_newest_indexes_are_kept(tmp_path: Path) -> None:
     for n in range(9):
         file = tmp_path / f"index-{n:08x}.sqlite"
-        file.write_text("")
+        IndexWriter.new(str(file)).close()
+        with sqlite3.connect(file) as db:
+            version = VERSION if n != 7 else VERSION - 1  # cannot be read any more
+            db.execute("INSERT INTO meta VALUES('version', ?)", (str(version),))
+        db.close()
         (tmp_path / f"index-{n:08x}.sqlite.lock").write_text("")
         os.utime(file, (n, n))
     remove_old_indexes(str(tmp_path))
     assert sorted(p.name[6:14] for p in tmp_path.glob("*.sqlite")) == [
-        f"{n:08x}" for n in range(3, 9)
+        f"{n:08x}" for n in (3, 4, 5, 6, 8)
     ]
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from dowsing.model.nearness import Near, distance, nearest, nearest_words
+from dowsing.model.nearness import Near, distance, is_slip, nearest, nearest_words
 
 
 @pytest.mark.parametrize(
@@ -35,3 +35,21 @@ def test_two_letters_that_changed_places_are_one_step() -> None:
         1,
         2,
     )
+
+
+@pytest.mark.parametrize(
+    ("typed", "meant", "slip"),
+    [
+        ("sl", "ls", True),  # swapped
+        ("tarr", "tar", True),  # doubled
+        ("kilall", "killall", True),  # one of two lost
+        ("sytemctl", "systemctl", True),  # another letter, in a long word that begins alike
+        ("grpe", "grpc", False),  # a short word with another letter is another word
+        ("tar", "tar", False),
+        ("car", "tar", False),
+        ("comand", "demand", False),
+        ("glasshouse", "grasshopper", False),
+    ],
+)
+def test_slips_of_the_fingers(typed: str, meant: str, slip: bool) -> None:
+    assert is_slip(typed, meant) is slip

@@ -73,6 +73,10 @@ class Window:
             self._tmux("send-keys", key)
             time.sleep(0.03)
 
+    def at_once(self, *keys: str) -> None:
+        """Send keys by their names all at once, as a slow machine gets them."""
+        self._tmux("send-keys", *keys)
+
     def text(self, text: str) -> None:
         """Send text as it is."""
         self._tmux("send-keys", "-l", text)

@@ -54,6 +54,15 @@ def test_a_wrong_value_is_marked_when_it_is_left(window: Open) -> None:
     assert form.result() == "0 glasshouse water --litres 7 north\n"
 
 
+def test_keys_are_taken_in_the_order_in_which_they_came(window: Open) -> None:
+    form = window("compose", "glasshouse", "water", "north")
+    form.wait("•bed", "*--litres")
+    form.text("many")
+    form.wait("--litres many")
+    form.at_once(*["BSpace"] * 4, "7", "1", "Left", "BSpace", "3", "Enter")
+    assert form.result() == "0 glasshouse water --litres 31 north\n"
+
+
 def test_one_of_an_exclusive_group_greys_out_the_other(window: Open) -> None:
     form = window("compose", "glasshouse", "water", "north")
     form.wait("*--until-wet")

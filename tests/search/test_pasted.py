@@ -8,6 +8,7 @@ import pytest
 
 from dowsing.knowledge.messages import _tables, message_fact, status_words
 from dowsing.render.pasted_lines import says_of_pasted
+from dowsing.search.message_words import may_be_pasted
 from dowsing.search.pasted import Pasted, PastedKind, pasted_sign, pasted_text
 
 
@@ -104,3 +105,33 @@ def test_every_row_of_messages_is_whole() -> None:
         assert row["says"][0].islower() and row["says"][-1] != "."
         assert row["see"]
         assert not row.get("code") or re.fullmatch(r"E[A-Z0-9]+", row["code"])
+
+
+#: Messages of which every word is too common to look for them: they are asked for by a colon.
+ONLY_WITH_A_COLON = {"is a directory"}
+
+
+def test_each_message_has_a_word_that_tells_it() -> None:
+    """`find` loads what knows messages only where one of these words, or a colon, stands."""
+    rows = _tables()["message"]
+    assert isinstance(rows, list)
+    plain = {one for row in rows for one in _alternatives(str(row["match"]))}
+    assert len(plain) > 80
+    missed = {one for one in plain if not may_be_pasted(one.split())}
+    assert missed == ONLY_WITH_A_COLON
+    assert may_be_pasted(["cat:", "beds:", "Is", "a", "directory"])
+
+
+def _alternatives(pattern: str) -> list[str]:
+    """The plain messages that a simple pattern stands for."""
+    pattern = re.sub(r"\\b|\$|\\\(.*", "", pattern)
+    group = re.search(r"\((?:\?:)?([^()]*)\)(\??)", pattern)
+    if group:
+        ways = [*group[1].split("|"), *([""] if group[2] else [])]
+        return [
+            one
+            for way in ways
+            for one in _alternatives(pattern[: group.start()] + way + pattern[group.end() :])
+        ]
+    plain = re.sub(r"\[- \]\??|-\?", "-", pattern)
+    return [one.strip() for one in plain.split("|") if " " in one.strip()]

@@ -142,13 +142,16 @@ def split_command(arguments: list[str]) -> tuple[str, list[str]]:
 
 
 def options_first(
-    parser: argparse.ArgumentParser, arguments: list[str], others_are_words: bool = False
+    parser: argparse.ArgumentParser,
+    arguments: list[str],
+    others_are_words: bool = False,
+    others_behind_words: bool = False,
 ) -> list[str]:
     """The arguments with the options before the words, so that words may stand on both sides of an
     option.
 
     `others_are_words`: what begins with a dash and is no option of ours is a word of the line that
-    is asked about.
+    is asked about; with `others_behind_words` only where a word stands before it.
     """
     actions = parser._option_string_actions
     options: list[str] = []
@@ -164,7 +167,8 @@ def options_first(
             words.append(word)
             continue
         action = actions.get(word)
-        if others_are_words and not _is_ours(actions, word, words, arguments[at : at + 1]):
+        may_be_word = others_are_words or (others_behind_words and bool(words))
+        if may_be_word and not _is_ours(actions, word, words, arguments[at : at + 1]):
             words.append(word)
             continue
         options.append(word)
@@ -249,14 +253,21 @@ def run(arguments: list[str]) -> int:
     module.add_arguments(parser)
     add_global_options(parser, getattr(module, "FORMATS", ("text", "json")))
     options = parser.parse_args(
-        options_first(parser, rest, getattr(module, "OTHERS_ARE_WORDS", False))
+        options_first(
+            parser,
+            rest,
+            getattr(module, "OTHERS_ARE_WORDS", False),
+            getattr(module, "OTHERS_BEHIND_WORDS", False),
+        )
     )
     from dowsing.model.errors import Unusable
     from dowsing.session.session import Session
 
     session = Session(options)
     try:
-        return _answered(session, module, options)
+        status = _answered(session, module, options)
+        session.tell_unfinished(says=name != "index")  # which says it itself
+        return status
     except Unusable as damage:  # found while reading: what can be rebuilt is rebuilt, once
         session.build(str(damage))
         try:

@@ -122,25 +122,12 @@ class WordReader:
         """Commands that are spelled like it, and those of them so nearly the same that one must be
         meant.
         """
-        from dowsing.index.nearest_names import nearest_names
-        from dowsing.model.nearness import distance
+        from dowsing.index.nearest_names import nearest_commands
+        from dowsing.model.nearness import is_slip
 
-        labels = nearest_names(self.finder.store, name)
-        names = [
-            label.partition("(")[0]
-            for label in labels
-            if label.endswith(("(1)", "(8)", "(builtin)"))
-        ]
-        like = [one for one in dict.fromkeys(names) if one != name][:3]
-        near = [one for one in like if distance(one, name) <= 1 + (len(name) > 8)]
-        # two letters that changed places, or a longer name that begins alike: else it may well be a
-        # tool not here
-        meant = [
-            one
-            for one in near
-            if sorted(one) == sorted(name) or (min(len(name), len(one)) > 4 and one[0] == name[0])
-        ]
-        return like, meant
+        like = nearest_commands(self.finder.store, name)[:3]
+        # what is no slip of the fingers may well be a tool not here
+        return like, [one for one in like if is_slip(name, one)]
 
     def _rest(self, words: list[Word], depth: int) -> None:
         for word in words:

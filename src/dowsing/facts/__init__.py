@@ -18,13 +18,14 @@ _READERS = {
     "brief_options": ("option_table", "read_brief_options"),
     "examples": ("example_blocks", "read_examples"),
     "subcommands": ("subcommands", "read_subcommands"),
+    "format_fields": ("format_fields", "read_format_fields"),
     "see_also": ("references", "read_see_also"),
 }
 
 
 def read_fact(document: Document, kind: str) -> list[Any]:
-    """The facts of one kind (`synopsis`, `options`, `examples`, `subcommands`, `see_also`) that the
-    document states.
+    """The facts of one kind (`synopsis`, `options`, `examples`, `subcommands`, `format_fields`,
+    `see_also`) that the document states.
     """
     module, function = _READERS[kind]
     found: list[Any] = getattr(import_module(f"{__name__}.{module}"), function)(document)

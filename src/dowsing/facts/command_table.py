@@ -8,6 +8,7 @@ import re
 
 from dowsing.facts.forms import Form, Notation, parse_form
 from dowsing.model.document import Document, Option, Subcommand
+from dowsing.model.packing import packed, unpacked
 from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
 
@@ -106,9 +107,6 @@ def _beginning(text: str) -> str:
 
 def pack(table: CommandTable) -> bytes:
     """The table as bytes for the index."""
-    import json
-    import zlib
-
     value = [
         [table.name, table.label, table.source, table.summary],
         *_packed(table.options),
@@ -124,9 +122,7 @@ def pack(table: CommandTable) -> bytes:
             for one in table.subcommands
         ],
     ]
-    return zlib.compress(
-        json.dumps(value, ensure_ascii=False, separators=(",", ":")).encode("utf-8", "replace"), 6
-    )
+    return packed(value)
 
 
 def _packed(options: list[Option]) -> list[Any]:
@@ -175,10 +171,7 @@ def _unpacked(sections: list[str], places: list[int], rows: list[list[Any]]) -> 
 
 def unpack(data: bytes) -> CommandTable:
     """The table that `pack` made bytes of."""
-    import json
-    import zlib
-
-    heads, sections, places, rows, lines, notation, subcommands = json.loads(zlib.decompress(data))
+    heads, sections, places, rows, lines, notation, subcommands = unpacked(data)
     name, label, source, summary = heads
     return CommandTable(
         name,

@@ -289,9 +289,13 @@ def _leading_indents(blocks: list[Block]) -> Iterator[Indent]:
         yield block
 
 
+_WHOLE_IN_BRACKETS = re.compile(r"\A\[(-[^\[\]]+)\]\Z")
+
+
 def _from_tag(item: Item, title: str, found: list[Tagged], waiting: list[str]) -> None:
     """An item of a list of tags, if its tag is an option's."""
     tag = plain(_ATTACHED.sub(r"\1 ", item.tag)).strip()
+    tag = _WHOLE_IN_BRACKETS.sub(r"\1", tag)
     if (tag[:1] in ("-", "+") or tag.startswith(("[!] -", "! -"))) and len(tag) > 1:
         waiting.append(tag)
         if item.body or item.beside:

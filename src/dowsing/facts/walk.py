@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 from dowsing.model.document import Block, Indent, Item, Literal, Paragraph, Table, block_texts
 from dowsing.model.markup import plain
 
@@ -27,6 +29,15 @@ def items(blocks: list[Block]) -> Iterator[Item]:
             yield from items(block.body)
         elif isinstance(block, Indent):
             yield from items(block.body)
+
+
+def told_terms(blocks: list[Block]) -> Iterator[tuple[str, list[Block]]]:
+    """Terms and the blocks that tell of them: items, and lines with a text set in below them."""
+    for item in items(blocks):
+        yield plain(item.tag), item.body
+    for block, below in pairwise(blocks):
+        if isinstance(block, Paragraph) and isinstance(below, Indent):
+            yield plain(block.text), below.body
 
 
 def body_text(blocks: list[Block]) -> str:

@@ -23,6 +23,15 @@ def command_table(store: Store, path: str) -> bytes:
     return bytes(rows[0][0]) if rows else b""
 
 
+def card_facts(store: Store, path: str) -> bytes:
+    """What a card shows of the page of that path, packed; b"" if none is kept."""
+    rows = store.rows(
+        "SELECT c.facts FROM files f JOIN cards c ON c.entry=f.entry WHERE f.path=?",
+        (stored(path),),
+    )
+    return bytes(rows[0][0]) if rows else b""
+
+
 def has_subcommands(store: Store, program: str) -> bool:
     """Whether there is a page of a subcommand of the program."""
     key = program.casefold()

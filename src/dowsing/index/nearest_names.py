@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from dowsing.index.word_reader import is_well_known
 from dowsing.model.names import Name, readings, section_rank
-from dowsing.model.nearness import nearest
+from dowsing.model.nearness import SLIP, Near, is_slip, nearest
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -18,11 +19,27 @@ def nearest_names(store: Store, asked: str, count: int = 5) -> list[str]:
     wanted = tries[0].text.casefold().replace(" ", "-")
     names, keys = _names_and_keys(store)
     found = nearest(wanted, keys, count * 4)
-    ranked = sorted(
-        found, key=lambda near: (-round(near.likeness, 2), section_rank(names[near.place][1]))
-    )
+
+    def order(near: Near) -> tuple[float, bool, tuple[int, str]]:
+        name, section = names[near.place]
+        likeness = near.likeness + SLIP * is_slip(wanted, near.word)
+        return -round(likeness, 2), not is_well_known(store, name), section_rank(section)
+
+    ranked = sorted(found, key=order)
     labels = [Name(*names[near.place]).label for near in ranked]
     return list(dict.fromkeys(labels))[:count]
+
+
+def nearest_commands(store: Store, asked: str) -> list[str]:
+    """The names of commands and builtins that are written like one that nothing has, likeliest
+    first, without their sections.
+    """
+    names = [
+        label.partition("(")[0]
+        for label in nearest_names(store, asked)
+        if label.endswith(("(1)", "(8)", "(builtin)"))
+    ]
+    return [name for name in dict.fromkeys(names) if name != asked]
 
 
 def _names_and_keys(store: Store) -> tuple[list[tuple[str, str]], list[str]]:

@@ -11,7 +11,7 @@ class Meta(StrEnum):
     """
 
     VERSION = "version"
-    ROOTS = "roots"  # manual folders, one a line
+    ROOTS = "roots"  # manual folders, one a line; the place of one that is no more is empty
     BUILT = "built"  # seconds since 1970
     PAGES = "pages"
     CONVENTIONS = "conventions"  # JSON
@@ -19,19 +19,36 @@ class Meta(StrEnum):
     RECIPE_ROWS = "recipes rows"
     EXAMPLES = "examples"
     EXAMPLE_ROWS = "examples rows"
+    PHRASES = "phrases"  # JSON: the phrases of each label (knowledge/page_phrases.py)
+    COMMAND_TASKS = "command tasks"  # JSON: the tasks of the recipes of each command
     ORDINARY_WORDS = "ordinary words"
     NEVER_NAMES = "never names"
     TASK_HARM = "task harm"  # log odds that a task does harm, before its words are looked at
     TASK_CHANGE = "task change"  # and that it changes anything
+    DEPTH = "depth"  # a Depth
+    BEGUN = "begun"  # what a build that is not ended yet is made of, as a mark
     MENDED = "mended"  # the error for which the index was made anew
+
+
+class Depth(StrEnum):
+    """How much of the pages an index has: what they are found by, or everything."""
+
+    HEADS = "heads"
+    WHOLE = "whole"
 
 
 #: Begins the name of a row of task_cues that has the domain of a command, and no slot's cues.
 DOMAIN = "#"
 
+#: Values of `hidden` of an entry: its page is gone; another of its name and section comes before it
+#: in the order in which the index knows the manual folders.
+GONE, SHADOWED = 1, 2
+#: The `place` of an entry that has no page; that of others is the number of their manual folder.
+NOWHERE = -1
+
 #: Changed with every change of the layout or of what is read out of pages; another version is
 #: rebuilt.
-VERSION = 36
+VERSION = 38
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -39,13 +56,13 @@ VERSION = 36
 HEADS, TEXT, COMMON_TEXT = 0, 1, 2
 
 # Fields of the heads.
-WHOLE_NAME, IN_NAME, IN_ALIAS, IN_SUMMARY, IS_MEANING, IN_TASK = 1, 2, 4, 8, 16, 32
+WHOLE_NAME, IN_NAME, IN_ALIAS, IN_SUMMARY, IS_MEANING, IN_TASK, IN_LABEL = 1, 2, 4, 8, 16, 32, 64
 # Fields of the text.
 IN_LEAD, IS_FLAG, IN_OPTION, IN_HEADING = 1, 2, 4, 8
 #: The fields of each part by name; what each is worth has the same name (see search/weights.py).
 HEAD_FIELDS = {
     "whole_name": WHOLE_NAME, "in_name": IN_NAME, "in_alias": IN_ALIAS, "in_summary": IN_SUMMARY,
-    "is_meaning": IS_MEANING, "in_task": IN_TASK,
+    "is_meaning": IS_MEANING, "in_task": IN_TASK, "in_label": IN_LABEL,
 }  # fmt: skip
 TEXT_FIELDS = {
     "in_lead": IN_LEAD,
@@ -98,6 +115,9 @@ CREATE TABLE shell_names(
 CREATE TABLE programs(path TEXT PRIMARY KEY, package TEXT) WITHOUT ROWID;
 CREATE TABLE info_names(name TEXT, path TEXT, manual TEXT, node TEXT, rank INTEGER);
 CREATE TABLE postings(term TEXT, part INTEGER, spread REAL, entries BLOB, fields BLOB);
+CREATE TABLE doings(kind TEXT, word TEXT, entries BLOB, places BLOB);
+CREATE TABLE defined(name TEXT, entry INTEGER, tag TEXT, says TEXT);
+CREATE TABLE cards(entry INTEGER PRIMARY KEY, facts BLOB);
 CREATE TABLE static_ranks(first INTEGER, marks BLOB, families BLOB, weight REAL);
 CREATE TABLE options(entry INTEGER PRIMARY KEY, lines TEXT, command BLOB);
 CREATE TABLE said(entry INTEGER PRIMARY KEY, terms TEXT, tasks TEXT, task_terms TEXT);
@@ -132,16 +152,21 @@ INDEXES = """
 CREATE INDEX names_by_key ON names(key);
 CREATE INDEX names_by_entry ON names(entry);
 CREATE INDEX postings_by_term ON postings(term);
+CREATE INDEX doings_by_word ON doings(kind, word);
+CREATE INDEX defined_by_name ON defined(name);
 CREATE INDEX hidden_entries ON entries(id) WHERE hidden;
 CREATE INDEX related_by_term ON related(term);
 CREATE INDEX shell_names_by_name ON shell_names(name);
 CREATE INDEX info_names_by_name ON info_names(name);
 """
 
-#: For writing a new file that nobody reads yet; large portions of the full text make fewer, fuller
-#: segments.
+#: What is kept while pages are read, so that a build that was ended goes on where it was.
+DONE = "CREATE TABLE done(number INTEGER PRIMARY KEY, reading TEXT)"
+
+#: For writing a new file that nobody reads yet: nothing needs to be on the disk before it is whole,
+#: but what was committed must hold when the process is ended.
 FAST = """
-PRAGMA journal_mode = OFF;
+PRAGMA journal_mode = TRUNCATE;
 PRAGMA synchronous = OFF;
 PRAGMA cache_size = -32768;
 PRAGMA temp_store = MEMORY;

@@ -21,12 +21,12 @@ MOST_MATCHES = 4000
 SHORTEST_PIECE = 3  # characters; shorter pieces of names have no index
 
 
-def index_path(cache: str, roots: list[str], others: list[str] | None = None) -> str:
-    """The index file of these manual folders: other folders have another file. `others`: what else
-    it is made of.
-    """
+def index_path(cache: str, others: list[str] | None = None) -> str:
+    """The index file of a user; where it is made of `others` than what is usual it is apart."""
+    if not others:
+        return os.path.join(cache, "index.sqlite")
     mark = 0x811C9DC5
-    for byte in "\n".join([*roots, *(others or ())]).encode(
+    for byte in "\n".join(others).encode(
         "utf-8", "surrogateescape"
     ):  # the FNV-1a hash: no module to load for it
         mark = (mark ^ byte) * 0x01000193 & 0xFFFFFFFF
@@ -56,14 +56,13 @@ ALL = Narrowing()
 def narrowing(
     columns: dict[str, str] | None = None,
     section: str = "",
-    verbs: list[str] | None = None,
-    nouns: list[str] | None = None,
     numbers: list[int] | None = None,
+    without: str = "",
 ) -> Narrowing:
     """The entries that fulfil all of these, each a name or a shell pattern in any case, "" for all.
 
     `columns`: package, family and kind. A section takes in those with a suffix: `3` has `3pm` in
-    it. Of `verbs` and `nouns` an entry has any. `numbers`: only these entries.
+    it. `numbers`: only these entries; `without`: none of this family.
     """
     condition, values = "", list[str]()
     if numbers is not None:
@@ -73,14 +72,12 @@ def narrowing(
         if value:
             condition += f" AND lower(e.{column}) GLOB ?"
             values.append(value.lower())
+    if without:
+        condition += " AND (e.family IS NULL OR lower(e.family) NOT GLOB ?)"
+        values.append(without.lower())
     if section:
         condition += " AND (e.section GLOB ? OR e.section GLOB ?)"
         values += [section, section + "[a-zA-Z]*"]
-    for column, words in (("verbs", verbs), ("nouns", nouns)):
-        if words:
-            either = " OR ".join([f"' '||e.{column}||' ' GLOB ?"] * len(words))
-            condition += f" AND ({either})"
-            values += [f"* {word} *" for word in words]
     return Narrowing(condition, values)
 
 
@@ -92,6 +89,7 @@ class Store:
     def __init__(self, path: str, writable: bool = False) -> None:
         self.path = path
         self.memory: dict[str, Any] = {}  # what sources keep for the time of a run
+        self.is_narrowed = False  # whether it holds more than applies (see applying.py)
         if not os.path.isfile(path):
             raise Unusable("there is no index yet")
         mode = "rw" if writable else "ro"
@@ -178,13 +176,15 @@ class Store:
         return [Candidate(*row) for row in rows]
 
     def hidden(self) -> set[int]:
-        """The numbers of entries that are not shown: others stand before them, or their pages are
-        gone.
+        """The numbers of entries that are not shown: others stand before them, their pages are
+        gone, or they do not apply.
         """
-        return {
-            row[0]
-            for row in self.rows("SELECT id FROM entries INDEXED BY hidden_entries WHERE hidden")
-        }
+        sql = (
+            "SELECT id FROM main.entries EXCEPT SELECT id FROM entries WHERE NOT hidden"
+            if self.is_narrowed
+            else "SELECT id FROM entries INDEXED BY hidden_entries WHERE hidden"
+        )
+        return {row[0] for row in self.rows(sql)}
 
     def tally(self, column: str, numbers: Iterable[int]) -> list[tuple[str, int]]:
         """The values of a column among entries of these numbers, counted as in `vocabulary`."""
@@ -289,6 +289,10 @@ class Store:
         """All names of a shell."""
         return self._shell_rows("WHERE shell=? ORDER BY rowid", (shell,))
 
+    def names_in_shell(self, shell: str) -> set[str]:
+        """The names that a shell knows, without what it says of them."""
+        return {row[0] for row in self.rows("SELECT name FROM shell_names WHERE shell=?", (shell,))}
+
     def shell_keywords(self, shell: str) -> list[ShellRow]:
         """The keywords of a shell."""
         return self._shell_rows("WHERE shell=? AND kind='keyword' ORDER BY rowid", (shell,))
@@ -359,8 +363,16 @@ class Store:
 
     @property
     def roots(self) -> list[str]:
-        """The manual folders that it was made of."""
-        return restored(self.meta_value(Meta.ROOTS)).splitlines()
+        """The manual folders that it was made of, in the order in which it came to know them; ""
+        for one that is no more.
+        """
+        kept = self.meta_value(Meta.ROOTS)
+        return restored(kept).split("\n") if kept else []
+
+    @property
+    def is_whole(self) -> bool:
+        """Whether it has all of the pages, and not their heads alone."""
+        return self.meta_value(Meta.DEPTH) == schema.Depth.WHOLE
 
     @property
     def built(self) -> int:
@@ -369,7 +381,9 @@ class Store:
 
     @property
     def pages(self) -> int:
-        """How many pages it was made of."""
+        """How many pages it was made of, of those that apply."""
+        if self.is_narrowed:
+            return int(self.rows("SELECT count(*) FROM entries WHERE place>=0 AND path<>''")[0][0])
         return int(self.meta_value(Meta.PAGES) or 0)
 
     def folders(self) -> dict[str, int]:

@@ -115,6 +115,47 @@ def heads_meant(store: Store, kind: str, word: str, term: str) -> list[str]:
     return [row[0] for row in rows]
 
 
+def heads_near(store: Store, kind: str, term: str, least: float) -> list[str]:
+    """The groups of `verbs` or `nouns` that a stem is related to by at least so much."""
+    rows = store.rows(
+        "SELECT DISTINCT m.head FROM related r JOIN meanings m ON m.term = r.other"
+        " WHERE r.term=? AND r.weight>=? AND m.kind=?",
+        (term, least, kind),
+    )
+    return [row[0] for row in rows]
+
+
+def entries_doing(store: Store, kind: str, words: list[str]) -> dict[int, int]:
+    """The entries that have one of these `verbs` or `nouns`, patterns among them, and the place it
+    has among those of the entry: 0 is the first.
+    """
+    either = " OR ".join(["word GLOB ?" if set(word) & set("*?[") else "word=?" for word in words])
+    found: dict[int, int] = {}
+    for entries, places in store.rows(
+        f"SELECT entries, places FROM doings WHERE kind=? AND ({either})", (kind, *words)
+    ):
+        for number, place in zip(memoryview(entries).cast("I"), places, strict=True):
+            if place < found.get(number, 99):
+                found[number] = place
+    return found
+
+
+def is_well_known(store: Store, words: str) -> bool:
+    """Whether a command is one of those that facts of ours tell of."""
+    return bool(store.rows("SELECT 1 FROM command_facts WHERE words=?", (words,)))
+
+
+def defining(store: Store, name: str) -> list[tuple[int, str, str]]:
+    """The entries that define a variable, or a file by the last part of its path, with how each
+    writes it and what it says of it.
+    """
+    return store.rows(
+        "SELECT entry, tag, says FROM defined JOIN entries ON id = entry"
+        " WHERE defined.name=? AND NOT hidden",
+        (name,),
+    )
+
+
 def terms_meant(store: Store, kind: str, heads: list[str]) -> list[str]:
     """The terms of all words of these groups of `verbs` or `nouns`."""
     marks = ",".join("?" * len(heads))
@@ -174,7 +215,7 @@ def static_ranks(store: Store) -> bytearray:
             found[first : first + len(marks)] = (
                 marks  # what is written at one time has numbers of its own
             )
-        last = store.rows("SELECT coalesce(max(id), 0) FROM entries")[0][0]
+        last = store.rows("SELECT coalesce(max(id), 0) FROM main.entries")[0][0]
         found.extend(bytes(max(last + 1 - len(found), 0)))
     return found
 

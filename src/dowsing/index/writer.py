@@ -1,86 +1,23 @@
-"""Writing the index: the only place that does. What a row means is said in schema.py and at the
-records here.
-"""
+"""Writing the index: nothing else does. What a row means is said in schema.py and rows.py."""
 
 from __future__ import annotations
 
 import contextlib
 import os
 import sqlite3
-from enum import StrEnum
 
 from dowsing.index import schema
-from dowsing.index.schema import COMMON_TEXT, HEADS, TEXT
+from dowsing.index.rows import NO_PAGE, EntryRow, FileRow, PlaceKind, SearchRow
+from dowsing.index.schema import COMMON_TEXT, GONE, HEADS, SHADOWED, TEXT
 from dowsing.index.store import Store
 from dowsing.model.entry import ShellRow
 from dowsing.model.errors import Unusable
-from dowsing.model.paths import restored, stored
-from dowsing.model.record import Record
+from dowsing.model.paths import is_within, restored, stored
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterable
-
-
-class EntryRow(Record):
-    """An entry as it is written. `names` are all its names with their sections, its own first;
-    `path` its file, "" without; `place` that of the file in the order of search; `hidden`: others
-    stand before it.
-    """
-
-    number: int
-    names: list[tuple[str, str]]
-    kind: str
-    summary: str
-    verbs: str
-    nouns: str
-    package: str | None = None
-    family: str | None = None
-    path: str = ""
-    place: int = 0
-    hidden: bool = False
-
-    @property
-    def alias_labels(self) -> list[str]:
-        """The other names; those of another section with it."""
-        own = self.names[0][1]
-        return [
-            name if section == own else f"{name}({section})" for name, section in self.names[1:]
-        ]
-
-
-class FileRow(Record):
-    """A file of pages: modification time (ns) and size of itself, the number of its entry, what is
-    wrong with it.
-    """
-
-    path: str
-    modified: int
-    size: int
-    entry: int | None
-    problem: str | None
-
-
-class SearchRow(Record):
-    """The terms of an entry's summary, its tasks in words, and the terms of each."""
-
-    number: int
-    summary_terms: str
-    tasks: list[str]
-    task_terms: list[str]
-
-
-class PlaceKind(StrEnum):
-    """What a watched folder or file holds."""
-
-    MANUAL = "manual"
-    PATH = "path"
-    INFO = "info"
-    SHELL = "shell"
-
-
-#: What stands as the size of what could not be taken up and is no page, to tell it from pages.
-_NO_PAGE = {PlaceKind.SHELL: -1, PlaceKind.INFO: -2}
+    from typing import Self
 
 
 class IndexWriter:
@@ -90,14 +27,14 @@ class IndexWriter:
         self.db = db
 
     @classmethod
-    def new(cls, path: str) -> IndexWriter:
+    def new(cls, path: str) -> Self:
         """A new file, which nobody reads yet."""
         db = sqlite3.connect(path)
         db.executescript(schema.FAST + schema.TABLES)
         return cls(db)
 
     @classmethod
-    def locked(cls, store: Store) -> IndexWriter:
+    def locked(cls, store: Store) -> Self:
         """An index that is there, with nobody else writing until `commit` or `undo`. Raises
         Unusable, sqlite3.Error.
         """
@@ -119,7 +56,8 @@ class IndexWriter:
 
     def finish_pages(self) -> None:
         """Make what speeds up look-ups, once the rows of a new file are in."""
-        self.db.executescript(schema.INDEXES)
+        for statement in schema.INDEXES.split(";"):  # a script would commit what is not whole
+            self.db.execute(statement)
 
     # --- entries
     # -------------------------------------------------------------------------------------
@@ -149,7 +87,7 @@ class IndexWriter:
         """
         for number in numbers:
             self.db.execute(
-                "UPDATE entries SET hidden=1, name='', aliases='' WHERE id=?", (number,)
+                "UPDATE entries SET hidden=?, name='', aliases='' WHERE id=?", (GONE, number)
             )
             self.db.execute("DELETE FROM names WHERE entry=?", (number,))
 
@@ -161,24 +99,42 @@ class IndexWriter:
         """Write the option lines of entries, and the packed tables of those that are commands."""
         self.db.executemany("INSERT INTO options VALUES(?,?,?)", rows)
 
+    def insert_defined(self, rows: Iterable[tuple[str, int, str, str]]) -> None:
+        """Write the variables and files that entries define: name, entry, as it is written, what is
+        said.
+        """
+        self.db.executemany("INSERT INTO defined VALUES(?,?,?,?)", rows)
+
+    def insert_cards(self, rows: Iterable[tuple[int, bytes]]) -> None:
+        """Write what cards show of the pages of entries, packed (model/page_facts.py)."""
+        self.db.executemany("INSERT INTO cards VALUES(?,?)", rows)
+
     def labels_of(self, number: int) -> list[tuple[str, str]]:
         """The own name of an entry with its section."""
         return self.db.execute("SELECT name, section FROM entries WHERE id=?", (number,)).fetchall()
 
-    def entries_named(self, name: str, section: str) -> set[int]:
-        """The entries whose own name that is."""
+    def entries_named(self, name: str, section: str, places: Iterable[int]) -> set[int]:
+        """The entries of manual folders of these numbers whose own name that is."""
+        marks = ",".join(map(str, places))
         rows = self.db.execute(
-            "SELECT entry FROM names WHERE key=? AND name=? AND section=? AND alias=0",
+            "SELECT n.entry FROM names n JOIN entries e ON e.id=n.entry WHERE n.key=? AND n.name=? "
+            f"AND n.section=? AND n.alias=0 AND e.place IN ({marks})",
             (name.casefold(), name, section),
         )
         return {row[0] for row in rows}
 
-    def is_shadowed(self, name: str, section: str, place: int) -> bool:
-        """Whether an entry of that name and section is shown whose file comes before that place of
-        the search.
-        """
-        sql = "SELECT 1 FROM entries WHERE name=? AND section=? AND place<? AND NOT hidden"
-        return self.db.execute(sql, (name, section, place)).fetchone() is not None
+    def settle_twins(self, labels: Iterable[tuple[str, str]]) -> None:
+        """Of several entries with one of these names and sections have the first be shown."""
+        sql = (
+            "SELECT e.id FROM names n JOIN entries e ON e.id=n.entry WHERE n.key=? AND n.alias=0 "
+            "AND e.name=? AND e.section=? ORDER BY e.place, e.id"
+        )
+        for name, section in labels:
+            numbers = [row[0] for row in self.db.execute(sql, (name.casefold(), name, section))]
+            self.db.executemany(
+                "UPDATE entries SET hidden=? WHERE id=?",
+                [(SHADOWED if n else 0, number) for n, number in enumerate(numbers)],
+            )
 
     def families(self) -> set[str]:
         """The families there are."""
@@ -209,6 +165,15 @@ class IndexWriter:
             )
             for name, section, kind, summary, package, path, number in rows.fetchall()
         ]
+
+    def paged_now(self) -> list[int]:
+        """The entries without a page of commands that have one now."""
+        rows = self.db.execute(
+            "SELECT e.id FROM entries e JOIN names o ON o.entry=e.id JOIN names n ON n.key=o.key "
+            "AND n.name=o.name AND substr(n.section,1,1) IN ('1','6','8') "
+            "WHERE e.section='' AND NOT e.hidden"
+        )
+        return [row[0] for row in rows]
 
     def names_in_sections(self, first: tuple[str, ...]) -> set[str]:
         """All names of pages in sections that begin so."""
@@ -244,6 +209,12 @@ class IndexWriter:
         self.db.executemany(
             "INSERT INTO postings VALUES(?,?,?,?,?)", ((term, part, *rest) for term, *rest in rows)
         )
+
+    def insert_doings(self, rows: Iterable[tuple[str, str, bytes, bytes]]) -> None:
+        """Write which entries do something, or do it to something: verbs or nouns, the word, the
+        numbers of the entries, and the place of the word among those of each (0 the first).
+        """
+        self.db.executemany("INSERT INTO doings VALUES(?,?,?,?)", rows)
 
     def insert_search_rows(self, rows: Iterable[SearchRow]) -> None:
         """Write what is said of entries in summaries and tasks."""
@@ -296,12 +267,26 @@ class IndexWriter:
             ),
         )
 
-    def page_files(self) -> dict[str, FileRow]:
-        """The files of pages by their paths."""
+    def page_files(self, places: set[int], within: list[str]) -> dict[str, FileRow]:
+        """The files of pages by their paths: those of entries of manual folders of these numbers,
+        and those `within` these folders that have no entry.
+        """
         rows = self.db.execute(
-            "SELECT path, modified, size, entry, problem FROM files WHERE modified"
+            "SELECT f.path, f.modified, f.size, f.entry, f.problem, e.place FROM files f "
+            "LEFT JOIN entries e ON e.id=f.entry WHERE f.modified"
         )
-        return {restored(path): FileRow(restored(path), *rest) for path, *rest in rows}
+        found = {}
+        for path, modified, size, entry, problem, place in rows:
+            file = restored(path)
+            if is_within(file, within) if place is None else place in places:
+                found[file] = FileRow(file, modified, size, entry, problem)
+        return found
+
+    def count_pages(self) -> int:
+        """How many pages there are, with those that could not be read."""
+        return self._value(
+            "SELECT count(DISTINCT entry) + count(*) - count(entry) FROM files WHERE modified"
+        )
 
     def forget_files(self, paths: Iterable[str]) -> None:
         """Take files out, and all that only told of trouble with pages, which is told anew."""
@@ -310,12 +295,17 @@ class IndexWriter:
 
     def insert_trouble(self, kind: PlaceKind, path: str, folder: str, says: str) -> None:
         """Note what could not be taken up."""
-        row = (stored(path), stored(folder), _NO_PAGE[kind], says)
+        row = (stored(path), stored(folder), NO_PAGE[kind], says)
         self.db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", row)
 
-    def set_manual_folders(self, folders: dict[str, int]) -> None:
-        """The manual folders that were looked through, with their modification times (ns)."""
-        self.db.execute("DELETE FROM folders WHERE kind=?", (PlaceKind.MANUAL,))
+    def set_manual_folders(self, folders: dict[str, int], within: list[str] | None = None) -> None:
+        """The manual folders that were looked through, with their modification times (ns): all, or
+        those `within` these.
+        """
+        sql = "SELECT path FROM folders WHERE kind=?"
+        known = [row[0] for row in self.db.execute(sql, (PlaceKind.MANUAL,))]
+        gone = [path for path in known if within is None or is_within(restored(path), within)]
+        self.db.executemany("DELETE FROM folders WHERE path=?", ((path,) for path in gone))
         rows = ((stored(path), modified, PlaceKind.MANUAL) for path, modified in folders.items())
         self.db.executemany("INSERT OR REPLACE INTO folders VALUES(?,?,?)", rows)
 
@@ -339,7 +329,7 @@ class IndexWriter:
     def forget_shells(self) -> None:
         """Take out what shells said."""
         self.db.execute("DELETE FROM shell_names")
-        self.db.execute("DELETE FROM files WHERE size=?", (_NO_PAGE[PlaceKind.SHELL],))
+        self.db.execute("DELETE FROM files WHERE size=?", (NO_PAGE[PlaceKind.SHELL],))
 
     def insert_shell_names(self, rows: Iterable[ShellRow]) -> None:
         """Write what shells say of their names."""
@@ -373,7 +363,7 @@ class IndexWriter:
     def forget_info(self) -> None:
         """Take out what Info manuals have."""
         self.db.execute("DELETE FROM info_names")
-        self.db.execute("DELETE FROM files WHERE size=?", (_NO_PAGE[PlaceKind.INFO],))
+        self.db.execute("DELETE FROM files WHERE size=?", (NO_PAGE[PlaceKind.INFO],))
 
     def insert_info_names(
         self, path: str, manual: str, rows: Iterable[tuple[str, str, int]]
@@ -383,6 +373,14 @@ class IndexWriter:
             "INSERT INTO info_names VALUES(?,?,?,?,?)",
             ((name, stored(path), manual, node, rank) for name, node, rank in rows),
         )
+
+    def info_manuals(self) -> dict[str, str]:
+        """The Info manuals that no page has the name of, each with its file."""
+        rows = self.db.execute(
+            "SELECT manual, path FROM info_names WHERE name = manual AND lower(manual) NOT IN "
+            "(SELECT key FROM names WHERE section <> '') ORDER BY rank, rowid DESC"
+        )
+        return {manual: restored(path) for manual, path in rows}
 
     def set_programs(self, owned: Iterable[tuple[str, str]]) -> None:
         """The programs on PATH with their packages."""
@@ -416,6 +414,11 @@ class IndexWriter:
     # --- the index itself
     # ----------------------------------------------------------------------------
 
+    def meta_value(self, key: schema.Meta) -> str:
+        """A value that the index keeps beside its entries, "" for none."""
+        row = self.db.execute("SELECT value FROM meta WHERE key=?", (key,)).fetchone()
+        return str(row[0]) if row else ""
+
     def set_meta(self, key: schema.Meta, value: str) -> None:
         """A value that the index keeps beside its entries."""
         self.db.execute("INSERT OR REPLACE INTO meta VALUES(?,?)", (key, value))
@@ -441,7 +444,7 @@ def _entry_values(one: EntryRow) -> tuple[object, ...]:
         one.family,
         stored(one.path),
         one.place,
-        int(one.hidden),
+        SHADOWED if one.hidden else 0,
         one.verbs,
         one.nouns,
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections import Counter
 
-from dowsing.index.writer import EntryRow
+from dowsing.index.rows import EntryRow
 from dowsing.model.entry import EntryKind
 
 TYPE_CHECKING = False

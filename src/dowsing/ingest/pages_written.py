@@ -4,17 +4,34 @@ from __future__ import annotations
 
 import os
 
-from dowsing.index.writer import FileRow
+from dowsing.index.rows import FileRow
 from dowsing.ingest.postings import SearchedEntry, referrals
 from dowsing.knowledge.recipes import Recipe
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.index.writer import IndexWriter
     from dowsing.ingest.entries import MadeEntry
     from dowsing.ingest.page_reading import Reading
     from dowsing.ingest.scan import Scan
 
 NOT_READ = "it was not read"
+
+
+def insert_texts(writer: IndexWriter, readings: list[tuple[int, Reading]]) -> None:
+    """Write what was read of pages that only look-ups of one entry need, by the numbers of entries:
+    texts, options and tables, what cards show, what is defined.
+    """
+    writer.insert_bodies((number, one.text) for number, one in readings if one.text)
+    writer.insert_options(
+        (number, one.options, one.command or None)
+        for number, one in readings
+        if one.options or one.command
+    )
+    writer.insert_cards((number, one.card) for number, one in readings if one.card)
+    writer.insert_defined(
+        (term.name, number, term.tag, term.says) for number, one in readings for term in one.defined
+    )
 
 
 def searched_entries(
@@ -41,6 +58,7 @@ def searched_entries(
             readings[entry.number].verbs,
             readings[entry.number].nouns,
             referred[entry.number],
+            entry.package or "",
         )
         for entry in shown
     ]

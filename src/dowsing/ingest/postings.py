@@ -10,12 +10,12 @@ from array import array
 from collections import Counter
 from functools import cache
 
+from dowsing.index.rows import SearchRow
 from dowsing.index.schema import HEADS, TEXT
-from dowsing.index.writer import IndexWriter, SearchRow
+from dowsing.index.writer import IndexWriter
 from dowsing.ingest.static_rank import share, static_rank
-from dowsing.ingest.terms import Postings, head_terms
+from dowsing.ingest.terms import Postings, head_terms, label_words
 from dowsing.knowledge.lexicon import lexicon
-from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.stems import stem, telling_stems, words
 from dowsing.model.record import Record
 
@@ -40,6 +40,7 @@ class SearchedEntry(Record):
     verbs: str
     nouns: str
     referred: int = 0
+    package: str = ""
 
 
 def insert_language(writer: IndexWriter) -> None:
@@ -53,21 +54,38 @@ def insert_language(writer: IndexWriter) -> None:
         )
 
 
-def insert_postings(writer: IndexWriter, entries: Iterable[SearchedEntry], texts: Postings) -> None:
-    """Write the postings of entries that have none yet; `texts` has the terms of their texts."""
+def insert_postings(
+    writer: IndexWriter,
+    entries: Iterable[SearchedEntry],
+    texts: Postings,
+    phrases: dict[str, list[str]],
+) -> None:
+    """Write the postings of entries that have none yet; `texts` has the terms of their texts,
+    `phrases` what labels are for.
+    """
     batch = sorted(entries, key=lambda one: one.number)
     if not batch:
         return
     sizes = writer.family_sizes()
     shares = {one.number: share(sizes.get(one.family, 1)) for one in batch}
-    tasks = _tasks_of(batch)
+    tasks = {
+        one.number: [phrase for label in one.labels for phrase in phrases.get(label, ())]
+        for one in batch
+    }
     terms_in = cache(telling_stems)
     heads = Postings()
     for one in batch:
-        phrases = tasks[one.number]
+        tasks_of_one = tasks[one.number]
         heads.add(
             one.number,
-            head_terms(one.names, one.summary, one.verbs.split(), one.nouns.split(), phrases),
+            head_terms(
+                one.names,
+                one.summary,
+                one.verbs.split(),
+                one.nouns.split(),
+                tasks_of_one,
+                _label(one) if shares[one.number] == 1 else (),
+            ),
         )
     writer.count_words((word, stem(word), count) for word, count in _spelled(batch, tasks).items())
     writer.insert_search_rows(
@@ -79,18 +97,30 @@ def insert_postings(writer: IndexWriter, entries: Iterable[SearchedEntry], texts
         )
         for one in batch
     )
+    _insert_doings(writer, batch)
     _insert_static_ranks(writer, batch, sizes, sum(shares.values()))
     heads.write(writer, HEADS, shares.__getitem__)
     texts.write(writer, TEXT, lambda number: shares.get(number, 1.0))
 
 
-def _tasks_of(batch: list[SearchedEntry]) -> dict[int, list[str]]:
-    """The tasks in plain words that entries are for, by their numbers."""
-    known = purposes()
-    return {
-        one.number: [phrase for label in one.labels for phrase in known.get(label, ())]
-        for one in batch
-    }
+def _label(one: SearchedEntry) -> list[str]:
+    section = one.labels[0].rpartition("(")[2].rstrip(")") if one.labels else ""
+    return label_words(section if section[:1].isdigit() else "", one.package)
+
+
+def _insert_doings(writer: IndexWriter, batch: list[SearchedEntry]) -> None:
+    """Write which entries have a verb or a noun, and at which place among theirs."""
+    found: dict[tuple[str, str], tuple[array[int], bytearray]] = {}
+    for one in batch:
+        for kind, said in (("verbs", one.verbs), ("nouns", one.nouns)):
+            for place, word in enumerate(said.split()):
+                numbers, places = found.setdefault((kind, word), (array("I"), bytearray()))
+                numbers.append(one.number)
+                places.append(place)
+    writer.insert_doings(
+        (kind, word, numbers.tobytes(), bytes(places))
+        for (kind, word), (numbers, places) in found.items()
+    )
 
 
 def _spelled(batch: list[SearchedEntry], tasks: dict[int, list[str]]) -> Counter[str]:

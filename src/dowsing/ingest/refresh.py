@@ -4,12 +4,14 @@ went.
 
 from __future__ import annotations
 
+import contextlib
 import os
 import sqlite3
 import time
 
 from dowsing.index.store import Store
 from dowsing.model.errors import Unusable
+from dowsing.model.paths import is_within
 from dowsing.model.record import Record
 from dowsing.sources import manual_folders
 
@@ -19,6 +21,8 @@ if TYPE_CHECKING:
     from dowsing.machine.settings import Settings
 
 KEEP_FILES = 6
+#: Seconds that a build does not let pass without writing.
+UNTOUCHED = 300
 
 
 class Changes(Record):
@@ -40,6 +44,8 @@ def changed_folders(store: Store, settings: Settings, roots: list[str]) -> Chang
     changed = Changes([], [])
     known = store.watched()
     for place, modified, kind in known:
+        if kind == "manual" and not is_within(place, roots):
+            continue  # of another terminal, which takes up what changed there
         try:
             same = os.stat(place).st_mtime_ns == modified
         except OSError:
@@ -99,10 +105,16 @@ def _take_up_changes(
     changed = changed_folders(store, settings, roots)
     if not changed.any:
         return 0
-    done = take_up_pages(writer, settings, roots) if changed.manual else 0
-    if done is not None:
+    files, others = 0, bool(changed.others)
+    if changed.manual:
+        concerned = [one for one in roots if any(is_within(path, [one]) for path in changed.manual)]
+        taken = take_up_pages(writer, settings, store.roots, roots, concerned)
+        if taken is None:
+            return None
+        files, others = taken.files, others or taken.any_gone
+    if others:  # a command whose page is gone is there without it
         take_others(writer, settings)
-    return done
+    return files
 
 
 def open_index(settings: Settings) -> tuple[Store, list[str]]:
@@ -112,35 +124,66 @@ def open_index(settings: Settings) -> tuple[Store, list[str]]:
     from dowsing.index.store import index_path
 
     roots = manual_folders.roots(settings)
-    path = index_path(settings.cache, roots, settings.indexed_too)
-    store = Store(path)
+    store = Store(index_path(settings.cache, settings.indexed_too))
     if refresh(settings, store, roots) is None:
         store.close()
         raise Unusable("many pages came or went")
+    if roots != store.roots:
+        from dowsing.index.applying import narrow
+
+        narrow(store, roots)
     return store, roots
 
 
+def roots_to_build(settings: Settings) -> list[str]:
+    """The manual folders of a new index: those of now, and those that the one before had been made
+    of, which other terminals may have in use.
+    """
+    from dowsing.index.store import index_path
+
+    roots = manual_folders.roots(settings)
+    try:
+        store = Store(index_path(settings.cache, settings.indexed_too))
+        before = store.roots
+        store.close()
+    except Unusable:
+        before = []
+    return [*roots, *(one for one in before if one not in roots and os.path.isdir(one))]
+
+
 def remove_old_indexes(cache: str) -> None:
-    """Of the index files for various manual folders the newest few are kept."""
+    """Remove indexes that this version cannot read, all but the newest few, and what builds left
+    that were ended before they could tidy up.
+    """
     from dowsing.knowledge.units import DAY
 
     try:
         files = [
             e
             for e in os.scandir(cache)
-            if e.name.startswith("index-") and e.name.endswith(".sqlite")
+            if e.name.startswith("index") and e.name.endswith(".sqlite")
         ]
         files.sort(key=lambda entry: entry.stat().st_mtime, reverse=True)
-        for entry in files[KEEP_FILES:]:
-            os.unlink(entry.path)
-            os.unlink(entry.path + ".lock")
-        # what builds left that were ended before they could tidy up
+        for n, entry in enumerate(files):
+            if n >= KEEP_FILES or not _is_readable(entry.path):
+                for ending in ("", ".lock", ".whole"):
+                    with contextlib.suppress(FileNotFoundError):
+                        os.unlink(entry.path + ending)
+        kept = {entry.name for entry in os.scandir(cache)}
         for left in os.scandir(cache):
-            if (
-                left.name.startswith("index-")
-                and left.name.endswith(".new")
-                and left.stat().st_mtime < time.time() - DAY
-            ):
-                os.unlink(left.path)
+            name, new, _ = left.name.partition(".sqlite.")
+            if name.startswith("index") and new and ".new" in left.name:
+                # what belongs to an index may be gone on from
+                wait = DAY if f"{name}.sqlite" in kept else UNTOUCHED
+                if time.time() - left.stat().st_mtime > wait:
+                    os.unlink(left.path)
     except OSError:
         pass
+
+
+def _is_readable(path: str) -> bool:
+    try:
+        Store(path).close()
+    except Unusable:
+        return False
+    return True

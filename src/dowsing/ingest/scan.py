@@ -29,19 +29,23 @@ class FoundPage:
 
 
 class Scan(Record):
-    """What the manual folders hold. `problems` are files and folders that cannot be used, with the
-    reason.
+    """What the manual folders `roots` hold. `folders`: their modification times (ns); `problems`:
+    files and folders that cannot be used, with the reason.
     """
 
+    roots: list[str]
     pages: list[FoundPage]
     folders: dict[str, int]
     problems: dict[str, str]
 
 
-def folder_times(roots: list[str]) -> tuple[dict[str, int], dict[str, str]]:
-    """The manual folders and their section folders with their modification times (ns), and those in
-    trouble.
+def folder_times(
+    roots: list[str],
+) -> tuple[dict[str, list[str]], dict[str, int], dict[str, str]]:
+    """The section folders of each manual folder; the modification times (ns) of all; and the manual
+    folders in trouble.
     """
+    sections: dict[str, list[str]] = {}
     times: dict[str, int] = {}
     problems: dict[str, str] = {}
     for root in roots:
@@ -49,9 +53,10 @@ def folder_times(roots: list[str]) -> tuple[dict[str, int], dict[str, str]]:
             times[root] = settled(os.stat(root).st_mtime_ns)
             for folder in manual_folders.section_folders(root):
                 times[folder] = settled(os.stat(folder).st_mtime_ns)
+                sections.setdefault(root, []).append(folder)
         except OSError as error:
             problems[root] = (error.strerror or "cannot be read").lower()
-    return times, problems
+    return sections, times, problems
 
 
 def settled(modified: int) -> int:
@@ -64,21 +69,60 @@ def settled(modified: int) -> int:
     return modified if abs(time.time_ns() - modified) > CLOCK_STEP else modified - 1
 
 
-def scan(roots: list[str]) -> Scan:
-    """Look through the manual folders."""
-    times, problems = folder_times(roots)
+def scan(roots: list[str], language: str = "") -> Scan:
+    """Look through the manual folders. Pages of a name that only translations have are taken in the
+    user's `language`, else in the first there is.
+    """
+    sections, times, problems = folder_times(roots)
     by_file: dict[str, FoundPage] = {}
     for place, root in enumerate(roots):
-        for folder in [path for path in times if os.path.dirname(path) == root]:
-            try:
-                pages = sorted(page_files.page_files(folder), key=lambda page: page.path)
-            except OSError as error:
-                problems[folder] = (error.strerror or "cannot be read").lower()
-                continue
+        for folder in sections.get(root, []):
             real_folder = os.path.realpath(folder)
-            for page in pages:
+            for page in _pages_in(folder, problems):
                 _add(by_file, problems, page, place, real_folder)
-    return Scan(list(by_file.values()), times, problems)
+    known = {page.name for one in by_file.values() for page in one.files}
+    for place, root in enumerate(roots):
+        for folders in _translations(root, language):
+            taken: set[str] = set()
+            for folder in folders:
+                real_folder = os.path.realpath(folder)
+                only = [page for page in _pages_in(folder, problems) if page.name not in known]
+                for page in only:
+                    _add(by_file, problems, page, place, real_folder)
+                if only:
+                    times[folder] = settled(os.stat(folder).st_mtime_ns)
+                    taken |= {page.name for page in only}
+            known |= taken
+    return Scan(roots, list(by_file.values()), times, problems)
+
+
+def _pages_in(folder: str, problems: dict[str, str]) -> list[PageFile]:
+    """The page files of a folder, in order; that it cannot be read is put into `problems`."""
+    try:
+        return sorted(page_files.page_files(folder), key=lambda page: page.path)
+    except OSError as error:
+        problems[folder] = (error.strerror or "cannot be read").lower()
+        return []
+
+
+def _translations(root: str, language: str) -> list[list[str]]:
+    """The section folders of each language of a manual folder, those of `language` first; what
+    cannot be read has none.
+    """
+    try:
+        folders = manual_folders.language_folders(root, language)
+        return [manual_folders.section_folders(folder) for folder in folders]
+    except OSError:
+        return []
+
+
+def _beside(link: str, real_folder: str) -> str:
+    """The file of the same folder that a link leads to at once, as most do; "" if it does not."""
+    target = os.readlink(link)
+    if "/" in target or target in (".", ".."):
+        return ""
+    real = os.path.join(real_folder, target)
+    return "" if os.path.islink(real) else real
 
 
 def _add(
@@ -90,7 +134,7 @@ def _add(
 ) -> None:
     linked = os.path.islink(page.path)
     if linked:
-        real = os.path.realpath(page.path)
+        real = _beside(page.path, real_folder) or os.path.realpath(page.path)
         if not os.path.exists(real):
             circular = os.path.islink(real)
             problems[page.path] = (
@@ -104,11 +148,8 @@ def _add(
         found = by_file[real] = FoundPage(page, place)
         if linked:
             found.links.append(page)
-            parts = page_files.split_file_name(os.path.basename(real))
-            if parts:
-                found.page = PageFile(real, *parts)
-            else:
-                found.page = PageFile(real, page.name, page.section)
+            own = page_files.page_at(real)
+            found.page = own or PageFile(real, page.name, page.section)
         return
     if page.path == real:
         found.page = page

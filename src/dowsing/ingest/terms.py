@@ -15,6 +15,7 @@ from dowsing.facts.option_table import tagged_flags
 from dowsing.index.schema import (
     IN_ALIAS,
     IN_HEADING,
+    IN_LABEL,
     IN_LEAD,
     IN_NAME,
     IN_OPTION,
@@ -26,6 +27,7 @@ from dowsing.index.schema import (
 )
 from dowsing.knowledge.lexicon import lexicon
 from dowsing.knowledge.stems import stem, stems, telling_stems, words
+from dowsing.knowledge.verbs_and_nouns import glued_verb
 from dowsing.model.document import Block, Document, Indent, Paragraph
 from dowsing.model.markup import plain
 
@@ -51,12 +53,12 @@ _USUAL_TITLES = frozenset(
 )
 
 
-def text_terms(page: Document, options: list[str]) -> dict[str, int]:
-    """In which fields of the page's text each of its terms stands. `options` are lines of
-    `option_lines`.
+def text_terms(page: Document, lead: str, options: list[str]) -> dict[str, int]:
+    """In which fields of the page's text each of its terms stands. `lead` is what `lead_of` gives,
+    `options` are lines of `option_lines`.
     """
     found: dict[str, int] = {}
-    for term in stems(_lead(page))[:MOST_LEAD]:
+    for term in stems(lead)[:MOST_LEAD]:
         found[term] = found.get(term, 0) | IN_LEAD
     for term, field in option_terms(options).items():
         found[term] = found.get(term, 0) | field
@@ -108,7 +110,7 @@ def option_terms(options: list[str]) -> dict[str, int]:
     return found
 
 
-def _lead(page: Document) -> str:
+def lead_of(page: Document) -> str:
     """The first paragraph of the description, or of the first section that is neither names nor
     forms.
     """
@@ -149,10 +151,35 @@ def option_lines(page: Document) -> list[str]:
     return lines
 
 
+def label_words(section: str, package: str) -> list[str]:
+    """The words of where an entry belongs: the language that the end of its section stands for, and
+    its package without what all packages are called.
+    """
+    end = section[1:].casefold()
+    language = _LANGUAGES.get(end, end if len(end) > 1 else "")
+    parts = re.findall(r"[a-z]{3,}", package.casefold())
+    own = [part for part in parts if part not in _OF_ALL_PACKAGES]
+    return [language, *own] if language else own
+
+
+_LANGUAGES = {"pm": "perl", "p": "perl", "am": "awk", "type": ""}
+_OF_ALL_PACKAGES = frozenset(
+    "bin doc docs common utils util tools tool data core base dev client server lib libs extra "
+    "extras full minimal runtime source manpages man cli plugins plugin essential modules".split()
+)
+
+
 def head_terms(
-    names: list[str], summary: str, verbs: Iterable[str], nouns: Iterable[str], tasks: Iterable[str]
+    names: list[str],
+    summary: str,
+    verbs: Iterable[str],
+    nouns: Iterable[str],
+    tasks: Iterable[str],
+    label: Iterable[str] = (),
 ) -> dict[str, int]:
-    """In which fields of the heads each term stands. The first of `names` is the entry's own."""
+    """In which fields of the heads each term stands. The first of `names` is the entry's own;
+    `label`: words of where it belongs.
+    """
     found: dict[str, int] = {}
 
     def add(term: str, field: int) -> None:
@@ -161,6 +188,9 @@ def head_terms(
     for n, name in enumerate(names):
         parts = words(_CAPITAL.sub(" ", name))
         whole = words(name)
+        glued = glued_verb(name)
+        if glued:
+            add(stem(glued), IN_ALIAS if n else IN_NAME)
         for part in {*parts, *whole}:
             add(
                 stem(part),
@@ -172,6 +202,8 @@ def head_terms(
     for task in tasks:
         for term in stems(task):
             add(term, IN_TASK)
+    for word in label:
+        add(stem(word), IN_LABEL)
     return found
 
 

@@ -14,21 +14,21 @@ import os
 import signal
 from multiprocessing.connection import Connection, wait
 
-from dowsing.ingest.page_reading import Reading, Task, read_many
-
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Generator
     from multiprocessing.sharedctypes import Synchronized
+
+    from dowsing.ingest.page_reading import Read, Reading, Task
 
 MOST_MEMORY = 3 << 30  # bytes of address space of a worker; reading takes 0.2 GB
 PIPE_BYTES = 1 << 20  # room for a portion's readings, so that a worker need not wait for the parent
 
 
 class Workers:
-    """Processes that read `portions`; as many as this process may use cores."""
+    """Processes that read `portions` with `read`; as many as this process may use cores."""
 
-    def __init__(self, portions: list[list[Task]]) -> None:
+    def __init__(self, portions: list[list[Task]], read: Read) -> None:
         methods = multiprocessing.get_all_start_methods()
         context = multiprocessing.get_context(
             "fork" if "fork" in methods and os.name == "posix" else None
@@ -45,7 +45,9 @@ class Workers:
             ours, theirs = context.Pipe(duplex=False)
             _enlarge(theirs)
             process = context.Process(
-                target=_work, args=(portions, taken, theirs, [*self.pipes, ours]), daemon=True
+                target=_work,
+                args=(portions, read, taken, theirs, [*self.pipes, ours]),
+                daemon=True,
             )
             process.start()
             theirs.close()
@@ -95,6 +97,7 @@ def _limit_memory() -> None:
 
 def _work(
     portions: list[list[Task]],
+    read: Read,
     taken: Synchronized[int],
     pipe: Connection,
     parents: list[Connection],
@@ -115,7 +118,7 @@ def _work(
         if number >= len(portions):
             break
         try:
-            pipe.send(read_many(portions[number]))
+            pipe.send(read(portions[number]))
         except (BrokenPipeError, OSError):
             break  # the parent is gone
     pipe.close()

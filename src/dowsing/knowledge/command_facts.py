@@ -36,6 +36,8 @@ commands/sentences.
 
 from __future__ import annotations
 
+from functools import cache
+
 from dowsing.model.record import Record
 from dowsing.model.value_kinds import ValueKind
 from dowsing.model.values import OperandRole, Value
@@ -189,7 +191,17 @@ def read_tool_files() -> dict[str, dict[str, Any]]:
                 with open(os.path.join(place, name), "rb") as file:
                     for words, row in tomllib.load(file).items():
                         found[words] = {**found.get(words, {}), **row}
-    with open(os.path.join(os.path.dirname(folder), "usual.toml"), "rb") as file:
-        for words, usual in tomllib.load(file).items():
-            found[words] = {**found.get(words, {}), "usual": usual.split(" ")}
+    for words, usual in usual_of_commands().items():
+        found[words] = {**found.get(words, {}), "usual": usual}
     return found
+
+
+@cache
+def usual_of_commands() -> dict[str, list[str]]:
+    """What is used most of each command, by its words: options and subcommands, these first."""
+    import os
+    import tomllib
+
+    path = os.path.join(os.path.dirname(__file__), "commands", "usual.toml")
+    with open(path, "rb") as file:
+        return {words: usual.split(" ") for words, usual in tomllib.load(file).items()}

@@ -49,18 +49,30 @@ def read_effects() -> dict[str, Any]:
         return tomllib.load(file)
 
 
-@cache
-def _never_asked() -> dict[str, list[str]]:
-    """Reasons with the programs that are never asked for their usage, for their slip cannot be
-    undone. A file of JSON, which is read quicker than TOML: a card looks into it.
-    """
+def _read_json(name: str) -> dict[str, list[str]]:
+    """A file of names in JSON, which is read quicker than TOML: a card looks into it."""
     import json
     import os
 
-    path = os.path.join(os.path.dirname(__file__), "commands", "never_asked.json")
+    path = os.path.join(os.path.dirname(__file__), "commands", name)
     with open(path, encoding="utf-8") as file:
         found: dict[str, list[str]] = json.load(file)
     return found
+
+
+@cache
+def _never_asked() -> dict[str, list[str]]:
+    """Reasons with the programs that are never asked for their usage, for their slip cannot be
+    undone.
+    """
+    return _read_json("never_asked.json")
+
+
+@cache
+def _asked_with() -> dict[str, str]:
+    """The word that asks for usage, for the programs that have another than --help."""
+    found = _read_json("asked_with.json")
+    return {name: word for word, names in found.items() for name in names}
 
 
 def effect_facts(rows: list[dict[str, Any]]) -> list[EffectFact]:
@@ -86,3 +98,8 @@ def reason_never_asked(name: str) -> str:
             if name == pattern or (pattern.endswith("*") and name.startswith(pattern[:-1])):
                 return reason
     return ""
+
+
+def asked_with(name: str) -> str:
+    """The word that asks a program of that name for its usage."""
+    return _asked_with().get(name, "--help")

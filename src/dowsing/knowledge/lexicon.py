@@ -12,7 +12,7 @@ from dowsing.model.record import Record
 _FOLDER = os.path.dirname(os.path.abspath(__file__))
 
 #: How much a related word counts, beside 1 for the word itself.
-EQUAL, NEAR = 0.75, 0.4
+EQUAL, PLAIN, NEAR = 0.75, 0.38, 0.4
 
 _IRREGULAR = {
     "built": "build",
@@ -94,6 +94,10 @@ class Lexicon:
                 for word in group.near:
                     _keep(best, one, stem(word), NEAR)
                     _keep(best, stem(word), one, NEAR)
+        for said, meant in plain_words():
+            _keep(best, stem(said), stem(meant), PLAIN)
+        for one, other, weight in read_associations():
+            _keep(best, one, other, weight)
         return [(one, other, weight) for (one, other), weight in best.items() if one != other]
 
     def joins(self) -> list[tuple[str, str]]:
@@ -119,6 +123,31 @@ def _by_stem(words: dict[str, str]) -> dict[str, str]:
     found: dict[str, str] = {}
     for word, head in words.items():
         found.setdefault(stem(word), head)
+    return found
+
+
+def plain_words() -> list[tuple[str, str]]:
+    """What people say, and what pages say instead: a pair for each."""
+    found = []
+    with open(os.path.join(_FOLDER, "plain_words.txt"), encoding="utf-8") as file:
+        for line in file:
+            said, _, meant = line.partition(" > ")
+            if meant and not line.startswith("#"):
+                found += [(one, other) for one in said.split() for other in meant.split()]
+    return found
+
+
+def read_associations(path: str = "") -> list[tuple[str, str, float]]:
+    """The learned associations (bench/fit_associations.py): the stem of a word that people say, the
+    stem of one that pages say, and how much this counts for that.
+    """
+    found = []
+    with open(path or os.path.join(_FOLDER, "associations.txt"), encoding="utf-8") as file:
+        for line in file:
+            said, _, others = line.partition(" > ")
+            if others and not line.startswith("#"):
+                pairs = (one.partition(":") for one in others.split())
+                found += [(said, other, float(weight)) for other, _, weight in pairs]
     return found
 
 

@@ -6,10 +6,12 @@ from __future__ import annotations
 
 import os
 from collections.abc import Iterator
+from functools import cache
 
 _FOLDER = os.path.join(os.path.dirname(os.path.abspath(__file__)), "phrases")
 
 
+@cache
 def purposes() -> dict[str, list[str]]:
     """The phrases for each label, `tar(1)`. A label that this machine has no page for is simply not
     used.

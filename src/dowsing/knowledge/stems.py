@@ -29,6 +29,10 @@ EMPTY = frozenset(
 )
 
 
+#: Those of them that a question begins with; some are names of commands as well.
+QUESTIONS = frozenset("what which how who whom whose where when why".split())
+
+
 def words(text: str) -> list[str]:
     """The runs of letters and digits of `text`, in lower case."""
     text = text.casefold()

@@ -75,14 +75,18 @@ _ADJECTIVES = frozenset(
     """
         based nothing free used open running available common reserved specific local remote
         special ordinary current own full simple basic generic old last first next raw single
-        main public private windows linux gnu things nearest least
+        main public private windows linux gnu things nearest least little much many few wide bit
     """.split()
 )
 _NOT_FIRST = frozenset(
-    "how what which when where who like in on of for with and or not to by".split()
+    "how what which when where who like in on of for with and or not to by is are am was do does "
+    "can why whose my has have if would could should will may might must did there only".split()
 )
 _PARENTHESES = re.compile(r"\([^()]*\)|\[[^\[\]]*\]")
 _TOKEN = re.compile(r"[A-Za-z0-9][A-Za-z0-9+.#'-]*[A-Za-z0-9+#]|[A-Za-z0-9]|[,;:/]|\.(?!\w)")
+_VERBS_ON_LY = frozenset("apply supply reply multiply comply imply rely fly reapply".split())
+#: Verbs that say nothing of what is done where their object is a doing itself: `make links`.
+_MAKING = frozenset("create perform take".split())
 _MAY_LEAD = _BEFORE_VERB | _DETERMINERS | {"simple", "simply"}
 _AFTER_VERB = _DETERMINERS | _ENDS_OBJECT
 _NO_OBJECT = _NO_NOUN | _ENDS_OBJECT
@@ -128,6 +132,7 @@ def _of_summary(summary: str, section: str) -> VerbsAndNouns:
         and len(lower) > 2
         and lower[0].isalpha()
         and lower[0] not in _NOT_FIRST
+        and len(lower[0]) > 1
         and lower[1] in _DETERMINERS
     ):
         verbs, start = (
@@ -136,6 +141,8 @@ def _of_summary(summary: str, section: str) -> VerbsAndNouns:
         )  # a word that the lexicon lacks, where only a verb can stand
     nouns = _object(lower, start, known) if verbs else []
     verbs += _further_verbs(lower, start, known) if verbs else []
+    if verbs and verbs[-1] in _MAKING:
+        verbs += _made_doings(lower, start, known)
     if not verbs and section not in _NAMED_NOUNS:
         verbs, nouns = _done_by_a_noun(lower, known)
     if not nouns:
@@ -149,14 +156,14 @@ def _of_summary(summary: str, section: str) -> VerbsAndNouns:
 
 def _joined(tokens: list[str], known: Lexicon) -> list[str]:
     """The tokens, the first two as one if they are one verb said apart: `shut down`, `set up`."""
-    while (
-        tokens
-        and (tokens[0].endswith("ly") or tokens[0] in ("simply", "simple"))
-        and len(tokens) > 1
-    ):
+    while len(tokens) > 1 and (_is_adverb(tokens[0]) or tokens[0] == "simple"):
         tokens = tokens[1:]
     verb = known.joined.get(" ".join(tokens[:2]))
     return [verb, *tokens[2:]] if verb and known.verb(verb) else tokens
+
+
+def _is_adverb(word: str) -> bool:
+    return word.endswith("ly") and word not in _VERBS_ON_LY
 
 
 def _imperative(word: str) -> str:
@@ -195,7 +202,7 @@ def _verbs_at(
             and not tokens[at].endswith("ing")
         ):
             break  # such pages name things
-        if not verbs and known.noun(tokens[at]) and _is_noun_here(tokens[at], following, section):
+        if not verbs and known.noun(tokens[at]) and _is_noun_here(tokens, at, section):
             break
         if verbs and at and tokens[at - 1] not in ("and", "or", ",", "/"):
             break
@@ -219,9 +226,13 @@ def _ends_phrase(tokens: list[str], at: int) -> bool:
     return following in ("", "of", ".", ";")
 
 
-def _is_noun_here(word: str, following: str, section: str) -> bool:
+def _is_noun_here(tokens: list[str], at: int, section: str) -> bool:
+    word = tokens[at]
+    following, after = [*tokens[at + 1 : at + 3], "", ""][:2]
     if following == "for" and word in _WITH_FOR:
         return False
+    if following in ("file", "files") and section[:1] in ("1", "8") and after not in _AFTER_NOUN:
+        return False  # `display file or …`, but `dump file format`
     if section[:1] in _NAMED_NOUNS:
         return following not in _DETERMINERS
     if following in _AFTER_NOUN:
@@ -244,6 +255,18 @@ def _further_verbs(tokens: list[str], start: int, known: Lexicon) -> list[str]:
     return found
 
 
+def _made_doings(tokens: list[str], start: int, known: Lexicon) -> list[str]:
+    """The verb that the thing made is a doing of: `make links between files` links, `make a backup`
+    backs up.
+    """
+    while start < len(tokens) and tokens[start] in _DETERMINERS | _ADJECTIVES:
+        start += 1
+    word = tokens[start] if start < len(tokens) else ""
+    verb = known.verb_of_doing.get(word) or known.verb(singular(word)) if word else None
+    ends = start + 1 >= len(tokens) or tokens[start + 1] in _ENDS_OBJECT | {"of", "and", ",", "."}
+    return [verb] if verb and ends and verb not in _MAKING else []
+
+
 def _later_verbs(tokens: list[str], known: Lexicon) -> tuple[list[str], int]:
     """`tool to remove …`, `program that displays …`, `utility for listing …`, `used to create
     …`.
@@ -251,7 +274,7 @@ def _later_verbs(tokens: list[str], known: Lexicon) -> tuple[list[str], int]:
     for at, token in enumerate(tokens[:-1]):
         if token in ("to", "that", "which", "for") and at:
             begin = at + 1
-            while begin < len(tokens) - 1 and tokens[begin].endswith("ly"):
+            while begin < len(tokens) - 1 and _is_adverb(tokens[begin]):
                 begin += 1
             doing = token in ("to", "that", "which") or tokens[begin].endswith("ing")
             doing = doing and tokens[at - 1] not in _BEFORE_NOUN
@@ -273,7 +296,8 @@ def _done_by_a_noun(tokens: list[str], known: Lexicon) -> tuple[list[str], list[
     """
     for at, token in enumerate(tokens):
         head = known.verb_of_doing.get(token) or known.verb_of_doing.get(singular(token))
-        if head is None and at and token.endswith(("er", "or")) and at + 1 == len(tokens):
+        agent = at and token.endswith(("er", "or")) and at + 1 == len(tokens)
+        if head is None and agent and not known.noun(token):
             head = next(
                 (verb for cut in (token[:-2], token[:-1]) if (verb := known.verb_of.get(cut))), None
             )
@@ -305,6 +329,38 @@ def _of_name(name: str, known: Lexicon) -> list[str]:
     parts = [part for part in re.split(r"[-_.]", name.casefold()) if part]
     found = known.verb_of.get(parts[-1]) if len(parts) > 1 else None
     return [found] if found else []
+
+
+def named_verb(name: str) -> str | None:
+    """The verb that a name is, `truncate`, or ends in, `mysqldump`; that a name of several parts
+    ends in is found by `meaning`.
+    """
+    known = lexicon().verb_of
+    return known.get(name.casefold()) or known.get(glued_verb(name))
+
+
+@lru_cache(maxsize=20_000)
+def glued_verb(name: str) -> str:
+    """The word that a name written as one ends in, if it is a verb: `dump` of `mysqldump`; "" if
+    there is none, or the name is a word itself.
+    """
+    known = lexicon()
+    name = name.casefold()
+    if not name.isalpha() or known.verb(name) or known.noun(name):
+        return ""
+    cuts = range(1, len(name) - LEAST_GLUED + 1)
+    ends = (name[at:] for at in cuts if name[:at] not in _TURNING and not known.verb(name[:at]))
+    return next((end for end in ends if end in known.verb_of), "")
+
+
+LEAST_GLUED = 4  # letters of the verb that a name ends in
+_TURNING = frozenset("un de re dis over mis in out up th sp b".split())  # `unlink` does not link
+
+
+def nouns_said(text: str) -> list[str]:
+    """All nouns of the lexicon in a text, whatever is done to them."""
+    tokens = [token.casefold() for token in _TOKEN.findall(_PARENTHESES.sub(" ", text))]
+    return list(dict.fromkeys(_all_nouns(tokens, lexicon())))
 
 
 def _object(tokens: list[str], start: int, known: Lexicon) -> list[str]:

@@ -12,6 +12,7 @@ from dowsing.model.record import Record
 DEMO_LIBRARY = os.path.join(
     os.path.dirname(os.path.dirname(os.path.abspath(__file__))), "demo", "library"
 )
+DEMO_RECIPES = os.path.join(DEMO_LIBRARY, "recipes")
 
 
 class Settings(Record):

@@ -156,6 +156,13 @@ class Subcommand(Record):
     aliases: list[str] = []  # noqa: RUF012
 
 
+class FormatField(Record):
+    """A field or a setting of a file format, as its page names it, and what is said of it."""
+
+    name: str
+    text: str = ""
+
+
 class Document:
     """One text of one source.
 
@@ -226,6 +233,11 @@ class Document:
     def subcommands(self) -> list[Subcommand]:
         """The words that the text lists as commands of the program."""
         return self._fact("subcommands")
+
+    @property
+    def format_fields(self) -> list[FormatField]:
+        """The fields or settings that the text of a file format tells of, in its order."""
+        return self._fact("format_fields")
 
     @property
     def see_also(self) -> list[Reference]:

@@ -13,6 +13,10 @@ _SECTION = r"[0-9][a-zA-Z]*|n|l|builtin"
 #: Sections in the order in which a person at a prompt means them.
 SECTION_ORDER = ("1", "8", "6", "builtin", "n", "l", "2", "3", "5", "7", "4", "9")
 
+#: Beginnings of the sections whose names are typed at a prompt; builtins and commands without a
+#: page are among them.
+_TYPED = ("1", "6", "8", "b", "")
+
 
 class Name(Record):
     """A name to look for; `section` is "" where none was said. Variants are tried in order."""
@@ -24,6 +28,16 @@ class Name(Record):
     def label(self) -> str:
         """As it is shown: `printf(3)`."""
         return f"{self.text}({self.section})" if self.section else self.text
+
+
+def is_typed(section: str) -> bool:
+    """Whether names of a section are typed at a prompt."""
+    return section[:1] in _TYPED
+
+
+def spoken(name: str) -> str:
+    """The name of a subcommand as it is typed: `git commit` for `git-commit`."""
+    return name.replace("-", " ", 1)
 
 
 def section_rank(section: str) -> tuple[int, str]:

@@ -7,6 +7,8 @@ neighbours), as a share of the longer word, from 0 to 1 for the same.
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 from dowsing.model.record import Record
 
 TYPE_CHECKING = False
@@ -14,6 +16,7 @@ if TYPE_CHECKING:
     from collections.abc import Sequence
 
 LEAST = 0.6  # how like a word must be to be offered
+SLIP = 0.1  # how much liker a word is that only a slip of the fingers parts from what was typed
 LONGEST = 80  # characters of a word that are compared
 
 
@@ -47,6 +50,24 @@ def nearest_words(
 ) -> list[str]:
     """The same, the words alone."""
     return [near.word for near in nearest(word, choices, count, least)]
+
+
+def is_slip(typed: str, meant: str) -> bool:
+    """Whether a word is another one with a slip of the fingers: two neighbours swapped, a letter
+    doubled or one of two lost, or, in a longer word that begins alike, another letter or two.
+    """
+    if typed == meant or abs(len(typed) - len(meant)) > 2:
+        return False
+    steps = distance(typed, meant)
+    if steps == 1 and (sorted(typed) == sorted(meant) or _once(typed) == _once(meant)):
+        return True
+    alike = min(len(typed), len(meant)) > 4 and typed[0] == meant[0]
+    return alike and steps <= 1 + (len(typed) > 8)
+
+
+def _once(word: str) -> str:
+    """The word without the second of two equal letters."""
+    return "".join(b for a, b in pairwise(" " + word) if a != b)
 
 
 def distance(one: str, other: str) -> int:

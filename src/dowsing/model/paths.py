@@ -44,3 +44,8 @@ def as_text(name: str) -> str:
     UTF-8 is `\ufffd`.
     """
     return name if name.isascii() else re.sub(_NO_TEXT, REPLACED, name)
+
+
+def is_within(path: str, folders: list[str]) -> bool:
+    """Whether the path is that of one of the folders, or of something in it."""
+    return any(path == folder or path.startswith(folder + "/") for folder in folders)

@@ -18,3 +18,7 @@ class SourceName(StrEnum):
     INFO = "info"
     STANDARD = "standard"  # the manual pages of a standard
     PACKAGE = "package"  # files of a package's documentation
+
+
+#: What stands for the usage text of a program that may have one and was not asked.
+UNASKED = "usage?"

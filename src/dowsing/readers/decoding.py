@@ -17,6 +17,7 @@ MOST_BYTES = 16 * 1024 * 1024  # of a file, and of what it unpacks to; the large
 MOST_WINDOW = 128 * 1024 * 1024  # bytes of memory that an unpacker may ask for
 ZSTD_STEP = 256  # bytes: a block of 4 bytes can stand for 128 KB
 GZIP, BZIP, XZ, ZSTD = b"\x1f\x8b", b"BZh", b"\xfd7zXZ\x00", b"\x28\xb5\x2f\xfd"
+LZW = b"\x1f\x9d"
 SUFFIXES = (".gz", ".bz2", ".xz", ".zst", ".lzma", ".Z")
 
 #: Codecs of Python that are no encoding of a text file; some take for ever on a long one.
@@ -50,15 +51,26 @@ def read_bytes(path: str) -> bytes:
     in a way that nothing here can open. No more than MOST_BYTES are unpacked at any time, so that a
     small file cannot grow without bounds.
     """
+    return _opened(_packed_bytes(path), path)
+
+
+def _packed_bytes(path: str) -> bytes:
+    """The bytes of the file as they are. Raises Unreadable."""
     try:
         with open(path, "rb", opener=plain_only) as file:
-            data = file.read(MOST_BYTES + 1)
+            # room for as much as is asked for is made at once: ask for no more than there is
+            data = file.read(min(os.fstat(file.fileno()).st_size, MOST_BYTES) + 1)
     except IsADirectoryError:
         raise Unreadable("it is a folder") from None
     except OSError as error:
         raise Unreadable((error.strerror or "it cannot be opened").lower()) from None
     if len(data) > MOST_BYTES:
         raise Unreadable(f"it is too large: more than {MOST_BYTES // 1024 // 1024} MB")
+    return data
+
+
+def _opened(data: bytes, path: str) -> bytes:
+    """The bytes unpacked. Raises Unreadable."""
     try:
         return _unpacked(data, path)
     except Unreadable:
@@ -77,8 +89,8 @@ def _unpacked(data: bytes, path: str) -> bytes:
         return _streams(data, XZ, _unxz)
     if data[:4] == ZSTD:
         return _streams(data, ZSTD, _unzstd)
-    if data[:2] == b"\x1f\x9d":
-        raise Unreadable("it is packed with the old compress format, which is not supported")
+    if data[:2] == LZW:
+        return _streams(data, LZW, _unlzw)
     if path.endswith(SUFFIXES) and data:
         raise Unreadable("its name says compressed, its contents are not")
     return data
@@ -112,6 +124,13 @@ def _gunzip(data: bytes, most: int) -> tuple[bytes, bytes]:
     part = unpacker.decompress(data, most + 1)
     _check_whole(unpacker.eof, part, most)
     return part, unpacker.unused_data
+
+
+def _unlzw(data: bytes, most: int) -> tuple[bytes, bytes]:
+    """The whole of the rest: nothing marks the end of such a stream."""
+    from dowsing.readers.lzw import unpacked
+
+    return unpacked(data, most), b""
 
 
 def _bunzip(data: bytes, most: int) -> tuple[bytes, bytes]:
@@ -189,10 +208,29 @@ def decode(data: bytes) -> str:
 
 def read_text(path: str) -> str:
     """The text of the page file. Raises Unreadable."""
-    text = decode(read_bytes(path))
-    if "\r" in text:
-        text = text.replace("\r\n", "\n").replace("\r", "\n")
-    return text
+    return _as_lines(decode(read_bytes(path)))
+
+
+def _as_lines(text: str) -> str:
+    """Text whose lines end in newlines, however they ended."""
+    return text.replace("\r\n", "\n").replace("\r", "\n") if "\r" in text else text
+
+
+def read_beginning(path: str, most: int) -> str:
+    """The beginning of the text of the page file, whole lines of at most `most` bytes. Raises
+    Unreadable.
+    """
+    data = _packed_bytes(path)
+    if data[:2] == GZIP:
+        try:
+            data = zlib.decompressobj(31).decompress(data, most + 1)
+        except zlib.error as error:
+            raise Unreadable(f"its compressed data are damaged ({error})") from None
+    else:
+        data = _opened(data, path)
+    if len(data) > most:
+        data = data[: data.rfind(b"\n", 0, most) + 1]
+    return _as_lines(decode(data))
 
 
 def is_formatted(text: str) -> bool:

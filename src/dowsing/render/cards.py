@@ -6,7 +6,8 @@ import re
 
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.render.cell_width import display_width
-from dowsing.render.layout import title_lines
+from dowsing.render.column_layout import named_rows
+from dowsing.render.layout import sources_told, title_lines
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.typed import typed
 from dowsing.render.wrap import first_sentence, groups_kept, unbroken, wrap
@@ -14,10 +15,13 @@ from dowsing.render.wrap import first_sentence, groups_kept, unbroken, wrap
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.model.document import Option
-    from dowsing.search.card_options import Card
+    from dowsing.model.entry import Entry
+    from dowsing.search.card import Card
 
 INDENT = 3
 MOST_FORM = 3
+_ONLY_WITH = re.compile(r"This option (?:is only|only) (?:valid|allowed|usable|works|applies)\b")
+WIDEST_NAME = 28  # cells of the left column
 
 
 def card_lines(card: Card, width: int, program: str) -> list[str]:
@@ -27,11 +31,17 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
         *_form_lines(card, width, program),
         *_subcommand_part(card, width),
         *_option_part(card, width),
+        *_field_part(card, width),
         *_example_lines(card, width),
         *_neighbour_lines(card, width),
         "",
         *(f"{FAINT}{line}" for line in _next(card, width, program)),
     ]
+
+
+def brief_lines(entries: list[Entry], width: int) -> list[str]:
+    """What each entry is, in a line each."""
+    return _rows([(one.label, one.summary or "(no summary)") for one in entries], width)
 
 
 def _head_lines(card: Card, width: int) -> list[str]:
@@ -48,7 +58,7 @@ def _head_lines(card: Card, width: int) -> list[str]:
         entry.label, clean_line(card.summary), [clean_line(f) for f in facts], width
     )
     if len(card.sources) > 1 or card.sources != ["manual"]:
-        others = f" · also in: {', '.join(card.sources[1:])}" if card.sources[1:] else ""
+        others = f" · also in: {sources_told(card.sources[1:])}" if card.sources[1:] else ""
         sources = f"from: {card.sources[0]}{others}"
         lines += [f"{FAINT}{line}" for line in wrap(sources, width)]
     return lines
@@ -69,16 +79,13 @@ def _form_lines(card: Card, width: int, program: str) -> list[str]:
 
 
 def _subcommand_part(card: Card, width: int) -> list[str]:
-    """The subcommands that are used most, with what is said of them."""
+    """The subcommands that are used most, or the first, with what is said of them."""
     if not card.subcommands:
         return []
-    column = max(display_width(one.name) for one in card.subcommands) + INDENT + 2
-    lines = ["", f"{HEADING}SUBCOMMANDS (used most)"]
-    for one in card.subcommands:
-        told = f"{BOLD}{one.name}{ROMAN}" + " " * (column - INDENT - display_width(one.name))
-        told += clean_line(_shortened(first_sentence(one.text), 2 * width))
-        lines += wrap(told, width, INDENT, column - INDENT)
-    return lines
+    rows = [(one.name, one.text) for one in card.subcommands]
+    shown, in_all = len(rows), card.subcommands_in_all
+    count = f" ({shown} of {in_all})" if in_all > shown else "" if in_all else " (used most)"
+    return ["", f"{HEADING}SUBCOMMANDS{count}", *_rows(rows, width)]
 
 
 def _option_part(card: Card, width: int) -> list[str]:
@@ -87,6 +94,22 @@ def _option_part(card: Card, width: int) -> list[str]:
     shown, in_all = len(card.options), card.options_in_all
     count = f" ({shown} of {in_all})" if in_all > shown else ""
     return ["", f"{HEADING}OPTIONS{count}", *option_lines(card.options, width)]
+
+
+def _field_part(card: Card, width: int) -> list[str]:
+    """What a file of that format holds."""
+    if not card.fields:
+        return []
+    shown, in_all = len(card.fields), card.fields_in_all
+    count = f" ({shown} of {in_all})" if in_all > shown else ""
+    rows = [(one.name, one.text) for one in card.fields]
+    return ["", f"{HEADING}WHAT IT HOLDS{count}", *_rows(rows, width)]
+
+
+def _rows(rows: list[tuple[str, str]], width: int) -> list[str]:
+    """Names and the first sentence of what is said of each, in two columns."""
+    told = [(name, _shortened(first_sentence(text), 2 * width)) for name, text in rows]
+    return named_rows(told, width, INDENT, WIDEST_NAME)
 
 
 def _example_lines(card: Card, width: int) -> list[str]:
@@ -156,7 +179,7 @@ def option_lines(options: list[Option], width: int, sentences: int = 1) -> list[
     indent = INDENT + column + 2
     lines = []
     for option, label in zip(options, labels, strict=True):
-        text = clean_line(_shortened(first_sentence(option.text), 3 * width))
+        text = clean_line(_shortened(_telling_sentence(option.text), 3 * width))
         size = display_width(label)
         if size <= column:
             body = wrap(text, width, indent)
@@ -168,6 +191,13 @@ def option_lines(options: list[Option], width: int, sentences: int = 1) -> list[
             lines += wrap(label, width, INDENT, 2)
             lines += wrap(text, width, indent) if text else []
     return lines
+
+
+def _telling_sentence(text: str) -> str:
+    """The first sentence that says what an option does, not with what it may stand."""
+    first = first_sentence(text)
+    rest = " ".join(text.split()).removeprefix(first).lstrip(" .;:")
+    return first_sentence(rest) if rest and _ONLY_WITH.match(first) else first
 
 
 def _shortened(text: str, most: int) -> str:

@@ -1,8 +1,25 @@
-"""Short words in columns, down and then across."""
+"""Short words in columns, down and then across; names with a text beside each."""
 
 from __future__ import annotations
 
+from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.render.cell_width import display_width
+from dowsing.render.wrap import wrap
+
+GAP = 2  # cells between two columns
+
+
+def named_rows(rows: list[tuple[str, str]], width: int, indent: int, widest: int) -> list[str]:
+    """Names in bold, and beside each what is said of it; a name of more than `widest` cells pushes
+    its text aside.
+    """
+    sizes = [display_width(name) for name, _ in rows]
+    column = min(max(sizes, default=0), widest) + GAP
+    lines = []
+    for (name, text), size in zip(rows, sizes, strict=True):
+        told = " " * max(column - size, GAP) + clean_line(text) if text else ""
+        lines += wrap(f"{BOLD}{clean_line(name)}{ROMAN}{told}", width, indent, column)
+    return lines
 
 
 def in_columns(words: list[str], width: int, indent: int) -> list[str]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dowsing.model.entry import EntryKind
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
+from dowsing.model.names import is_typed
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT
 from dowsing.render.search_words import relaxed_words, score_words
@@ -13,6 +14,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Callable
 
+    from dowsing.model.entry import Entry
     from dowsing.search.hints import Hint
     from dowsing.search.searching import Hit, SearchAnswer
 
@@ -42,7 +44,8 @@ def hit_lines(
     for number, hit in enumerate(found.hits, 1):
         label = clean_line(hit.entry.label)
         head = f"{number:>{number_width}}  {BOLD}{label}{ROMAN}"
-        body = wrap((marked(hit.entry.summary) or "(no summary)") + _tail(hit, rich), width, indent)
+        told = (marked(hit.entry.summary) or "(no summary)") + _alias(found, hit.entry)
+        body = wrap(told + _tail(hit, rich), width, indent)
         used = number_width + 2 + display_width(label)
         if used + 2 <= indent:
             lines.append(head + " " * (indent - used) + body[0][indent:])
@@ -60,6 +63,27 @@ def hit_lines(
                 )
             ]
     return lines + [f"{FAINT}{line}" for line in _next(found, width, program, more)]
+
+
+def _alias(found: SearchAnswer, entry: Entry) -> str:
+    """The other name of an entry that a pattern matches where its own does not, and the shell of a
+    builtin that is not the user's.
+    """
+    patterns = [pattern.casefold() for pattern in found.query.patterns]
+    names = [alias.partition("(")[0] for alias in entry.aliases]
+    told = ""
+    if patterns and not _is_like(entry.name, patterns):
+        also = next((name for name in names if _is_like(name, patterns)), "")
+        told = f"  {FAINT}also {clean_line(also)}{ROMAN}" if also else ""
+    if entry.section == "builtin" and found.query.shell not in ("", entry.package):
+        told += f"  {FAINT}of {clean_line(entry.package or '')}{ROMAN}"
+    return told
+
+
+def _is_like(name: str, patterns: list[str]) -> bool:
+    from fnmatch import fnmatchcase
+
+    return any(fnmatchcase(name.casefold(), pattern) for pattern in patterns)
 
 
 def _tail(hit: Hit, rich: bool) -> str:
@@ -129,6 +153,4 @@ def _shortest(found: SearchAnswer, name: str) -> str:
     """The name, with its section where a name alone means another entry."""
     first = found.hits[0].entry
     same = [hit for hit in found.hits if hit.entry.name == name]
-    return (
-        first.label if len(same) > 1 or first.section[:1] not in ("1", "8", "6", "b", "") else name
-    )
+    return first.label if len(same) > 1 or not is_typed(first.section) else name

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dowsing.model.document import Block, Indent, Item, Literal, Paragraph, Section
 from dowsing.model.markup import BOLD, ROMAN, plain
+from dowsing.model.source_name import UNASKED
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.ruled_tables import table_lines
@@ -107,6 +108,11 @@ def item_lines(item: Item, width: int, indent: int, column: int = STEP) -> list[
         gap = max(indent + step - display_width(heads[-1]), 1)
         return [*heads[:-1], heads[-1] + " " * gap + body[0].lstrip(" "), *body[1:]]
     return heads + body
+
+
+def sources_told(sources: list[str]) -> str:
+    """Sources in a line; of a program that was not asked for its usage that is said."""
+    return ", ".join("usage (not asked)" if one == UNASKED else one for one in sources)
 
 
 def title_lines(label: str, summary: str, facts: list[str], width: int) -> list[str]:

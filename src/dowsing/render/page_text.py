@@ -6,7 +6,7 @@ from dowsing.model.document import Block, Document, Indent, Item, Section, block
 from dowsing.model.markup import CODE, ROMAN, clean_line, plain
 from dowsing.model.source_name import SourceName
 from dowsing.render.cards import flags_text, option_lines
-from dowsing.render.layout import STEP, block_lines, section_lines, title_lines
+from dowsing.render.layout import STEP, block_lines, section_lines, sources_told, title_lines
 from dowsing.render.line_marks import FAINT, FOUND, HEADING
 from dowsing.render.wrap import groups_kept, wrap
 
@@ -40,7 +40,8 @@ def head_lines(
         lines += [f"{FAINT}{line}" for line in wrap(f"also: {', '.join(also)}", width)]
     if others:
         lines += [
-            f"{FAINT}{line}" for line in wrap(f"other sources (--from): {', '.join(others)}", width)
+            f"{FAINT}{line}"
+            for line in wrap(f"other sources (--from): {sources_told(others)}", width)
         ]
     return lines
 

@@ -7,10 +7,11 @@ import re
 from dowsing.commandline.sayings import Meaning
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.model.told import told
+from dowsing.render.column_layout import named_rows
 from dowsing.render.line_marks import FAINT
 from dowsing.render.phrases import redirection_words, words
 from dowsing.render.typed import typed
-from dowsing.render.wrap import unbroken, wrap
+from dowsing.render.wrap import first_sentence, unbroken, wrap
 from dowsing.search.pasted import Pasted, PastedKind
 
 TYPE_CHECKING = False
@@ -23,7 +24,8 @@ _KINDS = {
     PastedKind.MESSAGE: "a message",
     PastedKind.STATUS: "an exit status",
     PastedKind.SIGNAL: "a signal",
-    PastedKind.VARIABLE: "a variable of the shell",
+    PastedKind.VARIABLE: "a variable",
+    PastedKind.FILE: "a file",
     PastedKind.SIGN: "a sign of the shell",
     PastedKind.PATH: "a path",
     PastedKind.ABSENT: "is not here: no page, program or package of that name",
@@ -54,20 +56,29 @@ def pasted_lines(found: Pasted, entries: list[Entry], width: int, program: str) 
     if found.causes:
         lines += ["", f"{INDENT * ' '}Usual causes"]
         lines += [line for cause in found.causes for line in wrap(f"– {cause}", width, INDENT, 2)]
-    rows = [(entry.label, entry.summary) for entry in entries]
+    rows = [(one.entry.label, first_sentence(one.says)) for one in found.defined]
+    labels = {label for label, _ in rows}
+    rows += [(entry.label, entry.summary) for entry in entries if entry.label not in labels]
     if rows:
-        size = max(len(label) for label, _ in rows)
-        lines.append("")
-        for label, summary in rows:
-            left = f"{INDENT * ' '}{BOLD}{clean_line(label)}{ROMAN}{' ' * (size - len(label))}  "
-            body = wrap(clean_line(summary), width, INDENT + size + 2)
-            lines += [left + body[0][INDENT + size + 2 :], *body[1:]]
-    steps = _steps(found, entries, program)
+        lines += ["", *named_rows(rows, width, INDENT, width)]
+    steps = _steps(found, [*(one.entry for one in found.defined), *entries], program)
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap(f"Next: {unbroken(steps)}", width))]
 
 
+def above_lines(found: Pasted, width: int) -> list[str]:
+    """What it means, in a line or two above what was found for its words."""
+    defined = found.defined
+    says = says_of_pasted(found) or (first_sentence(defined[0].says) if defined else "")
+    if not says:
+        return []
+    where = f" ({', '.join(one.entry.label for one in defined[:3])})" if defined else ""
+    kind = _KINDS.get(found.kind, "").removeprefix("a ").removeprefix("an ")
+    text = f"{clean_line(found.text)}, {kind}: {clean_line(says).rstrip('.')}{where}"
+    return [f"{FAINT}{line}" for line in wrap(text, width)]
+
+
 def _steps(found: Pasted, entries: list[Entry], program: str) -> list[str]:
-    if found.kind in (PastedKind.SIGN, PastedKind.VARIABLE) and entries:
+    if found.kind in (PastedKind.SIGN, PastedKind.VARIABLE, PastedKind.FILE) and entries:
         name = next((one for one in entries if one.name.endswith("sh")), entries[0])
         return [f"{program} read {typed(name.name)} --around {typed(found.text)}"]
     names = [entry.name for entry in entries[:2]]

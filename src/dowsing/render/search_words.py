@@ -19,6 +19,7 @@ _NOTES = {
     NoteCode.ONLY_FIRST: "only the first {0} words were used",
     NoteCode.PATTERNS_CUT: "patterns were cut to {0} characters",
     NoteCode.NAMES_INSIDE: "no name matches that whole; these have it inside",
+    NoteCode.SPOKEN_OF: "few act on {0}; those that speak of it are listed too",
     NoteCode.TAKEN_AS: "“{0}” is not known; taken as “{1}”",
 }
 #: Weights of fields, and where a word stands that is in one.
@@ -29,6 +30,7 @@ _PLACES = {
     "in_summary": "in its summary",
     "is_meaning": "what it does or to what",
     "in_task": "in a task it is for",
+    "in_label": "in its section or package",
     "is_flag": "in an option",
     "in_lead": "in its first paragraph",
     "in_heading": "in a heading",
@@ -62,6 +64,7 @@ def score_words(score: Breakdown | None) -> list[str]:
     parts = [
         ("not every word is there", score.uncovered),
         ("its name was typed", score.name),
+        ("what it does, and to what", score.doing),
         ("it has the option", score.option),
         (f"it is for: {score.task}", score.task_boost),
         ("what its summary says", score.summary_boost),

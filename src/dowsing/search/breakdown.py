@@ -31,8 +31,8 @@ class Breakdown(Record):
     """The parts of a score. What counts against an entry is negative.
 
     `uncovered`: what is lost for words that are not there; `name`, `option`: that it was typed, and
-    asked for; `text`: that its text alone has the words; `patterns`: those that its name matches,
-    where there were no words.
+    asked for; `doing`: how central the verb and the noun asked for are; `text`: that its text alone
+    has the words; `patterns`: those that its name matches, where there were no words.
     """
 
     words: list[WordShare]
@@ -41,6 +41,7 @@ class Breakdown(Record):
     section: str
     section_cost: float
     name: float = 0.0
+    doing: float = 0.0
     option: float = 0.0
     task: str = ""
     task_boost: float = 0.0
@@ -56,6 +57,7 @@ class Breakdown(Record):
             self.uncovered,
             self.static_rank,
             self.name,
+            self.doing,
             self.option,
             self.task_boost,
             self.summary_boost,
@@ -77,12 +79,19 @@ class Explainer:
         self.matches = matches
         self.weights = weights
         self.costs = section_costs({term.term for term in matches.terms}, weights)
-        self.phrase = Phrase(matches)
+        self.phrase = Phrase(matches, weights)
         self.boosts = field_boosts(weights, len(matches.terms))
         self._fields: dict[str, list[tuple[int, dict[int, int]]]] | None = None
 
     def explain(
-        self, one: Candidate, texts: EntryTexts | None, *, name: float, option: float, in_text: bool
+        self,
+        one: Candidate,
+        texts: EntryTexts | None,
+        *,
+        name: float,
+        doing: float,
+        option: float,
+        in_text: bool,
     ) -> Breakdown:
         """The parts of one entry's score. `texts`: its summary and tasks, if they were looked
         at.
@@ -100,12 +109,19 @@ class Explainer:
             one.section,
             section_cost(self.costs, one.section),
             name=name,
+            doing=doing,
             option=option,
         )
         if in_text:
             middle = MIDDLE / UNIT * self.weights.static_rank
             found = found.changed(
-                words=[], uncovered=0.0, static_rank=0.0, text=middle / 2, name=0.0, option=0.0
+                words=[],
+                uncovered=0.0,
+                static_rank=0.0,
+                text=middle / 2,
+                name=0.0,
+                doing=0.0,
+                option=0.0,
             )
         if texts is None:
             return found

@@ -4,7 +4,8 @@ option.
 
 from __future__ import annotations
 
-from dowsing.index.store import Narrowing, Store, narrowing
+from dowsing.index.store import ALL, Narrowing, Store, narrowing
+from dowsing.index.word_reader import meaning_groups
 from dowsing.model.entry import EntryKind
 from dowsing.model.record import Record
 
@@ -21,7 +22,7 @@ COLUMNS = {
     "section": "section",
     "family": "family",
 }
-_SAID = {"does": "verb", "what": "noun", "takes": "option"}
+_SAID = {"does": "verb", "what": "noun", "takes": "option", "without": "without family"}
 
 
 class Filters(Record):
@@ -29,7 +30,7 @@ class Filters(Record):
 
     A section takes in those with a suffix: `3` has `3pm` in it. `does` and `what` are verbs and
     nouns: a word means its whole group of equal words. `takes` are flags (`-r`, `--no-*`) or words
-    that one option has all of.
+    that one option has all of; `without` is a family that is left out.
     """
 
     package: str = ""
@@ -39,6 +40,7 @@ class Filters(Record):
     does: str = ""
     what: str = ""
     takes: str = ""
+    without: str = ""
 
     @property
     def any(self) -> bool:
@@ -54,6 +56,28 @@ class Filters(Record):
         )
 
 
+def unknown_value(store: Store, filters: Filters) -> tuple[str, str, list[str]] | None:
+    """The first filter whose value no entry has: what it is, the value, and the nearest that there
+    are; None if there is none.
+    """
+    from dowsing.model.nearness import nearest_words
+
+    for name, column in COLUMNS.items():
+        value = getattr(filters, name).casefold()
+        if not value or set(value) & set("*?[") or " " in value:
+            continue
+        known = [word for word, _ in store.vocabulary(column, ALL)]
+        words = {word.casefold() for word in known}
+        if name in ("does", "what"):
+            groups = meaning_groups(store, column)
+            words |= {word for head in groups for word in (head, *groups[head])}
+        elif name == "section":
+            words |= {word[:1] for word in words}
+        if value not in words:
+            return _SAID.get(name, name), value, nearest_words(value, sorted(words), 3)
+    return None
+
+
 def narrowed(store: Store, filters: Filters, options: bool = False) -> Narrowing:
     """The entries that the filters let through; of an option only with `options`."""
     numbers = None
@@ -61,23 +85,17 @@ def narrowed(store: Store, filters: Filters, options: bool = False) -> Narrowing
         from dowsing.search.facet import takers
 
         numbers = list(takers(store, filters.takes))
-    return narrowing(
-        {"package": filters.package, "family": filters.family, "kind": filters.kind},
-        filters.section,
-        meant(store, "verbs", filters.does),
-        meant(store, "nouns", filters.what),
-        numbers,
-    )
+    if filters.does or filters.what:
+        from dowsing.search.doing import Doings
+
+        found = Doings(store, filters.does, filters.what).found()
+        numbers = [one for one in numbers if one in found] if numbers is not None else list(found)
+    return columns_narrowed(filters, numbers)
 
 
-def meant(store: Store, kind: str, word: str) -> list[str]:
-    """The verbs or nouns that entries are kept under and that a word or pattern means: its group,
-    or itself.
+def columns_narrowed(filters: Filters, numbers: list[int] | None = None) -> Narrowing:
+    """The entries, of these numbers if they are given, that the filters let through but for verb,
+    noun and option.
     """
-    word = word.casefold().strip()
-    if not word:
-        return []
-    from dowsing.index.word_reader import heads_meant
-    from dowsing.knowledge.stems import stem
-
-    return list(dict.fromkeys([*heads_meant(store, kind, word, stem(word)), word, stem(word)]))
+    columns = {"package": filters.package, "family": filters.family, "kind": filters.kind}
+    return narrowing(columns, filters.section, numbers=numbers, without=filters.without)

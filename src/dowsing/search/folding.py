@@ -19,7 +19,9 @@ LOOKED_AT = 12
 def folded(
     ranked: list[Candidate], limit: int, named: set[str]
 ) -> tuple[list[Candidate], set[str]]:
-    """The first `limit` of the ranked entries with families folded, and which families were.
+    """The first `limit` of the ranked entries with families folded, and which families were: of
+    entries of one family that say the same of themselves only the first stands among them. Where
+    the others do not fill the list, what is folded does.
 
     `named`: words of the query; a family that is among them is not folded.
     """
@@ -30,13 +32,20 @@ def folded(
     shown: list[Candidate] = []
     lines: Counter[str] = Counter()
     over: set[str] = set()
+    back: list[Candidate] = []
+    said: set[tuple[str, str]] = set()
     for one in ranked:
         family = one.family
         if family and family.casefold() not in named:
-            if lines[family] >= max(2, limit * (OF_SUBJECT if family in subject else SHARE)):
+            says = family, one.summary or one.name
+            many = lines[family] >= max(2, limit * (OF_SUBJECT if family in subject else SHARE))
+            if many or says in said:
                 over.add(family)
+                back.append(one)
                 continue
+            said.add(says)
             lines[family] += 1
-        if len(shown) < limit:
-            shown.append(one)
-    return shown, over
+        shown.append(one)
+    if len(shown) < limit:
+        shown += back[: limit - len(shown)]
+    return shown[:limit], over

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.index.word_reader import spelled_words, terms_beginning
+from dowsing.index.word_reader import is_well_known, spelled_words, terms_beginning
 from dowsing.model.record import Record
 from dowsing.model.told import Code
 from dowsing.search.matching import Matches, QueryTerm
@@ -11,8 +11,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.index.store import Narrowing, Store
 
-SHORTEST_MISSPELLED = 4
-LIKE_ENOUGH = 0.74
+SHORTEST_MISSPELLED = 3  # letters; of so few, two may only have changed places
+LIKE_ENOUGH, SHORT_LIKE_ENOUGH = 0.74, 0.6
 OF_BEGINNING = 0.6  # what a word counts that begins with what was typed
 OF_TEXT = 0.5  # what it is worth that a word stands somewhere in the text of a page
 
@@ -25,6 +25,7 @@ class NoteCode(Code):
     NAMES_INSIDE = "names inside"
     TAKEN_AS = "taken as"  # the word, what it was taken as
     LEFT_OUT = "left out"  # words
+    SPOKEN_OF = "spoken of"  # the noun
 
 
 class SearchNote(Record):
@@ -89,14 +90,22 @@ def nearest_word(store: Store, word: str) -> tuple[str, str] | None:
     if len(word) < SHORTEST_MISSPELLED or not word.isalpha():
         return None
     known = spelled_words(store)
-    from dowsing.model.nearness import nearest
+    from dowsing.model.nearness import SLIP, Near, is_slip, nearest
 
-    near = nearest(word, [row[0] for row in known], 12, LIKE_ENOUGH)
+    is_short = len(word) == SHORTEST_MISSPELLED
+    near = nearest(
+        word, [row[0] for row in known], 12, SHORT_LIKE_ENOUGH if is_short else LIKE_ENOUGH
+    )
+    if is_short:
+        near = [one for one in near if sorted(one.word) == sorted(word)]
     if not near:
         return None
-    best = max(
-        near, key=lambda one: (round(one.likeness, 2), one.word[0] == word[0], known[one.place][2])
-    )
+
+    def order(one: Near) -> tuple[float, bool, bool, int]:
+        likeness = round(one.likeness + SLIP * is_slip(word, one.word), 2)
+        return likeness, is_well_known(store, one.word), one.word[0] == word[0], known[one.place][2]
+
+    best = max(near, key=order)
     return known[best.place][0], known[best.place][1]
 
 

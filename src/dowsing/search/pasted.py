@@ -14,6 +14,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Callable
 
+    from dowsing.search.definitions import Definition
+
 
 class PastedKind(StrEnum):
     """What it is."""
@@ -22,6 +24,7 @@ class PastedKind(StrEnum):
     STATUS = "exit status"
     SIGNAL = "signal"
     VARIABLE = "variable"
+    FILE = "file"
     SIGN = "sign of the shell"
     LINE = "line"
     PATH = "path"
@@ -32,7 +35,8 @@ class PastedKind(StrEnum):
 
 class Pasted(Record):
     """What was pasted. `says` is what it means ("" where a page will say it), `causes` what usually
-    causes it, `see` names to look at, the best first.
+    causes it, `see` names to look at, the best first; `defined`: the pages that define it, of a
+    variable, a file or a path.
     """
 
     kind: PastedKind
@@ -40,6 +44,7 @@ class Pasted(Record):
     says: str = ""
     causes: list[str] = []  # noqa: RUF012 - a record is immutable
     see: list[str] = []  # noqa: RUF012
+    defined: list[Definition] = []  # noqa: RUF012
 
 
 _STATUS = re.compile(
@@ -81,6 +86,12 @@ def pasted_text(words: list[str], is_command: Callable[[str], bool]) -> Pasted |
     return _line(words, is_command) or _message(text) or _what_is(text)
 
 
+def pasted_message(words: list[str]) -> Pasted | None:
+    """The message that the words are, if it is known."""
+    text = " ".join(words).strip()
+    return _message(text) if len(text.split()) > 1 else None
+
+
 def _sign(text: str) -> Pasted | None:
     """`$?`, `2>&1`, `&&`."""
     from dowsing.commandline.languages import read_value
@@ -88,13 +99,13 @@ def _sign(text: str) -> Pasted | None:
     if _EXPANSION.fullmatch(text):
         says = read_value("expansion", text).says or read_value("arithmetic", text).says
         kind = PastedKind.VARIABLE if re.fullmatch(r"\$\w\w+", text) else PastedKind.SIGN
-        see = ["environ(7)", *_IN_SHELL] if kind is PastedKind.VARIABLE else _IN_SHELL
+        see = ["environ(7)"] if kind is PastedKind.VARIABLE else _IN_SHELL
         return Pasted(kind, text, says, see=see)
     if text in _OPERATORS or _REDIRECTION.fullmatch(text):
         return Pasted(PastedKind.SIGN, text, see=_IN_SHELL)
     known = read_value("expansion", f"${text}") if re.fullmatch(r"[A-Z][A-Z_]+", text) else None
     if known is not None and known.says and not known.says.startswith("the value of"):
-        return Pasted(PastedKind.VARIABLE, text, known.says, see=["environ(7)", *_IN_SHELL])
+        return Pasted(PastedKind.VARIABLE, text, known.says, see=["environ(7)"])
     return None
 
 

@@ -23,7 +23,7 @@ class Query(Record):
     be a name.
 
     `texts`: words that nothing else has are also looked for in the texts of pages, which takes a
-    while.
+    while. `shell`: the user's own; builtins of others stand behind.
     """
 
     words: list[str]
@@ -32,6 +32,7 @@ class Query(Record):
     filters: Filters = Filters()
     names: list[str] = []  # noqa: RUF012 - a record is immutable
     texts: bool = True
+    shell: str = ""
 
 
 def make_query(typed: list[str], limit: int = 20, filters: Filters | None = None) -> Query:
@@ -55,6 +56,6 @@ def _names(typed: list[str]) -> list[str]:
     """
     parts = [_LABEL.sub("", part) for part in " ".join(typed).casefold().split()]
     whole = ["-".join(parts), "_".join(parts)] if len(parts) <= LONGEST_NAME else []
-    return list(
-        dict.fromkeys([*whole, *(part for part in parts[:MOST_WORDS] if not part.isalnum())])
-    )
+    odd = [part for part in parts[:MOST_WORDS] if not part.isalnum()]
+    dashed = [part.replace(".", "-") for part in odd if "." in part.strip(".")]
+    return list(dict.fromkeys([*whole, *odd, *dashed]))

@@ -81,7 +81,8 @@ def coverage(matches: Matches, bits: int, weights: Weights = WEIGHTS) -> float:
 class Phrase:
     """What the words of a query are worth in one piece of text, such as a summary or a task."""
 
-    def __init__(self, matches: Matches) -> None:
+    def __init__(self, matches: Matches, weights: Weights = WEIGHTS) -> None:
+        self.precise = weights.precise
         self.asked = sum(matches.idf) or 1.0
         self.idf = matches.idf
         self.places: dict[str, list[tuple[int, float]]] = {}
@@ -105,13 +106,13 @@ class Phrase:
         if not best:
             return 0.0
         here = sum(self.idf[n] * weight for n, weight in best.items()) / self.asked
-        return here * (0.4 + 0.6 * said / len(stems))
+        return here * (1 - self.precise + self.precise * said / len(stems))
 
 
 def task_boost(phrase: Phrase, texts: EntryTexts, weights: Weights = WEIGHTS) -> float:
     """What the task that says the query best is worth."""
     fit = max([phrase.fit(terms) for terms in texts.task_terms], default=0.0)
-    return float(weights.task * fit**weights.fit)
+    return float(weights.task * fit**weights.task_fit)
 
 
 def summary_boost(phrase: Phrase, texts: EntryTexts, weights: Weights = WEIGHTS) -> float:

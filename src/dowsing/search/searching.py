@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from dowsing.index.schema import MIDDLE, UNIT
 from dowsing.index.word_reader import EntryTexts, count_kin, static_ranks, terms_meant, texts_of
+from dowsing.knowledge.stems import QUESTIONS
+from dowsing.model.names import is_typed
 from dowsing.model.record import Record
-from dowsing.search.filters import meant, narrowed
+from dowsing.search.filters import columns_narrowed
 from dowsing.search.loosening import (
     NoteCode,
     SearchNote,
@@ -38,6 +40,10 @@ AS_GOOD = {1: 1.0, 2: 1.15, 3: 0.9}
 AS_GOOD_SENTENCE = 0.35
 LEAST_IDF = 4.0  # how rare a word is at least that no name, summary or task has
 FEW = 5  # so few entries are made more by those that have the words in their texts
+OF_OTHERS = 0.5  # of what a name is worth in sections whose names are not typed at a prompt
+OF_SEVERAL_WORDS = 2.0  # of what a name is worth one of several words, which hardly is a chance
+QUESTIONED = 2.0  # of what a name is worth that the words as a whole make
+OTHER_SHELL = 6.0  # what it costs a builtin that it is of another shell than the user's
 LONG_NAME = 8  # characters of a name that cost 1, where there are no words to rank by
 
 
@@ -101,8 +107,9 @@ class _Search:
         self.patterns = [pattern[:MOST_PATTERN] for pattern in query.patterns]
         if self.patterns != query.patterns:
             self.notes.append(SearchNote(NoteCode.PATTERNS_CUT, [str(MOST_PATTERN)]))
-        self.within: Narrowing = narrowed(store, query.filters)
+        self.within: Narrowing = columns_narrowed(query.filters)
         self.of_option: dict[int, float] = {}
+        self.of_doing: dict[int, float] = {}
         self.of_name: dict[int, float] = {}
         self.allowed = self._allowed()
         self.matches = Matches([], [], [])
@@ -142,6 +149,10 @@ class _Search:
         allowed = self._named_like()
         if allowed is None and self.within:
             allowed = {found.number for found in self.store.all_matches(self.within)}
+        if self.query.filters.does or self.query.filters.what:
+            self.of_doing = self._doing()
+            doing = self.of_doing.keys() - self.store.hidden()
+            allowed = doing if allowed is None else doing & allowed
         if self.query.filters.takes:
             from dowsing.search.facet import takers
 
@@ -150,6 +161,22 @@ class _Search:
                 self.of_option.keys() & allowed if allowed is not None else set(self.of_option)
             )
         return allowed
+
+    def _doing(self) -> dict[int, float]:
+        """The entries with the verb and the noun asked for; where few have both, also those that
+        speak of the noun.
+        """
+        from dowsing.search.doing import Doings
+
+        filters = self.query.filters
+        doings = Doings(self.store, filters.does, filters.what)
+        found = doings.found()
+        if len(found) < FEW:
+            more = {n: worth for n, worth in doings.speaking_of().items() if n not in found}
+            if more:
+                self.notes.append(SearchNote(NoteCode.SPOKEN_OF, [filters.what]))
+                found = found | more
+        return found
 
     def _named_like(self) -> set[int] | None:
         """The entries with a name that each pattern matches, whole, or else inside; None without
@@ -181,19 +208,19 @@ class _Search:
         none.
         """
         if self.words:
-            named = self.store.numbers_named(self.query.names)
+            named = self.store.candidates(self.store.numbers_named(self.query.names))
             self.of_name = {
-                number: self.weights.of_name for number in named if self._is_allowed(number)
+                one.number: self.weights.of_name * _name_share(one)
+                for one in named
+                if self._is_allowed(one.number)
             }
             return self._by_words(most)
         if self.allowed is None:
             return []
         self.numbers = self.allowed
         ranks = static_ranks(self.store)
-        return [
-            (ranks[number] / UNIT + self.of_option.get(number, 0.0), number)
-            for number in self.allowed
-        ]
+        boosts = self._boosts()
+        return [(ranks[number] / UNIT + boosts.get(number, 0.0), number) for number in self.allowed]
 
     def _by_words(self, most: int) -> list[tuple[float, int]]:
         missing = self._match()
@@ -208,6 +235,7 @@ class _Search:
                 out |= gain.keys() - self.allowed
             for number in out:
                 del gain[number]
+        self._add_questions()
         scored = score(self.store, self.matches, most, self.weights)
         self.numbers = self._having_what_the_best_has(scored)
         boosts = self._boosts()
@@ -221,9 +249,22 @@ class _Search:
             scored += self._by_text(hidden)
         return scored
 
+    def _add_questions(self) -> None:
+        """A word that a question begins with is lost as a word; an entry of that name that has half
+        of the other words may be meant: `who is logged in`.
+        """
+        asked = [word for word in self.words if word in QUESTIONS]
+        gains = [gain for gain in self.matches.gains if gain]
+        if not asked or not gains or any(term.word in asked for term in self.matches.terms):
+            return
+        for number in self.store.numbers_named(asked):
+            having = sum(number in gain for gain in gains)
+            if 2 * having >= len(gains) and self._is_allowed(number):
+                self.of_name[number] = QUESTIONED * self.weights.of_name
+
     def _boosts(self) -> dict[int, float]:
         found = dict(self.of_option)
-        for number, value in self.of_name.items():
+        for number, value in (*self.of_name.items(), *self.of_doing.items()):
             found[number] = found.get(number, 0.0) + value
         return found
 
@@ -286,22 +327,33 @@ class _Search:
         """Candidates in their final order."""
         scores = self.scores = {number: value for value, number in scored}
         candidates = self.store.candidates(scores)
+        foreign = self._of_other_shells(candidates)
         costs = section_costs({term.term for term in self.matches.terms}, self.weights)
         for one in candidates:
             scores[one.number] -= section_cost(costs, one.section)
+            if one.number in foreign:
+                scores[one.number] -= OTHER_SHELL
             if not self.matches.terms:
                 scores[one.number] -= len(one.name) / LONG_NAME
         candidates.sort(key=self._order)
         if self.matches.terms:
             best = candidates[:twice]
             self.texts = texts_of(self.store, [one.number for one in best])
-            phrase = Phrase(self.matches)
+            phrase = Phrase(self.matches, self.weights)
             for number, texts in self.texts.items():
                 scores[number] += task_boost(phrase, texts, self.weights)
                 scores[number] += summary_boost(phrase, texts, self.weights)
             best.sort(key=self._order)
             candidates[:twice] = best
         return candidates
+
+    def _of_other_shells(self, candidates: list[Candidate]) -> set[int]:
+        """The builtins among them that the user's own shell does not have."""
+        builtins = [one for one in candidates if one.section == "builtin"]
+        if not builtins or not self.query.shell:
+            return set()
+        own = self.store.names_in_shell(self.query.shell)
+        return {one.number for one in builtins if own and one.name not in own}
 
     def _order(self, one: Candidate) -> tuple[float, int, str]:
         return -self.scores[one.number], len(one.name), one.name
@@ -343,6 +395,7 @@ class _Search:
                 one,
                 self.texts.get(number),
                 name=self.of_name.get(number, 0.0),
+                doing=self.of_doing.get(number, 0.0),
                 option=self.of_option.get(number, 0.0),
                 in_text=number in self.in_text,
             )
@@ -366,7 +419,15 @@ class _Search:
         found = []
         for kind, word in (("verbs", self.query.filters.does), ("nouns", self.query.filters.what)):
             if word:
-                heads = meant(self.store, kind, word)
+                from dowsing.search.doing import meant
+
+                heads = meant(self.store, kind, word.split()[-1])
                 same = [(term, 1.0) for term in (*terms_meant(self.store, kind, heads), *heads)]
                 found.append(QueryTerm(word, heads[0], same))
         return found
+
+
+def _name_share(one: Candidate) -> float:
+    """How much of what a typed name is worth counts for an entry of that name."""
+    share = 1.0 if is_typed(one.section) else OF_OTHERS
+    return share * (OF_SEVERAL_WORDS if set(one.name) & set("-_") else 1.0)

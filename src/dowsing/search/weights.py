@@ -21,6 +21,7 @@ class Weights(Record):
     in_summary: float
     is_meaning: float
     in_task: float
+    in_label: float
     in_lead: float
     is_flag: float
     in_option: float
@@ -33,7 +34,9 @@ class Weights(Record):
     static_rank: float
     task: float
     summary: float
+    task_fit: float
     fit: float
+    precise: float
     of_name: float
     inside_name: float
     section: float
@@ -88,8 +91,8 @@ def field_boosts(weights: Weights, words: int) -> tuple[list[float], list[float]
         weights.whole_name - weights.in_name
     ) / max(words, 1)
     text = {bit: getattr(weights, name) for name, bit in TEXT_FIELDS.items()}
-    return [_boost(bits, heads, weights.more) for bits in range(64)], [
-        _boost(bits, text, weights.more) for bits in range(16)
+    return [_boost(bits, heads, weights.more) for bits in range(1 << len(heads))], [
+        _boost(bits, text, weights.more) for bits in range(1 << len(text))
     ]
 
 

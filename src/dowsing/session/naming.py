@@ -8,6 +8,7 @@ from dowsing.model.paths import as_text
 from dowsing.render.typed import typed, typed_words
 from dowsing.search.lookup import Lookup, look_up
 from dowsing.sources import page_files
+from dowsing.sources.manual_folders import language_of
 from dowsing.terminal.screen import message
 
 TYPE_CHECKING = False
@@ -16,6 +17,11 @@ if TYPE_CHECKING:
     from dowsing.model.entry import Entry
     from dowsing.session.session import Session
     from dowsing.sources.source import Subject
+
+
+def named(session: Session, words: list[str]) -> Lookup:
+    """What the words name, without the nearest names where they name nothing."""
+    return look_up(session.store, words, session.settings, nearest=False)
 
 
 def find_entry(session: Session, words: list[str]) -> Lookup:
@@ -81,8 +87,10 @@ def open_document(session: Session, entry: Entry, language: str | None = None) -
     """The page of an entry, in a language if one is asked for or set and there is a translation."""
     wanted = session.settings.language if language is None else language
     path = entry.path
-    code = ""
-    if wanted and wanted != "en":
+    code = language_of(path, session.settings)
+    if code and code not in (wanted, wanted.split("_")[0]):
+        message(f"{entry.label} is here only in the language {code}")
+    elif wanted and wanted != "en" and not code:
         translated = page_files.translation(session.settings, entry.path, wanted)
         if translated:
             path, code = translated, wanted
@@ -113,9 +121,7 @@ def any_subject(session: Session, words: list[str], ask: bool) -> Subject:
         raise Failure(
             f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters"
         )
-    found = look_up(
-        session.store, [as_text(word) for word in words], session.settings, nearest=False
-    )
+    found = named(session, [as_text(word) for word in words])
     if found.entry is not None:
         return subject_of(session, found, ask)
     return catalogue.subject_of(asked, None, session.store, session.settings, ask=ask)

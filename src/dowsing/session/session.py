@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 
-from dowsing.index.schema import Meta
+from dowsing.index.schema import Depth, Meta
 from dowsing.index.store import Store
 from dowsing.machine.settings import read_settings
 from dowsing.model.errors import BadSettings, Failure, Unusable
@@ -70,34 +70,74 @@ class Session:
         try:
             return open_index(self.settings)[0]
         except Unusable as reason:
-            return self.build(str(reason))
+            passing = self._passing()
+            return passing if passing is not None else self.build(str(reason))
 
-    def build(self, why: str) -> Store:
-        """Build the index with a progress bar on stderr, and open it."""
+    @property
+    def _depth(self) -> Depth:
+        """How much of an index is waited for: all of it where nothing may be done in the
+        background.
+        """
+        never = self.settings.values.get("background") == "never"
+        return Depth.WHOLE if never else Depth.HEADS
+
+    def _passing(self) -> Store | None:
+        """The index that is kept for the time being, where there is one, and none can be kept in
+        the user's folder.
+        """
+        from dowsing.ingest.refresh import open_index
+        from dowsing.machine.passing_cache import may_be_written, passing_cache
+
+        folder = passing_cache(make=False)
+        if not folder or may_be_written(self.settings.cache):
+            return None
+        settings = self.settings.changed(cache=folder)
+        try:
+            store = open_index(settings)[0]
+        except Unusable:
+            return None
+        self.settings = settings
+        return store
+
+    def build(self, why: str, passing: bool = True, depth: Depth | None = None) -> Store:
+        """Build the index with a progress bar on stderr, and open it. Where the folder for it
+        cannot be written, it is built in a temporary one, which is told, unless not `passing`.
+        `depth`: what is waited for; the rest is made in the background. None for what the settings
+        say.
+        """
+        from dowsing.machine.passing_cache import may_be_written, passing_cache
+        from dowsing.model.errors import CannotBuild
+
+        depth = depth or self._depth
+        kept = self.settings.cache
+        try:
+            if not may_be_written(kept):
+                raise CannotBuild(f"the index cannot be kept in {kept}")
+            return self._build(why, depth)
+        except CannotBuild as error:
+            folder = passing_cache(make=True) if passing else ""
+            hint = "free some space or set DOWSING_CACHE to a folder that can be written"
+            if not folder or folder == kept:
+                raise Failure(f"{error}; {hint}", status=3) from None
+            self.settings = self.settings.changed(cache=folder)
+            try:
+                store = self._build(why, depth)
+            except CannotBuild:
+                raise Failure(f"{error}; {hint}", status=3) from None
+            message(f"{error}: it is in {folder} for now; {hint}")
+            return store
+
+    def _build(self, why: str, depth: Depth) -> Store:
         from dowsing.index.store import index_path
         from dowsing.ingest.build import build
-        from dowsing.ingest.refresh import remove_old_indexes
-        from dowsing.model.errors import CannotBuild
-        from dowsing.sources import manual_folders
+        from dowsing.ingest.refresh import open_index, remove_old_indexes, roots_to_build
         from dowsing.terminal.progress_bar import building
 
-        roots = manual_folders.roots(self.settings)
-        if not roots:
-            raise Failure(
-                "there is no manual folder on this machine (MANPATH and the usual places were "
-                "looked at); try dowsing demo, or set MANPATH",
-                status=3,
-            )
-        path = index_path(self.settings.cache, roots, self.settings.indexed_too)
+        path = index_path(self.settings.cache, self.settings.indexed_too)
         try:
             with building(f"building the index: {why}", quiet=self.settings.demo) as progress:
-                build(path, self.settings, roots, progress)
-            self._store = Store(path)
-        except CannotBuild as error:
-            raise Failure(
-                f"{error}; free some space or set DOWSING_CACHE to a folder that can be written",
-                status=3,
-            ) from None
+                build(path, self.settings, roots_to_build(self.settings), progress, depth)
+            self._store = open_index(self.settings)[0]
         except Unusable as error:
             raise Failure(f"{error}; remove {path} and try again", status=3) from None
         except KeyboardInterrupt:
@@ -109,6 +149,18 @@ class Session:
 
             note_mended(self._store.path, self.mending)
         return self._store
+
+    def tell_unfinished(self, says: bool = True) -> None:
+        """Below an answer from an index of names and summaries: have the rest made, and say so
+        unless not `says`.
+        """
+        if self._store is None or self._store.is_whole:
+            return
+        from dowsing.session.rest_of_index import have_rest_made
+
+        how_far = have_rest_made(self._store.path, self.settings)
+        if says and not (from_shell() or self.json):
+            message(how_far)
 
     def may_be_damaged(self, error: str) -> bool:
         """Whether the index may be what an unexpected error comes from: not if it was made anew for

@@ -7,7 +7,7 @@ from __future__ import annotations
 from importlib import import_module
 
 from dowsing.model.errors import Unreadable
-from dowsing.model.source_name import SourceName
+from dowsing.model.source_name import UNASKED, SourceName
 from dowsing.readers.usage.usage_kind import UsageKind
 from dowsing.sources.source import Availability, Subject
 
@@ -52,10 +52,6 @@ _FOR_COMMAND = (
     SourceName.SHELL_MANUAL,
     SourceName.BUILTIN_USAGE,
 )
-
-
-#: A program that may have a usage text and was not asked.
-UNASKED = "usage?"
 
 
 def subject_of(
@@ -178,7 +174,7 @@ def _usage_text(subject: Subject) -> bool | None:
     path, settings = subject.executables[0], subject.settings
     if not usage_cache.may_ask(settings) or refusal(path, settings.search_path):
         return False
-    known = usage_cache.has_text(settings, usage_cache.key_of(path, usage_cache.FLAG))
+    known = usage_cache.has_text(settings, usage_cache.key_of(path, usage_cache.word_for(path)))
     if known is None and subject.ask:
         from dowsing.sources.usage import ask_program
 

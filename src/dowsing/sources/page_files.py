@@ -55,12 +55,27 @@ def split_file_name(file: str) -> tuple[str, str] | None:
     return as_text(name), section
 
 
+def page_at(path: str) -> PageFile | None:
+    """The page file of that path; None if it is not named like a page. One that is laid out already
+    may have 0 for its section, which its folder tells then: `cat1/ls.0`.
+    """
+    folder, file = os.path.split(path)
+    parts = split_file_name(file)
+    if parts is None:
+        return None
+    name, section = parts
+    above = os.path.basename(folder)
+    if section == "0" and above.startswith("cat") and len(above) > len("cat"):
+        section = above.removeprefix("cat")
+    return PageFile(path, name, section)
+
+
 def page_files(folder: str) -> Iterator[PageFile]:
     """The page files of one section folder. Raises OSError."""
     for entry in os.scandir(folder):
-        parts = split_file_name(entry.name)
-        if parts:
-            yield PageFile(entry.path, *parts)
+        page = page_at(entry.path)
+        if page is not None:
+            yield page
 
 
 def redirect(text: str) -> str | None:

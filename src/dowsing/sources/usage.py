@@ -14,7 +14,7 @@ from dowsing.model.errors import Unreadable
 from dowsing.model.source_name import SourceName
 from dowsing.readers.usage.usage_kind import UsageKind
 from dowsing.sources.source import Availability, Subject, nothing
-from dowsing.sources.usage_cache import FLAG, Usage, keep, kept, key_of, may_ask
+from dowsing.sources.usage_cache import FLAG, Usage, keep, kept, key_of, may_ask, word_for
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -30,7 +30,7 @@ def availability(subject: Subject) -> list[Availability]:
     if not files:
         return nothing(SourceName.USAGE, "no program of that name on PATH")
     usage = ask_program(files[0], subject.name, subject.settings, subject.ask)
-    return [_availability(SourceName.USAGE, f"{files[0]} {FLAG}", files[0], usage)]
+    return [_availability(SourceName.USAGE, f"{files[0]} {word_for(files[0])}", files[0], usage)]
 
 
 def builtin_availability(subject: Subject) -> list[Availability]:
@@ -90,9 +90,12 @@ def _builtin_document(row: ShellRow, usage: Usage) -> Document:
 
 
 def ask_program(path: str, name: str, settings: Settings, ask: bool) -> Usage | None:
-    """What the program prints for `--help`; None if that is not known and may not be asked."""
+    """What the program prints for `--help`, or for the word that stands for it there; None if that
+    is not known and may not be asked.
+    """
     from dowsing.machine.sandbox.refusal import refusal
 
+    word = word_for(path)
     reason = refusal(path, settings.search_path)
     if reason and may_ask(settings):
         return Usage(UsageKind.REFUSED, f"not asked: {reason}", "")
@@ -101,15 +104,15 @@ def ask_program(path: str, name: str, settings: Settings, ask: bool) -> Usage | 
         from dowsing.machine.sandbox.flag_check import knows_flag
         from dowsing.machine.sandbox.guard import run_guarded
 
-        if not knows_flag(path, FLAG):
+        if not knows_flag(path, word):
             return Usage(
                 UsageKind.REFUSED,
-                f"not asked: {name} does not know {FLAG} (its file does not hold it)",
+                f"not asked: {name} does not know {word} (its file does not hold it)",
                 "",
             )
-        return _judged(run_guarded([path, FLAG], settings.search_path), name)
+        return _judged(run_guarded([path, word], settings.search_path), name, word)
 
-    return _answered(key_of(path, FLAG), settings, ask, answer)
+    return _answered(key_of(path, word), settings, ask, answer)
 
 
 def ask_builtin(row: ShellRow, settings: Settings, ask: bool) -> Usage | None:
@@ -157,21 +160,21 @@ def _answered(key: str, settings: Settings, ask: bool, answer: Callable[[], Usag
     return usage
 
 
-def _judged(outcome, name: str) -> Usage:  # type: ignore[no-untyped-def]
+def _judged(outcome, name: str, word: str = FLAG) -> Usage:  # type: ignore[no-untyped-def]
     """The usage text out of what was printed: on stdout, else on stderr."""
     from dowsing.readers.usage.verdict import judge
 
     if outcome.trouble:
-        verdict = judge(outcome.out, FLAG, name, None)
+        verdict = judge(outcome.out, word, name, None)
         if verdict.kind != UsageKind.USAGE or outcome.ended == "output":
             return Usage(
                 UsageKind.START if outcome.ended == "start" else UsageKind.TROUBLE,
-                f"{name} {FLAG}: {outcome.trouble}",
+                f"{name} {word}: {outcome.trouble}",
                 "",
             )
     code = outcome.code if outcome.ended == "exit" else None
     verdicts = [
-        (judge(text, FLAG, name, code), text) for text in (outcome.out, outcome.err) if text.strip()
+        (judge(text, word, name, code), text) for text in (outcome.out, outcome.err) if text.strip()
     ]
     for verdict, text in verdicts:
         if verdict.kind == UsageKind.USAGE:
@@ -179,4 +182,4 @@ def _judged(outcome, name: str) -> Usage:  # type: ignore[no-untyped-def]
     if verdicts:
         chosen = next((v for v, _ in verdicts if v.kind == UsageKind.ERROR), verdicts[0][0])
         return Usage(chosen.kind, chosen.says, "")
-    return Usage(UsageKind.NOTHING, f"{name} {FLAG} prints nothing", "")
+    return Usage(UsageKind.NOTHING, f"{name} {word} prints nothing", "")

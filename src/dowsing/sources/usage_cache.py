@@ -9,6 +9,7 @@ from __future__ import annotations
 import os
 import zlib
 
+from dowsing.knowledge.effects import asked_with
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
 from dowsing.model.replacing import replace_text
@@ -18,7 +19,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.machine.settings import Settings
 
-FLAG = "--help"
+FLAG = "--help"  # what a builtin is asked with
 VERSION = 4
 MOST_KEPT = 4000
 
@@ -46,6 +47,11 @@ def key_of(path: str, words: str) -> str:
     except OSError:
         return f"{path}\n{words}"
     return f"{path}\n{words}\n{real} {state.st_ino} {state.st_mtime_ns} {state.st_size}"
+
+
+def word_for(path: str) -> str:
+    """The word that asks the program of that path for its usage."""
+    return asked_with(os.path.basename(path))
 
 
 def _place(settings: Settings, key: str, there: bool) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dowsing.index.schema import Meta
 from dowsing.knowledge.recipes import CONDITIONS, Recipe, with_values
 from dowsing.knowledge.stems import stems
+from dowsing.model.names import spoken
 from dowsing.model.record import Record
 from dowsing.tasks.origin import Origin, OriginKind
 from dowsing.tasks.retrieval import recipe_of, rows_of
@@ -28,13 +29,13 @@ class Shown(Record):
 def recipes_for(store: Store, names: list[str]) -> list[Recipe]:
     """The recipes of a command, by any of its names; of `git commit` those whose line begins so."""
     wanted = set(names)
-    spoken = [name.replace("-", " ", 1) + " " for name in names if "-" in name]
-    hints = [*(f'"{name}"' for name in names), *spoken]
+    starts = [f"{spoken(name)} " for name in names if "-" in name]
+    hints = [*(f'"{name}"' for name in names), *starts]
     near = [row for row in rows_of(store, Meta.RECIPES) if any(hint in row for hint in hints)]
     found = [
         one
         for one in map(recipe_of, near)
-        if one.command in wanted or any(one.line.startswith(start) for start in spoken)
+        if one.command in wanted or any(f"{one.line} ".startswith(start) for start in starts)
     ]
     return sorted(found, key=lambda one: -_usual(one))
 

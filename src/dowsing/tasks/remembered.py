@@ -66,11 +66,9 @@ def remember(folder: str, last: Remembered) -> None:
     """Keep the last list of this terminal below `folder`. That it cannot be kept is no reason to
     fail.
     """
-    import contextlib
-
     path = _path(folder)
     several = (_TEXTS.join(map(_guarded, texts)) for texts in (last.again, last.lines, last.tasks))
-    with contextlib.suppress(OSError):
+    try:
         is_first = not os.path.exists(path)
         if is_first:
             os.makedirs(os.path.dirname(path), exist_ok=True)
@@ -83,6 +81,8 @@ def remember(folder: str, last: Remembered) -> None:
             )
             for entry in old[KEEP:]:
                 os.unlink(entry.path)
+    except OSError:  # what suppresses it would cost each look-up a millisecond to load
+        pass
 
 
 def recall(folder: str) -> Remembered | None:

@@ -24,7 +24,7 @@ def building(
         done = [0]
 
         def count(at: int, total: int) -> None:
-            done[0] = total
+            done[0] = at
 
         yield count
         message(f"{done[0]} {what} read")

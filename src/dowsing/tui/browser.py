@@ -25,6 +25,7 @@ from dowsing.tui.program import Program, key_bar
 from dowsing.tui.reader import ReaderKeys
 from dowsing.tui.rows import ListRow, Rows
 from dowsing.tui.search_pane import FACETS, Results, results_for
+from dowsing.tui.typing_line import TypingLine
 
 NAME, FAINT, HEAD = Style(bold=True), Style(dim=True), Style(bold=True, color="cyan")
 EACH = 5  # values of a facet
@@ -97,7 +98,7 @@ class Browser(ReaderKeys):
         with ContentSwitcher(initial="finder", id="views"), Vertical(id="finder"):
             with Horizontal(id="asked"):
                 yield Static("find  ", id="prompt")
-                yield Input(value=self.state.query, id="query", compact=True, select_on_focus=False)
+                yield TypingLine("query", self.state.query)
             yield Static(id="told")
             with Horizontal(id="below"):
                 with Horizontal(id="upper"):

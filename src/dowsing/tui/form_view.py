@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from textual.app import ComposeResult
 from textual.containers import Container, Horizontal
-from textual.widgets import Input, Static
+from textual.widgets import Static
 
 from dowsing.composing.field import Field, Step
 from dowsing.composing.sheet import Sheet
@@ -17,6 +17,7 @@ from dowsing.tui.field_list import FieldList
 from dowsing.tui.lines_view import LinesView
 from dowsing.tui.marked import text_of
 from dowsing.tui.program import Program, key_bar
+from dowsing.tui.typing_line import TypingLine
 
 MOST_EFFECTS = 2  # that are told above the line
 FEW_VALUES = 12  # so many are gone through with the arrows; more are typed
@@ -74,11 +75,11 @@ class FormView(Program):
         yield Static(id="steps", classes="bar")
         with Container(id="seek"), Horizontal():
             yield Static("find: ", id="seek-label")
-            yield Input(id="seeking", compact=True, select_on_focus=False)
+            yield TypingLine("seeking")
         with Horizontal(id="middle"):
             with Container(id="left"):
                 yield FieldList(self.sheet, id="list")
-                yield Input(id="value", compact=True, select_on_focus=False)
+                yield TypingLine("value")
             yield LinesView(id="side")
         yield Static(id="line")
         yield Static(id="status")

@@ -8,10 +8,8 @@ from collections.abc import Callable
 
 from rich.style import Style
 from rich.text import Text
-from textual.app import ComposeResult
-from textual.containers import Container, Horizontal, Vertical
 from textual.events import Key
-from textual.widgets import ContentSwitcher, Input, Static
+from textual.widgets import ContentSwitcher, Static
 
 from dowsing.model.entry import EntryKind
 from dowsing.model.errors import Failure
@@ -24,29 +22,11 @@ from dowsing.tui.browse_state import BrowseState
 from dowsing.tui.lines_view import LinesView, Spot
 from dowsing.tui.opened import LaidOut, Opened, anchors_of
 from dowsing.tui.program import Program
+from dowsing.tui.reader_view import ReaderView
 from dowsing.tui.rows import ListRow, Rows
+from dowsing.tui.typing_line import TypingLine
 
 NARROWEST, WIDEST = 30, 100  # columns of text
-
-
-class ReaderView(Vertical):
-    """The parts of the reader. They are put onto the screen when something is first read."""
-
-    def __init__(self, **named: object) -> None:
-        super().__init__(**named)  # type: ignore[arg-type]
-        self.page = LinesView(id="page")
-        self.contents = Rows(lit=False, id="contents")
-        self.sought = Input(id="sought", compact=True, select_on_focus=False)
-
-    def compose(self) -> ComposeResult:
-        """The parts of the reader."""
-        yield Static(id="tabs")
-        with Horizontal(id="text"):
-            yield self.contents
-            yield self.page
-        with Container(id="within"), Horizontal():
-            yield Static("search for  ", id="within-label")
-            yield self.sought
 
 
 class ReaderKeys(Program):
@@ -60,7 +40,7 @@ class ReaderKeys(Program):
     state: BrowseState
     page: LinesView
     contents: Rows
-    sought: Input
+    sought: TypingLine
     opened: Opened | None = None
     sheet: LaidOut | None = None
     on_contents = False

@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import os
 
+from dowsing.model.errors import CannotKeep
 from dowsing.model.plainfile import plain_only
 from dowsing.model.record import Record
 from dowsing.userdata import READ
@@ -42,18 +43,23 @@ def mark_read(folder: str, label: str, day: str) -> None:
     written = f'"{label}"' if plain else toml_string(label)
     key = f'{{"name": {written}, '
     try:
-        try:
-            with open(path, encoding="utf-8", opener=plain_only) as file:
-                if key in file.read():
-                    return
-        except FileNotFoundError:
-            os.makedirs(folder, mode=0o700, exist_ok=True)
+        text = read_text(path)
+        if key in text:
+            return
+        os.makedirs(folder, mode=0o700, exist_ok=True)
+        # a line that was torn off has no end: the new one is none of it
+        joint = "" if not text or text.endswith("\n") else "\n"
         with open(
-            path, "a", encoding="utf-8"
+            path, "a", encoding="utf-8", opener=_appending
         ) as file:  # one short write, which others cannot fall into
-            file.write(f'{key}"day": "{day}"}}\n')
-    except (OSError, UnicodeError):
+            file.write(f'{joint}{key}"day": "{day}"}}\n')
+    except (CannotKeep, OSError, UnicodeError):
         pass
+
+
+def _appending(path: str, flags: int) -> int:
+    """An opener for a plain file that may not be there yet."""
+    return plain_only(path, flags) if os.path.lexists(path) else os.open(path, flags, 0o666)
 
 
 def read_labels(folder: str) -> dict[str, str]:

@@ -4,13 +4,14 @@ script.
 
 from __future__ import annotations
 
+from dowsing.commandline.shell_grammar import is_readable, parse_shell
 from dowsing.knowledge.recipes import PART, SLOT, Recipe, quoted_slots, shell_script_slots
 from dowsing.model.markup import escaped, has_unsafe
 
 
 def script_of(recipes: list[Recipe], day: str) -> str:
     """The script. Slots become variables, which are the arguments in the order in which they first
-    occur.
+    occur; what a shell cannot read is left out, which a comment says.
     """
     names = list(dict.fromkeys(name for one in recipes for name in SLOT.findall(_whole(one))))
     defaults = {
@@ -36,7 +37,7 @@ def script_of(recipes: list[Recipe], day: str) -> str:
         rows += [
             "",
             *(f"# {line}" for line in escaped(one.task).split("\\n")),
-            _readable(_with_variables(_whole(one))),
+            *_taken_over(_with_variables(_whole(one))),
         ]
     return "\n".join(rows) + "\n"
 
@@ -59,6 +60,16 @@ def _check(name: str) -> str:
         f"case ${variable} in '' | *[!A-Za-z0-9._:@%+,-]* | [.:@%+,-]*) echo '{says}' >&2; "
         "exit 2 ;; esac"
     )
+
+
+def _taken_over(line: str) -> list[str]:
+    """The line as it stands in the script; one that a shell cannot read is told as a comment."""
+    if is_readable(line) or parse_shell(line).problem is None:
+        return [_readable(line)]
+    return [
+        "# left out, for a shell cannot read it:",
+        *(f"#   {one}" for one in escaped(line).split("\\n")),
+    ]
 
 
 def _readable(line: str) -> str:

@@ -5,6 +5,9 @@ from __future__ import annotations
 import pytest
 from conftest import body, shown
 
+from dowsing.readers.roff import mdoc
+from dowsing.readers.roff.page import read_page
+
 HEAD = ".Dd March 3, 2026\n.Dt TIE 1\n.Os\n.Sh NAME\n.Nm tie\n.Nd fasten\n.Sh D\n"
 
 
@@ -72,6 +75,15 @@ HEAD = ".Dd March 3, 2026\n.Dt TIE 1\n.Os\n.Sh NAME\n.Nm tie\n.Nd fasten\n.Sh D\
 )
 def test_inline(source: str, expected: str) -> None:
     assert body(source, HEAD) == expected
+
+
+@pytest.mark.parametrize("macro", sorted(mdoc.PLAIN))
+@pytest.mark.parametrize("words", ["", " x", " Fl a Ar b", " a Sm off", " Ns a"])
+def test_any_macro_may_come_first(macro: str, words: str) -> None:
+    page = read_page(
+        f".{macro}{words}\ntext\n.Dd today\n.Sh NAME\n.Nm tie\n.Nd fasten\n.Sh D\nit ties\n"
+    )
+    assert page.summary in ("", "fasten") and page.sections
 
 
 @pytest.mark.parametrize(

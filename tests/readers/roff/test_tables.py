@@ -59,3 +59,19 @@ def test_equations(equation: str, expected: str) -> None:
 
 def test_inline_equations_and_definitions() -> None:
     assert body(".EQ\ndelim $$\ndefine vol 'r sup 3'\n.EN\nIt is $vol$ here.") == "It is r^3 here."
+
+
+@pytest.mark.parametrize(
+    ("text", "shown"),
+    [
+        ("It is %x over\n2% and\n%y%.", "It is x / 2 and y."),
+        (".nf\n%a\n over b% c\nd", "a / b c\nd"),
+        ("for 5 % of\nit", "for 5 % of it"),  # never ends
+        ("%a over\n.B bold\nb%", "%a over bold b%"),
+        ("%a% and 5 %\nof %b%", "a and 5 %\nof b".replace("\n", " ")),
+        (".EQ\ndelim off\n.EN\n%a over\nb%", "%a over b%"),
+        (".EQ\ndelim ()\n.EN\nwith (x over\ny) and (z)", "with x / y and z"),
+    ],
+)
+def test_an_equation_in_the_text_may_go_on_over_lines(text: str, shown: str) -> None:
+    assert body(f".EQ\ndelim %%\n.EN\n{text}") == shown

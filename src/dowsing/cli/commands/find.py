@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import argparse
 
+from dowsing.machine.shells.choice import own_shell
 from dowsing.model.errors import Failure
 from dowsing.render.entry_list import hit_lines
 from dowsing.render.typed import typed
 from dowsing.search.filters import KINDS, Filters
+from dowsing.search.message_words import may_be_pasted
 from dowsing.search.searching import SearchAnswer, make_query, search
 from dowsing.session.session import Session
 from dowsing.session.user_data import own_matching
@@ -59,6 +61,7 @@ def add_filters(parser: argparse.ArgumentParser) -> None:
     )
     group.add_argument("--package", default="", metavar="P", help="entries of this package")
     group.add_argument("--family", default="", metavar="F", help="a program and its subcommands")
+    group.add_argument("--without", default="", metavar="F", help="leave this family out")
     group.add_argument("--kind", default="", metavar="K", help=", ".join(KINDS[:8]) + " …")
     group.add_argument(
         "--section", default="", metavar="S", help="a section, such as 1 or 3pm, or builtin"
@@ -69,8 +72,29 @@ def filters_of(options: argparse.Namespace) -> Filters:
     """The filters of a command line. Raises Failure for a kind that there is not."""
     kind = options.kind
     if kind and not any(sign in kind for sign in "*?[") and kind not in KINDS:
-        raise Failure(f"there is no kind “{kind[:40]}”; kinds are {', '.join(KINDS)}", status=2)
+        from dowsing.model.nearness import nearest_words
+
+        near = nearest_words(kind, KINDS, 1)
+        meant = f"nearest: {near[0]}; " if near else ""
+        kinds = ", ".join(KINDS)
+        raise Failure(f"there is no kind “{kind[:40]}”; {meant}kinds are {kinds}", status=2)
     return Filters(**{name: getattr(options, name)[:MOST_FILTER] for name in Filters._fields})
+
+
+def refuse_unknown(session: Session, filters: Filters) -> None:
+    """Raise Failure if a filter has a value that no entry has."""
+    from dowsing.search.filters import unknown_value
+
+    unknown = unknown_value(session.store, filters)
+    if unknown is not None:
+        what, value, near = unknown
+        lists = next((name for name, option in LISTS.items() if what in (option, name[:-1])), "")
+        hint = f"what there is: {session.program} words {lists}"
+        if what == "section":
+            hint = f"there are {', '.join(word for word, _ in session.store.vocabulary('section'))}"
+        raise Failure(
+            f"there is no {what} “{value[:40]}”; {'nearest' if near else hint}", nearest=near
+        )
 
 
 def _count(text: str) -> int:
@@ -97,7 +121,8 @@ def answer(
     why: bool = False,
 ) -> int:
     """Search and print what was found."""
-    query = make_query(words, limit, filters)
+    shell = own_shell(session.settings, session.store.shells())
+    query = make_query(words, limit, filters).changed(shell=shell)
     if (
         not query.words
         and not query.patterns
@@ -123,6 +148,7 @@ def answer(
         session.screen.show(kept_lines(own, session.screen.width, session.program))
         return 0
     if not found.total and query.filters.any:
+        refuse_unknown(session, query.filters)
         asked = f"for “{' '.join(words)[:100]}” " if any(words) else ""
         raise Failure(
             f"nothing found {asked}in {query.filters.described()}; "
@@ -140,12 +166,39 @@ def answer(
 
         more = hints(session.store, found.numbers, query.filters, query.words)
     lines = hit_lines(found, session.screen.width, session.program, more, rich, why)
+    lines = [*_above(session, words), *lines, *_no_pages(session)]
     if own.any:
         from dowsing.render.kept_lists import kept_lines
 
         lines += ["", *kept_lines(own, session.screen.width, session.program)]
     session.screen.show(lines)
     return 0
+
+
+def _no_pages(session: Session) -> list[str]:
+    """That there are no manual pages here, which what is found goes without, and how they come
+    back.
+    """
+    if session.store.pages:
+        return []
+    from dowsing.machine.pages_left_out import how_pages_come_back
+    from dowsing.render.line_marks import FAINT
+    from dowsing.render.wrap import wrap
+
+    says = f"There are no manual pages here: {how_pages_come_back(session.settings)}."
+    return [f"{FAINT}{line}" for line in wrap(says, session.screen.width)]
+
+
+def _above(session: Session, words: list[str]) -> list[str]:
+    """What the words mean where they are a message or another thing that is pasted, not a name."""
+    if not may_be_pasted(words):
+        return []
+    from dowsing.render.pasted_lines import above_lines
+    from dowsing.search.pasted import pasted_message
+    from dowsing.session.pasting import sign_of
+
+    pasted = sign_of(session, words) or pasted_message(words)
+    return above_lines(pasted, session.screen.width) if pasted is not None else []
 
 
 def _kept(session: Session, words: list[str]) -> KeptMatches:

@@ -8,11 +8,17 @@ import argparse
 import re
 
 from dowsing.cli.commands import card, find
+from dowsing.index.nearest_names import nearest_names
 from dowsing.model.errors import Failure
 from dowsing.render.line_marks import FAINT
 from dowsing.render.typed import typed
-from dowsing.search.lookup import is_plain_word, look_up
+from dowsing.search.lookup import is_plain_word
+from dowsing.session.making_cards import subcommand_card
+from dowsing.session.naming import named
+from dowsing.session.pasting import defined_by, sign_of
 from dowsing.session.session import Session
+from dowsing.session.slips import begun_name, meant_name
+from dowsing.session.subcommands import finder_of
 from dowsing.terminal.screen import message
 
 TYPE_CHECKING = False
@@ -24,6 +30,8 @@ DESCRIPTION = (
     "A card for a known name; what a message, a sign of the shell, a path or a whole line means; "
     "otherwise a search for the words."
 )
+OTHERS_BEHIND_WORDS = True
+MOST_NEAR = 3  # names that are spelled like one that is not here
 MOST_SHOWN = 5  # entries to look at
 
 
@@ -38,12 +46,10 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if not words:
         raise Failure("say a name or some words, for example: dowsing tar", status=2)
     if not all(word.isalpha() and word.islower() for word in words):
-        from dowsing.search.pasted import pasted_sign
-
-        sign = pasted_sign(words)
+        sign = sign_of(session, words)
         if sign is not None and (status := _pasted(session, sign)) is not None:
             return status
-    found = look_up(session.store, words, session.settings, nearest=False)
+    found = named(session, words)
     if found.entry is not None:
         status = card.show(session, found)
         if not session.json and len(words) == 1 and is_plain_word(session.store, words[0]):
@@ -56,43 +62,30 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
 def _no_name(session: Session, words: list[str]) -> int:
     """Answer words that no page is named by."""
-    from dowsing.search.pasted import pasted_sign, pasted_text
+    from dowsing.search.pasted import pasted_text
 
-    found = pasted_sign(words) or pasted_text(words, lambda word: _is_command(session, word))
+    found = defined_by(session, words) or pasted_text(words, finder_of(session).is_here)
     if found is not None and (status := _pasted(session, found)) is not None:
         return status
-    near = _near_subcommand(session, words)
-    if near:
-        message(f"{words[0]} has no {words[1][:60]}; taken as {near}")
-        return card.show(session, look_up(session.store, near.split(), session.settings))
+    meant = begun_name(session, words)
+    part = subcommand_card(session, words) if not meant else None
+    if part is not None:
+        return card.show_card(session, part)
+    meant = meant or meant_name(session, words)
+    if meant:
+        message(f"there is no {' '.join(words)[:80]} here; taken as {' '.join(meant)}")
+        found_here = named(session, meant)
+        if found_here.entry is not None:
+            return card.show(session, found_here)
+        part = subcommand_card(session, meant)
+        if part is not None:
+            return card.show_card(session, part)
     if len(words) == 1 and not session.json:
         absent = _known_elsewhere(session, words[0])
         if absent is not None:
             return _show(session, absent, _entries(session, absent.see))
         message(f"nothing here is called {words[0][:80]}; searching for the word")
     return find.answer(session, words, 20)
-
-
-def _is_command(session: Session, word: str) -> bool:
-    from dowsing.commandline.command_finder import CommandFinder
-
-    return CommandFinder(session.store, session.settings, suggest=False).is_here(word)
-
-
-def _near_subcommand(session: Session, words: list[str]) -> str:
-    """The subcommand that a misspelled one is nearest to, `git commit` for `git comit`."""
-    if len(words) not in (2, 3) or not all(word[:1].isalpha() for word in words[:2]):
-        return ""
-    from dowsing.index.nearest_names import nearest_names
-    from dowsing.model.nearness import distance
-
-    whole = "-".join(words[:2])
-    begin = f"{words[0]}-"
-    for label in nearest_names(session.store, whole):
-        name = label.partition("(")[0]
-        if name.startswith(begin) and distance(name, whole) <= 1 + (len(words[1]) > 4):
-            return f"{words[0]} {name.removeprefix(begin)}"
-    return ""
 
 
 #: What places in the texts of our facts stand for, where there is no line.
@@ -133,8 +126,8 @@ def _pasted(session: Session, found: Pasted) -> int | None:
     if found.kind is PastedKind.LINE:
         return _line(session, found.text)
     if found.kind is PastedKind.NAME:
-        named = look_up(session.store, found.see, session.settings, nearest=False)
-        return card.show(session, named) if named.entry is not None else None
+        asked = named(session, found.see)
+        return card.show(session, asked) if asked.entry is not None else None
     entries = _entries(session, found.see)
     if found.kind is PastedKind.PATH:
         return _path(session, found, entries)
@@ -145,9 +138,7 @@ def _pasted(session: Session, found: Pasted) -> int | None:
 
 def _entries(session: Session, names: list[str]) -> list[Entry]:
     """The entries of names that are here, the best first."""
-    found = [
-        look_up(session.store, name.split(), session.settings, nearest=False) for name in names
-    ]
+    found = [named(session, name.split()) for name in names]
     entries = [one.entry for one in found if one.entry is not None]
     return list({entry.label: entry for entry in entries}.values())[:MOST_SHOWN]
 
@@ -158,7 +149,10 @@ def _show(session: Session, found: Pasted, entries: list[Entry]) -> int:
 
     if session.json:
         row = dump(found) | {"says": says_of_pasted(found), "see": [one.label for one in entries]}
-        session.print_json({"pasted": row})
+        where = [
+            {"page": one.entry.label, "tag": one.tag, "says": one.says} for one in found.defined
+        ]
+        session.print_json({"pasted": {**row, "defined": where}})
         return 0
     session.screen.show(pasted_lines(found, entries, session.screen.width, session.program))
     return 0
@@ -169,8 +163,9 @@ def _path(session: Session, found: Pasted, entries: list[Entry]) -> int | None:
     from dowsing.session.paths import path_words
 
     says = path_words(session, found.text)
-    if not says and not entries:
-        return None
+    if not says and not entries and not found.defined:
+        near = nearest_names(session.store, found.see[0], MOST_NEAR) if found.see else []
+        says, entries = "nothing is there, and no page here tells of it", _entries(session, near)
     return _show(session, found.changed(says=says or "nothing is there"), entries)
 
 

@@ -6,28 +6,42 @@ import argparse
 import os
 import time
 
+from dowsing.index.schema import Depth
+from dowsing.ingest.progress_file import progress_of
 from dowsing.knowledge.units import SECONDS_IN
+from dowsing.machine.own_files import remove_own_files
+from dowsing.machine.passing_cache import passing_cache
+from dowsing.model.errors import Failure
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import HEADING
 from dowsing.session.session import Session
 
 DESCRIPTION = (
-    "Builds or refreshes the index; --status says what it holds and what could not be read."
+    "Builds or refreshes the index; --status says what it holds and what could not be read, "
+    "--remove takes it away."
 )
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
-    parser.add_argument("--rebuild", action="store_true", help="read every page anew")
-    parser.add_argument("--status", action="store_true", help="what the index holds")
+    ways = parser.add_mutually_exclusive_group()
+    ways.add_argument("--rebuild", action="store_true", help="read every page anew")
+    ways.add_argument("--status", action="store_true", help="what the index holds")
+    ways.add_argument(
+        "--remove", action="store_true", help="remove it, and all else that can be made anew"
+    )
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
+    if options.remove:
+        return _remove(session)
     if options.rebuild:
-        session.build("every page is read anew")
+        session.build("every page is read anew", passing=False, depth=Depth.WHOLE)
+    elif not options.status and not session.store.is_whole:
+        session.build("the whole of every page is read", passing=False, depth=Depth.WHOLE)
     status = status_of(session)
     if session.json:
         session.print_json(status)
@@ -36,21 +50,50 @@ def run(session: Session, options: argparse.Namespace) -> int:
     return 0
 
 
+def _remove(session: Session) -> int:
+    """Remove what can be made anew, and say what stays and where."""
+    folders = dict.fromkeys((session.settings.cache, passing_cache(make=False)))
+    removed: list[str] = []
+    size = 0
+    for folder in folders:
+        try:
+            paths, more = remove_own_files(folder) if folder else ([], 0)
+        except OSError as error:
+            says = (error.strerror or "failed").lower()
+            raise Failure(f"cannot remove {error.filename}: {says}", status=3) from None
+        removed += paths
+        size += more
+    kept = [one for one in (session.settings.data, session.settings.config) if os.path.isdir(one)]
+    if session.json:
+        session.print_json({"removed": removed, "bytes": size, "kept": kept})
+        return 0
+    lines = [f"{len(removed)} files removed, {_amount(size)}" if removed else "there was none"]
+    if kept:
+        lines.append(f"what is yours stays: {' and '.join(clean_line(one) for one in kept)}")
+    session.screen.show(lines)
+    return 0
+
+
+def _amount(size: int) -> str:
+    return f"{size / 1e6:.1f} MB" if size > 1e6 else f"{size / 1e3:.0f} kB"
+
+
 def status_of(session: Session) -> dict[str, object]:
     """What the index says of itself."""
     store = session.store
     folders = store.folders()
-    inside = {
-        root: sum(os.path.dirname(folder) == root for folder in folders) for root in store.roots
-    }
+    roots = [root for root in store.roots if root]
+    inside = {root: sum(os.path.dirname(folder) == root for folder in folders) for root in roots}
     return {
         "file": store.path,
         "bytes": os.path.getsize(store.path),
         "built": store.built,
         "pages": store.pages,
+        "whole": store.is_whole,
+        "read": None if store.is_whole else (progress_of(store.path) or (0, 0))[0],
         **store.counts(),
         "shells": store.shells(),
-        "folders": [{"path": root, "sections": inside[root]} for root in store.roots],
+        "folders": [{"path": root, "sections": inside[root]} for root in roots],
         "problems": store.problems(),
     }
 
@@ -67,8 +110,6 @@ def _age(built: int) -> str:
 
 def status_lines(status: dict, width: int, program: str) -> list[str]:  # type: ignore[type-arg]
     """The status as text."""
-    size = status["bytes"]
-    shown = f"{size / 1e6:.1f} MB" if size > 1e6 else f"{size / 1e3:.0f} kB"
     lines = title_lines(
         "The index", f"{status['pages']} pages, {status['entries']} entries", [], width
     )
@@ -76,7 +117,7 @@ def status_lines(status: dict, width: int, program: str) -> list[str]:  # type: 
         ("names", f"{status['names']}"),
         ("info", f"{status['info_names']} names in Info manuals"),
         ("shells", clean_line(", ".join(status["shells"])) or "none"),
-        ("size", shown),
+        ("size", _amount(status["bytes"])),
         (
             "built",
             f"{time.strftime('%Y-%m-%d %H:%M', time.localtime(status['built']))} "
@@ -84,6 +125,9 @@ def status_lines(status: dict, width: int, program: str) -> list[str]:  # type: 
         ),
         ("file", clean_line(status["file"])),
     ]
+    if not status["whole"]:
+        read = f"{status['read']} of {status['pages']} pages are read for the rest"
+        rows.insert(0, ("holds", f"names and summaries so far; {read}"))
     lines += ["", *(f"   {BOLD}{name:<8}{ROMAN}{value}" for name, value in rows), ""]
     lines.append(f"{HEADING}FOLDERS")
     lines += [f"   {clean_line(f['path'])}  ({f['sections']} sections)" for f in status["folders"]]
@@ -95,6 +139,8 @@ def status_lines(status: dict, width: int, program: str) -> list[str]:  # type: 
             lines.append(
                 f"   … and {len(problems) - 200} more: {program} index --status --format json"
             )
-    else:
+    elif status["whole"]:
         lines += ["", "   Every page could be read."]
+    else:
+        lines += ["", "   Which pages cannot be read is told once all are."]
     return lines

@@ -6,7 +6,7 @@ import argparse
 import os
 
 from dowsing.cli.commands.take import chosen
-from dowsing.cli.files import write_file
+from dowsing.cli.files import may_replace, write_file
 from dowsing.knowledge.recipes import Recipe, read_recipes, with_values
 from dowsing.knowledge.stems import stems
 from dowsing.model.errors import CannotKeep, Failure
@@ -41,11 +41,16 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     parser.add_argument(
         "-o", "--output", metavar="FILE", help="write the script to this file instead"
     )
+    parser.add_argument(
+        "--executable", action="store_true", help="with --script -o: a file that can be run"
+    )
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
+    if options.executable and not (options.script and options.output not in (None, "-")):
+        raise Failure("--executable goes with --script -o FILE", status=2)
     if options.taken:
         return _take_in(session, options.taken)
     if options.drop is not None:
@@ -97,8 +102,9 @@ def _write_out(options: argparse.Namespace, lines: list[Recipe]) -> None:
     if not path or path == "-":
         write(text)
         return
+    may_replace(path)
     write_file(path, text)
-    if options.script:
+    if options.executable:
         os.chmod(path, 0o755)
     message(f"{len(lines)} lines written to {path}")
 

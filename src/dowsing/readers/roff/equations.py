@@ -108,8 +108,7 @@ def read_equation(machine: Interpreter, lines: list[str]) -> None:
             continue
         words = line.split()
         if words[:1] == ["delim"]:
-            mark = words[1] if len(words) > 1 else "off"
-            machine.inline_equations = (mark[0], mark[1]) if len(mark) == 2 else None
+            machine.inline_equations = _marks(words)
         elif words[:1] in (["define"], ["ndefine"], ["tdefine"]) and len(words) > 2:
             if words[0] != "tdefine":
                 body = line.split(None, 2)[2].strip()
@@ -120,6 +119,51 @@ def read_equation(machine: Interpreter, lines: list[str]) -> None:
         machine.builder.line_break()
         machine.builder.text(in_text(machine, " ".join(shown)))
         machine.builder.line_break()
+
+
+_MOST_JOINED = 8  # lines of an equation within the text
+
+
+def join_lines(lines: list[str]) -> list[str]:
+    """The lines of a page with those in one that an equation within the text goes on over."""
+    marks: tuple[str, str] | None = None
+    done: list[str] = []
+    at = 0
+    while at < len(lines):
+        line = lines[at]
+        at += 1
+        words = line.split()
+        if words[:1] == ["delim"] and len(words) == 2:
+            marks = _marks(words)
+        elif marks and line[:1] not in (".", "'") and _is_open(line, marks):
+            more = _rest_of_equation(line, lines[at : at + _MOST_JOINED], marks)
+            line = " ".join([line, *more])
+            at += len(more)
+        done.append(line)
+    return done
+
+
+def _marks(words: list[str]) -> tuple[str, str] | None:
+    """What the words of `delim` set before and behind equations in the text; None for nothing."""
+    mark = words[1] if len(words) > 1 else "off"
+    return (mark[0], mark[1]) if len(mark) == 2 else None
+
+
+def _is_open(text: str, marks: tuple[str, str]) -> bool:
+    """Whether an equation begins in the text that does not end there."""
+    first, last = marks
+    return text.count(first) % 2 == 1 if first == last else text.rfind(first) > text.rfind(last)
+
+
+def _rest_of_equation(line: str, after: list[str], marks: tuple[str, str]) -> list[str]:
+    """The lines behind this one up to where its equation ends; none if it does not end."""
+    for count, more in enumerate(after, 1):
+        if more[:1] in (".", "'"):
+            break
+        line += more
+        if not _is_open(line, marks):
+            return after[:count]
+    return []
 
 
 def replace_inline(machine: Interpreter, line: str) -> str:

@@ -103,7 +103,12 @@ class Machine:
         """Run a whole source text (cleaned of control characters)."""
         if source.count("\n") > MOST_LINES:
             raise OutOfBounds(f"it has more than {MOST_LINES:,} lines")
-        self.run(prepare(source).split("\n"))
+        lines = prepare(source).split("\n")
+        if "\n.EQ" in source:
+            from dowsing.readers.roff.equations import join_lines
+
+            lines = join_lines(lines)
+        self.run(lines)
 
     def run(self, lines: Iterable[str]) -> None:
         """Run `lines`; requests may take further lines from them through `self.lines`."""

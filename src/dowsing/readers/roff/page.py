@@ -8,6 +8,7 @@ from dowsing.model.document import Document, Section, block_texts, document_text
 from dowsing.model.markup import clean, plain
 from dowsing.readers.roff import man, preprocessors, requests
 from dowsing.readers.roff.bounds import OutOfBounds
+from dowsing.readers.roff.leftovers import take_out_leftovers
 from dowsing.readers.roff.machine import Include, LeaveLoop, LeaveMacro, Machine
 
 _DASH = re.compile(r"(?:\s[-–—−]+|\s*[–—]|\s*-[-–—]|:)\s+|\s[-–—−]+$")
@@ -30,7 +31,9 @@ def machine_for(source: str, include: Include | None = None) -> Machine:
     if "\n.Sh" in source or "\n.Dd" in source or source.startswith((".Dd", ".Sh")):
         from dowsing.readers.roff import mdoc
 
-        return Machine({**requests.PLAIN, **mdoc.PLAIN}, {**requests.RAW, **mdoc.RAW}, include)
+        machine = Machine({**requests.PLAIN, **mdoc.PLAIN}, {**requests.RAW, **mdoc.RAW}, include)
+        machine.mdoc = mdoc.MdocState()  # from the beginning: a page may have any macro first
+        return machine
     return Machine(_PLAIN, _RAW, include)
 
 
@@ -46,6 +49,7 @@ def read_sections(source: str, include: Include | None = None) -> tuple[list[Sec
         pass  # what was read up to here is kept
     sections = machine.builder.close()
     _take_out_marks(sections)
+    take_out_leftovers(source, sections)
     return sections, machine
 
 
@@ -98,11 +102,16 @@ def read_page(  # noqa: PLR0913 - all but three by keyword
         path=path,
         package=package,
         language=language,
-        date=machine.date,
-        origin=" ".join(title[3:4]),
+        date=_date(machine.date),
+        origin=" ".join(title[3:4]).strip(" ."),
     )
     document.cut = machine.exceeded
     return document
+
+
+def _date(said: str) -> str:
+    """The date of a page, as it is written; a title without quotes may have a word in its place."""
+    return said.strip() if any(char.isdigit() for char in said) else ""
 
 
 def read_name_line(sections: list[Section]) -> tuple[list[str], str]:
