@@ -1,41 +1,60 @@
-"""What one documentation of a name says and another does not: options and their arguments, facts,
-wording.
+"""What one text of a name says and another does not, and where two contradict each other.
 
-Only texts of the same thing are compared with each other: those of the shell's builtin, and those
-of the program of that name; a text that is the same as another is left out.
+Texts of one thing are compared with each other; then the builtin with the program of that name, and
+with what another package has under it. Something is called missing only where the whole of a text
+does not have it: in its list of options, in passing, or in another part of the manual that it is
+cut from.
 """
 
 from __future__ import annotations
 
 import re
+from enum import StrEnum
 
-from dowsing.comparing.source_table import Compared
-from dowsing.model.document import Document, Option, block_texts
-from dowsing.model.markup import plain
+from dowsing.comparing import items
+from dowsing.comparing.meanings import contradicting, default_values, may_take_value, takes_value
+from dowsing.comparing.said import is_cluster, is_number, plain_flag
+from dowsing.comparing.things import Text, Thing, ThingKind, Things
+from dowsing.model.document import Document, Option
 from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
 
-OF_SHELL = ("builtin", "shell-manual", "builtin-usage")
-OF_PROGRAM = ("manual", "usage", "info", "standard")
+USAGES = (SourceName.USAGE, SourceName.BUILTIN_USAGE)
+#: Flags that nearly every program has: told only where they are asked for.
+GENERAL = frozenset(("--help", "--version", "--usage", "-?", "-help", "-version"))
+#: Parts of a shell's page that list what is no option of the shell.
+_OF_OTHERS = re.compile(
+    r"built-?ins?\b.*commands|conditional expr|arithmetic|readline|key ?bindings?|history exp",
+    re.IGNORECASE,
+)
+MOST_SAID = 160
+LETTER_SIZE = len("-x")
+LEAST_ESCAPES = 2  # so many of a kind make an explanation of it
 
-_NAME = r"([A-Z][A-Z0-9_]+)"
-#: A name in capitals is a variable where it is written or spoken of as one.
-_VARIABLE = re.compile(
-    rf"\$\{{?{_NAME}\b|\b{_NAME} (?:shell |environment )?variable|\bvariables? {_NAME}\b"
-)
-_LISTED = re.compile(rf"(?:^|\n){_NAME}\b")
-_FILE = re.compile(
-    r"(?<![\w/.:~-])(~?/(?:etc|usr|var|dev|proc|sys|run|boot|lib|opt)(?:/[\w.@+-]+)+|~/\.[\w./-]+)"
-)
-_STATUS = re.compile(r"(?:^|\n)\s*(\d{1,3})\b")
+
+class DifferenceKind(StrEnum):
+    """What a difference is of; in the order in which they are told."""
+
+    MEANING = "meaning"  # one flag, two meanings
+    DEFAULT = "default"
+    ARGUMENT = "argument"
+    OPTION = "option"
+    SPELLING = "spelling"  # another way to write an option that both have
+    ESCAPE = "escape"
+    VARIABLE = "variable"
+    SETTING = "setting"
+    FILE = "file"
+    EXIT_STATUS = "exit status"
 
 
 class Difference(Record):
-    """Something that some texts say and others do not.
+    """Something that some texts say and others do not, or say otherwise.
 
-    `what` is `option`, `argument`, `default`, `variable`, `file` or `exit status`; `item` which
-    one; `said_by` and `not_said_by` are sources; `where` the titles of the sections that say it, by
-    source; `says` the wording of the first.
+    `item` is what it is about; `said_by` and `not_said_by` are sources; `where` the titles of the
+    sections that say it, by source; `says` the wording of the first. `in_prose`: texts that say it
+    in passing only, with the section; `elsewhere`: those that say it in another part of the manual,
+    with the part. `otherwise` is what each text says, by source, of a contradiction. `between`: ""
+    for texts of one thing, else the kind of the thing that has it not.
     """
 
     what: str
@@ -44,211 +63,387 @@ class Difference(Record):
     not_said_by: list[str]
     where: dict[str, str]
     says: str = ""
+    in_prose: dict[str, str] = {}  # noqa: RUF012 - a record is immutable
+    elsewhere: dict[str, str] = {}  # noqa: RUF012
+    otherwise: dict[str, str] = {}  # noqa: RUF012
+    between: str = ""
 
 
-class Wording(Record):
-    """What two texts say of one thing; "" where one says nothing."""
+class Listed:
+    """An option of a text, with its flags as they are compared."""
 
-    item: str
-    one: str
-    other: str
+    __slots__ = ("flags", "option")
 
-
-def differences(compared: Compared, sources: tuple[str, ...] = ()) -> list[Difference]:
-    """All differences, those of options first. `sources`: only these texts, all with each other."""
-    found: list[Difference] = []
-    groups = [sources] if sources else [OF_SHELL, OF_PROGRAM]
-    same = {row.source for row in compared.rows if row.same_as}
-    for group in groups:
-        documents: dict[str, Document] = {}
-        for source, document in compared.documents:
-            if source in group and source not in documents and (sources or source not in same):
-                if (
-                    source != SourceName.MANUAL
-                    or sources
-                    or document.section[:1] in ("1", "6", "8")
-                ):
-                    documents[source] = document
-        if len(documents) > 1:
-            found += _options(documents)
-            if not sources:  # a usage text is short by nature: that it names no file says nothing
-                documents = {
-                    s: d for s, d in documents.items() if s not in ("usage", "builtin-usage")
-                }
-            found += _facts(documents)
-    return found
+    def __init__(self, flags: list[str], option: Option) -> None:
+        self.flags = flags
+        self.option = option
 
 
-def _options(documents: dict[str, Document]) -> list[Difference]:
-    """Options by any of their flags: a text that has one spelling has the option."""
-    tables = {source: _telling(document) for source, document in documents.items()}
-    known = {
-        source: {flag for flags, _ in table for flag in flags} for source, table in tables.items()
-    }
-    seen: set[str] = set()
-    missing, arguments = [], []
-    for first, table in zip(documents, tables.values(), strict=True):
-        own = first == next(iter(documents))
-        for flags, option in table:
-            # within one text two options may share a spelling; in another text a shared one makes
-            # it the same option
-            if flags <= seen or (not own and flags & seen):
-                seen |= flags
+class Table:
+    """The options that a text lists."""
+
+    def __init__(self, text: Text, general: bool) -> None:
+        self.text = text
+        self.rows = list(_rows(text.document, general))
+        self.flags = frozenset(flag for row in self.rows for flag in row.flags)
+
+    def counterpart(self, flags: list[str]) -> Listed | None:
+        """The option that has most of the flags in common and fewest others."""
+        wanted = set(flags)
+        sharing = [
+            (len(wanted & set(row.flags)), -len(row.flags), -n)
+            for n, row in enumerate(self.rows)
+            if wanted & set(row.flags)
+        ]
+        return self.rows[-max(sharing)[2]] if sharing else None
+
+
+def differences(found: Things, *, general: bool = False) -> list[Difference]:
+    """All differences, contradictions first. `general`: also of `--help` and `--version`."""
+    told: list[Difference] = []
+    for thing in found.things:
+        told += within(thing, general=general)
+    order = list(DifferenceKind)
+    told.sort(key=lambda one: order.index(DifferenceKind(one.what)))
+    for other in found.things:
+        if other.kind == ThingKind.PROGRAM:
+            for thing in found.things:
+                if thing.kind in (ThingKind.BUILTIN, ThingKind.OTHER_PACKAGE):
+                    told += between(thing, other)
+    return told
+
+
+def within(thing: Thing, *, general: bool = False) -> list[Difference]:
+    """The differences of texts about one thing."""
+    tables = [Table(text, general) for text in thing.texts]
+    if len(tables) < 2:  # noqa: PLR2004 - two make a comparison
+        return []
+    every = frozenset(flag for table in tables for flag in table.flags)
+    clusters = {flag for flag in every if is_cluster(flag, every)}
+    named = every - clusters
+    told: list[Difference] = []
+    done: set[str] = set(clusters)
+    for table in tables:
+        first = table is tables[0]
+        for row in table.rows:
+            new = [flag for flag in row.flags if flag not in done]
+            if not new:
                 continue
-            seen |= flags
-            by_source = {
-                s: found
-                for s, table in tables.items()
-                if (found := _counterpart(flags, table)) is not None
-            }
-            item = ", ".join(option.flags)
-            where = {source: one.section for source, one in by_source.items()}
-            absent = [source for source, there in known.items() if there and not there & flags]
-            if absent:
-                missing.append(
-                    Difference("option", item, list(by_source), absent, where, _short(option.text))
-                )
-            arguments += _arguments(item, by_source, where)
-    return missing + arguments
+            told += _of_option(row, new, table, tables, named)
+            if first or len(new) == len(row.flags):
+                told += _contradictions(row, tables)
+            done.update(row.flags)
+    return told + _facts(thing)
 
 
-def _telling(document: Document) -> list[tuple[set[str], Option]]:
-    """The options with their flags as they are compared; numbers such as `+N`, which texts write in
-    many ways, go.
-    """
-    named = {flag for option in document.options for flag in option.flags}
-    return [
-        ({normal_flag(flag) for flag in option.flags}, option)
-        for option in document.options
-        if not (set(option.flags) <= {"+n", "+N"} or (option.flags == ["-N"] and "+N" in named))
-    ]
+def _rows(document: Document, general: bool) -> list[Listed]:
+    """The options of a text. Numbers such as `+N`, which texts write in many ways, go."""
+    counted = {"+n", "+N"} & {flag for option in document.options for flag in option.flags}
+    rows = []
+    for option in document.options:
+        if _OF_OTHERS.search(option.section):
+            continue
+        flags = list(dict.fromkeys(plain_flag(flag) for flag in option.flags))
+        flags = [flag for flag in flags if not is_number(flag) or (flag in "-n-N" and not counted)]
+        if not flags or (not general and GENERAL & set(flags)):
+            continue
+        rows.append(Listed(flags, option))
+    return rows
 
 
-def _counterpart(flags: set[str], table: list[tuple[set[str], Option]]) -> Option | None:
-    """The option that has most of the flags in common and fewest others."""
-    sharing = [
-        (len(flags & theirs), -len(theirs), -n)
-        for n, (theirs, _) in enumerate(table)
-        if flags & theirs
-    ]
-    return table[-max(sharing)[2]][1] if sharing else None
-
-
-def _arguments(item: str, by_source: dict[str, Option], where: dict[str, str]) -> list[Difference]:
-    """Whether all texts give the option an argument, and the same default."""
-    found = []
-    taking = {source: option for source, option in by_source.items() if option.argument}
-    # a form's cluster of letters says nothing of their arguments
-    bare = [source for source, option in by_source.items() if not option.argument and option.text]
-    if taking and bare:
-        said = next(iter(taking.values()))
-        found.append(
+def _of_option(
+    row: Listed, new: list[str], own: Table, tables: list[Table], named: frozenset[str]
+) -> list[Difference]:
+    """Texts that do not have an option, or not all its spellings."""
+    flags = _all_spellings(row.flags, tables)
+    said = [flag for flag in new if own.text.said.has_exactly(flag)]
+    if not said:
+        return []
+    missing: list[str] = []
+    in_prose: dict[str, str] = {}
+    elsewhere: dict[str, str] = {}
+    unlisted: dict[str, list[str]] = {}
+    for table in tables:
+        source = table.text.source
+        if table.flags & flags:
+            lacking = [flag for flag in said if _missing(table.text, flag, named)]
+            if lacking and len(lacking) < len(flags):
+                unlisted.setdefault(", ".join(lacking), []).append(source)
+        elif any(table.text.said.has_flag(flag, named) for flag in flags):
+            in_prose[source] = section_with(table.text, flags)
+        elif place := _other_place(table.text, flags):
+            elsewhere[source] = place
+        elif all(_missing(table.text, flag, named) for flag in flags):
+            missing.append(source)
+    by_source = {
+        table.text.source: listed
+        for table in tables
+        if (listed := table.counterpart(row.flags)) is not None
+    }
+    where = {source: listed.option.section for source, listed in by_source.items()}
+    told: list[Difference] = []
+    whole = len(new) == len(row.flags)
+    if whole and (missing or in_prose or elsewhere):
+        told.append(
             Difference(
-                "argument", f"{item} {said.argument}", list(taking), bare, where, _short(said.text)
+                DifferenceKind.OPTION,
+                ", ".join(said),
+                list(by_source),
+                missing,
+                where,
+                short(row.option.text),
+                in_prose,
+                elsewhere,
             )
         )
-    defaults = {source: option.default for source, option in by_source.items() if option.default}
-    if len({value.casefold() for value in defaults.values()}) > 1:
-        listed = ", ".join(f"{value} ({source})" for source, value in defaults.items())
-        found.append(Difference("default", f"{item}: {listed}", list(defaults), [], where))
-    return found
+    for spelled, sources in unlisted.items():
+        having = [t.text.source for t in tables if t.text.said.has_exactly(spelled.split(", ")[0])]
+        told.append(
+            Difference(
+                DifferenceKind.SPELLING,
+                spelled,
+                having,
+                sources,
+                {source: title for source, title in where.items() if source in having},
+                short(row.option.text),
+            )
+        )
+    return told
 
 
-def normal_flag(flag: str) -> str:
-    """A flag as it is compared: without a value's mark at its end."""
-    return flag.rstrip("=").split("=")[0].rstrip("[")
+def _all_spellings(flags: list[str], tables: list[Table]) -> frozenset[str]:
+    """The flags with those that other texts give the same option."""
+    wanted = set(flags)
+    for table in tables:
+        listed = table.counterpart(flags)
+        if listed is not None:
+            wanted.update(listed.flags)
+    return frozenset(wanted)
 
 
-def _short(text: str) -> str:
-    return " ".join(text.split())[:200]
+def _missing(text: Text, flag: str, named: frozenset[str]) -> bool:
+    """Whether the flag stands nowhere: not in the text, nor in the rest of its manual."""
+    if text.said.has_flag(flag, named):
+        return False
+    return not any(part.said.has_flag(flag, named) for part in text.parts)
 
 
-def _facts(documents: dict[str, Document]) -> list[Difference]:
-    """Variables, files and exit statuses that some texts speak of."""
-    found: list[Difference] = []
-    for what, reader in (("variable", _variables), ("file", _files), ("exit status", _statuses)):
-        items: dict[str, dict[str, str]] = {}
-        for source, document in documents.items():
-            for item, title in reader(document).items():
-                items.setdefault(item, {}).setdefault(source, title)
-        speaking = {source for by_source in items.values() for source in by_source}
-        for item, where in items.items():
-            # a text that speaks of no exit status at all leaves them all out: that is said once by
-            # its absence
-            absent = [
-                s for s in documents if s not in where and (what != "exit status" or s in speaking)
-            ]
-            if absent:
-                found.append(Difference(what, item, list(where), absent, where))
-    return found
+def _other_place(text: Text, flags: frozenset[str]) -> str:
+    """The part of the manual besides the text that tells of the option, "" if none surely does.
+
+    A letter in a part about another command is that command's.
+    """
+    for part in text.parts:
+        for flag in flags:
+            if (flag.startswith("--") or not part.own) and part.said.has_exactly(flag):
+                return part.title
+    return ""
 
 
-def _section_texts(document: Document) -> list[tuple[str, str]]:
-    texts = []
-    for section in document.sections:
-        parts: list[str] = []
-        block_texts(section.blocks, parts)
-        texts.append((section.title, plain("\n".join(parts))))
-    return texts
+def section_with(text: Text, flags: frozenset[str]) -> str:
+    """The title of the first section that has one of the flags."""
+    from dowsing.comparing.said import Said
+
+    for title, words in items.section_texts(text.document):
+        if any(Said(words).has_flag(flag) for flag in flags):
+            return title
+    return ""
 
 
-def _variables(document: Document) -> dict[str, str]:
-    found: dict[str, str] = {}
-    for title, text in _section_texts(document):
-        names = [name for groups in _VARIABLE.findall(text) for name in groups if name]
-        if "ENVIRONMENT" in title.upper():
-            names += _LISTED.findall(text)
-        for name in names:
-            if len(name) > 1:
-                found.setdefault(name, title)
-    return found
-
-
-def _files(document: Document) -> dict[str, str]:
-    return {
-        name.rstrip("."): title
-        for title, text in reversed(_section_texts(document))
-        for name in _FILE.findall(text)
+def _contradictions(row: Listed, tables: list[Table]) -> list[Difference]:
+    """Whether all texts mean the same by an option, give it an argument, and the same default."""
+    by_source = {
+        table.text.source: (table, listed.option)
+        for table in tables
+        if (listed := table.counterpart(row.flags)) is not None
     }
+    options = {source: option for source, (_, option) in by_source.items()}
+    where = {source: option.section for source, option in options.items()}
+    item = ", ".join(row.flags)
+    told: list[Difference] = []
+    if opposed := contradicting(options):
+        said = {source: short(options[source].text) for source in opposed}
+        told.append(
+            Difference(DifferenceKind.MEANING, item, list(said), [], where, otherwise=said)
+        )
+        return told
+    if values := default_values(options):
+        told.append(
+            Difference(DifferenceKind.DEFAULT, item, list(values), [], where, otherwise=values)
+        )
+    told += _arguments(item, by_source, where)
+    return told
 
 
-def _statuses(document: Document) -> dict[str, str]:
-    """Numbers that sections on the exit status begin their lines with."""
-    found = {}
-    for title, text in _section_texts(document):
-        if re.search(r"exit (?:status|code|value)|return (?:value|code)", title, re.IGNORECASE):
-            found.update(dict.fromkeys(_STATUS.findall(text), title))
+def _arguments(
+    item: str, by_source: dict[str, tuple[Table, Option]], where: dict[str, str]
+) -> list[Difference]:
+    """Whether one text gives the option an argument that another one never writes, by a spelling
+    that both have.
+    """
+
+    def writes(source: str, flag: str) -> bool:
+        return takes_value(by_source[source][0].text.said.text, flag)
+
+    spelled = {
+        source: {plain_flag(flag) for flag in option.flags}
+        for source, (_, option) in by_source.items()
+    }
+    taking = [source for source, (_, option) in by_source.items() if option.argument]
+    bare = [
+        source
+        for source, (_, option) in by_source.items()
+        if not option.argument
+        and option.text
+        and not any(
+            may_take_value(by_source[source][0].text.said.text, flag) for flag in spelled[source]
+        )
+    ]
+    taking = [
+        source
+        for source in taking
+        if any(
+            flag in spelled[other] and writes(source, flag)
+            for other in bare
+            for flag in spelled[source]
+        )
+    ]
+    if not taking or not bare:
+        return []
+    first = by_source[taking[0]][1]
+    argument = f"{item} {first.argument}"
+    return [Difference(DifferenceKind.ARGUMENT, argument, taking, bare, where, short(first.text))]
+
+
+_READERS = {
+    DifferenceKind.ESCAPE: items.escapes,
+    DifferenceKind.VARIABLE: items.variables,
+    DifferenceKind.SETTING: items.settings,
+    DifferenceKind.FILE: items.files,
+    DifferenceKind.EXIT_STATUS: items.statuses,
+}
+#: By leaving these out a usage text says nothing, a builtin's help may.
+_NOT_OF_USAGE = (DifferenceKind.FILE, DifferenceKind.EXIT_STATUS, DifferenceKind.ESCAPE)
+
+
+def _facts(thing: Thing) -> list[Difference]:
+    """Variables, files, escapes and exit statuses that some texts speak of and others nowhere."""
+    told: list[Difference] = []
+    for what, reader in _READERS.items():
+        texts = [t for t in thing.texts if what not in _NOT_OF_USAGE or t.source not in USAGES]
+        if what == DifferenceKind.SETTING and thing.kind == ThingKind.PROGRAM:
+            continue
+        found = _by_item(texts, reader)
+        speaking = {source for where in found.values() for source in where}
+        for item, where in found.items():
+            missing: list[str] = []
+            elsewhere: dict[str, str] = {}
+            for text in texts:
+                if text.source in where or has_item(text, what, item):
+                    continue
+                if what == DifferenceKind.EXIT_STATUS and text.source not in speaking:
+                    continue
+                place = next((p.title for p in text.parts if p.said.has_name(item)), "")
+                if place and what != DifferenceKind.ESCAPE:
+                    elsewhere[text.source] = place
+                elif not place:
+                    missing.append(text.source)
+            if missing or elsewhere:
+                told.append(
+                    Difference(what, item, list(where), missing, where, elsewhere=elsewhere)
+                )
+    return told
+
+
+def _by_item(texts: list[Text], reader) -> dict[str, dict[str, str]]:  # type: ignore[no-untyped-def]
+    found: dict[str, dict[str, str]] = {}
+    for text in texts:
+        for item, title in reader(text.document).items():
+            found.setdefault(item, {}).setdefault(text.source, title)
     return found
 
 
-def wordings(one: Document, other: Document) -> list[Wording]:
-    """What two texts say of the name and of each option that either has, where that differs."""
-    found = []
-    if one.summary or other.summary:
-        found.append(Wording("summary", one.summary, other.summary))
-    forms = ("\n".join(one.synopsis), "\n".join(other.synopsis))
-    if any(forms):
-        found.append(Wording("forms", *forms))
-    left = list(other.options)
-    for option in one.options:
-        flags = {normal_flag(flag) for flag in option.flags}
-        match = next((o for o in left if flags & {normal_flag(flag) for flag in o.flags}), None)
-        if match is not None:
-            left.remove(match)
-        labels = option.flags + [
-            flag for flag in (match.flags if match else []) if flag not in option.flags
-        ]
-        found.append(Wording(", ".join(labels), _said(option), _said(match)))
-    found += [Wording(", ".join(option.flags), "", _said(option)) for option in left]
-    return [wording for wording in found if _plain(wording.one) != _plain(wording.other)]
+def has_item(text: Text, what: DifferenceKind, item: str) -> bool:
+    """Whether the text has a fact anywhere."""
+    if what == DifferenceKind.EXIT_STATUS:
+        return text.said.has_number(item)
+    if what == DifferenceKind.ESCAPE:
+        return item[:2] in text.said.text  # `\\u` of `\\uHHHH`, `%(` of `%(fmt)T`
+    return text.said.has_name(item)
 
 
-def _said(option: Option | None) -> str:
-    """What is said of an option; one that only a form names is there without a word."""
-    if option is None:
-        return ""
-    return option.text or "(only in the form)"
+def between(one: Thing, other: Thing) -> list[Difference]:
+    """What a builtin (or another package's program) has that the program of that name has not, and
+    the other way round: no text of the other may say it anywhere.
+    """
+    return [*_only_in(one, other), *_only_in(other, one)]
 
 
-def _plain(text: str) -> str:
-    return " ".join(re.findall(r"\w+", text.casefold()))
+def _only_in(one: Thing, other: Thing) -> list[Difference]:
+    told: list[Difference] = []
+    named = frozenset(flag for text in other.texts for flag in Table(text, True).flags)
+    done: set[str] = set()
+    for text in one.texts:
+        for row in Table(text, True).rows:
+            if len(row.flags[0]) > LETTER_SIZE and row.flags[0][1] != "-" and not row.option.text:
+                continue  # a placeholder of a form: `kill -sigspec`
+            flags = [f for f in row.flags if f not in done and text.said.has_exactly(f)]
+            done.update(row.flags)
+            absent = [f for f in flags if not _has_anywhere(other, f, named)]
+            if absent:
+                whole = len(absent) == len(row.flags)
+                what = DifferenceKind.OPTION if whole else DifferenceKind.SPELLING
+                having = [t for t in one.texts if t.said.has_flag(absent[0])]
+                told.append(_told(what, absent, having, other, row.option))
+    return told + _other_escapes(one, other)
+
+
+def _other_escapes(one: Thing, other: Thing) -> list[Difference]:
+    """Escapes of a kind (`\\x`, `%x`) that both things explain, and only one has."""
+    theirs = _by_item(other.texts, items.escapes)
+    told: list[Difference] = []
+    for item, where in _by_item(one.texts, items.escapes).items():
+        alike = [escape for escape in theirs if escape[0] == item[0]]
+        if len(alike) < LEAST_ESCAPES:
+            continue
+        if not any(has_item(text, DifferenceKind.ESCAPE, item) for text in other.texts):
+            having = [text for text in one.texts if text.source in where]
+            told.append(_told(DifferenceKind.ESCAPE, [item], having, other, None))
+    return told
+
+
+def _told(
+    what: DifferenceKind, spelled: list[str], having: list[Text], other: Thing, option: Option | None
+) -> Difference:
+    where = {text.source: option.section if option else "" for text in having[:1]}
+    return Difference(
+        what,
+        ", ".join(spelled),
+        [text.source for text in having],
+        [text.source for text in other.texts],
+        where,
+        short(option.text) if option else "",
+        between=other.kind,
+    )
+
+
+def _has_anywhere(thing: Thing, flag: str, named: frozenset[str]) -> bool:
+    """Whether a text about the thing has the flag, or a general part of its manual: what stands in
+    a part about another command is that command's, and a letter in a general part may be
+    anything's.
+    """
+    for text in thing.texts:
+        if text.said.has_flag(flag, named):
+            return True
+        if flag.startswith("--") and text.source == SourceName.INFO:
+            if any(part.said.has_exactly(flag) for part in text.parts if not part.own):
+                return True
+    return flag == "--help" and thing.kind == ThingKind.BUILTIN and thing.asked
+
+
+def short(text: str) -> str:
+    """The beginning of what is said, whole words."""
+    said = " ".join(text.split())
+    if len(said) <= MOST_SAID:
+        return said
+    return said[:MOST_SAID].rsplit(" ", 1)[0].rstrip(",;:") + " …"

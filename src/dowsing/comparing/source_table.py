@@ -5,6 +5,7 @@ another.
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 
 from dowsing.machine.packages import dpkg
 from dowsing.model.document import Document, block_texts, document_text
@@ -22,7 +23,8 @@ SAME = 0.97  # so much of the words in common, in order, makes two texts the sam
 class SourceRow(Record):
     """One text, or a source without one. `present` is None where the program was not asked.
 
-    `same_as` is the source of an earlier row that has the same text.
+    `same_as` is the source of an earlier row that has the same text. `about` is the shell whose
+    builtin a text of a shell is about; `package` the package of an Info manual, where it is known.
     """
 
     source: str
@@ -32,38 +34,64 @@ class SourceRow(Record):
     lines: int
     same_as: str | None
     note: str
+    about: str = ""
+    package: str = ""
 
 
 class Compared:
-    """The rows, with the documents of those that are there."""
+    """The rows, each with its document; None where there is no text, or it was not read."""
 
-    def __init__(self, rows: list[SourceRow], documents: list[tuple[str, Document]]) -> None:
-        self.rows = rows
-        self.documents = documents
+    def __init__(self, pairs: list[tuple[SourceRow, Document | None]]) -> None:
+        self.pairs = pairs
+
+    @property
+    def rows(self) -> list[SourceRow]:
+        """All rows."""
+        return [row for row, _ in self.pairs]
+
+    @property
+    def documents(self) -> list[tuple[str, Document]]:
+        """The documents with their sources."""
+        return [(row.source, document) for row, document in self.pairs if document is not None]
 
 
-def compare(subject: Subject, sources: tuple[str, ...] = catalogue.SOURCES) -> Compared:
-    """Read every source of the subject. What cannot be read is not there, with the reason."""
-    rows: list[SourceRow] = []
-    documents: list[tuple[str, Document]] = []
+def compare(
+    subject: Subject,
+    sources: tuple[str, ...] = catalogue.SOURCES,
+    *,
+    only: Callable[[Availability], bool] = lambda held: True,
+) -> Compared:
+    """Read every source of the subject. What cannot be read is not there, with the reason.
+
+    `only` says which texts are read; of the others it is told that they are there.
+    """
+    pairs: list[tuple[SourceRow, Document | None]] = []
     texts: list[tuple[str, list[str]]] = []
     for source in sources:
         for held in catalogue.availability_of(subject, source):
-            document, note = _read(subject, held)
+            document, note = _read(subject, held) if only(held) else (None, held.note)
             if document is None:
-                present = None if held.present is None else False
-                rows.append(SourceRow(source, present, held.where, 0, 0, None, note))
+                present = held.present if held.present is None or not only(held) else False
+                pairs.append((_row(subject, held, present, note), None))
                 continue
-            if source == SourceName.INFO and subject.program_package and not note:
-                note = _of_another_package(subject, held.path)
             words = _words(document)
             same = next((other for other, theirs in texts if _alike(words, theirs)), None)
-            rows.append(
-                SourceRow(source, True, held.where, len(words), _lines(document), same, note)
+            row = _row(subject, held, True, note).changed(
+                words=len(words), lines=_lines(document), same_as=same
             )
-            documents.append((source, document))
+            pairs.append((row, document))
             texts.append((source, words))
-    return Compared(rows, documents)
+    return Compared(pairs)
+
+
+def _row(subject: Subject, held: Availability, present: bool | None, note: str) -> SourceRow:
+    package = ""
+    if held.source == SourceName.INFO and held.present:
+        package = _info_package(subject, held.path)
+        note = note or _of_another_package(subject, package)
+    return SourceRow(
+        held.source, present, held.where, 0, 0, None, note, about=shell_of(held), package=package
+    )
 
 
 def _read(subject: Subject, held: Availability) -> tuple[Document | None, str]:
@@ -75,19 +103,31 @@ def _read(subject: Subject, held: Availability) -> tuple[Document | None, str]:
         return None, str(error)
 
 
-def _of_another_package(subject: Subject, path: str) -> str:
-    """A remark where an Info manual is not of the package whose program would run."""
-    owners = subject.store.memory.setdefault(
-        "owners of Info manuals", {}
-    )  # few manuals have the nodes of many names
+def shell_of(held: Availability) -> str:
+    """The shell whose builtin the text is about, "" for what is no shell's."""
+    if held.source == SourceName.SHELL_MANUAL:
+        return held.detail.partition("\n")[0]
+    if held.source in (SourceName.BUILTIN, SourceName.BUILTIN_USAGE):
+        return held.where.partition(":")[0]
+    return ""
+
+
+def _info_package(subject: Subject, path: str) -> str:
+    """The package that an Info manual is of, "" if that is not known. Few manuals have the nodes of
+    many names, so it is kept for the time of a run.
+    """
+    owners = subject.store.memory.setdefault("owners of Info manuals", {})
     if path not in owners:
-        owners[path] = dpkg.owner(
-            path, subject.settings.package_lists, subject.settings.package_root
-        )
-    owner = owners[path]
-    if owner is None or owner.name == subject.program_package:
+        found = dpkg.owner(path, subject.settings.package_lists, subject.settings.package_root)
+        owners[path] = found.name if found else ""
+    return str(owners[path])
+
+
+def _of_another_package(subject: Subject, package: str) -> str:
+    """A remark where an Info manual is not of the package whose program would run."""
+    if not package or not subject.program_package or package == subject.program_package:
         return ""
-    return f"of the package {owner.name}; the program is of {subject.program_package}"
+    return f"of the package {package}; the program is of {subject.program_package}"
 
 
 def _words(document: Document) -> list[str]:

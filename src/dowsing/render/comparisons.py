@@ -11,8 +11,8 @@ from dowsing.render.wrap import unbroken, wrap
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.comparing.differences import Difference, Wording
     from dowsing.comparing.source_table import SourceRow
+    from dowsing.comparing.wordings import Wording
 
 INDENT = 3
 GAP = 2
@@ -75,36 +75,6 @@ def _row(start: str, indent: int, said: list[str], width: int) -> list[str]:
         return [start.rstrip(), *(line for one in said for line in wrap(one, width, INDENT + 2, 2))]
     body = [line for one in said for line in wrap(one, width, indent, 2)]
     return [start + body[0][indent:], *body[1:]]
-
-
-def difference_lines(found: list[Difference], width: int) -> list[str]:
-    """Differences under what they are of, each with who says it and who does not."""
-    lines: list[str] = []
-    titles = {
-        "option": "OPTIONS THAT NOT ALL TEXTS HAVE",
-        "argument": "ARGUMENTS THAT NOT ALL TEXTS GIVE",
-        "default": "DEFAULTS THAT DIFFER",
-        "variable": "VARIABLES THAT NOT ALL TEXTS NAME",
-        "file": "FILES THAT NOT ALL TEXTS NAME",
-        "exit status": "EXIT STATUSES THAT NOT ALL TEXTS GIVE",
-    }
-    for what, title in titles.items():
-        chosen = [one for one in found if one.what == what]
-        if not chosen:
-            continue
-        lines += ["", f"{HEADING}{title}"]
-        for one in chosen:
-            lines += wrap(f"{BOLD}{clean_line(one.item)}{ROMAN}", width, INDENT, 2)
-            places = ", ".join(
-                source + (f" ({clean_line(one.where[source])})" if one.where.get(source) else "")
-                for source in one.said_by
-            )
-            lines += wrap(f"in {places}", width, INDENT + 2, 2)
-            if one.not_said_by:
-                lines += wrap(f"not in {', '.join(one.not_said_by)}", width, INDENT + 2, 2)
-            if one.says:
-                lines += wrap(f"{ITALIC}{clean_line(one.says)}{ROMAN}", width, INDENT + 2, 0)
-    return lines or ["", "   No text has an option or a fact that another leaves out."]
 
 
 def wording_lines(found: list[Wording], one: str, other: str, width: int) -> list[str]:

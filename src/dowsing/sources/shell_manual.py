@@ -25,7 +25,7 @@ if TYPE_CHECKING:
     from dowsing.model.entry import ShellRow
 
 NAME = SourceName.SHELL_MANUAL
-_ABOUT_BUILTINS = r"(?i)built-?ins?\b"
+ABOUT_BUILTINS = r"(?i)built-?ins?\b"
 _NOT_ABOUT = (
     r"(?i)reserved words|aliases|synopsis|options|invocation|^name$|see also|readline"
     r"|completion|history"
@@ -125,7 +125,7 @@ class ManualEntry:
 
 def find_entry(page: Document, name: str, kind: str) -> ManualEntry | None:
     """The entry of a name in a shell's page, or None."""
-    about = [section for section in page.sections if re.search(_ABOUT_BUILTINS, section.title)]
+    about = [section for section in page.sections if re.search(ABOUT_BUILTINS, section.title)]
     others = [s for s in page.sections if s not in about and not re.search(_NOT_ABOUT, s.title)]
     if kind == "keyword":
         return (

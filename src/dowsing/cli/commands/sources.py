@@ -5,12 +5,17 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.listed import remember_own
-from dowsing.comparing.differences import differences, wordings
+from dowsing.comparing.differences import differences
 from dowsing.comparing.source_table import Compared, compare
+from dowsing.comparing.things import Things, things_of, worth_reading
+from dowsing.comparing.wordings import wordings
 from dowsing.model.document import Document
 from dowsing.model.errors import Failure
+from dowsing.model.markup import clean_line
 from dowsing.model.record import dump
-from dowsing.render.comparisons import difference_lines, next_lines, source_lines, wording_lines
+from dowsing.render.comparisons import next_lines, source_lines, wording_lines
+from dowsing.render.differences import compared_lines, difference_lines
+from dowsing.render.layout import title_lines
 from dowsing.session.naming import any_subject, unknown
 from dowsing.session.session import Session
 from dowsing.sources import catalogue
@@ -34,6 +39,9 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
         metavar="SOURCE",
         help="what not all texts say; of two sources also the wording",
     )
+    parser.add_argument(
+        "--everything", action="store_true", help="differences also of --help and --version"
+    )
     parser.add_argument("--no-usage", action="store_true", help="ask no program for its usage")
 
 
@@ -41,32 +49,53 @@ def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
     chosen = tuple(dict.fromkeys(options.differences or ()))
-    if chosen and len(chosen) != 2:
+    if chosen and len(chosen) != 2:  # noqa: PLR2004 - a wording is set beside one other
         raise Failure(
             "the wording of two sources is compared: --differences manual builtin", status=2
         )
     subject = any_subject(session, options.name, ask=not options.no_usage)
-    compared = compare(subject)
+    named_only = options.differences is not None and not chosen
+    compared = compare(subject, only=worth_reading(subject)) if named_only else compare(subject)
     if not compared.documents and not subject.executables and not subject.in_shells:
         raise unknown(session, subject.name)
+    if options.differences is not None:
+        return _differences(session, subject, compared, chosen, options.everything)
     if session.json:
-        session.print_json(_as_json(subject, compared, options.differences is not None, chosen))
+        session.print_json(
+            {**_head(subject), "sources": dump(compared.rows), "differences": []}
+        )
         return 0
     width = session.screen.width
     lines = source_lines(subject.name, _runs(subject), compared.rows, width)
-    if options.differences is None:
-        there = list(dict.fromkeys(row.source for row in compared.rows if row.present))
-        remember_own(session, [["read", subject.name, "--from", source] for source in there])
-        lines += next_lines(
-            subject.name, compared.rows, width, session.program, catalogue.order_for(subject)
-        )
-    else:
-        lines += difference_lines(differences(compared, chosen), width)
-        if chosen:
-            first, second = chosen
-            found = wordings(_document(compared, first), _document(compared, second))
-            lines += wording_lines(found, first, second, width)
-    session.screen.show(lines, paged=options.differences is not None)
+    there = list(dict.fromkeys(row.source for row in compared.rows if row.present))
+    remember_own(session, [["read", subject.name, "--from", source] for source in there])
+    lines += next_lines(
+        subject.name, compared.rows, width, session.program, catalogue.order_for(subject)
+    )
+    session.screen.show(lines)
+    return 0
+
+
+def _differences(
+    session: Session, subject: Subject, compared: Compared, chosen: tuple[str, ...], general: bool
+) -> int:
+    """What the texts do not all say; of two that are named the wording too."""
+    both = [_document(compared, source) for source in chosen]
+    things = things_of(subject, compared, chosen)
+    found = differences(things, general=general)
+    if session.json:
+        session.print_json(_as_json(subject, compared, things, dump(found), both))
+        return 0
+    width = session.screen.width
+    count = sum(len(thing.texts) for thing in things.things)
+    texts = "1 text, nothing to compare it with" if count == 1 else f"{count} texts compared"
+    lines = title_lines(clean_line(subject.name), f"{texts}; {_runs(subject)}", [], width)
+    lines += compared_lines(things, width)
+    lines += difference_lines(things, found, width)
+    if chosen:
+        first, second = chosen
+        lines += wording_lines(wordings(*both), first, second, width)
+    session.screen.show(lines, paged=True)
     return 0
 
 
@@ -89,11 +118,9 @@ def _document(compared: Compared, source: str) -> Document:
     raise Failure(f"there is no text in the source {source} to compare; there are {there}")
 
 
-def _as_json(
-    subject: Subject, compared: Compared, wanted: bool, chosen: tuple[str, ...]
-) -> dict[str, object]:
+def _head(subject: Subject) -> dict[str, object]:
     found = resolve(subject)
-    answer: dict[str, object] = {
+    return {
         "name": subject.name,
         "resolution": [
             {
@@ -104,10 +131,31 @@ def _as_json(
             }
             for c in found.candidates
         ],
-        "sources": dump(compared.rows),
-        "differences": dump(differences(compared, chosen)) if wanted else [],
     }
-    if chosen:
-        one, other = (_document(compared, source) for source in chosen)
-        answer["wordings"] = dump(wordings(one, other))
+
+
+def _as_json(
+    subject: Subject,
+    compared: Compared,
+    things: Things,
+    found: object,
+    both: list[Document],
+) -> dict[str, object]:
+    texts = {id(text.document): thing for thing in things.things for text in thing.texts}
+    rows = [
+        {**dump(row), "of": texts[id(document)].kind}
+        for row, document in compared.pairs
+        if id(document) in texts
+    ]
+    answer: dict[str, object] = {
+        **_head(subject),
+        "sources": rows,
+        "left_out": [
+            {"source": row.source, "where": row.where, "reason": reason}
+            for row, reason in things.left_out
+        ],
+        "differences": found,
+    }
+    if both:
+        answer["wordings"] = dump(wordings(*both))
     return answer

@@ -11,6 +11,8 @@ _NOTE = re.compile(
     r"|(?P<label>[^:]+?):\s+(?P<target>\([^)]*\)[^.,;\t]*|[^.,;\t]+)(?=[.,;\t]|\Z))"
 )
 _QUOTE = re.compile(r"‘([^‘’\n]{1,120})’|`([^`'\n]{1,120})'")
+#: In a tag straight quotes count too: `'-a FILE'` on a line of its own.
+_TAG_QUOTE = re.compile(r"‘([^‘’]*)’|`([^`']*)'|(?<!\w)'([^'\n]+)'(?!\w)")
 _STRONG = re.compile(r"(?<![\w*\\/.])\*(?=\w)([^*\n]{0,80}\w)\*(?![\w*])")
 _EMPHASIS = re.compile(r"(?<![\w_\\/.$-])_(?=[^\W_])([^_\n]{0,80}[^\W_])_(?![\w_])")
 _IMAGE = re.compile(r"\x02\[image([^\x03]*)\x03\]")
@@ -36,7 +38,7 @@ def inline(text: str) -> str:
 def tag(text: str) -> str:
     """The tag of a list entry: what is quoted is code, and the quotes go."""
     text = _cleaned(text)
-    return re.sub(r"‘([^‘’]*)’|`([^`']*)'", lambda m: CODE + (m[1] or m[2] or "") + ROMAN, text)
+    return _TAG_QUOTE.sub(lambda m: CODE + (m[1] or m[2] or m[3] or "") + ROMAN, text)
 
 
 def literal(text: str) -> str:

@@ -30,7 +30,7 @@ def names_of(
     found: dict[str, tuple[str, int]] = {}
     for name, node, rank in [
         *_listed_names(info, manual, listed or []),
-        *_title_names(info),
+        *title_names(info),
         (manual, "Top" if "Top" in info.nodes else next(iter(info.nodes)), BY_MANUAL),
         *_index_names(info),
     ]:
@@ -50,8 +50,8 @@ def _listed_names(
             yield entry.label, entry.node, BY_DIRECTORY if entry.node != "Top" else BY_MANUAL
 
 
-def _title_names(info: InfoFile) -> Iterator[tuple[str, str, int]]:
-    """Names that are the titles of nodes."""
+def title_names(info: InfoFile) -> Iterator[tuple[str, str, int]]:
+    """Names that are the titles of nodes (“sort invocation”), with the node."""
     for node in info.nodes.values():
         match = _ABOUT.match(node.name)
         if match:
