@@ -121,6 +121,41 @@ def info_text() -> str:
     )
 
 
+#: Names that are also words of English: in running text they are no names.
+_WORDS = set(
+    "if then else case for select while until do done in function time alias break"
+    " builtin caller command complete continue declare disown echo enable eval exec exit export"
+    " false fc fg hash help history jobs kill let local logout test times trap true type wait set"
+    " shift source read return suspend umask unset bg bind cd dirs".split()
+)
+
+
+def package_text() -> str:
+    """The texts of the shell's package that are no licences and no lists of changes."""
+    paths = glob.glob("/usr/share/doc/bash/**", recursive=True)
+    none = r"change|copyright|licen[sc]e|copying|history"
+    return "\n".join(
+        opened(path)
+        for path in sorted(paths)
+        if os.path.isfile(path) and not re.search(none, os.path.basename(path), re.I)
+    )
+
+
+def named_in(text: str, name: str) -> bool:
+    """Whether the text names the command: in quotes of any kind, with a section, or called a
+    command or a builtin; what is no word of English and longer than two letters also by itself.
+    """
+    bare = rf"(?<![\w-]){re.escape(name)}(?![\w-])"
+    quotes = rf"""[`'"‘“]{re.escape(name)}(?: [^'"`’”\n]*)?['"`’”]"""
+    kinds = "builtin|built-in|command|utility|program|keyword|reserved word"
+    called = rf"\b[Tt]he {re.escape(name)} (?:{kinds})"
+    if re.search(rf"{quotes}|{bare}\([1-8]\)|{called}", text):
+        return True
+    if name in _WORDS or not name.isalpha() or len(name) < 3:
+        return False
+    return re.search(bare, text) is not None
+
+
 def is_usage(name: str, output: tuple[int, str, str], help_text: str) -> bool:
     """Whether what came back for `--help` is a usage text: the shell's own help, or one that says
     so.
@@ -142,9 +177,7 @@ def truth() -> dict[str, dict[str, bool]]:
     """For every name what each source has."""
     pages, info = manual_names(), info_text()
     builtins, grammar = shell_page()
-    documents = [
-        f for f in os.listdir("/usr/share/doc/bash") if re.match("README|NEWS|INTRO|POSIX", f)
-    ]
+    package = package_text()
     found = {}
     for name, kind in names():
         status, help_text, _ = run([BASH, "--norc", "-c", 'help -- "$1"', "-", name])
@@ -165,7 +198,7 @@ def truth() -> dict[str, dict[str, bool]]:
                 )
             ),
             "standard": bool(glob.glob(f"/usr/share/man/man1*/{glob.escape(name)}.1p*")),
-            "package": bool(documents),
+            "package": named_in(package, name),
         }
     return found
 

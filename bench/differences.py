@@ -175,7 +175,7 @@ def judge_names(count: int, seed: int, misses: bool) -> None:
         compared += len(rows) > 1
         for one, source in chance.sample(claims, min(CLAIMS, len(claims))):
             text = raw(name, rows[source])
-            if not text or source in _SHELL and one["between"]:
+            if not text or (source in _SHELL and one["between"]):
                 continue
             items = one["item"].split(", ")
             if one["what"] == "argument":

@@ -24,23 +24,35 @@ def test_the_builtins_of_a_shell(program: Program) -> None:
     assert [source for source, there in mulch["sources"].items() if there] == [
         "builtin", "shell-manual", "builtin-usage", "manual", "usage", "info", "package",
     ]  # fmt: skip
+    row = found["names"][0]
+    assert (row["sources"]["package"], row["notes"]["package"]) == (
+        False,
+        "the texts of its package do not name it",
+    )
+    assert found["only_usage"] == []
+    assert found["unanswered"] == {
+        "echo": [{"name": "hollo", "says": "hollo --help prints the words it is given"}]
+    }
     hollo = next(line for line in found["names"] if line["name"] == "hollo")
     assert hollo["notes"]["usage"] == "hollo --help prints the words it is given"
     assert found["undocumented"] == []
     assert [(one["name"], one["item"], one["not_said_by"]) for one in found["missing_options"]][
         :2
     ] == [
+        ("mulch", "-d, --depth", []),
         ("mulch", "-r", ["builtin", "builtin-usage"]),
-        ("mulch", "-q", ["builtin", "shell-manual"]),
     ]
+    assert found["missing_options"][0]["otherwise"] == {"manual": "6", "usage": "8", "info": "6"}
 
 
 def test_as_text(program: Program) -> None:
     text = program.out("--demo", "audit", "--shell", "loam", "--width", "100")
     assert text.startswith("Builtins and keywords of loam  6 names\n")
     row = next(line for line in text.split("\n") if line.startswith("   endrow "))
-    assert row.split() == ["endrow", "·", "●", "·", "·", "·", "·", "·", "●"]
-    assert "WITHOUT ANY DOCUMENTATION (0)\n   none\n" in text
+    assert row.split() == ["endrow", "·", "●", "·", "·", "·", "·", "·", "·"]
+    assert "Without any documentation (0)\n   none\n" in text
+    assert "Print what they are given (1)\n   hollo  --help prints the words it is given\n" in text
+    assert "   mulch -d, --depth  two texts contradict each other: manual, usage, info\n" in text
     narrow = program.out("--demo", "audit", "--shell", "loam", "--width", "60")
     assert "name       bltn  shman  b-use  manual  usage  info  std  pkg" in narrow
 
@@ -73,13 +85,66 @@ def test_everything_on_path_is_not_asked(program: Program) -> None:
     assert asked["undocumented"] == ["mute"]
 
 
+def test_what_only_a_usage_text_documents_and_what_does_not_answer(program: Program) -> None:
+    program.man.joinpath("man1").mkdir()
+    program.command("tine", "#!/bin/sh\n: --help\necho 'Usage: tine [-x]'\n")
+    program.command("mum", "#!/bin/sh\n: --help\nexit 0\n")
+    program.command("cross", "#!/bin/sh\n: --help\necho 'cross: unknown option' >&2; exit 2\n")
+    found = json.loads(program.out("audit", "--usage", "--format", "json"))
+    assert found["only_usage"] == ["tine"]
+    assert {kind: [row["name"] for row in rows] for kind, rows in found["unanswered"].items()} == {
+        "error": ["cross"],
+        "nothing": ["mum"],
+    }
+    text = program.out("audit", "--usage")
+    assert "Only what the program prints when asked (1)\n   tine\n" in text
+    assert "Printed nothing (1)\n   mum  --help prints nothing\n" in text
+
+
+def test_pages_that_are_not_of_the_installed_programs(program: Program) -> None:
+    text = program.out("--demo", "audit", "--package", "fernhollow-glasshouse", "--stale")
+    assert "Pages that lack what the program has (" in text
+    assert "\n   mulch (fernhollow-glasshouse 4.2)  --fleece\n" in text
+    assert "Usage texts that leave out what the page has (" in text
+    found = json.loads(
+        program.out("--demo", "audit", "--shell", "loam", "--stale", "--format", "json")
+    )
+    assert [(one["name"], [d["item"] for d in one["lacking"]]) for one in found["stale"]] == [
+        ("mulch", ["--fleece"])
+    ]
+    assert found["missing_options"] == []
+
+
+def test_a_package_has_programs_without_a_page(program: Program) -> None:
+    program.man.joinpath("man1").mkdir()
+    program.command("tine", "#!/bin/sh\n: nothing\n")
+    done = program.run("audit", "--package", "tines")
+    assert (done.returncode, "the package tines is not known here" in done.stderr) == (1, True)
+
+
+def test_a_report_is_one_page_of_its_own(program: Program) -> None:
+    program.out("--demo", "audit", "--shell", "loam", "--report", "audit.html")
+    page = (program.folder / "audit.html").read_text()
+    assert page.startswith("<!DOCTYPE html>\n")
+    assert "<title>Builtins and keywords of loam: documentation</title>" in page
+    assert '<i style="width:83.3%"></i>' in page and "<td>5 of 6</td>" in page
+    assert "<td><code>mulch</code></td><td>fernhollow-glasshouse 4.2</td><td><code>--fleece" in page
+    assert 'title="the texts of its package do not name it"' in page
+    assert "http" not in page and "<script" not in page
+    done = program.run("--demo", "audit", "--shell", "loam", "--report", "audit.pdf")
+    assert (done.returncode, done.stderr) == (
+        2,
+        "dowsing: a report is an .html page, not audit.pdf\n",
+    )
+
+
 def test_comma_separated_values(program: Program) -> None:
     lines = program.out("--demo", "audit", "--shell", "loam", "--format", "csv").split("\n")
     assert (
         lines[0]
         == "name,kind,builtin,shell-manual,builtin-usage,manual,usage,info,standard,package"
     )
-    assert lines[1] == "row,keyword,yes,yes,no,no,no,no,no,yes"
+    assert lines[1] == "row,keyword,yes,yes,no,no,no,no,no,no"
     assert program.run("--demo", "find", "mulch", "--format", "csv").returncode == 2
 
 

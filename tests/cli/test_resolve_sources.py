@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import re
+import re
 from pathlib import Path
 
 from conftest import Program
@@ -201,16 +202,92 @@ def test_a_program_whose_help_is_another_word(program: Program) -> None:
 def test_differences(program: Program) -> None:
     text = program.out("--demo", "sources", "mulch", "--differences")
     assert (
-        "OPTIONS THAT NOT ALL TEXTS HAVE\n   -r\n     in shell-manual (BUILTIN COMMANDS)\n     not "
-        "in builtin" in text
+        "Contradictions\n   -d, --depth has two defaults\n     manual  6\n     usage   8\n"
+        "     info    6\n" in text
     )
-    assert "DEFAULTS THAT DIFFER\n   -d, --depth: 6 (manual), 8 (usage), 6 (info)\n" in text
+    assert (
+        "In shell-manual, not in builtin and builtin-usage\n   -r  Rake off the old mulch first.\n"
+        "   variables: HEAP\n" in text
+    )
+    assert "the builtin of loam has not\n   -k, --kind  What to spread" in text
+    assert text.index("Contradictions") < text.index("In shell-manual, not in")
+
+
+def test_which_texts_are_compared(program: Program) -> None:
+    text = program.out("--demo", "sources", "mulch", "--differences", "--width", "200")
+    assert text.startswith("mulch  6 texts compared; loam takes it itself (builtin)\n")
+    assert "The builtin of loam (loam 1.7-2)\n   builtin        loam: builtin\n" in text
+    assert ", the entry in BUILTIN COMMANDS\n" in text
+    assert "bin/mulch (fernhollow-glasshouse 4.2)\n   manual         mulch(1) " in text
+    assert "(texts about the whole package)" in text
+    alone = program.out("--demo", "sources", "bedplan", "--differences")
+    assert alone.startswith("bedplan  1 text, nothing to compare it with; ")
+
+
+def test_a_page_that_is_not_of_the_installed_program(program: Program) -> None:
+    text = program.out("--demo", "sources", "mulch", "--stale")
+    assert text.startswith("mulch  the page against the program, fernhollow-glasshouse 4.2\n")
+    assert (
+        "The program has it, its page has not\n   --fleece  lay fleece below the mulch\n\n"
+        "The page has it, the program’s usage text has not\n   --renew  Take away the mulch" in text
+    )
+    found = json.loads(program.out("--demo", "sources", "mulch", "--stale", "--format", "json"))
+    assert (found["differs"], found["partial"], found["page_date"]) == (True, False, "2026-03-03")
+    assert [one["item"] for one in found["lacking"]] == ["--fleece"]
+    done = program.run("--demo", "sources", "row", "--stale")
+    assert (done.returncode, done.stderr) == (
+        1,
+        "dowsing: there is no usage text of row to compare: no program of that name on PATH\n",
+    )
+    assert "nothing here is named zzz" in program.run("--demo", "sources", "zzz", "--stale").stderr
+
+
+def test_a_usage_text_that_says_that_it_is_not_all(program: Program) -> None:
+    program.page("tine.1", ".TH TINE 1\n.SH OPTIONS\n.TP\n.B \\-a\nall\n.TP\n.B \\-\\-deep\nd\n")
+    program.command(
+        "tine", "#!/bin/sh\necho 'Usage: tine [-a]'\necho ' -a  all'\n"
+        "echo 'This is not the full help; --help all has it.'\n",
+    )  # fmt: skip
+    found = json.loads(program.out("sources", "tine", "--stale", "--format", "json"))
+    assert (found["partial"], found["differs"]) == (True, False)
+    assert "says nothing." in program.out("sources", "tine", "--stale")
+
+
+def test_one_passage_of_each_text(program: Program) -> None:
+    text = program.out("--demo", "sources", "mulch", "--passage", "HEAP", "--width", "120")
+    assert text.startswith(
+        "mulch\n\nWhat the texts say of HEAP\n\n   shell-manual, BUILTIN COMMANDS"
+    )
+    assert "Nothing about HEAP in: builtin, builtin-usage, usage\n" in text
+    wide = program.out("--demo", "sources", "mulch", "--passage=-d", "--width", "130").split("\n")
+    assert [word.rstrip(",") for word in wide[4].split() if not word[0].isupper()] == [
+        "builtin", "shell-manual", "builtin-usage",
+    ]  # fmt: skip
+    found = json.loads(
+        program.out("--demo", "sources", "mulch", "--passage=-d", "--format", "json")
+    )
+    by_source = {one["source"]: one for one in found["passages"]}
+    assert by_source["manual"]["parts"] == [
+        "-d, --depth=cm",
+        "Spread it so deep. The default is 6.",
+    ]
+    assert "default" not in by_source["manual"]["only"]
+    done = program.run("--demo", "sources", "mulch", "--passage", "zebra")
+    assert (done.returncode, "says anything of “zebra”" in done.stderr) == (1, True)
+    assert program.run("--demo", "sources", "mulch", "--passage", " ").returncode == 2
+
+
+def test_texts_of_a_package_count_only_where_they_name_the_command(program: Program) -> None:
+    found = json.loads(program.out("--demo", "sources", "row", "--format", "json"))
+    (row,) = [one for one in found["sources"] if one["source"] == "package"]
+    assert (row["present"], row["note"].startswith("does not name it")) == (False, True)
+    found = json.loads(program.out("--demo", "sources", "mulch", "--format", "json"))
+    assert True in [one["present"] for one in found["sources"] if one["source"] == "package"]
 
 
 def test_differences_of_two_sources(program: Program) -> None:
     text = program.out("--demo", "sources", "mulch", "--differences", "manual", "builtin")
-    side = text[text.index("   manual  ") :].split("\n")
-    assert [line.split() for line in side[:1]] == [["manual", "builtin"]]
+    assert re.search(r"\n   manual +builtin\n", text)
     assert "--renew\n   Take away the mulch of last year       not there\n   first." in text
     assert program.run("--demo", "sources", "mulch", "--differences", "manual").returncode == 2
     done = program.run("--demo", "sources", "mulch", "--differences", "manual", "standard")
@@ -224,7 +301,8 @@ def test_sources_in_json(program: Program) -> None:
     found = json.loads(
         program.out("--demo", "sources", "mulch", "--differences", "--format", "json")
     )
-    assert list(found) == ["name", "resolution", "sources", "differences"]
+    assert list(found) == ["name", "resolution", "sources", "left_out", "differences"]
+    assert {one["reason"] for one in found["left_out"]} == {"package"}
     assert [one["kind"] for one in found["resolution"]] == ["builtin", "command"]
     usage = next(row for row in found["sources"] if row["source"] == "usage")
     assert (usage["present"], usage["words"], usage["same_as"]) == (True, 61, None)

@@ -1,22 +1,32 @@
-"""The matrix of names and sources, its counts, and the options that one source leaves out."""
+"""The matrix of names and sources, its counts, and the lists that one can act on: what nobody
+documents, what only the usage text does, what does not answer, where texts disagree.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
 from dowsing.comparing.coverage_scope import Scope
-from dowsing.comparing.differences import Difference, differences
+from dowsing.comparing.differences import Difference, DifferenceKind, differences
+from dowsing.comparing.package_texts import package_names
 from dowsing.comparing.source_table import compare
+from dowsing.comparing.stale import Stale, stale
+from dowsing.comparing.things import things_of, worth_reading
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
 from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
+from dowsing.readers.usage.usage_kind import UsageKind
 from dowsing.sources import catalogue
 from dowsing.sources.source import Availability, Subject
 
 #: Texts about a whole package are no documentation of one name.
 OF_A_NAME = tuple(source for source in catalogue.SOURCES if source != SourceName.PACKAGE)
 WORKERS = 4
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.model.entry import ShellRow
 
 Progress = Callable[[int, int], None]
 
@@ -32,10 +42,20 @@ class CoverageLine(Record):
     notes: dict[str, str]
 
 
+class Unanswered(Record):
+    """A command that printed no usage text, and what it did instead, in a line."""
+
+    name: str
+    says: str
+
+
 class Audit(Record):
     """The answer. `counts` are by source: how many names have it, have it not, were not asked.
 
-    `undocumented` are names that no source about the name documents; `missing` the options by name.
+    `undocumented` are names that no source about the name documents, `only_usage` those that
+    nothing but their own usage text does; `unanswered` what did not print one, by what it did
+    (a UsageKind); `missing` the options by name; `stale` the pages that are not of the installed
+    version.
     """
 
     scope: Scope
@@ -43,33 +63,38 @@ class Audit(Record):
     lines: list[CoverageLine]
     counts: dict[str, dict[str, int]]
     undocumented: list[str]
+    only_usage: list[str]
+    unanswered: dict[str, list[Unanswered]]
     missing: list[tuple[str, Difference]]
+    stale: list[Stale] = []  # noqa: RUF012 - a record is immutable
 
 
-def audit(
+def audit(  # noqa: PLR0913 - what is wanted is by keyword
     scope: Scope,
     store: Store,
     settings: Settings,
     *,
     ask: bool,
     options: bool,
+    pages: bool = False,
     progress: Progress | None = None,
 ) -> Audit:
     """Look at every name of the scope. `ask`: programs are asked for their usage; `options`: texts
-    are compared.
+    are compared; `pages`: pages with the usage text of the installed program.
     """
     subjects = [_subject(name, scope, store, settings, ask) for name in scope.names]
-    if ask:
-        _ask_all(subjects, progress)
     lines: list[CoverageLine] = []
     missing: list[tuple[str, Difference]] = []
+    old: list[Stale] = []
+    if ask:
+        _ask_all(subjects, progress)
     for n, subject in enumerate(subjects, 1):
         lines.append(_line(subject))
         if options:
-            compared = compare(subject, OF_A_NAME)
-            missing += [
-                (subject.name, one) for one in differences(compared) if one.what == "option"
-            ]
+            missing += [(subject.name, one) for one in _missing(subject)]
+        if pages and (one := stale(subject)) is not None and one.differs:
+            old.append(one)
+        subject.held.clear()  # a machine has thousands of names
         if progress:
             progress(n, len(subjects))
     counts = {
@@ -80,10 +105,47 @@ def audit(
         }
         for source in catalogue.SOURCES
     }
-    undocumented = [
-        line.name for line in lines if not any(line.sources[source] for source in OF_A_NAME)
+    return Audit(
+        scope,
+        list(catalogue.SOURCES),
+        lines,
+        counts,
+        [line.name for line in lines if not _documented(line)],
+        [line.name for line in lines if _documented(line) == [SourceName.USAGE]],
+        _unanswered(subjects),
+        missing,
+        old,
+    )
+
+
+def _documented(line: CoverageLine) -> list[str]:
+    return [source for source in OF_A_NAME if line.sources[source]]
+
+
+def _missing(subject: Subject) -> list[Difference]:
+    """The options that texts of one thing do not all have, and where they contradict each other."""
+    compared = compare(subject, OF_A_NAME, only=worth_reading(subject))
+    found = differences(things_of(subject, compared), facts=False)
+    return [
+        one
+        for one in found
+        if one.what != DifferenceKind.SPELLING
+        and not one.between
+        and (one.not_said_by or one.otherwise)
     ]
-    return Audit(scope, list(catalogue.SOURCES), lines, counts, undocumented, missing)
+
+
+def _unanswered(subjects: list[Subject]) -> dict[str, list[Unanswered]]:
+    """What programs did that were asked and printed no usage text, as it is kept."""
+    from dowsing.sources.usage import ask_program
+
+    found: dict[str, list[Unanswered]] = {}
+    for subject in subjects:
+        for file in subject.executables[:1]:
+            usage = ask_program(file, subject.name, subject.settings, False)
+            if usage is not None and usage.kind != UsageKind.USAGE:
+                found.setdefault(usage.kind, []).append(Unanswered(subject.name, usage.says))
+    return found
 
 
 def _subject(name: str, scope: Scope, store: Store, settings: Settings, ask: bool) -> Subject:
@@ -96,7 +158,10 @@ def _subject(name: str, scope: Scope, store: Store, settings: Settings, ask: boo
 
 
 def _ask_all(subjects: list[Subject], progress: Progress | None) -> None:
-    """Ask all programs, several at a time; the answers are kept and taken from there."""
+    """Ask all programs, several at a time; the answers are kept and taken from there.
+
+    Nothing else is done meanwhile: what watches a program's output needs this process.
+    """
     from concurrent.futures import ThreadPoolExecutor
 
     from dowsing.sources.usage import ask_builtin, ask_program
@@ -104,7 +169,7 @@ def _ask_all(subjects: list[Subject], progress: Progress | None) -> None:
     # what the index knows is fetched first: its connection belongs to this thread
     asked = [(subject, subject.in_shells[:1], subject.executables[:1]) for subject in subjects]
 
-    def ask(one: tuple[Subject, list, list]) -> None:  # type: ignore[type-arg]
+    def ask(one: tuple[Subject, list[ShellRow], list[str]]) -> None:
         subject, rows, files = one
         for row in rows:
             ask_builtin(row, subject.settings, True)
@@ -125,10 +190,10 @@ def _line(subject: Subject) -> CoverageLine:
     notes: dict[str, str] = {}
     for source in catalogue.SOURCES:
         offered = [h for h in catalogue.availability_of(subject, source) if not _of_a_function(h)]
-        present = [held.present for held in offered]
+        present = [_really(subject, held) for held in offered]
         sources[source] = True if True in present else None if None in present else False
         if not sources[source]:
-            notes[source] = next((h.note for h in offered if h.note), "no page of a command")
+            notes[source] = _why(source, offered)
     row = subject.in_shells[0] if subject.in_shells else None
     kind = (
         row.kind
@@ -138,6 +203,19 @@ def _line(subject: Subject) -> CoverageLine:
         else next((e.kind for e in subject.entries), "")
     )
     return CoverageLine(subject.name, kind, sources, notes)
+
+
+def _really(subject: Subject, held: Availability) -> bool | None:
+    """Whether a source has a text of the name: texts of a package only if they name it."""
+    if held.present and held.source == SourceName.PACKAGE:
+        return package_names(subject, held)
+    return held.present
+
+
+def _why(source: str, offered: list[Availability]) -> str:
+    if source == SourceName.PACKAGE and any(held.present for held in offered):
+        return "the texts of its package do not name it"
+    return next((held.note for held in offered if held.note), "no page of a command")
 
 
 def _of_a_function(held: Availability) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import shlex
 
 from dowsing.index.store import Store
@@ -35,9 +36,13 @@ def shell_scope(shell: str, store: Store) -> Scope:
 
 
 def entries_scope(kind: str, name: str, store: Store) -> Scope:
-    """The commands of a package or a family. Raises EmptyScope."""
+    """The commands of a package (those that it has a page or a program of) or of a family. Raises
+    EmptyScope.
+    """
     entries = store.of_package(name) if kind == "package" else store.of_family(name)
     names = [entry.name for entry in entries if _is_command(entry)]
+    if kind == "package":
+        names += [os.path.basename(path) for path in store.programs_of(name)]
     if not names:
         what = "has no commands that are known here" if entries else "is not known here"
         raise EmptyScope(

@@ -12,7 +12,7 @@ import re
 from enum import StrEnum
 
 from dowsing.comparing import items
-from dowsing.comparing.meanings import contradicting, default_values, may_take_value, takes_value
+from dowsing.comparing.meanings import contradicting, default_values, gives_value, may_take_value
 from dowsing.comparing.said import is_cluster, is_number, plain_flag
 from dowsing.comparing.things import Text, Thing, ThingKind, Things
 from dowsing.model.document import Document, Option
@@ -98,25 +98,27 @@ class Table:
         return self.rows[-max(sharing)[2]] if sharing else None
 
 
-def differences(found: Things, *, general: bool = False) -> list[Difference]:
-    """All differences, contradictions first. `general`: also of `--help` and `--version`."""
+def differences(found: Things, *, general: bool = False, facts: bool = True) -> list[Difference]:
+    """All differences, contradictions first. `general`: also of `--help` and `--version`; without
+    `facts` only those of options.
+    """
     told: list[Difference] = []
     for thing in found.things:
-        told += within(thing, general=general)
+        told += within(thing, general=general, facts=facts)
     order = list(DifferenceKind)
     told.sort(key=lambda one: order.index(DifferenceKind(one.what)))
     for other in found.things:
-        if other.kind == ThingKind.PROGRAM:
+        if facts and other.kind == ThingKind.PROGRAM:
             for thing in found.things:
                 if thing.kind in (ThingKind.BUILTIN, ThingKind.OTHER_PACKAGE):
                     told += between(thing, other)
     return told
 
 
-def within(thing: Thing, *, general: bool = False) -> list[Difference]:
+def within(thing: Thing, *, general: bool = False, facts: bool = True) -> list[Difference]:
     """The differences of texts about one thing."""
     tables = [Table(text, general) for text in thing.texts]
-    if len(tables) < 2:  # noqa: PLR2004 - two make a comparison
+    if len(tables) < 2:
         return []
     every = frozenset(flag for table in tables for flag in table.flags)
     clusters = {flag for flag in every if is_cluster(flag, every)}
@@ -133,7 +135,7 @@ def within(thing: Thing, *, general: bool = False) -> list[Difference]:
             if first or len(new) == len(row.flags):
                 told += _contradictions(row, tables)
             done.update(row.flags)
-    return told + _facts(thing)
+    return told + _facts(thing) if facts else told
 
 
 def _rows(document: Document, general: bool) -> list[Listed]:
@@ -141,7 +143,7 @@ def _rows(document: Document, general: bool) -> list[Listed]:
     counted = {"+n", "+N"} & {flag for option in document.options for flag in option.flags}
     rows = []
     for option in document.options:
-        if _OF_OTHERS.search(option.section):
+        if document.source == SourceName.MANUAL and _OF_OTHERS.search(option.section):
             continue
         flags = list(dict.fromkeys(plain_flag(flag) for flag in option.flags))
         flags = [flag for flag in flags if not is_number(flag) or (flag in "-n-N" and not counted)]
@@ -263,9 +265,7 @@ def _contradictions(row: Listed, tables: list[Table]) -> list[Difference]:
     told: list[Difference] = []
     if opposed := contradicting(options):
         said = {source: short(options[source].text) for source in opposed}
-        told.append(
-            Difference(DifferenceKind.MEANING, item, list(said), [], where, otherwise=said)
-        )
+        told.append(Difference(DifferenceKind.MEANING, item, list(said), [], where, otherwise=said))
         return told
     if values := default_values(options):
         told.append(
@@ -282,31 +282,25 @@ def _arguments(
     that both have.
     """
 
-    def writes(source: str, flag: str) -> bool:
-        return takes_value(by_source[source][0].text.said.text, flag)
-
     spelled = {
         source: {plain_flag(flag) for flag in option.flags}
         for source, (_, option) in by_source.items()
     }
-    taking = [source for source, (_, option) in by_source.items() if option.argument]
+    giving = {
+        source: {flag for flag in spelled[source] if gives_value(option, flag)}
+        for source, (_, option) in by_source.items()
+        if option.argument
+    }
     bare = [
         source
-        for source, (_, option) in by_source.items()
-        if not option.argument
+        for source, (table, option) in by_source.items()
+        if giving
+        and not option.argument
         and option.text
-        and not any(
-            may_take_value(by_source[source][0].text.said.text, flag) for flag in spelled[source]
-        )
+        and not any(may_take_value(table.text.said.text, flag) for flag in spelled[source])
     ]
     taking = [
-        source
-        for source in taking
-        if any(
-            flag in spelled[other] and writes(source, flag)
-            for other in bare
-            for flag in spelled[source]
-        )
+        source for source, flags in giving.items() if any(flags & spelled[other] for other in bare)
     ]
     if not taking or not bare:
         return []
@@ -413,7 +407,11 @@ def _other_escapes(one: Thing, other: Thing) -> list[Difference]:
 
 
 def _told(
-    what: DifferenceKind, spelled: list[str], having: list[Text], other: Thing, option: Option | None
+    what: DifferenceKind,
+    spelled: list[str],
+    having: list[Text],
+    other: Thing,
+    option: Option | None,
 ) -> Difference:
     where = {text.source: option.section if option else "" for text in having[:1]}
     return Difference(

@@ -90,8 +90,8 @@ def statuses(document: Document) -> dict[str, str]:
 
 
 def escapes(document: Document) -> dict[str, str]:
-    """Escapes and directives that the text explains, each at the head of what is said of it, as they
-    are written: `\\n`, `\\uHHHH`, `%b`, `%(fmt)T`.
+    """Escapes and directives that the text explains, each at the head of what is said of it, as
+    they are written: `\\n`, `\\uHHHH`, `%b`, `%(fmt)T`.
     """
     found: dict[str, str] = {}
     for section in document.sections:

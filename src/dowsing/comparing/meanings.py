@@ -11,7 +11,8 @@ from dowsing.model.document import Option
 LEAST_WORDS = 2
 _LEAST_LETTERS = 4
 _REFERS = re.compile(
-    r"\b(?:synonym|same as|like|equivalent|alias|as if|implies|see|opposite|reverse|also|default)\b",
+    r"\b(?:synonym|same as|like|equivalent|alias|as if|implies|see|opposite|reverse|also"
+    r"|default)\b",
     re.IGNORECASE,
 )
 _VALUE = re.compile(r"[\w.:/%+-]+\Z")
@@ -61,6 +62,16 @@ def _near(one: str, other: str) -> bool:
     return one in other or other in one or one[:_LEAST_LETTERS] == other[:_LEAST_LETTERS]
 
 
+def gives_value(option: Option, flag: str) -> bool:
+    """Whether the option's own tag writes this spelling with a value."""
+    if not option.written:
+        return option.argument is not None and len(option.flags) == 1
+    return any(
+        written != flag and re.match(rf"{re.escape(flag)}(?:[=\[<{{ ]|\w)", written)
+        for written in option.written
+    )
+
+
 def takes_value(text: str, flag: str) -> bool:
     """Whether the text anywhere writes the flag with a value: `--x=Y`, `-xY`, `-x <y>`, `-x N`."""
     joined = r"\w|" if not flag.startswith("--") else ""
@@ -91,7 +102,8 @@ def default_values(options: dict[str, Option]) -> dict[str, str]:
         return {}
     texts = {source: options[source].text.casefold() for source in told}
     for source, value in told.items():
-        if any(value.casefold() in text for other, text in texts.items() if other != source):
+        others = [text for one, text in texts.items() if _same(told[one]) != _same(value)]
+        if any(re.search(rf"(?<![\w.]){re.escape(value.casefold())}\b", text) for text in others):
             return {}  # the other text knows that value too, in other words
     return told
 

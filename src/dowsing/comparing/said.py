@@ -31,7 +31,9 @@ class Said:
         text = _WITH_NO.sub(lambda match: f"--{match[1].rstrip('-')}-", self.text)
         both = text if text == self.text else text + "\n" + _WITH_NO.sub("--", self.text)
         found = {token.rstrip(".-:") for token in _FLAG.findall(both)}
-        found |= {f"-{letter}" for letters in _CLUSTER.findall(self.text) for letter in letters}
+        for letters in _CLUSTER.findall(self.text):
+            if len(set(letters)) == len(letters):  # `[-Olevel]` is one flag with its value
+                found |= {f"-{letter}" for letter in letters}
         return frozenset(found)
 
     @cached_property

@@ -7,6 +7,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
+from dowsing.comparing.package_texts import package_names
 from dowsing.machine.packages import dpkg
 from dowsing.model.document import Document, block_texts, document_text
 from dowsing.model.errors import Unreadable
@@ -73,6 +74,10 @@ def compare(
             if document is None:
                 present = held.present if held.present is None or not only(held) else False
                 pairs.append((_row(subject, held, present, note), None))
+                continue
+            if source == SourceName.PACKAGE and not package_names(subject, held):
+                note = f"does not name it: {note}" if note else "does not name it"
+                pairs.append((_row(subject, held, False, note), None))
                 continue
             words = _words(document)
             same = next((other for other, theirs in texts if _alike(words, theirs)), None)

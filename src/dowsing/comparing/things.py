@@ -14,15 +14,20 @@ from dowsing.comparing.source_table import Compared, SourceRow, shell_of
 from dowsing.model.document import Document, document_text
 from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
+from dowsing.sources.info import manual_of
 from dowsing.sources.source import Availability, Subject
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.readers.info.info_file import InfoFile
 
 OF_SHELL = (SourceName.BUILTIN, SourceName.SHELL_MANUAL, SourceName.BUILTIN_USAGE)
 OF_PROGRAM = (SourceName.MANUAL, SourceName.USAGE, SourceName.INFO)
 _COMMANDS = ("1", "6", "8")
 #: A usage text that says itself that it is not all.
 _PARTIAL = re.compile(
-    r"not the full help|for a complete list|--help[ =]+(?:all|<?category|advanced|full|-a\b)|--help-all|help all"
-    r"|--full-help|more (?:options|help).{0,40}(?:--?help|-h\b)",
+    r"not the full help|for a complete list|--help[ =]+(?:all|<?category|advanced|full|-a\b)"
+    r"|--help-all|help all|--full-help|more (?:options|help).{0,40}(?:--?help|-h\b)",
     re.IGNORECASE,
 )
 
@@ -62,9 +67,7 @@ class Text:
     is not all.
     """
 
-    def __init__(
-        self, row: SourceRow, document: Document, parts: Callable[[], list[Part]]
-    ) -> None:
+    def __init__(self, row: SourceRow, document: Document, parts: Callable[[], list[Part]]) -> None:
         self.source = row.source
         self.where = row.where
         self.document = document
@@ -105,7 +108,7 @@ def things_of(subject: Subject, compared: Compared, chosen: tuple[str, ...] = ()
         return _chosen(subject, compared, chosen)
     by_kind: dict[tuple[ThingKind, str], list[Text]] = {}
     left_out: list[tuple[SourceRow, LeftOut]] = []
-    page = _own_page(compared)
+    page = _own_page(subject, compared)
     for row, document in compared.pairs:
         reason = _why_not(subject, row, document, page)
         if reason is not None:
@@ -143,11 +146,13 @@ def _chosen(subject: Subject, compared: Compared, chosen: tuple[str, ...]) -> Th
     return Things([Thing(ThingKind.CHOSEN, "", list(found.values()))], [])
 
 
-def _own_page(compared: Compared) -> Document | None:
-    """The page that is compared: that of a command, else the likeliest."""
+def _own_page(subject: Subject, compared: Compared) -> Document | None:
+    """The page that is compared: that of a command; where no command has the name, the likeliest."""
     pages = [one for source, one in compared.documents if source == SourceName.MANUAL]
     commands = [page for page in pages if page.section[:1] in _COMMANDS]
-    return (commands or pages or [None])[0]
+    if subject.in_shells or subject.executables:
+        return next(iter(commands), None)
+    return next(iter(commands or pages), None)
 
 
 def _why_not(
@@ -161,7 +166,11 @@ def _why_not(
         return LeftOut.STANDARD
     if row.source == SourceName.MANUAL and document is not page:
         return LeftOut.OTHER_SECTION
-    if row.source == SourceName.INFO and document is not None and not _of_command(subject, document):
+    if (
+        row.source == SourceName.INFO
+        and document is not None
+        and not _of_command(subject, document)
+    ):
         foreign = not related(subject.program_package or row.package, row.package)
         return LeftOut.OTHER_PACKAGE if foreign and subject.executables else None
     if row.source in OF_SHELL and row.about != subject.in_shells[0].shell:
@@ -173,10 +182,9 @@ def _why_not(
 
 def _of_command(subject: Subject, document: Document) -> bool:
     """Whether an Info manual has a node about the command, by its title."""
-    from dowsing.readers.info.info_file import read_info_file
     from dowsing.readers.info.node_names import title_names
 
-    info = read_info_file(document.path)
+    info = manual_of(subject, document.path)
     return any(name == subject.name for name, _, _ in title_names(info))
 
 
@@ -251,19 +259,26 @@ def _general_sections(subject: Subject, document: Document) -> list[Part]:
 
 def _other_nodes(subject: Subject, document: Document) -> list[Part]:
     """The nodes of the Info manual besides those that the text is made of."""
+    kept: dict[str, list[Part]] = subject.store.memory.setdefault("parts of Info manuals", {})
+    if document.path not in kept:
+        kept[document.path] = _all_nodes(manual_of(subject, document.path))
+    own = {section.anchor for section in document.sections}
+    return [
+        part for part in kept[document.path] if part.title not in own and part.own != subject.name
+    ]
+
+
+def _all_nodes(info: InfoFile) -> list[Part]:
+    """All nodes, each with the command that it is about by its title or by that of one above."""
     from dowsing.model.markup import clean
-    from dowsing.readers.info.info_file import read_info_file
     from dowsing.readers.info.menus import below
     from dowsing.readers.info.node_names import title_names
 
-    info = read_info_file(document.path)
     owners: dict[str, str] = {}
     for name, node, _ in title_names(info):
         for one, _ in below(info, info.nodes[node]):
             owners.setdefault(one.name, name)
-    own = {section.anchor for section in document.sections}
     return [
         Part(node.name, Said(clean(node.text)), owners.get(node.name, ""))
         for node in info.nodes.values()
-        if node.name not in own and owners.get(node.name, "") != subject.name
     ]

@@ -327,6 +327,11 @@ class Store:
         rows = self.rows("SELECT package FROM programs WHERE path=?", (stored(path),))
         return str(rows[0][0]) if rows else None
 
+    def programs_of(self, package: str) -> list[str]:
+        """The files of a package's programs on PATH, by path."""
+        rows = self.rows("SELECT path FROM programs WHERE package=? ORDER BY path", (package,))
+        return [restored(str(path)) for (path,) in rows]
+
     def info_places(self, name: str) -> list[InfoPlace]:
         """The nodes that the name leads to, the surest first."""
         rows = self.rows(

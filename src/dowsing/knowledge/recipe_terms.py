@@ -38,6 +38,11 @@ def _own_words() -> tuple[str, str]:
     return never, nouns
 
 
+def words_of_language() -> frozenset[str]:
+    """The words of our own list as they stand: what may be a word and no name."""
+    return frozenset(" ".join(_own_words()).split())
+
+
 def never_names() -> str:
     """The stems of words that nothing is named by, unless it is said to be its name."""
     return " ".join(sorted({stem(word) for word in words(_own_words()[0])}))

@@ -25,8 +25,11 @@ def check() -> None:
 
 def draw(found: Audit, path: str) -> None:
     """Write the picture to `path`, a PNG or SVG by its name. Raises OSError."""
+    import logging
+
     import matplotlib
 
+    logging.getLogger("matplotlib").setLevel(logging.ERROR)  # of its caches nobody wants to hear
     matplotlib.use("Agg")
     matplotlib.rcParams["svg.hashsalt"] = "dowsing"
     from matplotlib.figure import Figure

@@ -106,7 +106,7 @@ def difference_lines(things: Things, found: list[Difference], width: int) -> lis
             groups.setdefault(title, []).append(one)
     for title, members in groups.items():
         lines += ["", HEADING + title[:1].upper() + title[1:]]
-        lines += _group_lines(members, width)
+        lines += group_lines(members, width)
     lines += _aside_lines(found, width)
     if lines:
         return lines
@@ -127,13 +127,14 @@ def _contradiction_lines(found: list[Difference], width: int) -> list[str]:
     return lines
 
 
-def _group_lines(members: list[Difference], width: int) -> list[str]:
+def group_lines(members: list[Difference], width: int) -> list[str]:
+    """Differences of one kind of texts: options a row each, all else by what it is."""
     rows = [one for one in members if one.what in _ROWS]
     if len(rows) <= MOST_ROWS:
         lines = _rows(rows, width)
     else:
-        named = ", ".join(clean_line(one.item).replace(" ", "\xa0") for one in rows)
-        lines = wrap(f"{len(rows)} options: {named}", width, INDENT, 2)
+        listed = ", ".join(clean_line(one.item).replace(" ", "\xa0") for one in rows)
+        lines = wrap(f"{len(rows)} options: {listed}", width, INDENT, 2)
     for kind, plural in _PLURAL.items():
         named = [clean_line(one.item) for one in members if one.what == kind]
         if named:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dowsing.model.markup import BOLD, ROMAN, clean_line
+from dowsing.readers.usage.usage_kind import UsageKind
 from dowsing.render.cell_width import display_width
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import FAINT, HEADING
@@ -15,39 +16,96 @@ if TYPE_CHECKING:
 INDENT = 3
 MARKS = {True: "●", False: "·", None: "?"}
 MOST_LISTED = 400
+#: What came of asking instead of a usage text -> the heading of those that did it.
+UNANSWERED = {
+    UsageKind.ECHO: "Print what they are given",
+    UsageKind.EFFECT: "Did something else",
+    UsageKind.ERROR: "Took it for a mistake",
+    UsageKind.NOTHING: "Printed nothing",
+    UsageKind.TROUBLE: "Were ended",
+    UsageKind.START: "Did not start",
+    UsageKind.REFUSED: "Not asked, as that is not safe",
+}
 WIDEST_NAME = 28
 
 
 def audit_lines(found: Audit, width: int) -> list[str]:
-    """The matrix, the counts, names without documentation, options that one source leaves out."""
-    scope = found.scope
-    title = {"shell": "Builtins and keywords of", "path": "All commands on"}.get(
-        scope.kind, f"The {scope.kind}"
-    )
-    lines = title_lines(f"{title} {clean_line(scope.name)}", f"{len(found.lines)} names", [], width)
-    lines += ["", *_counts(found), "", *_matrix(found, width)]
-    lines += ["", f"{HEADING}WITHOUT ANY DOCUMENTATION ({len(found.undocumented)})"]
-    lines += wrap(clean_line(", ".join(found.undocumented)) or "none", width, INDENT)
+    """The counts, the lists that one can act on, and the matrix."""
+    lines = _title(found, width)
+    lines += ["", *_counts(found)]
+    lines += _names("Without any documentation", found.undocumented, width, always=True)
     if any(found.counts[source]["not_asked"] for source in found.sources):
         lines += wrap("Programs were not asked for their usage; --usage asks them.", width, INDENT)
-    if found.missing:
-        names = len({name for name, _ in found.missing})
-        lines += [
-            "",
-            f"{HEADING}OPTIONS THAT NOT ALL TEXTS HAVE ({len(found.missing)}, of {names} names)",
-        ]
-        for name, one in found.missing[:MOST_LISTED]:
-            said = f"{BOLD}{clean_line(name)}{ROMAN} {clean_line(one.item)}"
-            lines += wrap(
-                f"{said}  in {', '.join(one.said_by)}, not in {', '.join(one.not_said_by)}",
-                width,
-                INDENT,
-                4,
-            )
-        if len(found.missing) > MOST_LISTED:
-            lines.append(
-                f"{FAINT}{' ' * INDENT}… and {len(found.missing) - MOST_LISTED} more: --format json"
-            )
+    lines += _names("Only what the program prints when asked", found.only_usage, width)
+    lines += _unanswered(found, width)
+    lines += _disagreements(found, width)
+    return [*lines, "", *_matrix(found, width)]
+
+
+def stale_audit_lines(found: Audit, width: int) -> list[str]:
+    """The pages that are not of the programs that are installed."""
+    from dowsing.render.staleness import stale_list
+
+    lines = _title(found, width)
+    if any(line.sources["usage"] is None for line in found.lines):
+        said = "Only programs that were asked before are compared; --usage asks all."
+        lines += ["", *wrap(said, width, INDENT)]
+    return lines + stale_list(found.stale, width)
+
+
+def scope_title(found: Audit) -> str:
+    """What the audit is over, in words."""
+    scope = found.scope
+    return {"shell": f"Builtins and keywords of {scope.name}", "path": "All commands on PATH"}.get(
+        scope.kind, f"The {scope.kind} {scope.name}"
+    )
+
+
+def _title(found: Audit, width: int) -> list[str]:
+    count = "1 name" if len(found.lines) == 1 else f"{len(found.lines)} names"
+    return title_lines(clean_line(scope_title(found)), count, [], width)
+
+
+def _names(title: str, names: list[str], width: int, always: bool = False) -> list[str]:
+    if not names and not always:
+        return []
+    listed = clean_line(", ".join(names)) or "none"
+    return ["", f"{HEADING}{title} ({len(names)})", *wrap(listed, width, INDENT)]
+
+
+def _unanswered(found: Audit, width: int) -> list[str]:
+    """What printed no usage text, by what it did instead."""
+    lines: list[str] = []
+    for kind, title in UNANSWERED.items():
+        rows = found.unanswered.get(kind, [])
+        if not rows:
+            continue
+        lines += ["", f"{HEADING}{title} ({len(rows)})"]
+        if kind == UsageKind.REFUSED:
+            lines += wrap(clean_line(", ".join(row.name for row in rows)), width, INDENT)
+            continue
+        for row in rows[:MOST_LISTED]:
+            said = clean_line(row.says).removeprefix(clean_line(row.name) + " ")
+            lines += wrap(f"{BOLD}{clean_line(row.name)}{ROMAN}  {said}", width, INDENT, 4)
+    return lines
+
+
+def _disagreements(found: Audit, width: int) -> list[str]:
+    if not found.missing:
+        return []
+    names = len({name for name, _ in found.missing})
+    of = "1 name" if names == 1 else f"{names} names"
+    lines = ["", f"{HEADING}Options that not all texts have ({len(found.missing)}, of {of})"]
+    for name, one in found.missing[:MOST_LISTED]:
+        said = f"{BOLD}{clean_line(name)}{ROMAN} {clean_line(one.item)}"
+        where = f"in {', '.join(one.said_by)}, not in {', '.join(one.not_said_by)}"
+        if one.otherwise:
+            where = "two texts contradict each other: " + ", ".join(one.otherwise)
+        lines += wrap(f"{said}  {where}", width, INDENT, 4)
+    if len(found.missing) > MOST_LISTED:
+        lines.append(
+            f"{FAINT}{' ' * INDENT}… and {len(found.missing) - MOST_LISTED} more: --format json"
+        )
     return lines
 
 

@@ -9,6 +9,7 @@ from dowsing.sources.source import Availability, Subject, nothing
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.model.document import Document
+    from dowsing.readers.info.info_file import InfoFile
 
 NAME = SourceName.INFO
 
@@ -35,10 +36,21 @@ def read(subject: Subject, held: Availability) -> Document:
 
 def read_node(subject: Subject, held: Availability, node: str) -> Document:
     """Another node of the same manual, by its name. Raises Unreadable if there is none."""
-    from dowsing.readers.info.info_file import read_info_file
     from dowsing.readers.info.node_document import node_document
 
-    info = read_info_file(held.path)
+    info = manual_of(subject, held.path)
     document = with_facts(node_document(info, node, subject.name))
     document.origin = "; ".join(info.problems)
     return document
+
+
+def manual_of(subject: Subject, path: str) -> InfoFile:
+    """A whole Info manual, kept for the time of a run: one has the nodes of many names. Raises
+    Unreadable.
+    """
+    from dowsing.readers.info.info_file import read_info_file
+
+    kept: dict[str, InfoFile] = subject.store.memory.setdefault("Info manuals", {})
+    if path not in kept:
+        kept[path] = read_info_file(path)
+    return kept[path]

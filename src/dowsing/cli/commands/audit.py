@@ -3,20 +3,22 @@
 from __future__ import annotations
 
 import argparse
+from collections.abc import Callable
 
 from dowsing.comparing.coverage import Audit, audit
 from dowsing.comparing.coverage_scope import Scope, entries_scope, path_scope, shell_scope
 from dowsing.model.errors import EmptyScope, Failure
 from dowsing.model.record import dump
-from dowsing.render.matrices import audit_csv, audit_lines
+from dowsing.render.matrices import audit_csv, audit_lines, stale_audit_lines
 from dowsing.session.session import Session
 from dowsing.terminal.progress_bar import building
 from dowsing.terminal.screen import write
 
 DESCRIPTION = (
     "Which documentation many names have: all builtins of a shell, the commands of a package or a "
-    "family, or everything "
-    "on PATH. Programs are asked for their usage, but for everything on PATH only with --usage."
+    "family, or everything on PATH; what nobody documents, what does not answer when it is asked, "
+    "where texts disagree. --stale asks instead which pages are not of the programs that are "
+    "installed. Programs are asked for their usage, but for everything on PATH only with --usage."
 )
 FORMATS = ("text", "json", "csv")  # that it prints
 
@@ -27,7 +29,11 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     scope.add_argument("--shell", metavar="S", help="the builtins and keywords of this shell")
     scope.add_argument("--package", metavar="P", help="the commands of this package")
     scope.add_argument("--family", metavar="F", help="a program and its subcommands")
+    parser.add_argument(
+        "--stale", action="store_true", help="pages that lack what the program has, and the reverse"
+    )
     parser.add_argument("--chart", metavar="FILE", help="draw it, as .png or .svg")
+    parser.add_argument("--report", metavar="FILE", help="write all of it as one .html page")
     asking = parser.add_mutually_exclusive_group()
     asking.add_argument(
         "--usage",
@@ -40,10 +46,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json", "csv")
-    if options.chart is not None and not options.chart.endswith((".png", ".svg")):
-        raise Failure(f"a chart is a .png or an .svg, not {options.chart[:80]}", status=2)
-    if options.chart is not None:
-        _check_charts()
+    _check(options)
     try:
         scope = _scope(session, options)
     except EmptyScope as error:
@@ -58,18 +61,62 @@ def run(session: Session, options: argparse.Namespace) -> int:
             session.store,
             session.settings,
             ask=ask,
-            options=not whole_path,
+            options=not whole_path and not options.stale,
+            pages=options.stale or options.report is not None,
             progress=progress,
         )
     if options.chart is not None:
-        _draw(found, options.chart)
+        _write(options.chart, lambda path: _drawn(found, path))
+    if options.report is not None:
+        _write(options.report, lambda path: _reported(found, path))
     if session.json:
         session.print_json(as_json(found))
     elif session.format == "csv":
         write(audit_csv(found))
     else:
-        session.screen.show(audit_lines(found, session.screen.width), paged=True)
+        width = session.screen.width
+        lines = stale_audit_lines(found, width) if options.stale else audit_lines(found, width)
+        session.screen.show(lines, paged=True)
     return 0
+
+
+def _check(options: argparse.Namespace) -> None:
+    """What cannot be written is said before the work, not after. Raises Failure."""
+    if options.chart is not None and not options.chart.endswith((".png", ".svg")):
+        raise Failure(f"a chart is a .png or an .svg, not {options.chart[:80]}", status=2)
+    if options.report is not None and not options.report.endswith((".html", ".htm")):
+        raise Failure(f"a report is an .html page, not {options.report[:80]}", status=2)
+    if options.chart is None:
+        return
+    from dowsing.model.errors import NoCharts
+    from dowsing.render.charts import check
+
+    try:
+        check()
+    except NoCharts as error:
+        raise Failure(str(error), status=3) from None
+
+
+def _drawn(found: Audit, path: str) -> None:
+    from dowsing.render.charts import draw
+
+    draw(found, path)
+
+
+def _reported(found: Audit, path: str) -> None:
+    from dowsing.model.replacing import replace_text
+    from dowsing.render.audit_report import report_html
+
+    replace_text(path, report_html(found))
+
+
+def _write(path: str, writing: Callable[[str], None]) -> None:
+    try:
+        writing(path)
+    except OSError as error:
+        raise Failure(
+            f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3
+        ) from None
 
 
 def _scope(session: Session, options: argparse.Namespace) -> Scope:
@@ -82,28 +129,6 @@ def _scope(session: Session, options: argparse.Namespace) -> Scope:
     return path_scope(session.settings, session.store)
 
 
-def _check_charts() -> None:
-    """Whether a chart can be drawn is said before the work, not after."""
-    from dowsing.model.errors import NoCharts
-    from dowsing.render.charts import check
-
-    try:
-        check()
-    except NoCharts as error:
-        raise Failure(str(error), status=3) from None
-
-
-def _draw(found: Audit, path: str) -> None:
-    from dowsing.render.charts import draw
-
-    try:
-        draw(found, path)
-    except OSError as error:
-        raise Failure(
-            f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3
-        ) from None
-
-
 def as_json(found: Audit) -> dict[str, object]:
     """The audit as plain data."""
     return {
@@ -112,5 +137,8 @@ def as_json(found: Audit) -> dict[str, object]:
         "names": dump(found.lines),
         "counts": found.counts,
         "undocumented": found.undocumented,
+        "only_usage": found.only_usage,
+        "unanswered": {kind: dump(rows) for kind, rows in found.unanswered.items()},
         "missing_options": [{"name": name, **dump(one)} for name, one in found.missing],
+        "stale": dump(found.stale),
     }
