@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 import re
-import re
 from pathlib import Path
 
 from conftest import Program

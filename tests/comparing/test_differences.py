@@ -131,6 +131,12 @@ def test_a_contradiction_says_what_each_text_says() -> None:
     assert by_kind["default"].otherwise == {"manual": "30", "usage": "20"}
 
 
+def test_a_former_name_is_a_spelling() -> None:
+    renamed = PAGE.replace("Old.\n", "Old. It was renamed from \\-\\-aged.\n")
+    found = [one for one in within(thing(page(renamed, "manual"), usage())) if "--old" in one.item]
+    assert [one.item for one in found] == ["--old, --aged"]
+
+
 def test_the_same_meaning_in_other_words_is_none() -> None:
     other = USAGE.replace("--sow          throw seeds in afterwards", "--upright      go straight")
     assert "meaning" not in {one.what for one in within(thing(page(PAGE, "manual"), usage(other)))}

@@ -63,6 +63,5 @@ def test_flags_as_they_are_compared() -> None:
     assert [plain_flag(flag) for flag in ("--a=", "--a=B", "--a[=B]", "-x<y>", "-b20")] == [
         "--a", "--a", "--a", "-x", "-b",
     ]  # fmt: skip
-    assert [flag for flag in ("-NUM", "-5", "+N", "-n", "-x", "-AB", "--ABC") if is_number(flag)] == [
-        "-NUM", "-5", "+N", "-n", "-AB",
-    ]  # fmt: skip
+    flags = ("-NUM", "-5", "+N", "-n", "-x", "-AB", "--ABC")
+    assert [flag for flag in flags if is_number(flag)] == ["-NUM", "-5", "+N", "-n", "-AB"]

@@ -27,6 +27,11 @@ _OF_OTHERS = re.compile(
     r"built-?ins?\b.*commands|conditional expr|arithmetic|readline|key ?bindings?|history exp",
     re.IGNORECASE,
 )
+_FORMERLY = re.compile(
+    r"(?:(?:original|old|former|previous) name of (?:this|the) option (?:is|was)|renamed from"
+    r"|(?:formerly|previously|once) (?:known as|called|named))[ `‘'“\"]+(--?[\w-]+)",
+    re.IGNORECASE,
+)
 MOST_SAID = 160
 LETTER_SIZE = len("-x")
 LEAST_ESCAPES = 2  # so many of a kind make an explanation of it
@@ -145,12 +150,17 @@ def _rows(document: Document, general: bool) -> list[Listed]:
     for option in document.options:
         if document.source == SourceName.MANUAL and _OF_OTHERS.search(option.section):
             continue
-        flags = list(dict.fromkeys(plain_flag(flag) for flag in option.flags))
+        flags = list(dict.fromkeys(plain_flag(flag) for flag in [*option.flags, *_former(option)]))
         flags = [flag for flag in flags if not is_number(flag) or (flag in "-n-N" and not counted)]
         if not flags or (not general and GENERAL & set(flags)):
             continue
         rows.append(Listed(flags, option))
     return rows
+
+
+def _former(option: Option) -> list[str]:
+    """Spellings that the text of an option says it had before: they are taken still."""
+    return [flag.rstrip(".,;") for flag in _FORMERLY.findall(option.text)]
 
 
 def _of_option(

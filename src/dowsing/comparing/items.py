@@ -13,6 +13,7 @@ _NAME = r"([A-Z][A-Z0-9]*(?:_[A-Z0-9]+)*)"
 #: A name in capitals is a variable where it is written or spoken of as one.
 _VARIABLE = re.compile(
     rf"\$\{{?{_NAME}\b|\b{_NAME}[’'”\"]? (?:shell |environment )?variable"
+    rf"|\b{_NAME}[’'”\"]? in (?:your|the) environment"
     rf"|\bvariables? [`‘'“\"]?{_NAME}\b|\benvironment,? [`‘'“\"]?{_NAME}\b"
     rf"|\bvariables? [`‘'“\"]?[A-Z][A-Z0-9_]+[’'”\"]?,? (?:and|or) [`‘'“\"]?{_NAME}\b"
 )

@@ -101,7 +101,7 @@ def default_values(options: dict[str, Option]) -> dict[str, str]:
     if len({_same(value) for value in told.values()}) < len("ab"):
         return {}
     texts = {source: options[source].text.casefold() for source in told}
-    for source, value in told.items():
+    for value in told.values():
         others = [text for one, text in texts.items() if _same(told[one]) != _same(value)]
         if any(re.search(rf"(?<![\w.]){re.escape(value.casefold())}\b", text) for text in others):
             return {}  # the other text knows that value too, in other words

@@ -147,7 +147,7 @@ def _chosen(subject: Subject, compared: Compared, chosen: tuple[str, ...]) -> Th
 
 
 def _own_page(subject: Subject, compared: Compared) -> Document | None:
-    """The page that is compared: that of a command; where no command has the name, the likeliest."""
+    """The page that is compared: that of a command; if none has the name, the likeliest."""
     pages = [one for source, one in compared.documents if source == SourceName.MANUAL]
     commands = [page for page in pages if page.section[:1] in _COMMANDS]
     if subject.in_shells or subject.executables:
