@@ -4,11 +4,13 @@ already.
 
 from __future__ import annotations
 
+import re
+
 from dowsing.commandline.command import Command
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.exclusion import excluded
 from dowsing.commandline.line import LineReader, unpick
-from dowsing.commandline.pieces import Effect
+from dowsing.commandline.pieces import Effect, Unpicked
 from dowsing.commandline.shell_words import SimpleCommand
 from dowsing.commandline.tree import OperandUse, OptionUse, WordUse
 from dowsing.commandline.usual import options_by_use, subcommand_words
@@ -282,6 +284,42 @@ class CommandSheet(Sheet):
     def effects(self) -> list[Effect]:
         """What the line as it stands would do that cannot be undone."""
         return unpick(self.line(), self.finder).changes
+
+    def read_line(self, spelling: str = "") -> Unpicked | None:
+        """The line as it stands, taken apart."""
+        return unpick(self.line(spelling), self.finder)
+
+    def initial(self, field: Field) -> list[str]:
+        """What a field held when the form was opened."""
+        return list(self._initial.get(field.key, []))
+
+    def examples(self, field: Field) -> list[str]:
+        """Lines that use the option, the shortest first."""
+        if not field.flags or self._uses is None:
+            return []
+        flags = set(field.flags)
+        found = [
+            line
+            for line in self._uses(self.known.name)
+            if flags & {word.partition("=")[0] for word in line.split()}
+        ]
+        return sorted(found, key=len)
+
+    def means(self, field: Field, value: str) -> str:
+        """Of a subcommand what is said of it; of a form what is said of the options that make it
+        that form.
+        """
+        if field.what == FieldKind.SUBCOMMAND:
+            return self.subcommands.get(value, "")
+        if field.what != FieldKind.FORM:
+            return ""
+        demanded = re.sub(r"\[[^][]*\]", " ", value).split()
+        told = [
+            one.says
+            for one in self.fields
+            if one.what == FieldKind.OPTION and set(one.flags) & set(demanded)
+        ]
+        return told[0] if told else ""
 
     def missing(self) -> list[FieldFault]:
         """The fields that lack a value; of options of which one is demanded the first."""

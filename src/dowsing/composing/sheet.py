@@ -9,7 +9,7 @@ from dowsing.model.told import Told, told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.pieces import Effect
+    from dowsing.commandline.pieces import Effect, Unpicked
 
 
 class FieldFault(Record):
@@ -50,6 +50,21 @@ class Sheet:
         self._held.pop(field.key, None)
         if kept:
             self._held[field.key] = list(kept)
+
+    def state(self) -> dict[str, list[str]]:
+        """All that it holds, by field."""
+        return {key: list(values) for key, values in self._held.items()}
+
+    def restore(self, state: dict[str, list[str]]) -> None:
+        """Let it hold what it held before, of which a form may have brought other fields."""
+        form = state.get(FieldKind.FORM, [])
+        if form and form != self._held.get(FieldKind.FORM):
+            self.put(self.field(FieldKind.FORM), form)
+        self._held = {key: list(values) for key, values in state.items()}
+
+    def initial(self, field: Field) -> list[str]:
+        """What a field held when the form was opened."""
+        return []
 
     def field(self, key: str) -> Field:
         """The field of a key. Raises KeyError if there is none."""
@@ -128,6 +143,20 @@ class Sheet:
         files.
         """
         return []
+
+    def read_line(self, spelling: str = "") -> Unpicked | None:
+        """The line as it stands, taken apart; None for lines of files."""
+        return None
+
+    def examples(self, field: Field) -> list[str]:
+        """Lines that show how a field is used."""
+        return []
+
+    def means(self, field: Field, value: str) -> str:
+        """What choosing this value of a field is for, in the words of the page, "" if it is not
+        known.
+        """
+        return ""
 
     def faults(self) -> list[FieldFault]:
         """All that is wrong with the values there are, in the order of the fields."""

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from dowsing.composing.field import SCHEDULE, SWITCH, Field, FieldKind
-from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line
+from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
+from dowsing.render.cell_width import display_width
+from dowsing.render.expectations import brief
 from dowsing.render.layout import block_lines, section_lines
 from dowsing.render.line_marks import FAINT
 from dowsing.render.piece_text import KINDS
@@ -16,6 +18,7 @@ if TYPE_CHECKING:
     from dowsing.model.document import Document
 
 _FORMS = "A command may be written in several ways; what is asked for depends on the one chosen."
+MOST_EXAMPLES = 2
 _SEPARATORS = {",": "commas", " ": "blanks", ":": "colons"}
 
 
@@ -67,13 +70,38 @@ def help_lines(sheet: Sheet, field: Field, document: Document | None, width: int
     facts = facts_of(sheet, field)
     if facts:
         lines += [f"{FAINT}{line}" for line in wrap(facts, width)]
-    if field.values and field.what != FieldKind.FORM:
-        lines += wrap("values: " + clean_line(", ".join(field.values)), width)
+    if field.values:
+        lines += _value_lines(sheet, field, width)
     text = _told(field, document, width)
     if text:
         lines += ["", *text]
+    examples = sheet.examples(field)[:MOST_EXAMPLES]
+    if examples:
+        lines += ["", f"{FAINT}For example", *(f"  {CODE}{clean_line(e)}{ROMAN}" for e in examples)]
     if field.page:
         lines += ["", f"{FAINT}From {clean_line(field.page)}."]
+    return lines
+
+
+def _value_lines(sheet: Sheet, field: Field, width: int) -> list[str]:
+    """The values that there are, each with what it is for where that is known; the one that is held
+    is marked.
+    """
+    values = field.values or []
+    held = (sheet.values(field) or [field.default or ""])[0]
+    told = {value: clean_line(brief(sheet.means(field, value))) for value in values}
+    if not any(told.values()) and field.what != FieldKind.FORM:
+        shown = [f"{BOLD}{clean_line(v)}{ROMAN}" if v == held else clean_line(v) for v in values]
+        return wrap("values: " + ", ".join(shown), width)
+    column = min(max(display_width(clean_line(value)) for value in values), max(width // 2, 16))
+    lines: list[str] = []
+    for value, says in told.items():
+        mark = "▸" if value == held else " "
+        name = clean_line(value)
+        pad = "\xa0" * max(column - display_width(name) + 2, 2)
+        lines += wrap(
+            f"{mark}\xa0{BOLD}{name}{ROMAN}{pad}{says}".rstrip("\xa0"), width, 0, column + 4
+        )
     return lines
 
 

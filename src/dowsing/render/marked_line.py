@@ -36,14 +36,14 @@ def marked_lines(
     lines: list[str] = []
     shown = line.rstrip("\n").replace("\t", " ")
     if display_width(clean_line(shown)) + INDENT <= width and "\n" not in shown:
-        lines.append(" " * INDENT + _styled(shown, pieces or []))
+        lines.append(" " * INDENT + styled_line(shown, pieces or []))
         for mistake in mistakes:
             lines += _under(shown, 0, mistake, width)
         return lines
     if not mistakes:
         at = 0
         for part in shown[:2000].split("\n"):
-            lines += wrap(_styled(part, pieces or [], at), width, INDENT, 2)
+            lines += wrap(styled_line(part, pieces or [], at), width, INDENT, 2)
             at += len(part) + 1
         return lines
     for mistake in mistakes:
@@ -57,7 +57,7 @@ def marked_lines(
     return lines
 
 
-def _styled(text: str, pieces: list[Piece], offset: int = 0) -> str:
+def styled_line(text: str, pieces: list[Piece], offset: int = 0) -> str:
     """A line with the style of each word. `offset`: where it begins in what the pieces are of."""
     if not pieces:
         return f"{BOLD}{clean_line(text)}{ROMAN}"

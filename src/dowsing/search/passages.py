@@ -70,6 +70,8 @@ def _going_on(rest: list[Block]) -> list[Block]:
 _TELL_NOTHING = frozenset(
     ("name", "synopsis", "see also", "author", "authors", "copyright", "history", "files")
 )
+#: Parts that only show how a command is written: what stands there is known from its forms.
+_FORMS = re.compile(r"\busage\Z|\bsyntax\b", re.IGNORECASE)
 MOST_PASSAGES = 12
 
 
@@ -82,7 +84,7 @@ def passages_with(document: Document, word: str) -> list[Section]:
         found: list[Section] = []
         left = MOST_PASSAGES
         for section in document.sections:
-            if section.title.casefold() in _TELL_NOTHING:
+            if section.title.casefold() in _TELL_NOTHING or _FORMS.search(section.title):
                 continue
             blocks = _with(section.blocks, pattern)[:left]
             if blocks:
@@ -100,6 +102,8 @@ def passages_with(document: Document, word: str) -> list[Section]:
 def _with(blocks: list[Block], pattern: re.Pattern[str]) -> list[Block]:
     found: list[Block] = []
     for block in blocks:
+        if isinstance(block, Item) and plain(block.tag).lstrip().startswith("-"):
+            continue  # an option's own value may have the same placeholder
         if isinstance(block, Item) and not pattern.search(plain(block.tag)):
             inner = _with(block.body, pattern)
             if inner:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
+
 from textual.binding import Binding
 from textual.events import Resize
 from textual.widgets import Input
@@ -9,28 +11,35 @@ from textual.widgets import Input
 from dowsing.composing.completing import completed, completions
 from dowsing.composing.faults import FaultCode
 from dowsing.composing.field import SWITCH, Field, FieldKind, Step, wrong
+from dowsing.composing.history import History
 from dowsing.composing.sheet import Sheet
 from dowsing.model.document import Document
+from dowsing.model.errors import CannotKeep
 from dowsing.model.quoting import is_quoted_word, items, quoted
 from dowsing.render.page_text import whole_lines
 from dowsing.render.phrases import words
 from dowsing.session.session import Session
 from dowsing.session.sheets import documents_of
 from dowsing.tui.above import Above
+from dowsing.tui.choice_list import ChoiceList
 from dowsing.tui.field_list import FieldList
-from dowsing.tui.form_view import FormView
+from dowsing.tui.form_actions import FormActions
 from dowsing.tui.lines_view import LinesView
 from dowsing.tui.program import run_program
 
-_SPELLINGS = ("", "long", "short")
+WIDE = 132  # columns from which on the help stands beside the fields
 
 
-def compose_on_screen(session: Session, sheet: Sheet, spelling: str = "") -> str | None:
-    """Let the user fill in a sheet; the line, or None if it was left."""
-    return run_program(Composer(session, sheet, spelling))
+def compose_on_screen(
+    session: Session, sheet: Sheet, spelling: str = "", kind: str = ""
+) -> str | None:
+    """Let the user fill in a sheet; the line, or None if it was left. `kind`: that of a line of a
+    file.
+    """
+    return run_program(Composer(session, sheet, spelling, kind))
 
 
-class Composer(FormView):
+class Composer(FormActions):
     """The form of a sheet."""
 
     BINDINGS = [  # noqa: RUF012
@@ -43,13 +52,19 @@ class Composer(FormView):
         Binding("ctrl+t", "step", "step", priority=True),
         Binding("ctrl+f", "seek", "find", priority=True),
         Binding("ctrl+l", "spelling", "long or short", priority=True),
-        Binding("f1,ctrl+g", "page", "page", priority=True),
+        Binding("f4,ctrl+g", "page", "page", priority=True),
+        Binding("f2,ctrl+o", "choices", priority=True, show=False),
+        Binding("f3", "words", priority=True, show=False),
+        Binding("f7", "undo", priority=True, show=False),
+        Binding("f8", "redo", priority=True, show=False),
+        Binding("f9", "reset", priority=True, show=False),
+        Binding("ctrl+s", "keep", priority=True, show=False),
         Binding("tab", "complete", priority=True, show=False),
         Binding("shift+up", "help(-3)", priority=True, show=False),
         Binding("shift+down", "help(3)", priority=True, show=False),
     ]
 
-    def __init__(self, session: Session, sheet: Sheet, spelling: str) -> None:
+    def __init__(self, session: Session, sheet: Sheet, spelling: str, kind: str = "") -> None:
         super().__init__()
         self.session = session
         self.sheet = sheet
@@ -60,6 +75,8 @@ class Composer(FormView):
         self.warned = ""  # the line that was already said to lack something
         self.shown = ""  # what the input held when it was last looked at
         self.offered: list[str] = []
+        self.history = History(sheet)
+        self.kind = kind
 
     def on_mount(self) -> None:
         """Draw the first step; the page is read once that is on the screen."""
@@ -84,7 +101,7 @@ class Composer(FormView):
 
     def on_resize(self, event: Resize) -> None:
         super().on_resize(event)
-        self.screen.set_class(event.size.width < 100, "narrow")
+        self.screen_stack[0].set_class(event.size.width >= WIDE, "wide")
         self.call_after_refresh(self.place)
 
     def place(self) -> None:
@@ -160,8 +177,8 @@ class Composer(FormView):
 
     def on_input_changed(self, event: Input.Changed) -> None:
         """The line follows what is typed; what may stand there is offered."""
-        if event.value != event.input.value:
-            return  # there is more to come
+        if event.value != event.input.value or len(self.screen_stack) > 1:
+            return  # there is more to come, or it is the line of a list
         if event.input.id == "seeking":
             if self.seeking:
                 self.list.show(self.sheet.search(event.value))
@@ -185,6 +202,7 @@ class Composer(FormView):
         values = self.read(field, self.shown)
         if values or SWITCH not in self.sheet.values(field):
             self.sheet.put(field, values)
+            self.history.note(field.key, typed=True)
         return True
 
     def leave_field(self) -> None:
@@ -193,6 +211,7 @@ class Composer(FormView):
         if field is None:
             return
         self.take_input()
+        self.history.rest()
         reason = self.sheet.wrong(field)
         self.say(f"{field.label}: {words(reason)}" if reason else "")
         if field.what == FieldKind.SUBCOMMAND and not reason and self.sheet.settle():
@@ -200,6 +219,7 @@ class Composer(FormView):
 
     def renew(self) -> None:
         """The fields have become others."""
+        self.history = History(self.sheet)
         self.step = self.sheet.first_step()
         self.list.show(self.sheet.of_step(self.step))
         self.loaded = False
@@ -212,6 +232,7 @@ class Composer(FormView):
             self.say(f"{field.label} does not go together with {out}")
             return
         self.sheet.put(field, values)
+        self.history.note(field.key)
         reasons = (wrong(field, value, self.sheet.folder) for value in values if value)
         self.say(words(next((reason for reason in reasons if reason), None)))
         if field.what == FieldKind.FORM:
@@ -279,7 +300,9 @@ class Composer(FormView):
 
     def action_move(self, by: int) -> None:
         """To another field; the one that is left is checked."""
-        if not self.on_page(by):
+        if isinstance(self.screen, ChoiceList):
+            self.screen.action_move(by)
+        elif not self.on_page(by):
             self.in_turn(self.move_by, by)
 
     def move_by(self, by: int) -> None:
@@ -334,11 +357,19 @@ class Composer(FormView):
     def stop_seeking(self) -> None:
         self.screen.remove_class("seeking")
 
-    def action_spelling(self) -> None:
-        """Options spelled long, short, or as they were typed."""
-        if self.sheet.has_spellings:
-            self.spelling = _SPELLINGS[(_SPELLINGS.index(self.spelling) + 1) % len(_SPELLINGS)]
-            self.show_heads()
+    def show_field(self, key: str) -> None:
+        """Go to a field, in the step that is shown if it is there."""
+        here = next((n for n, one in enumerate(self.list.fields) if one.key == key), -1)
+        if here >= 0 and self.list.fields is not None and not self.seeking:
+            self.list.show(self.sheet.of_step(self.step), here)
+            self.enter_field()
+        else:
+            self.show_step(Step.ALL, key)
+
+    def take_text(self, text: str) -> None:
+        """Put this in the place of what is typed."""
+        self.value.value = text
+        self.value.cursor_position = len(text)
 
     def action_page(self) -> None:
         """The whole text of the command."""
@@ -356,7 +387,9 @@ class Composer(FormView):
 
     def action_complete(self) -> None:
         """Complete what is typed, as far as it is certain; then go through what is offered."""
-        if len(self.screen_stack) < 2:
+        if isinstance(self.screen, ChoiceList):
+            self.screen.action_deepen()
+        elif len(self.screen_stack) < 2:
             self.in_turn(self.complete)
 
     def complete(self) -> None:
@@ -365,12 +398,14 @@ class Composer(FormView):
             self.end_or_hand_out()
         elif field is not None and self.types(field):
             text = completed(field, self.value.value)
-            self.value.value = text
-            self.value.cursor_position = len(text)
+            self.take_text(text)
 
     def action_escape(self) -> None:
         """Out of the search, else leave without a line."""
-        self.in_turn(self.escape)
+        if isinstance(self.screen, ChoiceList):
+            self.screen.action_leave()
+        else:
+            self.in_turn(self.escape)
 
     def escape(self) -> None:
         if len(self.screen_stack) > 1:
@@ -386,7 +421,10 @@ class Composer(FormView):
 
     def action_hand_out(self) -> None:
         """Hand the line out; what it lacks or what is wrong in it is said once before."""
-        self.in_turn(self.end_or_hand_out)
+        if isinstance(self.screen, ChoiceList):
+            self.screen.action_take()
+        else:
+            self.in_turn(self.end_or_hand_out)
 
     def end_or_hand_out(self) -> None:
         if self.seeking or len(self.screen_stack) > 1:
@@ -404,6 +442,8 @@ class Composer(FormView):
                 says = f"{fault.field.label}: {says}"
             self.say(f"{says} · Enter again takes the line as it is")
             return
+        with contextlib.suppress(CannotKeep):
+            self.keep_now()
         self.hand_out(line)
 
     def on_field_list_picked(self, event: FieldList.Picked) -> None:

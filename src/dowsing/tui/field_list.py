@@ -24,7 +24,7 @@ VALUE = Style(color="cyan")
 FAINT = Style(dim=True)
 WRONG = Style(color="red", bold=True)
 GROUP = Style(dim=True, italic=True)
-WIDEST_NAME, WIDEST_VALUE, LEAST_VALUE = 30, 28, 14
+WIDEST_NAME, WIDEST_VALUE, LEAST_VALUE = 34, 34, 14
 
 
 class FieldList(ScrollView, can_focus=False):
@@ -49,14 +49,17 @@ class FieldList(ScrollView, can_focus=False):
         self.row = 0
         self.ruled_out: dict[str, str] = {}
         self._name_width = WIDEST_NAME
+        self.in_words = False  # what a field means stands first, its spelling last
 
     def show(self, fields: list[Field], row: int = 0) -> None:
         """Show these fields, with that row in focus."""
         self.fields = fields
         self.row = max(0, min(row, len(fields) - 1))
         self.ruled_out = self.sheet.ruled_out()
-        names = [display_width(_name(field)) for field in fields]
-        self._name_width = min(max(names, default=8), WIDEST_NAME)
+        names = [display_width(self._first(field)) for field in fields]
+        share = self.size.width * (11 if self.in_words else 8) // 20
+        widest = max(share, 12) if self.in_words else min(WIDEST_NAME, max(share, 12))
+        self._name_width = min(max(names, default=8), widest)
         self.virtual_size = Size(self.size.width, len(fields))
         self.bring_into_view()
         self.refresh()
@@ -75,7 +78,7 @@ class FieldList(ScrollView, can_focus=False):
     def value_width(self) -> int:
         """How wide values may be."""
         room = self.size.width - self.value_column - 2
-        return max(10, min(WIDEST_VALUE, room // 2) if room > 2 * LEAST_VALUE else room)
+        return max(10, min(WIDEST_VALUE, room * 2 // 5) if room > 2 * LEAST_VALUE else room)
 
     def bring_into_view(self) -> None:
         """Scroll so that the row in focus is seen."""
@@ -108,7 +111,7 @@ class FieldList(ScrollView, can_focus=False):
         wrong = words(self.sheet.wrong(field))
         on = self.sheet.is_on(field)
         mark = "!" if wrong else "•" if on else "*" if field.required else " "
-        name = fit(_name(field), self._name_width)
+        name = fit(self._first(field), self._name_width)
         value = fit(clean_line(self._value(field)), self.value_width)
         base = FAINT if out else Style()
         pieces = [
@@ -126,10 +129,15 @@ class FieldList(ScrollView, can_focus=False):
             says = (
                 f"not with {self.ruled_out[field.key]}"
                 if out
-                else wrong or brief(field_says(field))
+                else wrong or (_name(field) if self.in_words else brief(field_says(field)))
             )
             pieces.append(Segment("  " + fit(clean_line(says), room), WRONG if wrong else FAINT))
         return Strip(pieces).adjust_cell_length(width)
+
+    def _first(self, field: Field) -> str:
+        """What stands in the first column: the spelling, or the words for it."""
+        words = clean_line(brief(field_says(field))) if self.in_words else ""
+        return words or _name(field)
 
     def _value(self, field: Field) -> str:
         held = shown_value(self.sheet, field)

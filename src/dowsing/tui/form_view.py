@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from rich.style import Style
 from textual.app import ComposeResult
 from textual.containers import Container, Horizontal
 from textual.widgets import Static
@@ -11,6 +12,8 @@ from dowsing.composing.sheet import Sheet
 from dowsing.model.document import Document
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.render.fields import help_lines
+from dowsing.render.line_sentence import sentence
+from dowsing.render.marked_line import styled_line
 from dowsing.render.piece_text import effect_line
 from dowsing.render.wrap import wrap
 from dowsing.tui.field_list import FieldList
@@ -20,6 +23,7 @@ from dowsing.tui.program import Program, key_bar
 from dowsing.tui.typing_line import TypingLine
 
 MOST_EFFECTS = 2  # that are told above the line
+CAREFUL, SAID = Style(color="yellow"), Style(dim=True)
 FEW_VALUES = 12  # so many are gone through with the arrows; more are typed
 
 
@@ -51,7 +55,9 @@ class FormView(Program):
     #middle { height: 1fr; }
     #left { width: 1fr; layers: base above; }
     #list { height: 1fr; }
-    #side { width: 42%; border-left: solid ansi_bright_black; padding: 0 1; }
+    #middle { layout: vertical; }
+    #side { width: 100%; height: 38%; min-height: 4; border-top: solid ansi_bright_black;
+        padding: 0 1; }
     #seek { height: 1; display: none; }
     #seek Input { width: 1fr; }
     #seek-label { width: 8; }
@@ -60,12 +66,12 @@ class FormView(Program):
         background: ansi_default;
              text-style: underline; color: ansi_cyan; display: none; }
     Input, Input:focus { border: none; height: 1; padding: 0; background: ansi_default; }
-    #line { height: auto; max-height: 6; border-top: solid ansi_bright_black; padding: 0 1; }
+    #line { height: auto; max-height: 8; border-top: solid ansi_bright_black; padding: 0 1; }
     #status { height: 1; padding: 0 1; color: ansi_red; }
-    #keys { height: 1; text-style: dim; padding: 0 1; }
-    Screen.narrow #middle { layout: vertical; }
-    Screen.narrow #side { width: 100%; height: 40%; border-left: none;
-        border-top: solid ansi_bright_black; }
+    #keys { height: 1; padding: 0 1; }
+    Screen.wide #middle { layout: horizontal; }
+    Screen.wide #side { width: 38%; height: 100%; border-top: none;
+        border-left: solid ansi_bright_black; }
     """
     )
 
@@ -76,7 +82,7 @@ class FormView(Program):
         with Container(id="seek"), Horizontal():
             yield Static("find: ", id="seek-label")
             yield TypingLine("seeking")
-        with Horizontal(id="middle"):
+        with Container(id="middle"):
             with Container(id="left"):
                 yield FieldList(self.sheet, id="list")
                 yield TypingLine("value")
@@ -115,24 +121,32 @@ class FormView(Program):
             keys.append(("←→", "value"))
         elif field is not None and (not field.takes or field.bare):
             keys.append(("Space", "on or off"))
+        if field is not None and field.takes:
+            keys.append(("F2", "list"))
         if field is not None and field.takes and not self.chooses(field):
             keys.append(("Tab", "complete"))
-        keys += [("^T", "step"), ("^F", "find")]
+        keys += [("^T", "step"), ("^F", "find"), ("F4", "page"), ("F7", "undo")]
         if sheet.has_spellings:
             keys.append(("^L", {"": "long", "long": "short", "short": "as typed"}[self.spelling]))
-        keys.append(("F1", "page"))
         self.query_one("#keys", Static).update(key_bar(keys, width - 2))
 
     def show_line(self) -> None:
-        """The line as it stands."""
+        """The line as it stands, by what its words are; what it does, in words; what it changes."""
         line = self.sheet.line(self.spelling)
-        shown = "\n".join(
-            "".join(c if c.isprintable() else "?" for c in one) for one in line.split("\n")
-        )
+        found = self.sheet.read_line(self.spelling) if line.strip() else None
         text = text_of("")
-        for effect in self.sheet.effects()[:MOST_EFFECTS]:
-            text.append(f"careful: {clean_line(effect_line(effect))}\n", "yellow")
-        text.append_text(text_of(f"{BOLD}{shown}{ROMAN}" if shown else "(nothing yet)"))
+        if found is not None:
+            for effect in found.changes[:MOST_EFFECTS]:
+                text.append(f"careful: {clean_line(effect_line(effect))}\n", CAREFUL)
+        if not line:
+            text.append("(nothing yet)")
+        elif found is None:
+            text.append_text(text_of(f"{BOLD}{_printable(line)}{ROMAN}"))
+        else:
+            text.append_text(text_of(styled_line(line.replace("\t", " "), found.pieces)))
+            says = sentence(found)
+            if says:
+                text.append(f"\n{clean_line(says)}", SAID)
         self.query_one("#line", Static).update(text)
 
     def show_help(self) -> None:
@@ -143,12 +157,7 @@ class FormView(Program):
             return
         width = max(16, self.side.content_size.width - 1)
         lines: list[str] = []
-        if self.chooses(field):
-            held = (self.sheet.values(field) or [field.default or ""])[0]
-            for value in field.values or []:
-                lines += wrap(f"{'▸ ' if value == held else '  '}{clean_line(value)}", width, 0, 4)
-            lines.append("")
-        elif self.offered:
+        if self.offered:
             lines += wrap(
                 "Tab: "
                 + "  ".join(clean_line(one).replace(" ", "\xa0") for one in self.offered[:40]),
@@ -175,3 +184,9 @@ class FormView(Program):
         if field is None or not field.takes or self.chooses(field):
             return False
         return field.key not in self.list.ruled_out
+
+
+def _printable(line: str) -> str:
+    return "\n".join(
+        "".join(c if c.isprintable() else "?" for c in one) for one in line.split("\n")
+    )

@@ -11,6 +11,7 @@ from collections.abc import Callable
 # imported
 os.environ.setdefault("ESCDELAY", "40")
 
+from rich.style import Style
 from rich.text import Text
 from textual.app import App
 from textual.binding import Binding
@@ -21,6 +22,10 @@ from dowsing.model.errors import Failure
 from dowsing.session.session import from_shell
 from dowsing.tui.driver import TerminalDriver
 from dowsing.tui.on_terminal import OnTerminal
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.tui.key_help import Group
 
 LEAST_WIDTH, LEAST_HEIGHT = 40, 10
 LOOK_AFTER = 1.0  # seconds between looks whether the terminal is still there
@@ -36,6 +41,9 @@ class Program(App):  # type: ignore[type-arg]
     #too-small { layer: above; display: none; width: 100%; height: 100%; background: ansi_default; }
     Screen.small #too-small { display: block; }
     .bar { height: 1; color: ansi_default; }
+    Static { link-color: ansi_default; link-background: ansi_default; link-style: none;
+        link-color-hover: ansi_default; link-background-hover: ansi_default;
+        link-style-hover: underline; }
     * { scrollbar-color: ansi_bright_black; scrollbar-color-hover: ansi_white;
         scrollbar-color-active: ansi_white;
         scrollbar-background: ansi_default; scrollbar-background-hover: ansi_default;
@@ -45,6 +53,7 @@ class Program(App):  # type: ignore[type-arg]
         Binding("ctrl+c", "leave", "leave", priority=True, show=False),
         Binding("ctrl+q", "leave", "leave", priority=True, show=False),
         Binding("ctrl+z", "rest", "suspend", priority=True, show=False),
+        Binding("f1", "all_keys", priority=True, show=False),
     ]
 
     def __init__(self) -> None:
@@ -93,6 +102,19 @@ class Program(App):  # type: ignore[type-arg]
         else:
             call(*values)
 
+    def key_groups(self) -> list[Group]:
+        """All keys of the screen, by what they are for."""
+        raise NotImplementedError
+
+    def action_all_keys(self) -> None:
+        """All keys, laid over the screen; once more takes them away."""
+        if len(self.screen_stack) > 1:
+            self.pop_screen()
+            return
+        from dowsing.tui.key_help import key_help
+
+        self.push_screen(key_help(self.key_groups()))
+
     def action_leave(self) -> None:
         """Leave without an answer."""
         self.exit(None)
@@ -115,14 +137,17 @@ class Program(App):  # type: ignore[type-arg]
         self.exit(line)
 
 
-def key_bar(keys: list[tuple[str, str]], width: int) -> Text:
-    """Keys with what they do, as many as fit."""
+def key_bar(keys: list[tuple[str, str]], width: int, last: str = "F1 keys") -> Text:
+    """Keys with what they do, as many as fit, and at the end what always stands there."""
     bar = Text(no_wrap=True)
     for name, says in keys:
-        if bar.cell_len + len(name) + len(says) + 3 > width:
+        if bar.cell_len + len(name) + len(says) + 3 > width - len(last):
             break
         bar.append(name, "bold")
         bar.append(f" {says}  ")
+    name, _, says = last.partition(" ")
+    bar.append(name, Style(bold=True, meta={"@click": "app.all_keys"}))
+    bar.append(f" {says}", Style(meta={"@click": "app.all_keys"}))
     return bar
 
 

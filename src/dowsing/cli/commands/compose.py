@@ -37,6 +37,11 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     parser.add_argument(
         "--at", type=int, metavar="N", help="the command after so many characters of the line"
     )
+    parser.add_argument(
+        "--again",
+        action="store_true",
+        help="the form that was filled in last, or last for NAME, with its values",
+    )
     parser.add_argument("--plain", action="store_true", help="ask field by field in plain lines")
     parser.add_argument(
         "--long", dest="spelling", action="store_const", const="long", help="options spelled long"
@@ -55,6 +60,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
     session.only("text", "json")
     if options.kinds:
         return _kinds(session)
+    if options.again:
+        _take_kept(session, options)
     given, sheet = _sheet(session, options)
     spelling = options.spelling or ""
     if session.json:
@@ -70,7 +77,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
             hand_out(session, line, sheet.title)
             return 1 if sheet.missing() or sheet.faults() else 0
     else:
-        line = _on_screen(session, sheet, spelling)
+        line = _on_screen(session, sheet, spelling, options.kind or "")
     if line is None:
         if given:
             write(given + "\n")
@@ -78,6 +85,31 @@ def run(session: Session, options: argparse.Namespace) -> int:
             message("left as it was" if given else "nothing was composed")
         return 130
     return hand_out(session, line, sheet.title)
+
+
+def _take_kept(session: Session, options: argparse.Namespace) -> None:
+    """Put the line of a kept form in the place of the name that was asked for. Raises Failure."""
+    from dowsing.model.errors import CannotKeep
+    from dowsing.userdata.kept_forms import kept_forms
+
+    if options.at is not None:
+        raise Failure("--again opens a whole form; --at goes with a line", status=2)
+    try:
+        forms = kept_forms(session.settings.kept)
+    except CannotKeep as error:
+        raise Failure(str(error), status=3) from None
+    asked = " ".join(options.name)
+    for form in forms:
+        if options.kind is not None and form.kind != options.kind:
+            continue
+        if not asked or form.title == asked or form.title.startswith(f"{asked} "):
+            options.name = [form.line]
+            options.kind = form.kind or None
+            return
+    what = asked or (f"a line of {options.kind}" if options.kind else "")
+    raise Failure(
+        f"no form {f'for {what[:60]} ' if what else ''}was filled in yet; the next one is kept"
+    )
 
 
 def _sheet(session: Session, options: argparse.Namespace) -> tuple[str, Sheet]:
@@ -103,14 +135,14 @@ def _sheet(session: Session, options: argparse.Namespace) -> tuple[str, Sheet]:
     return line, sheets.command_sheet(session, line, options.at)
 
 
-def _on_screen(session: Session, sheet: Sheet, spelling: str) -> str | None:
+def _on_screen(session: Session, sheet: Sheet, spelling: str, kind: str) -> str | None:
     """The line that is composed on the whole screen; None if it was left."""
     why = no_screen()
     if why:
         raise Failure(f"{why}; --plain asks field by field instead", status=3)
     from dowsing.tui.composer import compose_on_screen
 
-    return compose_on_screen(session, sheet, spelling)
+    return compose_on_screen(session, sheet, spelling, kind)
 
 
 def no_screen() -> str:
