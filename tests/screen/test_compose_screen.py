@@ -5,6 +5,8 @@ from __future__ import annotations
 import os
 import time
 
+from conftest import Program
+
 from screen.conftest import PATIENCE, Open
 
 
@@ -92,7 +94,7 @@ def test_steps_search_and_spellings(window: Open) -> None:
     form.keys("C-f")
     form.text("wait")
     screen = form.wait("found 1", "-w, --wait SECONDS")
-    assert "--close" not in screen
+    assert "-c, --close" not in screen
     form.keys("Enter")
     form.wait("wait until the vents have stopped", without="found 1")
     form.text("30")
@@ -210,3 +212,134 @@ def test_terminals_of_few_colours(window: Open) -> None:
         assert form.result() == "130 irrigate\n"
         form.answer.unlink()
         form.close()
+
+
+def test_all_keys_are_laid_over_the_form(window: Open) -> None:
+    form = window("compose", "vent", "palmhouse", size=(80, 24))
+    screen = form.wait("compose vent", "F1 keys")
+    assert max(len(line) for line in screen.split("\n")) <= 80
+    form.keys("F1")
+    form.wait("The line", "take it: what it lacks or what is wrong is said once", "F7, F8")
+    form.keys("F1")
+    form.wait("compose vent", "F1 keys", without="F7, F8")
+    form.keys("Escape")
+    assert form.result() == "130 vent palmhouse\n"
+
+
+def test_steps_back_and_forward(window: Open) -> None:
+    form = window("compose", "glasshouse", "water", "north")
+    form.wait("•bed", "*--litres")
+    form.text("12")
+    form.wait("glasshouse water --litres 12 north")
+    form.keys("F7")
+    form.wait("glasshouse water north", without="--litres 12")
+    form.keys("F7")
+    form.wait("there is nothing to undo")
+    form.keys("F8")
+    form.wait("glasshouse water --litres 12 north")
+    form.keys("F8")
+    form.wait("there is nothing to redo")
+    form.keys("F9")
+    form.wait("glasshouse water north", without="--litres 12")
+    form.keys("Up")
+    form.text(" south")
+    form.wait("glasshouse water north south")
+    form.keys("F9")
+    form.wait("glasshouse water north", without="north south")
+    form.keys("F7", "Enter")
+    form.wait("Enter again takes")
+    form.keys("Enter")
+    assert form.result() == "0 glasshouse water north south\n"
+
+
+def test_a_value_is_chosen_from_a_list(window: Open) -> None:
+    form = window("compose", "--line", "bedplan")
+    form.wait("*name", "bedplan(5)")
+    form.text("fern9")
+    form.keys("Down", "F2")
+    form.wait("Enter takes · type to narrow", "seedlings")
+    form.text("see")
+    form.wait("Enter takes", without="palms")
+    form.keys("Enter")
+    form.wait("fern9 seedlings", without="Enter takes ·")
+    form.keys("F2")
+    form.wait("Enter takes · type to narrow")
+    form.keys("Escape")
+    form.wait("fern9 seedlings", without="Enter takes ·")
+    form.keys("C-c")
+    assert form.result() == "130\n" or form.result().startswith("130")
+
+
+SPADE = r"""
+.TH SPADE 1
+.SH NAME
+spade \- dig up what is buried
+.SH SYNOPSIS
+spade [\-\-list \fIfile\fR]
+.SH OPTIONS
+.TP
+.BI \-\-list " file"
+Read the names of the beds from the file.
+"""
+
+
+def test_files_are_chosen_with_their_folders(window: Open, program: Program) -> None:
+    program.page("spade.1", SPADE)
+    form = window(
+        command="mkdir -p beds/old; touch beds/old/fern.txt beds/new.txt; "
+        "dowsing compose spade >partly; cat partly >answer; sleep 60"
+    )
+    form.wait("▸ --list file", "F1 keys")
+    form.keys("F2")
+    form.wait("--list file  ", "beds/")
+    form.text("beds/")
+    form.wait("beds/old/", "beds/new.txt")
+    form.text("o")
+    form.wait("beds/old/", without="beds/new.txt")
+    form.keys("Down", "Enter")
+    form.wait("beds/old/fern.txt")
+    form.keys("Down", "Enter")
+    form.wait("spade --list beds/old/fern.txt", without="Enter takes")
+    form.keys("Enter")
+    assert form.result() == "spade --list beds/old/fern.txt\n"
+
+
+def test_fields_by_what_they_mean(window: Open) -> None:
+    form = window("compose", "vent", "palmhouse")
+    form.wait("-w, --wait SECONDS", "wait until the vents have stopped")
+    form.keys("F3")
+    screen = form.wait("\n  say what would be moved")
+    row = next(line for line in screen.split("\n") if "wait until" in line)
+    assert row.index("wait until") < 4 < row.index("-w, --wait SECONDS")
+    form.keys("F3")
+    screen = form.wait("\n  -n, --dry-run")
+    row = next(line for line in screen.split("\n") if "wait until" in line)
+    assert row.index("-w, --wait SECONDS") < 4 < row.index("wait until")
+
+
+def test_the_line_is_told_in_words(window: Open) -> None:
+    form = window("compose", "vent", "--close", "palmhouse")
+    form.wait(
+        "vent --close palmhouse\n",
+        "Opens and closes the roof vents of a glasshouse (vent): palmhouse.",
+    )
+
+
+def test_a_form_is_opened_again_with_its_values(window: Open) -> None:
+    form = window("compose", "glasshouse", "water", "--litres", "9", "north")
+    form.wait("•bed")
+    form.keys("C-s")
+    form.wait("kept; dowsing compose --again opens it")
+    form.keys("Escape")
+    assert form.result().startswith("130 ")
+    form.answer.unlink()
+    form.close()
+    kept = [
+        (arguments, form.program.run("--demo", "compose", *arguments, "--format", "json"))
+        for arguments in (["--again"], ["--again", "glasshouse"], ["--again", "vent"])
+    ]
+    assert ['"line": "glasshouse water --litres 9 north"' in done.stdout for _, done in kept] == [
+        True, True, False,
+    ]  # fmt: skip
+    assert kept[2][1].returncode == 1
+    assert "no form for vent was filled in yet; the next one is kept" in kept[2][1].stdout

@@ -63,18 +63,19 @@ def _taken(field: Field) -> str:
 
 def help_lines(sheet: Sheet, field: Field, document: Document | None, width: int) -> list[str]:
     """All that is told of a field: what it takes, then the whole text of the page on it."""
+    blocks = passage_of(document, field.flags) if document is not None and field.flags else []
     head = f"{BOLD}{clean_line(field.label)}{ROMAN}"
     if field.placeholder and field.placeholder != field.label:
         head += f" {ITALIC}{clean_line(field.placeholder)}{ROMAN}"
-    lines = wrap(head, width)
+    lines = [] if blocks else wrap(head, width)  # an entry begins with its spelling
     facts = facts_of(sheet, field)
     if facts:
         lines += [f"{FAINT}{line}" for line in wrap(facts, width)]
     if field.values:
         lines += _value_lines(sheet, field, width)
-    text = _told(field, document, width)
+    text = block_lines(blocks, width, 0) if blocks else _told(field, document, width)
     if text:
-        lines += ["", *text]
+        lines += ["", *text] if lines and not blocks else text
     examples = sheet.examples(field)[:MOST_EXAMPLES]
     if examples:
         lines += ["", f"{FAINT}For example", *(f"  {CODE}{clean_line(e)}{ROMAN}" for e in examples)]
@@ -108,10 +109,6 @@ def _value_lines(sheet: Sheet, field: Field, width: int) -> list[str]:
 def _told(field: Field, document: Document | None, width: int) -> list[str]:
     if field.what == FieldKind.FORM:
         return wrap(clean_line(field_says(field)), width)
-    if document is not None and field.flags:
-        blocks = passage_of(document, field.flags)
-        if blocks:
-            return block_lines(blocks, width, 0)
     own = wrap(clean_line(field_says(field)), width) if field_says(field) else []
     if (
         document is not None
