@@ -121,6 +121,22 @@ def keystrokes(environment: dict[str, str], demo: list[str], sentence: str) -> l
     return found
 
 
+def form_keys(environment: dict[str, str], demo: list[str], name: str) -> list[float]:
+    """Seconds from each letter typed into a field of a form until the line is there with it."""
+    terminal = Terminal([PROGRAM, *demo, "compose", name], environment)
+    found = []
+    try:
+        terminal.wait("Enter take the line")
+        terminal.rest(0.8)
+        for key in "archive-of-the-beds":
+            start = terminal.send(key)
+            found.append(terminal.wait(key, start))
+            terminal.rest(0.3)
+    finally:
+        terminal.close()
+    return found
+
+
 def key_answer(
     shell: str, key: str, line: str, text: str, environment: dict[str, str], snippet: str
 ) -> float:
@@ -185,8 +201,8 @@ def main() -> None:
         floors = [floor() for _ in range(options.runs)]
         print(f"F = {statistics.median(floors) * 1000:.1f} ms")
         for title, arguments, text, target in (
-            ("browse ready", ["browse"], "Type what you look for", 12.0),
-            (f"compose {name} ready", ["compose", name], "Enter take the line", None),
+            ("browse ready", ["browse"], "Type what you look for", 8.0),
+            (f"compose {name} ready", ["compose", name], "Enter take the line", 9.0),
         ):
             ratios = [
                 screen_ready([*demo, *arguments], text, environment) / floor()
@@ -198,6 +214,12 @@ def main() -> None:
             f"{'browse, a key to its results':<34} {statistics.median(times) * 1000:6.1f} ms "
             f"(up to {max(times) * 1000:.1f}, {len(times)} keys)  target 100 ms  "
             f"{'met' if max(times) <= 0.1 else 'MISSED'}"
+        )
+        times = form_keys(environment, demo, name)
+        print(
+            f"{'compose, a key to the line':<34} {statistics.median(times) * 1000:6.1f} ms "
+            f"(up to {max(times) * 1000:.1f}, {len(times)} keys)  target 50 ms  "
+            f"{'met' if statistics.median(times) <= 0.05 else 'MISSED'}"
         )
         for shell in () if options.screens else ("bash", "zsh", "fish"):
             if not shutil.which(shell):

@@ -95,6 +95,7 @@ class Composer(FormActions):
         self.document = documents_of(self.session, self.sheet)
         self.loaded = True
         self.show_help()
+        self.show_line()
 
     # --- drawing
     # -------------------------------------------------------------------------------------

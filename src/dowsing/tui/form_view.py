@@ -12,7 +12,6 @@ from dowsing.composing.sheet import Sheet
 from dowsing.model.document import Document
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.render.fields import help_lines
-from dowsing.render.line_sentence import sentence
 from dowsing.render.marked_line import styled_line
 from dowsing.render.piece_text import effect_line
 from dowsing.render.wrap import wrap
@@ -31,7 +30,7 @@ class FormView(Program):
     """What is drawn of a form: the part of the screen of `compose` that only shows.
 
     `step`: the step that is shown; `offered`: what Tab completes to; `document`: the page that
-    tells of the fields.
+    tells of the fields; `loaded`: what takes longest is there too, the form was drawn before.
     """
 
     sheet: Sheet
@@ -39,6 +38,7 @@ class FormView(Program):
     spelling: str
     offered: list[str]
     document: Document | None
+    loaded: bool
     list: FieldList
     side: LinesView
 
@@ -133,7 +133,7 @@ class FormView(Program):
     def show_line(self) -> None:
         """The line as it stands, by what its words are; what it does, in words; what it changes."""
         line = self.sheet.line(self.spelling)
-        found = self.sheet.read_line(self.spelling) if line.strip() else None
+        found = self.sheet.read_line(self.spelling) if self.loaded and line.strip() else None
         text = text_of("")
         if found is not None:
             for effect in found.changes[:MOST_EFFECTS]:
@@ -144,6 +144,8 @@ class FormView(Program):
             text.append_text(text_of(f"{BOLD}{_printable(line)}{ROMAN}"))
         else:
             text.append_text(text_of(styled_line(line.replace("\t", " "), found.pieces)))
+            from dowsing.render.line_sentence import sentence
+
             says = sentence(found)
             if says:
                 text.append(f"\n{clean_line(says)}", SAID)
