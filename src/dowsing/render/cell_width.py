@@ -40,3 +40,14 @@ def fit(text: str, width: int) -> str:
             text = text[:-1]
         text = text.rstrip() + "…"
     return text + " " * max(0, width - display_width(text))
+
+
+def fit_words(text: str, width: int) -> str:
+    """As fit(), but cut between two words where there is one not far before the end."""
+    if display_width(text) <= width:
+        return fit(text, width)
+    whole = fit(text, width).rstrip("…").rstrip()
+    at = whole.rfind(" ")
+    if at < width // 2:
+        return fit(text, width)
+    return fit(whole[:at].rstrip(",;:") + " …", width)

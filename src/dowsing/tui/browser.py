@@ -16,22 +16,30 @@ from textual.widgets import ContentSwitcher, Input, Static
 from dowsing.model.entry import Entry
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line
-from dowsing.render.cell_width import fit
+from dowsing.render.cell_width import fit, fit_words
 from dowsing.search.filters import Filters
 from dowsing.session.session import Session
+from dowsing.tui.browse_keys import KEYS
 from dowsing.tui.browse_state import BrowseState
 from dowsing.tui.lines_view import LinesView
 from dowsing.tui.program import Program, key_bar
 from dowsing.tui.reader import ReaderKeys
 from dowsing.tui.rows import ListRow, Rows
 from dowsing.tui.search_pane import FACETS, Results, results_for
+from dowsing.tui.start_page import Family, StartPage
 from dowsing.tui.typing_line import TypingLine
+from dowsing.userdata.marked_places import MarkedPlace
 
 NAME, FAINT, HEAD = Style(bold=True), Style(dim=True), Style(bold=True, color="cyan")
 EACH = 5  # values of a facet
 PREVIEW_AFTER = 0.06  # seconds without a key
 SEARCH_AFTER = 0.25
 FEW = 20  # results; with more the texts of pages are not looked at
+
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.tui.key_help import Group
 
 
 class Browser(ReaderKeys):
@@ -54,11 +62,14 @@ class Browser(ReaderKeys):
     #text { height: 1fr; }
     #contents { width: 28; border-right: solid ansi_bright_black; }
     #page { width: 1fr; padding: 0 1; }
+    #beside { width: 1fr; padding: 0 1; border-left: solid ansi_bright_black; display: none; }
+    Screen.two #beside { display: block; }
+    Screen.two.narrow #contents { display: none; }
     #within { height: 1; display: none; }
     Screen.within #within { display: block; }
     #within-label { width: 12; }
     #status { height: 1; }
-    #keys { height: 1; text-style: dim; }
+    #keys { height: 1; }
     Screen.narrow #below { layout: vertical; }
     Screen.narrow #upper { height: 1fr; }
     Screen.narrow #preview { width: 100%; height: 40%; border-left: none;
@@ -92,6 +103,7 @@ class Browser(ReaderKeys):
         self._preview_timer: Timer | None = None
         self._search_timer: Timer | None = None
         self.first_says = ""
+        self.start: StartPage | None = None
 
     def compose(self) -> ComposeResult:
         """The parts of the screen."""
@@ -138,6 +150,7 @@ class Browser(ReaderKeys):
     def begin_facets(self) -> None:
         if not self.asked and not self.results.facets:
             self.search()
+        self.begin_start()
 
     # --- finding
     # -------------------------------------------------------------------------------------
@@ -169,22 +182,13 @@ class Browser(ReaderKeys):
             says = clean_line(entry.summary) or "(no summary)"
             pieces = [
                 (fit(clean_line(entry.label), labels) + "  ", NAME),
-                (fit(says, width - labels - 3), Style()),
+                (fit_words(says, width - labels - 3), Style()),
             ]
             rows.append(ListRow(pieces, entry))
-        if not rows:
-            empty = (
-                "nothing found; try other or fewer words"
-                if self.asked.strip() or filters.any
-                else ""
-            )
-            hints = [
-                "Type what you look for:",
-                "  words, a sentence, a name, a pattern such as *zip*",
-                "",
-                "Tab goes to what narrows the list at the left, Enter opens.",
-            ]
-            rows = [ListRow([(text, FAINT)]) for text in ([empty] if empty else hints)]
+        if not rows and (self.asked.strip() or filters.any):
+            rows = [ListRow([("nothing found; try other or fewer words", FAINT)])]
+        elif not rows:
+            rows = self.start_rows(width)
         self.found.show(rows, row)
         sides: list[ListRow] = []
         for name, title in FACETS.items():
@@ -213,6 +217,35 @@ class Browser(ReaderKeys):
         if results.entries or self.preview.lines:
             self.preview_later()
 
+    def start_rows(self, width: int) -> list[ListRow]:
+        """What stands there before anything is typed."""
+        rows = [
+            ListRow([("Type what you look for: words, a name, *zip*", FAINT)]),
+            ListRow([("Tab: what narrows the list · Enter: open", FAINT)]),
+        ]
+        if self.start is None:
+            return rows
+        lists = self.start.lists()
+        names = [name for _, members in lists for name, _, _ in members]
+        column = min(max((len(name) for name in names), default=8), max(12, width // 3))
+        for title, members in lists:
+            if members:
+                rows += [ListRow([("", FAINT)]), ListRow([(title, HEAD)])]
+            for name, says, value in members:
+                text = [
+                    (fit(clean_line(name), column) + "  ", NAME),
+                    (fit_words(clean_line(says), max(width - column - 3, 0)), Style()),
+                ]
+                rows.append(ListRow(text, value))
+        return rows
+
+    def begin_start(self) -> None:
+        """Take up what was read and marked; it is looked up once the screen is there."""
+        self.start = StartPage(self.session)
+        if not self.asked.strip() and not self.state.filters.any and not self.reading:
+            self.show_results(self.found.at)
+            self.preview_later()
+
     def search_on(self) -> None:
         """Search once more, in the texts too, when the keys rest and little was found."""
         if self._search_timer is not None:
@@ -233,8 +266,9 @@ class Browser(ReaderKeys):
 
     def show_preview(self) -> None:
         """The card of the chosen result."""
-        entry = self.found.value
-        if entry is None or self.reading:
+        value = self.found.value
+        label = _label(value)
+        if not label or self.reading:
             self.preview.show([])
             return
         from dowsing.render.cards import card_lines
@@ -243,7 +277,7 @@ class Browser(ReaderKeys):
 
         width = max(20, self.preview.content_size.width - 1)
         try:
-            card = card_of(self.session, find_entry(self.session, [entry.label]))
+            card = card_of(self.session, find_entry(self.session, [label]))
             lines = card_lines(card, width, self.session.program)
         except Failure as failure:
             lines = [failure.says]
@@ -257,7 +291,7 @@ class Browser(ReaderKeys):
             self.search(whole=False)
             self.search_on()
         elif event.input.id == "sought" and self.screen.has_class("within"):
-            self.seek(event.value)
+            self.typed_below(event.value)
 
     def narrow(self, choice: tuple[str, str]) -> None:
         """Narrow to a value of a facet, or no longer."""
@@ -300,6 +334,10 @@ class Browser(ReaderKeys):
             keys = [("Enter", "open"), ("↑↓", "choose"), ("Tab", "narrow"), ("^C", "leave")]
             keys.insert(3, ("Esc", "clear" if self.asked or self.state.filters.any else "leave"))
         self.query_one("#keys", Static).update(key_bar(keys, self.size.width))
+
+    def key_groups(self) -> list[Group]:
+        """All keys of the finder and the reader."""
+        return KEYS
 
     def on_resize(self, event: Resize) -> None:
         super().on_resize(event)
@@ -348,9 +386,17 @@ class Browser(ReaderKeys):
         elif self.on_facets:
             if self.facets.value is not None:
                 self.narrow(self.facets.value)
-        elif isinstance(self.found.value, Entry):
+        elif isinstance(self.found.value, Family):
+            self.state.filters = self.state.filters.changed(family=self.found.value.name)
+            self.search()
+            self.show_keys()
+        elif label := _label(self.found.value):
             self.state.row = self.found.at
-            self.open(self.found.value.label)
+            place = self.found.value
+            if isinstance(place, MarkedPlace):
+                self.open(label, place.source, part=place.title)
+            else:
+                self.open(label)
 
     def action_vertical(self, by: int) -> None:
         """One up or down."""
@@ -398,3 +444,10 @@ class Browser(ReaderKeys):
             self.narrow(rows.value)
         elif rows.id == "contents":
             self.go_to_part()
+
+
+def _label(value: object) -> str:
+    """The label of the entry that a row stands for, "" if it stands for none."""
+    if isinstance(value, str):
+        return value
+    return value.label if isinstance(value, Entry | MarkedPlace) else ""

@@ -10,7 +10,7 @@ from textual.screen import ModalScreen
 from textual.widgets import Input, Static
 
 from dowsing.model.markup import clean_line
-from dowsing.render.cell_width import display_width, fit
+from dowsing.render.cell_width import display_width, fit, fit_words
 from dowsing.tui.rows import ListRow, Rows
 from dowsing.tui.typing_line import TypingLine
 
@@ -78,7 +78,7 @@ class ChoiceList(ModalScreen[str | None]):
             ListRow(
                 [
                     (fit(clean_line(name), column) + "  ", NAME),
-                    (fit(clean_line(says), max(width - column - 2, 0)), FAINT),
+                    (fit_words(clean_line(says), max(width - column - 2, 0)), FAINT),
                 ],
                 name,
             )

@@ -14,7 +14,7 @@ from textual.strip import Strip
 from dowsing.composing.field import Field, FieldKind
 from dowsing.composing.sheet import Sheet
 from dowsing.model.markup import clean_line
-from dowsing.render.cell_width import display_width, fit
+from dowsing.render.cell_width import display_width, fit, fit_words
 from dowsing.render.expectations import brief
 from dowsing.render.fields import field_says, shown_value
 from dowsing.render.phrases import words
@@ -24,7 +24,8 @@ VALUE = Style(color="cyan")
 FAINT = Style(dim=True)
 WRONG = Style(color="red", bold=True)
 GROUP = Style(dim=True, italic=True)
-WIDEST_NAME, WIDEST_VALUE, LEAST_VALUE = 34, 34, 14
+WIDEST_NAME, WIDEST_VALUE, LEAST_VALUE = 34, 30, 12
+LEAST_SAID = 48  # columns of what a field is, before its value gets more than the least
 
 
 class FieldList(ScrollView, can_focus=False):
@@ -78,7 +79,9 @@ class FieldList(ScrollView, can_focus=False):
     def value_width(self) -> int:
         """How wide values may be."""
         room = self.size.width - self.value_column - 2
-        return max(10, min(WIDEST_VALUE, room * 2 // 5) if room > 2 * LEAST_VALUE else room)
+        if room <= 2 * LEAST_VALUE:
+            return max(10, room)
+        return max(LEAST_VALUE, min(WIDEST_VALUE, room - LEAST_SAID))
 
     def bring_into_view(self) -> None:
         """Scroll so that the row in focus is seen."""
@@ -131,7 +134,8 @@ class FieldList(ScrollView, can_focus=False):
                 if out
                 else wrong or (_name(field) if self.in_words else brief(field_says(field)))
             )
-            pieces.append(Segment("  " + fit(clean_line(says), room), WRONG if wrong else FAINT))
+            told = fit_words(clean_line(says), room)
+            pieces.append(Segment("  " + told, WRONG if wrong else FAINT))
         return Strip(pieces).adjust_cell_length(width)
 
     def _first(self, field: Field) -> str:

@@ -43,6 +43,13 @@ class LinesView(ScrollView, can_focus=True):
             super().__init__()
             self.spot = spot
 
+    class Moved(Message):
+        """Other lines are seen now."""
+
+        def __init__(self, view: LinesView) -> None:
+            super().__init__()
+            self.view = view
+
     def __init__(self, **named: object) -> None:
         super().__init__(**named)  # type: ignore[arg-type]
         self.lines: list[str] = []
@@ -62,6 +69,12 @@ class LinesView(ScrollView, can_focus=True):
         self.virtual_size = Size(self.size.width, len(lines))
         self.scroll_to(y=place, animate=False, force=True, immediate=True)
         self.refresh()
+
+    def watch_scroll_y(self, old_value: float, new_value: float) -> None:
+        """As the library does; and tell."""
+        super().watch_scroll_y(old_value, new_value)
+        if round(old_value) != round(new_value):
+            self.post_message(self.Moved(self))
 
     def render_line(self, y: int) -> Strip:
         """A line of the view."""

@@ -6,57 +6,33 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from rich.style import Style
 from rich.text import Text
 from textual.events import Key
 from textual.widgets import ContentSwitcher, Static
 
-from dowsing.model.entry import EntryKind
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line
-from dowsing.render.cell_width import fit
-from dowsing.session.session import Session
 from dowsing.session.user_data import note_read
-from dowsing.tui.above import Above
-from dowsing.tui.browse_state import BrowseState
+from dowsing.tui.chosen_line import ChosenLine
 from dowsing.tui.lines_view import LinesView, Spot
-from dowsing.tui.opened import LaidOut, Opened, anchors_of
-from dowsing.tui.program import Program
+from dowsing.tui.opened import Opened, anchors_of
+from dowsing.tui.reader_places import OPTION, REMARK, SEARCH
 from dowsing.tui.reader_view import ReaderView
-from dowsing.tui.rows import ListRow, Rows
-from dowsing.tui.typing_line import TypingLine
 
 NARROWEST, WIDEST = 30, 100  # columns of text
 
 
-class ReaderKeys(Program):
+class ReaderKeys(ChosenLine):
     """What the keys do while a document is read: the part of the screen of `browse` that the reader
     is.
 
     The screen that it is part of has the finder, the line at the bottom and the bar of keys.
     """
 
-    session: Session
-    state: BrowseState
-    page: LinesView
-    contents: Rows
-    sought: TypingLine
-    opened: Opened | None = None
-    sheet: LaidOut | None = None
-    on_contents = False
-
     @property
     def reading(self) -> bool:
         """Whether the reader is shown."""
         return self.opened is not None
-
-    def say(self, text: str) -> None:
-        """A line at the bottom."""
-        raise NotImplementedError
-
-    def show_keys(self) -> None:
-        """The keys that mean something now."""
-        raise NotImplementedError
 
     def show_finder(self) -> None:
         """Back to the finder."""
@@ -65,8 +41,10 @@ class ReaderKeys(Program):
     # --- opening
     # -------------------------------------------------------------------------------------
 
-    def open(self, label: str, source: str = "", line: int = 0, remember: bool = True) -> None:
-        """Open a name, and remember where one was."""
+    def open(
+        self, label: str, source: str = "", line: int = 0, remember: bool = True, part: str = ""
+    ) -> None:
+        """Open a name, at a line or at the part of that title, and remember where one was."""
         try:
             opened = Opened(self.session, label)
             if source and source != opened.source:
@@ -84,18 +62,20 @@ class ReaderKeys(Program):
         if not self.query("#reader"):
             view = ReaderView(id="reader")
             self.page, self.contents, self.sought = view.page, view.contents, view.sought
+            self.beside = view.beside
             self.query_one(ContentSwitcher).mount(view)
         self.opened, self.sheet = opened, None
         self.on_contents = False
+        self.end_beside()
         self.say("")
         note_read(self.session, opened.label)
-        self.call_after_refresh(self.show_reader, line)
+        self.call_after_refresh(self.show_reader, line, part)
 
-    def show_reader(self, line: int) -> None:
+    def show_reader(self, line: int, part: str) -> None:
         """Change from the finder to the document that is open."""
         self.query_one(ContentSwitcher).current = "reader"
         self.set_focus(self.page)
-        self.call_after_refresh(self.lay_out, line=line)
+        self.call_after_refresh(self.lay_out, line=line, part=part)
 
     def here(self) -> tuple[str, str, int] | None:
         """Where one reads now."""
@@ -103,27 +83,24 @@ class ReaderKeys(Program):
             return None
         return self.opened.label, self.opened.source, self.page.scroll_offset.y
 
-    def lay_out(self, keep: bool = False, line: int = 0) -> None:
-        """Lay the document out for the width there is."""
+    def lay_out(self, keep: bool = False, line: int = 0, part: str = "") -> None:
+        """Lay the document, or both, out for the width there is."""
         if self.opened is None:
             return
         if not self.page.size.width:  # it is not on the screen yet
-            self.set_timer(0.02, lambda: self.lay_out(keep, line))
+            self.set_timer(0.02, lambda: self.lay_out(keep, line, part))
             return
         width = max(NARROWEST, min(WIDEST, self.page.content_size.width - 2))
         self.sheet = self.opened.lay_out(width)
         self.page.show(self.sheet.lines, self.sheet.spots, keep)
+        if part:
+            line = max(self.sheet.place_of_title(part, {}), 0)
         if line:
             self.page.go_to_line(line)
-        room = max(self.contents.size.width - 2, 10)
-        rows = [
-            ListRow(
-                [(fit("  " * min(level, 3) + clean_line(title), room), Style(bold=not level))],
-                number,
-            )
-            for number, level, title in self.sheet.headings
-        ]
-        self.contents.show(rows)
+        if self.other is not None and self.beside.size.width:
+            width = max(NARROWEST, min(WIDEST, self.beside.content_size.width - 2))
+            self.beside.show(self.other.lay_out(width).lines, [], keep)
+        self.show_contents()
         self.show_tabs()
         self.show_keys()
 
@@ -135,9 +112,17 @@ class ReaderKeys(Program):
         for n, source in enumerate(self.opened.sources, 1):
             bar.append(" ")
             bar.append(f" {n} {source} ", "reverse" if source == self.opened.source else "")
+        if self.other is not None:
+            bar.append(f"  | {self.other.source} ", "reverse" if self.on_other else "bold")
         trail = len(self.state.back), len(self.state.ahead)
         if any(trail):
             bar.append(f"   ← {trail[0]}  → {trail[1]}", "dim")
+        told = self.progress() if self.sheet is not None else ""
+        room = self.size.width - bar.cell_len - 3
+        if len(told) > room:
+            told = told.rpartition("  ")[2]
+        if len(told) <= room:
+            bar.append(" " * (self.size.width - bar.cell_len - len(told) - 1) + told, "dim")
         self.query_one("#tabs", Static).update(bar)
 
     def reader_keys(self) -> list[tuple[str, str]]:
@@ -159,17 +144,17 @@ class ReaderKeys(Program):
             ("Tab", "link or line"),
             ("⌫", "back"),
             ("/", "search"),
+            ("-", "option"),
             ("g", "contents"),
             ("e", "examples"),
             ("Esc", "finder"),
             ("q", "leave"),
-            ("o", "options"),
         ]
         if spot is not None:
             keys.insert(0, ("Enter", "follow"))
         if self.opened is not None and len(self.opened.sources) > 1:
-            keys.append(("1-9", "source"))
-        return [*keys, ("c", "compose")]
+            keys += [("1-9", "source"), ("v", "beside")]
+        return [*keys, ("c", "compose"), ("m", "mark")]
 
     # --- keys
     # ----------------------------------------------------------------------------------------
@@ -179,6 +164,7 @@ class ReaderKeys(Program):
         if self.screen.has_class("within"):
             self.end_within()
             self.page.seek("")
+            self.say("")
         elif self.on_contents:
             self.to_contents()
         elif self.page.at >= 0 or self.page.sought:
@@ -199,6 +185,7 @@ class ReaderKeys(Program):
         if len(self.screen_stack) > 1:
             self.pop_screen()
         elif self.screen.has_class("within"):
+            self.take_asked()
             self.end_within()
         elif self.on_contents:
             self.go_to_part()
@@ -262,13 +249,15 @@ class ReaderKeys(Program):
     def move_reader(self, by: int) -> None:
         if len(self.screen_stack) > 1:
             self.screen.query_one(LinesView).scroll_relative(y=by, animate=False)
+        elif self.screen.has_class("within"):
+            self.recall(-by)
         elif self.on_contents:
             self.contents.move(by)
         else:
-            self.page.scroll_relative(y=by, animate=False)
+            self.scrolled.scroll_relative(y=by, animate=False)
 
     def page_reader(self, by: int) -> None:
-        view = self.screen.query_one(LinesView) if len(self.screen_stack) > 1 else self.page
+        view = self.screen.query_one(LinesView) if len(self.screen_stack) > 1 else self.scrolled
         view.scroll_relative(y=by * max(view.size.height - 1, 1), animate=False)
 
     def tab_reader(self, by: int) -> None:
@@ -294,7 +283,13 @@ class ReaderKeys(Program):
             "backspace": self.action_earlier,
             "[": self.action_earlier,
             "]": self.action_later,
-            "/": self.begin_within,
+            "/": lambda: self.begin_asking(SEARCH),
+            "-": lambda: self.begin_asking(OPTION, "-"),
+            "r": lambda: self.begin_asking(REMARK),
+            "m": self.mark_place,
+            "v": self.turn_beside,
+            "w": self.other_text,
+            "?": self.action_all_keys,
             "n": lambda: self.seek_on(1),
             "N": lambda: self.seek_on(-1),
             "g": self.to_contents,
@@ -331,15 +326,16 @@ class ReaderKeys(Program):
     # --- places in the text
     # --------------------------------------------------------------------------
 
-    def begin_within(self) -> None:
-        """Search in the text."""
-        self.screen.add_class("within")
-        self.sought.value = ""
-        self.set_focus(self.sought)
-
     def end_within(self) -> None:
         self.screen.remove_class("within")
         self.set_focus(self.page)
+
+    def typed_below(self, text: str) -> None:
+        """What is typed below the text is followed at once."""
+        if self.asking == SEARCH:
+            self.seek(text)
+        elif self.asking == OPTION:
+            self.seek_option(text.strip())
 
     def seek(self, text: str) -> None:
         count = self.page.seek(text)
@@ -360,13 +356,7 @@ class ReaderKeys(Program):
         self.on_contents = not self.on_contents and bool(self.contents.rows)
         self.screen.set_class(self.on_contents, "on-contents")
         self.contents.lit = self.on_contents
-        top = self.page.scroll_offset.y
-        passed = [
-            n
-            for n, row in enumerate(self.contents.rows)
-            if isinstance(row.value, int) and row.value <= top
-        ]
-        self.contents.show(self.contents.rows, passed[-1] if passed else 0)
+        self.contents.show(self.contents.rows, max(self.part, 0))
         self.show_keys()
 
     def go_to_part(self) -> None:
@@ -415,66 +405,3 @@ class ReaderKeys(Program):
                     break
             self.page.refresh()
             self.show_keys()
-
-    # --- what can be done with a line
-    # ----------------------------------------------------------------
-
-    def chosen_line(self) -> str:
-        spot = self.page.chosen
-        return spot.target if spot is not None and spot.what == "line" else ""
-
-    def compose_line(self) -> None:
-        """Compose the line that is chosen, the command that the text is about, or a line of the
-        file that it is about.
-        """
-        assert self.opened is not None
-        entry = self.opened.entry
-        spoken = (
-            entry.name.replace("-", " ", 1) if entry.kind == EntryKind.SUBCOMMAND else entry.name
-        )
-        self.state.compose = self.chosen_line() or spoken
-        self.state.of_file = entry.kind == EntryKind.FILE_FORMAT and not self.chosen_line()
-        self.state.now = self.here()
-        self.exit(None)
-
-    def unpick_line(self) -> None:
-        line = self.chosen_line()
-        if not line:
-            self.say("choose a line with Tab first")
-            return
-        from dowsing.commandline.command_finder import CommandFinder
-        from dowsing.commandline.line import unpick
-        from dowsing.render.piece_text import unpicked_lines
-
-        found = unpick(line, CommandFinder(self.session.store, self.session.settings))
-        program = self.session.program
-        self.push_screen(
-            Above(lambda width: unpicked_lines(found, width, program), "Esc back · arrows scroll")
-        )
-
-    def save_line(self) -> None:
-        line = self.chosen_line()
-        if not line:
-            self.say("choose a line with Tab first")
-            return
-        from dowsing.session.keeping import keep_line
-
-        try:
-            kept = keep_line(self.session, line, "")
-            self.say(f"saved: {kept.recipe.task}" if not kept.known else "saved already")
-        except Failure as failure:
-            self.say(failure.says)
-
-    def copy_line(self) -> None:
-        line = self.chosen_line()
-        if not line:
-            self.say("choose a line with Tab first")
-            return
-        from dowsing.terminal.clipboard import copy
-
-        by = copy(line)
-        self.say(
-            f"copied by {by}: {line}"
-            if by
-            else "there is no clipboard program here and no terminal that takes it"
-        )

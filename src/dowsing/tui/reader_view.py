@@ -17,6 +17,7 @@ class ReaderView(Vertical):
     def __init__(self, **named: object) -> None:
         super().__init__(**named)  # type: ignore[arg-type]
         self.page = LinesView(id="page")
+        self.beside = LinesView(id="beside")
         self.contents = Rows(lit=False, id="contents")
         self.sought = TypingLine("sought")
 
@@ -26,6 +27,7 @@ class ReaderView(Vertical):
         with Horizontal(id="text"):
             yield self.contents
             yield self.page
+            yield self.beside
         with Container(id="within"), Horizontal():
             yield Static("search for  ", id="within-label")
             yield self.sought
