@@ -79,7 +79,7 @@ class Window:
 
     def text(self, text: str) -> None:
         """Send text as it is."""
-        self._tmux("send-keys", "-l", text)
+        self._tmux("send-keys", "-l", "--", text)
 
     def paste(self, data: bytes) -> None:
         """Paste bytes as a terminal does."""

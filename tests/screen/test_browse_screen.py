@@ -181,3 +181,146 @@ def test_the_mouse_chooses_opens_and_follows(finder: Window) -> None:
     finder.wait("Each line of bedplan names a bed")
     finder.keys("q")
     assert finder.result() == "0 \n"
+
+
+def test_the_contents_and_the_head_follow_the_text(window: Open) -> None:
+    reader = window("browse", "vent", size=(120, 24))
+    reader.wait("1 manual", " 0 %", "DESCRIPTION")
+    reader.keys("End")
+    reader.wait("100 %", "▸")
+    reader.keys("Home", "o")
+    reader.wait("DESCRIPTION  ", "▸DESCRIPTION")
+
+
+def test_an_option_is_gone_to_by_typing_it(window: Open) -> None:
+    reader = window("browse", "vent", size=(100, 16))
+    reader.wait("1 manual")
+    reader.keys("-")
+    reader.wait("option ")
+    reader.text("w")
+    reader.wait("-w · Enter stays here", "wait until the vents have stopped")
+    reader.keys("BSpace")
+    reader.text("-side")
+    reader.wait("--side · Enter stays here", "only the vents on one SIDE")
+    reader.text("x")
+    reader.wait("no option begins with --sidex")
+    reader.keys("Enter")
+    reader.wait("only the vents on one SIDE", without="--sidex\n")
+
+
+def test_two_texts_beside_each_other(window: Open) -> None:
+    reader = window("browse", "mulch(1)", size=(150, 30))
+    reader.wait("1 manual", "2 ")
+    reader.keys("v")
+    reader.wait(
+        "beside: builtin · w: to the other text",
+        "Spread it so deep. The default is 6.",
+        "how deep, in centimetres (default: 5)",
+    )
+    reader.keys("w")
+    reader.wait("the keys scroll builtin")
+    reader.keys("w")
+    reader.wait("the keys scroll the first text")
+    reader.keys("v")
+    reader.wait("beside: shell-manual", "Rake off the old mulch first", without="(default: 5)")
+    reader.keys("2")
+    reader.wait("how deep, in centimetres (default: 5)", without="The default is 6.")
+    reader.keys("q")
+    assert reader.result() == "0 \n"
+
+
+def test_too_narrow_for_two_texts(window: Open) -> None:
+    reader = window("browse", "vent", size=(60, 24))
+    reader.wait("1 manual")
+    reader.keys("v")
+    reader.wait("the window is too narrow for two texts")
+
+
+def test_what_was_looked_for_before_comes_back(window: Open) -> None:
+    reader = window("browse", "vent", size=(100, 20))
+    reader.wait("1 manual")
+    for word in ("storm", "ridge"):
+        reader.keys("/")
+        reader.wait("search for")
+        reader.text(word)
+        reader.wait(f"search for  {word}")
+        reader.keys("Enter")
+        reader.wait("1 manual", without="search for")
+    reader.keys("/", "Up")
+    reader.wait("search for  ridge")
+    reader.keys("Up")
+    reader.wait("search for  storm")
+    reader.keys("Down")
+    reader.wait("search for  ridge")
+
+
+def test_places_and_remarks_stand_on_the_first_page(window: Open) -> None:
+    reader = window("browse", "vent", size=(120, 34))
+    reader.wait("1 manual")
+    reader.keys("o")
+    reader.wait("DESCRIPTION  ")
+    reader.keys("m")
+    reader.wait("marked: vent(1), DESCRIPTION")
+    reader.keys("r")
+    reader.wait("\nremark")
+    reader.text("the south side jams")
+    reader.keys("Enter")
+    reader.wait("noted on vent(1)")
+    reader.keys("Escape")
+    reader.wait("Type what you look for")
+    reader.keys("Escape")
+    reader.result()
+    reader.answer.unlink()
+    reader.close()
+    finder = window("browse", size=(120, 34))
+    screen = finder.wait("YOUR PLACES", "YOUR REMARKS", "the south side jams", "FAMILIES")
+    assert "READ LAST" in screen and "glasshouse" in screen.split("FAMILIES")[1]
+    finder.keys("Down", "Enter")
+    screen = finder.wait("1 manual", "▸DESCRIPTION")
+    assert "vent(1)" in screen.split("\n")[0] and "DESCRIPTION" in screen.split("\n")[0]
+    finder.keys("m")
+    finder.wait("marked no longer: vent(1), DESCRIPTION")
+    finder.keys("q")
+    finder.result()
+
+
+def test_a_family_is_looked_into(window: Open) -> None:
+    finder = window("browse", size=(120, 34))
+    finder.wait("FAMILIES", "glasshouse", "6 entries")
+    finder.keys("Enter")
+    finder.wait("6 found", "glasshouse-water(1)")
+    finder.keys("Escape")
+    finder.wait("FAMILIES")
+
+
+def test_all_keys_are_laid_over_the_reader(window: Open) -> None:
+    reader = window("browse", "vent", size=(80, 24))
+    reader.wait("1 manual", "F1 keys")
+    reader.keys("?")
+    screen = reader.wait("Finding", "go to an option by typing it")
+    assert max(len(line) for line in screen.split("\n")) <= 80
+    reader.keys("Escape")
+    reader.wait("1 manual", without="Finding")
+
+
+def test_a_walk_of_forty_steps_at_both_sizes(window: Open) -> None:
+    for size in ((80, 24), (140, 40)):
+        walk = window("browse", size=size)
+        walk.wait("Type what you look for")
+        walk.text("vent")
+        walk.wait("vent(1)")
+        steps = (
+            "Down Up Tab Down Tab Enter Tab Tab BTab o e g Down Enter / n Escape Space PageDown "
+            "PageUp Home End m m v w v 2 1 - Escape F1 Escape ] [ f Down Enter Home Escape Escape "
+            "C-c"
+        ).split()
+        assert len(steps) >= 40
+        for step in steps:
+            walk.keys(step)
+            screen = walk.screen
+            lines = screen.rstrip("\n").split("\n")
+            assert len(lines) <= size[1] and max(len(line) for line in lines) <= size[0]
+            assert "\ufffd" not in screen and "Traceback" not in screen
+        walk.result()
+        walk.answer.unlink()
+        walk.close()

@@ -175,7 +175,7 @@ class Browser(ReaderKeys):
         results, filters = self.results, self.state.filters
         width = max(self.found.size.width, 30)
         labels = min(
-            max((len(entry.label) for entry in results.entries), default=8), max(12, width // 3)
+            max((len(entry.label) for entry in results.entries), default=8), max(12, width // 2)
         )
         rows = []
         for entry in results.entries:

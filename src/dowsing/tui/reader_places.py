@@ -142,6 +142,8 @@ class ReaderPlaces(Program):
             if text in searched:
                 searched.remove(text)
             searched.append(text)
+        elif self.asking == OPTION:
+            self.say("")
 
     def recall(self, by: int) -> None:
         """A search of before, into the line that is typed into."""
