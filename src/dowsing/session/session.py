@@ -38,6 +38,10 @@ class Session:
         width = options.width
         if width is None and values.get("width", "").isdecimal():
             width = int(values["width"])
+        if "terminal" in values:
+            from dowsing.terminal.palette import choose
+
+            choose(values["terminal"], dict(os.environ))
         self.screen = Screen(
             options.color or values.get("color", "auto"),
             options.pager or values.get("pager", "auto"),

@@ -24,17 +24,25 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import TextIO
 
-_COLOURS = {
-    BOLD: "\x1b[1m",
-    ITALIC: "\x1b[3;33m",
-    BOLD_ITALIC: "\x1b[1;3;33m",
-    CODE: "\x1b[36m",
-    ROMAN: "\x1b[0m",
-}
 _MARK = re.compile("[\x01-\x05]")
 
 USUAL_WIDTH = 80  # columns, where nothing says how wide the screen is
 WIDEST_TEXT = 100  # columns: longer lines are hard to read
+
+
+def _styles() -> dict[str, str]:
+    """What stands for each mark on the terminal."""
+    from dowsing.terminal.palette import CODES, palette
+
+    colours = palette()
+    return {
+        BOLD: "\x1b[1m",
+        ITALIC: f"\x1b[3;{CODES[colours.placeholder]}m",
+        BOLD_ITALIC: f"\x1b[1;3;{CODES[colours.placeholder]}m",
+        CODE: f"\x1b[{CODES[colours.code]}m",
+        ROMAN: "\x1b[0m",
+        HEADING: f"\x1b[1;{CODES[colours.heading]}m",
+    }
 
 
 class Screen:
@@ -48,6 +56,7 @@ class Screen:
             and not os.environ.get("NO_COLOR")
             and os.environ.get("TERM", "") not in ("dumb", "")
         )
+        self.styles = _styles() if self.color else {}
         self.pager = pager
         self.width = terminal_width(width, self.is_terminal)
 
@@ -75,10 +84,10 @@ class Screen:
             return bare
         head = line[:1]
         if head == HEADING:
-            return f"\x1b[1;36m{bare}\x1b[0m"
+            return f"{self.styles[HEADING]}{bare}\x1b[0m"
         if head == FAINT:
             return f"\x1b[2m{bare}\x1b[0m"
-        line = _MARK.sub(lambda match: _COLOURS[match[0]], line)
+        line = _MARK.sub(lambda match: self.styles[match[0]], line)
         line = line.replace(FAINT, "\x1b[2m")  # to the next style
         if FOUND in line:
             parts = line.split(FOUND)

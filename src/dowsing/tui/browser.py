@@ -22,6 +22,7 @@ from dowsing.session.session import Session
 from dowsing.tui.browse_keys import KEYS
 from dowsing.tui.browse_state import BrowseState
 from dowsing.tui.lines_view import LinesView
+from dowsing.tui.marked import HEAD
 from dowsing.tui.program import Program, key_bar
 from dowsing.tui.reader import ReaderKeys
 from dowsing.tui.rows import ListRow, Rows
@@ -30,7 +31,7 @@ from dowsing.tui.start_page import Family, StartPage
 from dowsing.tui.typing_line import TypingLine
 from dowsing.userdata.marked_places import MarkedPlace
 
-NAME, FAINT, HEAD = Style(bold=True), Style(dim=True), Style(bold=True, color="cyan")
+NAME, FAINT = Style(bold=True), Style(dim=True)
 EACH = 5  # values of a facet
 PREVIEW_AFTER = 0.06  # seconds without a key
 SEARCH_AFTER = 0.25
@@ -60,7 +61,7 @@ class Browser(ReaderKeys):
     #preview { width: 45%; border-left: solid ansi_bright_black; padding: 0 1; }
     #tabs { height: 1; }
     #text { height: 1fr; }
-    #contents { width: 28; border-right: solid ansi_bright_black; }
+    #contents { width: 27%; min-width: 26; max-width: 38; border-right: solid ansi_bright_black; }
     #page { width: 1fr; padding: 0 1; }
     #beside { width: 1fr; padding: 0 1; border-left: solid ansi_bright_black; display: none; }
     Screen.two #beside { display: block; }

@@ -18,11 +18,12 @@ from dowsing.render.cell_width import display_width, fit, fit_words
 from dowsing.render.expectations import brief
 from dowsing.render.fields import field_says, shown_value
 from dowsing.render.phrases import words
+from dowsing.tui.marked import COLOURS
 
 NAME = Style(bold=True)
-VALUE = Style(color="cyan")
+VALUE = Style(color=COLOURS.code)
 FAINT = Style(dim=True)
-WRONG = Style(color="red", bold=True)
+WRONG = Style(color=COLOURS.wrong, bold=True)
 GROUP = Style(dim=True, italic=True)
 WIDEST_NAME, WIDEST_VALUE, LEAST_VALUE = 34, 30, 12
 LEAST_SAID = 48  # columns of what a field is, before its value gets more than the least

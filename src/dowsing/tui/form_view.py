@@ -17,12 +17,12 @@ from dowsing.render.piece_text import effect_line
 from dowsing.render.wrap import wrap
 from dowsing.tui.field_list import FieldList
 from dowsing.tui.lines_view import LinesView
-from dowsing.tui.marked import text_of
+from dowsing.tui.marked import COLOURS, text_of
 from dowsing.tui.program import Program, key_bar
 from dowsing.tui.typing_line import TypingLine
 
 MOST_EFFECTS = 2  # that are told above the line
-CAREFUL, SAID = Style(color="yellow"), Style(dim=True)
+CAREFUL, SAID = Style(color=COLOURS.careful, bold=True), Style(dim=True)
 FEW_VALUES = 12  # so many are gone through with the arrows; more are typed
 
 
@@ -49,6 +49,7 @@ class FormView(Program):
 
     CSS = (
         Program.CSS
+        + f"#value {{ color: ansi_{COLOURS.code}; }} #status {{ color: ansi_{COLOURS.wrong}; }}"
         + """
     #title { height: 1; }
     #steps { height: 1; }
@@ -64,10 +65,10 @@ class FormView(Program):
     Screen.seeking #seek { display: block; }
     #value { position: absolute; layer: above; height: 1; border: none; padding: 0;
         background: ansi_default;
-             text-style: underline; color: ansi_cyan; display: none; }
+             text-style: underline; display: none; }
     Input, Input:focus { border: none; height: 1; padding: 0; background: ansi_default; }
     #line { height: auto; max-height: 8; border-top: solid ansi_bright_black; padding: 0 1; }
-    #status { height: 1; padding: 0 1; color: ansi_red; }
+    #status { height: 1; padding: 0 1; }
     #keys { height: 1; padding: 0 1; }
     Screen.wide #middle { layout: horizontal; }
     Screen.wide #side { width: 38%; height: 100%; border-top: none;

@@ -11,17 +11,19 @@ from textual.strip import Strip
 
 from dowsing.model.markup import BOLD, BOLD_ITALIC, CODE, ITALIC, ROMAN, clean
 from dowsing.render.line_marks import FAINT, FOUND, HEADING
+from dowsing.terminal.palette import palette
 
 PLAIN = Style()
+COLOURS = palette()
 STYLES = {
     BOLD: Style(bold=True),
-    ITALIC: Style(italic=True, color="yellow"),
-    BOLD_ITALIC: Style(bold=True, italic=True, color="yellow"),
-    CODE: Style(color="cyan"),
+    ITALIC: Style(italic=True, color=COLOURS.placeholder),
+    BOLD_ITALIC: Style(bold=True, italic=True, color=COLOURS.placeholder),
+    CODE: Style(color=COLOURS.code),
     ROMAN: PLAIN,
     FAINT: Style(dim=True),
 }
-HEAD = Style(bold=True, color="cyan")
+HEAD = Style(bold=True, color=COLOURS.heading)
 MARKED = Style(reverse=True)
 _MARKS = re.compile("([\x01-\x05\x18\x19])")
 
