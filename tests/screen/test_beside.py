@@ -17,8 +17,12 @@ def test_a_page_in_a_pane_beside(window: Open) -> None:
         panes = shell._tmux("list-panes", "-F", "#{pane_left},#{pane_top}").split()
         assert len(panes) == 2 and panes[1].startswith("0,") != beside
         assert "opened in a pane of tmux" in shell._tmux("capture-pane", "-p", "-t", "0")
+        shell._tmux("send-keys", "-t", "0", "dowsing --demo read mist --beside", "Enter")
+        shell.wait("spray water mist", without="Close everything before a storm")
+        assert len(shell._tmux("list-panes").split("\n")[:-1]) == 2, "the same pane shows it"
+        assert "shown beside" in shell._tmux("capture-pane", "-p", "-t", "0")
         shell.keys("q")
-        shell.wait("opened in a pane of tmux")
+        shell.wait("opened in a pane of tmux", "shown beside")
         assert len(shell._tmux("list-panes").split("\n")[:-1]) == 1, "it closes with the pager"
         shell.close()
 

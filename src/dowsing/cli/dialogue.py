@@ -4,12 +4,11 @@ field.
 
 from __future__ import annotations
 
-import sys
-
+from dowsing.cli.plain_lines import Ended, ask, tell
 from dowsing.composing.field import SWITCH, Field, FieldKind, Step, wrong
 from dowsing.composing.sheet import Sheet
 from dowsing.model.document import Document
-from dowsing.model.markup import clean, clean_line, plain
+from dowsing.model.markup import clean_line, plain
 from dowsing.render.expectations import brief
 from dowsing.render.fields import facts_of, field_says, help_lines, shown_value
 from dowsing.render.phrases import words
@@ -20,38 +19,19 @@ MOST_FOUND = 12  # fields that are listed
 MOST_VALUES = 20  # allowed values that are told
 
 
-class _Ended(Exception):
-    """There is no more input."""
-
-
 def ask_fields(session: Session, sheet: Sheet, spelling: str) -> str | None:
     """Ask for the fields one after another; the line, or None if it was left with Ctrl-C."""
     dialogue = _Dialogue(session, sheet)
     try:
         dialogue.run()
-    except _Ended:
+    except Ended:
         pass
     except KeyboardInterrupt:
-        _tell("")
+        tell("")
         return None
     for fault in [*sheet.missing(), *sheet.faults()]:
-        _tell(f"   {clean_line(fault.field.label)}: {clean_line(words(fault.reason))}")
+        tell(f"   {clean_line(fault.field.label)}: {clean_line(words(fault.reason))}")
     return sheet.line(spelling)
-
-
-def _tell(text: str) -> None:
-    sys.stderr.write(clean(text) + "\n")
-    sys.stderr.flush()
-
-
-def _ask(prompt: str) -> str:
-    sys.stderr.write(clean(prompt))
-    sys.stderr.flush()
-    line = sys.stdin.readline()
-    if not line:
-        _tell("")
-        raise _Ended
-    return "".join(char for char in line.rstrip("\n") if char.isprintable()).strip()
 
 
 class _Dialogue:
@@ -64,12 +44,12 @@ class _Dialogue:
     def run(self) -> None:
         sheet = self.sheet
         counts = sheet.counts()
-        _tell(f"{clean_line(sheet.title)}  {clean_line(sheet.summary)}  {clean_line(sheet.page)}")
-        _tell(
+        tell(f"{clean_line(sheet.title)}  {clean_line(sheet.summary)}  {clean_line(sheet.page)}")
+        tell(
             f"required: {counts[Step.REQUIRED]} · often used: {counts[Step.USUAL]} · all: "
             f"{counts[Step.ALL]}"
         )
-        _tell("An empty answer leaves a field as it is, - empties it, ? tells more of it.")
+        tell("An empty answer leaves a field as it is, - empties it, ? tells more of it.")
         while True:  # another form or subcommand brings other fields
             field = next(
                 (one for one in sheet.of_step(Step.REQUIRED) if one.key not in self.asked), None
@@ -88,8 +68,8 @@ class _Dialogue:
     def options(self) -> None:
         """Options by their spelling, or looked for by words."""
         while any(field.what == FieldKind.OPTION for field in self.sheet.fields):
-            _tell(f"\n   {self.sheet.line()}")
-            answer = _ask("option, words to look for, empty to end: ")
+            tell(f"\n   {self.sheet.line()}")
+            answer = ask("option, words to look for, empty to end: ")
             if not answer:
                 return
             if answer == "?":
@@ -108,20 +88,20 @@ class _Dialogue:
             elif found:
                 self.list(found)
             else:
-                _tell("nothing like that; ? lists what is often used")
+                tell("nothing like that; ? lists what is often used")
 
     def list(self, fields: list[Field]) -> None:
         for field in fields[:MOST_FOUND]:
             holder = f" {field.placeholder}" if field.placeholder else ""
-            _tell(f"   {clean_line(field.label + holder)}: {clean_line(brief(field_says(field)))}")
+            tell(f"   {clean_line(field.label + holder)}: {clean_line(brief(field_says(field)))}")
         if len(fields) > MOST_FOUND:
-            _tell(f"   … and {len(fields) - MOST_FOUND} more")
+            tell(f"   … and {len(fields) - MOST_FOUND} more")
 
     def field(self, field: Field) -> None:
         """Ask for one field until its value can be right, or is left."""
         out = self.sheet.ruled_out().get(field.key)
         if out:
-            _tell(f"{clean_line(field.label)} does not go together with {out}")
+            tell(f"{clean_line(field.label)} does not go together with {out}")
         elif field.what == FieldKind.FORM:
             self.form(field)
         else:
@@ -137,12 +117,12 @@ class _Dialogue:
         holder = f" {clean_line(field.placeholder)}" if named else ""
         required = "required" if field.required else ""
         facts = ", ".join(filter(None, (required, facts_of(self.sheet, field))))
-        _tell(f"\n{clean_line(field.label)}{holder}" + (f" ({facts})" if facts else ""))
+        tell(f"\n{clean_line(field.label)}{holder}" + (f" ({facts})" if facts else ""))
         if field_says(field):
-            _tell(f"   {clean_line(brief(field_says(field)))}")
+            tell(f"   {clean_line(brief(field_says(field)))}")
         if field.values:
             rest = ", …" if len(field.values) > MOST_VALUES else ""
-            _tell(f"   values: {clean_line(', '.join(field.values[:MOST_VALUES]))}{rest}")
+            tell(f"   values: {clean_line(', '.join(field.values[:MOST_VALUES]))}{rest}")
 
     def values(self, field: Field) -> None:
         """Ask for the value of a field; for values one after another where there may be several."""
@@ -150,7 +130,7 @@ class _Dialogue:
         while True:
             held = shown_value(self.sheet, field)
             name = clean_line(field.placeholder or field.label)
-            answer = _ask(f"{name}{f' [{held}]' if held else ''}: ")
+            answer = ask(f"{name}{f' [{held}]' if held else ''}: ")
             if answer == "?":
                 self.help(field)
                 continue
@@ -161,7 +141,7 @@ class _Dialogue:
                 return
             reason = wrong(field, answer, self.sheet.folder)
             if reason:
-                _tell(f"   {clean_line(words(reason))}; say it again, or leave it empty")
+                tell(f"   {clean_line(words(reason))}; say it again, or leave it empty")
                 continue
             values = [*values, answer] if field.repeats else [answer]
             self.sheet.put(field, values)
@@ -171,7 +151,7 @@ class _Dialogue:
     def switch(self, field: Field) -> None:
         while True:
             on = self.sheet.is_on(field)
-            answer = _ask(f"{clean_line(field.label)}? [{'yes' if on else 'no'}]: ").lower()
+            answer = ask(f"{clean_line(field.label)}? [{'yes' if on else 'no'}]: ").lower()
             if answer == "?":
                 self.help(field)
                 continue
@@ -180,24 +160,24 @@ class _Dialogue:
             elif answer in ("n", "no", "-"):
                 self.sheet.put(field, [])
             elif answer:
-                _tell("   yes or no")
+                tell("   yes or no")
                 continue
             return
 
     def form(self, field: Field) -> None:
         forms = field.values or []
-        _tell("\nthe form (required)")
+        tell("\nthe form (required)")
         for n, line in enumerate(forms, 1):
-            _tell(f"   {n}  {clean_line(line)}")
+            tell(f"   {n}  {clean_line(line)}")
         held = (self.sheet.values(field) or [field.default or forms[0]])[0]
         while True:
-            answer = _ask(f"form [{forms.index(held) + 1}]: ")
+            answer = ask(f"form [{forms.index(held) + 1}]: ")
             if not answer:
                 return
             if answer.isdecimal() and 1 <= int(answer) <= len(forms):
                 self.sheet.put(field, [forms[int(answer) - 1]])
                 return
-            _tell(f"   a number from 1 to {len(forms)}")
+            tell(f"   a number from 1 to {len(forms)}")
 
     def help(self, field: Field) -> None:
         if self.document is None:
@@ -205,4 +185,4 @@ class _Dialogue:
         for line in help_lines(
             self.sheet, field, self.document, min(self.session.screen.width, 100)
         ):
-            _tell("   " + plain(line))
+            tell("   " + plain(line))

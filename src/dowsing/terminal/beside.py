@@ -33,7 +33,7 @@ def open_beside(arguments: list[str], environment: dict[str, str], columns: int)
 
     `columns`: how wide the terminal is. Raises Failure if there is neither.
     """
-    command = [*_environment(environment), *_program(), "--pager", "always", *arguments]
+    command = [*_environment(environment), *program(), *arguments]
     tried = []
     for what, call in _ways(command, environment, columns):
         tried.append(what)
@@ -51,7 +51,7 @@ def open_beside(arguments: list[str], environment: dict[str, str], columns: int)
     )
 
 
-def _program() -> list[str]:
+def program() -> list[str]:
     """How this program is called again."""
     called = sys.argv[0]
     if os.path.basename(called) == "dowsing" and os.access(called, os.X_OK):
@@ -60,11 +60,11 @@ def _program() -> list[str]:
 
 
 def _environment(environment: dict[str, str]) -> list[str]:
-    """`env` with what the page depends on; the pager stays open also for a page that fits."""
+    """`env` with what the page depends on."""
     wanted = [
         name for name in environment if name in _PASSED or name.startswith(("DOWSING_", "XDG_"))
     ]
-    return ["env", *(f"{name}={environment[name]}" for name in wanted), "LESS=R"]
+    return ["env", *(f"{name}={environment[name]}" for name in wanted)]
 
 
 def _ways(
@@ -118,8 +118,21 @@ def _works(call: list[str], wait: bool) -> bool:
         return False
 
 
-def read_beside(arguments: list[str], columns: int) -> int:
-    """Read beside what the arguments of `read` ask for. Raises Failure."""
-    kept = [one for one in arguments if one != "--beside"]
-    message(f"opened in {open_beside(kept, dict(os.environ), columns)}")
+def read_beside(arguments: list[str], columns: int, cache: str) -> int:
+    """Read beside what the arguments of `read` ask for: in the place of what the reader there shows
+    already, else in a new one. Raises Failure.
+    """
+    from dowsing.terminal.following import Wanted, hand_over, place_for, write_wanted
+
+    place = place_for(cache)
+    if hand_over(place, arguments):
+        message("shown beside")
+        return 0
+    try:
+        write_wanted(place, Wanted(arguments))
+    except OSError as error:
+        why = (error.strerror or "failed").lower()
+        raise Failure(f"{place} cannot be written: {why}", status=3) from None
+    where = open_beside(["read", "--following", place], dict(os.environ), columns)
+    message(f"opened in {where}")
     return 0

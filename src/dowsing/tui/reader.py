@@ -12,10 +12,11 @@ from textual.widgets import ContentSwitcher, Static
 
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line
+from dowsing.session.opened import Opened
 from dowsing.session.user_data import note_read
 from dowsing.tui.chosen_line import ChosenLine
 from dowsing.tui.lines_view import LinesView, Spot
-from dowsing.tui.opened import Opened, anchors_of
+from dowsing.tui.opened import LaidOut, anchors_of
 from dowsing.tui.reader_places import OPTION, REMARK, SEARCH
 from dowsing.tui.reader_view import ReaderView
 
@@ -91,7 +92,7 @@ class ReaderKeys(ChosenLine):
             self.set_timer(0.02, lambda: self.lay_out(keep, line, part))
             return
         width = max(NARROWEST, min(WIDEST, self.page.content_size.width - 2))
-        self.sheet = self.opened.lay_out(width)
+        self.sheet = LaidOut(self.opened, width)
         self.page.show(self.sheet.lines, self.sheet.spots, keep)
         if part:
             line = max(self.sheet.place_of_title(part, {}), 0)
@@ -99,7 +100,7 @@ class ReaderKeys(ChosenLine):
             self.page.go_to_line(line)
         if self.other is not None and self.beside.size.width:
             width = max(NARROWEST, min(WIDEST, self.beside.content_size.width - 2))
-            self.beside.show(self.other.lay_out(width).lines, [], keep)
+            self.beside.show(LaidOut(self.other, width).lines, [], keep)
         self.show_contents()
         self.show_tabs()
         self.show_keys()

@@ -12,9 +12,10 @@ from textual.widgets import Static
 from dowsing.model.errors import CannotKeep, Failure
 from dowsing.model.markup import clean_line, plain
 from dowsing.render.cell_width import fit_words
+from dowsing.session.opened import Opened
 from dowsing.session.session import Session
 from dowsing.tui.lines_view import LinesView
-from dowsing.tui.opened import LaidOut, Opened
+from dowsing.tui.opened import LaidOut
 from dowsing.tui.program import Program
 from dowsing.tui.rows import ListRow, Rows
 from dowsing.tui.typing_line import TypingLine

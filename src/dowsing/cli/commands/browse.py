@@ -19,14 +19,17 @@ FORMATS = ("text",)  # that it prints
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument("name", nargs="*", metavar="NAME", help="open this at once")
+    parser.add_argument(
+        "--plain", action="store_true", help="in plain lines, with numbers to choose by"
+    )
 
 
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text")
-    why = no_screen()
+    why = "" if options.plain else no_screen()
     if why:
-        raise Failure(f"{why}; dowsing find and dowsing read print instead", status=3)
+        raise Failure(f"{why}; --plain asks in plain lines instead", status=3)
     label = ""
     if options.name:
         entry = find_entry(session, options.name).entry
@@ -34,7 +37,12 @@ def run(session: Session, options: argparse.Namespace) -> int:
         label = entry.label
     store = session.store  # built now, with its progress, if it is not there
     assert store is not None
-    from dowsing.tui.browsing import browse_on_screen
+    if options.plain:
+        from dowsing.cli.plain_browsing import browse_in_lines
 
-    line = browse_on_screen(session, label)
+        line = browse_in_lines(session, label)
+    else:
+        from dowsing.tui.browsing import browse_on_screen
+
+        line = browse_on_screen(session, label)
     return 0 if line is None else hand_out(session, line, label or "browse")

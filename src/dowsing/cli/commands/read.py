@@ -52,8 +52,11 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     )
     parser.add_argument("--lang", metavar="L", help="a translation, such as de")
     parser.add_argument(
-        "--beside", action="store_true", help="in a pane beside, or in a window of its own"
+        "--beside",
+        action="store_true",
+        help="in a pane beside, or in a window of its own; what is open there is replaced",
     )
+    parser.add_argument("--following", metavar="FILE", help=argparse.SUPPRESS)
     parser.add_argument("-o", "--output", metavar="FILE", help="write to this file instead")
 
 
@@ -65,6 +68,11 @@ def run(session: Session, options: argparse.Namespace) -> int:
             f"{', '.join(catalogue.SOURCES)}, or all",
             status=2,
         )
+    if getattr(options, "following", None):
+        from dowsing.terminal.beside import program
+        from dowsing.terminal.following import follow
+
+        return follow(options.following, program())
     found = find_entry(session, options.name)
     if getattr(options, "beside", False):
         return _beside(session, options, found)
@@ -145,7 +153,7 @@ def _beside(session: Session, options: argparse.Namespace, found: Lookup) -> int
     except OSError:
         columns = session.screen.width
     note_read(session, found.entry.label)
-    return read_beside(arguments, columns)
+    return read_beside(arguments, columns, session.settings.cache)
 
 
 def _from_source(session: Session, found: Lookup, options: argparse.Namespace) -> Document:
