@@ -130,15 +130,24 @@ _WORDS = set(
 )
 
 
-def package_text() -> str:
-    """The texts of the shell's package that are no licences and no lists of changes."""
-    paths = glob.glob("/usr/share/doc/bash/**", recursive=True)
+def package_text(package: str) -> str:
+    """The texts of a package that are no licences and no lists of changes."""
+    paths = glob.glob(f"/usr/share/doc/{package}/**", recursive=True)
     none = r"change|copyright|licen[sc]e|copying|history"
     return "\n".join(
         opened(path)
         for path in sorted(paths)
         if os.path.isfile(path) and not re.search(none, os.path.basename(path), re.I)
     )
+
+
+def owner(path: str | None) -> str:
+    """The package of a file, as dpkg itself says, "" if it knows none."""
+    for one in (path, os.path.realpath(path)) if path else ():
+        found = run(["dpkg", "-S", one])[1] or run(["dpkg", "-S", one.removeprefix("/usr")])[1]
+        if found:
+            return found.split(":")[0]
+    return ""
 
 
 def named_in(text: str, name: str) -> bool:
@@ -177,7 +186,7 @@ def truth() -> dict[str, dict[str, bool]]:
     """For every name what each source has."""
     pages, info = manual_names(), info_text()
     builtins, grammar = shell_page()
-    package = package_text()
+    package = package_text("bash")
     found = {}
     for name, kind in names():
         status, help_text, _ = run([BASH, "--norc", "-c", 'help -- "$1"', "-", name])
@@ -198,7 +207,8 @@ def truth() -> dict[str, dict[str, bool]]:
                 )
             ),
             "standard": bool(glob.glob(f"/usr/share/man/man1*/{glob.escape(name)}.1p*")),
-            "package": named_in(package, name),
+            "package": named_in(package, name)
+            or (executable is not None and named_in(package_text(owner(executable)), name)),
         }
     return found
 

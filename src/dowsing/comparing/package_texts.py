@@ -46,7 +46,7 @@ def _ordinary() -> frozenset[str]:
     from dowsing.knowledge.recipe_terms import words_of_language
     from dowsing.knowledge.stems import EMPTY
 
-    return words_of_language() | EMPTY | {"then", "true", "false"}
+    return words_of_language() | EMPTY | {"then", "true", "false", "builtin"}
 
 
 def _is_ordinary(name: str) -> bool:

@@ -15,8 +15,11 @@ from textual.widgets import ContentSwitcher, Input, Static
 
 from dowsing.model.entry import Entry
 from dowsing.model.errors import Failure
-from dowsing.model.markup import clean_line
-from dowsing.render.cell_width import fit, fit_words
+from dowsing.model.markup import clean_line, plain
+from dowsing.render.cell_width import display_width, fit, fit_words
+from dowsing.render.line_marks import FAINT as FAINT_MARK
+from dowsing.render.line_marks import HEADING
+from dowsing.render.wrap import wrap
 from dowsing.search.filters import Filters
 from dowsing.session.session import Session
 from dowsing.tui.browse_keys import KEYS
@@ -220,15 +223,14 @@ class Browser(ReaderKeys):
 
     def start_rows(self, width: int) -> list[ListRow]:
         """What stands there before anything is typed."""
-        rows = [
-            ListRow([("Type what you look for: words, a name, *zip*", FAINT)]),
-            ListRow([("Tab: what narrows the list · Enter: open", FAINT)]),
-        ]
+        hints = wrap("Type what you look for: words, a name, a pattern such as *zip*", width - 1)
+        hints += wrap("Tab: what narrows the list · Enter: open", width - 1)
+        rows = [ListRow([(text, FAINT)]) for text in hints]
         if self.start is None:
             return rows
         lists = self.start.lists()
         names = [name for _, members in lists for name, _, _ in members]
-        column = min(max((len(name) for name in names), default=8), max(12, width // 3))
+        column = min(max((len(name) for name in names), default=8), max(12, width // 2))
         for title, members in lists:
             if members:
                 rows += [ListRow([("", FAINT)]), ListRow([(title, HEAD)])]
@@ -282,7 +284,7 @@ class Browser(ReaderKeys):
             lines = card_lines(card, width, self.session.program)
         except Failure as failure:
             lines = [failure.says]
-        self.preview.show(lines)
+        self.preview.show([piece for line in lines for piece in _within(line, width)])
 
     def on_input_changed(self, event: Input.Changed) -> None:
         """Search as one types."""
@@ -445,6 +447,17 @@ class Browser(ReaderKeys):
             self.narrow(rows.value)
         elif rows.id == "contents":
             self.go_to_part()
+
+
+def _within(line: str, width: int) -> list[str]:
+    """A line in pieces that fit: a command line that is kept in one is broken here."""
+    bare = plain(line)
+    if display_width(bare) <= width:
+        return [line]
+    mark = line[:1] if line[:1] in (FAINT_MARK, HEADING) else ""
+    body = line[len(mark) :].replace("\xa0", " ")
+    indent = len(bare) - len(bare.lstrip(" "))
+    return [mark + one for one in wrap(body.lstrip(" "), width, indent, 4)]
 
 
 def _label(value: object) -> str:

@@ -17,6 +17,7 @@ from dowsing.tui.typing_line import TypingLine
 NAME, FAINT = Style(bold=True), Style(dim=True)
 WIDEST_NAME = 36
 MOST_ROWS = 500
+LEAST_ROWS = 3
 Choice = tuple[str, str]  # what is taken, and what is said of it
 
 
@@ -27,10 +28,10 @@ class ChoiceList(ModalScreen[str | None]):
 
     CSS = """
     ChoiceList { background: transparent; align: center middle; }
-    #frame { width: 80%; min-width: 38; max-width: 100; height: 70%; min-height: 8;
+    #frame { width: 80%; min-width: 38; max-width: 100; height: auto; max-height: 80%;
         border: solid ansi_bright_black; background: ansi_default; padding: 0 1; }
     #frame Static { height: 1; }
-    #frame Rows { height: 1fr; }
+    #frame Rows { height: 8; }
     #frame Input, #frame Input:focus { border: none; height: 1; padding: 0;
         background: ansi_default; }
     """
@@ -50,6 +51,7 @@ class ChoiceList(ModalScreen[str | None]):
         self.choices = choices
         self.deeper = deeper or (lambda value: False)
         self.typed = typed
+        self.tallest = 0
 
     def compose(self) -> ComposeResult:
         """The title, what is typed, the choices, the keys."""
@@ -84,6 +86,9 @@ class ChoiceList(ModalScreen[str | None]):
             )
             for name, says in found
         ]
+        most = max(self.app.size.height * 7 // 10 - 5, LEAST_ROWS)
+        self.rows.styles.height = min(max(len(rows), self.tallest, LEAST_ROWS), most)
+        self.tallest = max(self.tallest, len(rows))  # it does not shrink while one types
         self.rows.show(rows or [ListRow([("nothing here begins so", FAINT)])])
         self.query_one("#choice-title", Static).update(
             clean_line(f"{self.head}  {len(found)}" if found else self.head)

@@ -179,13 +179,10 @@ class FormActions(FormView):
 
     def keep_now(self) -> None:
         """Keep the form. Raises CannotKeep."""
-        import time
-
-        from dowsing.userdata.kept_forms import KeptForm, keep_form
+        from dowsing.userdata.kept_forms import kept_now
 
         line = self.sheet.line(self.spelling)
-        day = time.strftime("%Y-%m-%d")
-        keep_form(self.session.settings.kept, KeptForm(self.sheet.title, line, self.kind, day))
+        kept_now(self.session.settings.kept, self.sheet.title, line, self.kind)
 
     # --- all keys
     # ------------------------------------------------------------------------------------

@@ -54,10 +54,7 @@ class StartPage:
             ("YOUR REMARKS", [(name, text, name) for name, text in self.remarks]),
             (
                 "FAMILIES",
-                [
-                    (one.name, f"{one.total} entries, {one.read} of them read", one)
-                    for one in self.families
-                ],
+                [(one.name, f"{one.total} entries, {one.read} read", one) for one in self.families],
             ),
         ]
 

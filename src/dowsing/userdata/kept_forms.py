@@ -33,6 +33,13 @@ def keep_form(folder: str, form: KeptForm) -> None:
     change(os.path.join(folder, FORMS), edit)
 
 
+def kept_now(folder: str, title: str, line: str, kind: str) -> None:
+    """Keep a form under today's date. Raises CannotKeep."""
+    import time
+
+    keep_form(folder, KeptForm(title, line, kind, time.strftime("%Y-%m-%d")))
+
+
 def kept_forms(folder: str) -> list[KeptForm]:
     """The forms, the newest first. Lines that make no sense are passed over. Raises CannotKeep if
     the file cannot be read.

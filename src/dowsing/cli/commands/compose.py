@@ -74,6 +74,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
         line = ask_fields(session, sheet, spelling)
         if line is not None:
+            keep(session, sheet, line, options.kind or "")
             hand_out(session, line, sheet.title)
             return 1 if sheet.missing() or sheet.faults() else 0
     else:
@@ -157,6 +158,17 @@ def no_screen() -> str:
     except OSError:
         return "there is no terminal to draw on"
     return ""
+
+
+def keep(session: Session, sheet: Sheet, line: str, kind: str) -> None:
+    """Keep a form that was filled in; that it cannot be kept is no reason to fail."""
+    import contextlib
+
+    from dowsing.model.errors import CannotKeep
+    from dowsing.userdata.kept_forms import kept_now
+
+    with contextlib.suppress(CannotKeep):
+        kept_now(session.settings.kept, sheet.title, line, kind)
 
 
 def hand_out(session: Session, line: str, task: str) -> int:
