@@ -74,7 +74,7 @@ def _short(thing: Thing) -> str:
         return f"the builtin of {clean_line(thing.name)}"
     if thing.kind == ThingKind.OTHER_PACKAGE:
         return f"the program of {clean_line(thing.name)}"
-    return clean_line(thing.name) or "the program"
+    return f"the program {clean_line(thing.name.rpartition('/')[2])}".rstrip()
 
 
 def _place(text: Text) -> str:

@@ -57,9 +57,11 @@ class ChoiceList(ModalScreen[str | None]):
         """The title, what is typed, the choices, the keys."""
         with Vertical(id="frame"):
             yield Static(clean_line(self.head), id="choice-title")
-            yield TypingLine("narrowing", self.typed)
+            line = TypingLine("narrowing", self.typed)
+            line.placeholder = "type to narrow"
+            yield line
             yield Rows(id="choices")
-            yield Static("Enter takes · type to narrow · ↑↓ choose · Esc back", id="choice-foot")
+            yield Static("Enter takes · ↑↓ choose · Esc back", id="choice-foot")
 
     def on_mount(self) -> None:
         """The choices for what is typed already."""

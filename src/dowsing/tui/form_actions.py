@@ -110,11 +110,14 @@ class FormActions(FormView):
             found = completions(single, typed)
             return [(value, "") for value in ([typed] if typed else []) + found if value]
 
+        more = field.placeholder if field.placeholder != field.label else ""
+        title = f"{field.label} {more}".strip()
+
         def deeper(value: str) -> bool:
             return field.kind in FILE_KINDS and value.endswith("/") and value != self.typed_in_list
 
         self.push_screen(
-            ChoiceList(f"{field.label} {field.placeholder}".strip(), choices, "", deeper),
+            ChoiceList(title, choices, "", deeper),
             lambda value: self.chosen(field, value),
         )
 
