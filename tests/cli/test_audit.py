@@ -115,6 +115,23 @@ def test_pages_that_are_not_of_the_installed_programs(program: Program) -> None:
     assert found["missing_options"] == []
 
 
+def test_many_names_are_looked_at_in_their_order(program: Program) -> None:
+    for n in range(40):
+        flag = "--new" if n == 33 else "--old"
+        program.command(f"tool{n:02}", f"#!/bin/sh\n: --help\necho 'Usage: tool [OPTION]'\n"
+                        f"echo '  {flag}  do it'\n")  # fmt: skip
+        program.page(
+            f"tool{n:02}.1",
+            f".TH TOOL 1\n.SH NAME\ntool{n:02} \\- do it\n.SH OPTIONS\n.TP\n.B \\-\\-old\nDo it.\n",
+        )
+    found = json.loads(program.out("audit", "--usage", "--stale", "--format", "json"))
+    assert [line["name"] for line in found["names"]] == [f"tool{n:02}" for n in range(40)]
+    assert found["counts"]["usage"] == {"present": 40, "absent": 0, "not_asked": 0}
+    (stale,) = found["stale"]
+    assert (stale["name"], [one["item"] for one in stale["lacking"]]) == ("tool33", ["--new"])
+    assert [one["item"] for one in stale["surplus"]] == ["--old"]
+
+
 def test_a_package_has_programs_without_a_page(program: Program) -> None:
     program.man.joinpath("man1").mkdir()
     program.command("tine", "#!/bin/sh\n: nothing\n")

@@ -223,6 +223,17 @@ def test_which_texts_are_compared(program: Program) -> None:
     assert alone.startswith("bedplan  1 text, nothing to compare it with; ")
 
 
+def test_a_section_that_is_asked_for_is_what_is_compared(program: Program) -> None:
+    program.page("tine.1", ".TH TINE 1\n.SH OPTIONS\n.TP\n.B \\-a\nall\n")
+    program.page("tine.3", ".TH TINE 3\n.SH NAME\ntine \\- a function\n")
+    program.command("tine", "#!/bin/sh\n: --help\necho 'Usage: tine [-a]'\n")
+    found = json.loads(program.out("sources", "tine(3)", "--differences", "--format", "json"))
+    assert [row["where"].split()[0] for row in found["sources"]] == ["tine(3)"]
+    assert {one["reason"] for one in found["left_out"]} == {"other section"}
+    found = json.loads(program.out("sources", "tine", "--differences", "--format", "json"))
+    assert [row["source"] for row in found["sources"]] == ["manual", "usage"]
+
+
 def test_a_page_that_is_not_of_the_installed_program(program: Program) -> None:
     text = program.out("--demo", "sources", "mulch", "--stale")
     assert text.startswith("mulch  the page against the program, fernhollow-glasshouse 4.2\n")

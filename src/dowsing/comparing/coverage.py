@@ -9,6 +9,7 @@ from collections.abc import Callable
 from dowsing.comparing.coverage_scope import Scope
 from dowsing.comparing.differences import Difference, DifferenceKind, differences
 from dowsing.comparing.package_texts import package_names
+from dowsing.comparing.several_names import looked_at
 from dowsing.comparing.source_table import compare
 from dowsing.comparing.stale import Stale, stale
 from dowsing.comparing.things import things_of, worth_reading
@@ -69,6 +70,15 @@ class Audit(Record):
     stale: list[Stale] = []  # noqa: RUF012 - a record is immutable
 
 
+class _Looked(Record):
+    """What was found out about one name."""
+
+    line: CoverageLine
+    missing: list[Difference]
+    stale: Stale | None
+    unanswered: tuple[str, Unanswered] | None
+
+
 def audit(  # noqa: PLR0913 - what is wanted is by keyword
     scope: Scope,
     store: Store,
@@ -82,21 +92,29 @@ def audit(  # noqa: PLR0913 - what is wanted is by keyword
     """Look at every name of the scope. `ask`: programs are asked for their usage; `options`: texts
     are compared; `pages`: pages with the usage text of the installed program.
     """
-    subjects = [_subject(name, scope, store, settings, ask) for name in scope.names]
-    lines: list[CoverageLine] = []
-    missing: list[tuple[str, Difference]] = []
-    old: list[Stale] = []
     if ask:
-        _ask_all(subjects, progress)
-    for n, subject in enumerate(subjects, 1):
-        lines.append(_line(subject))
-        if options:
-            missing += [(subject.name, one) for one in _missing(subject)]
-        if pages and (one := stale(subject)) is not None and one.differs:
-            old.append(one)
-        subject.held.clear()  # a machine has thousands of names
+        _ask_all([_subject(name, scope, store, settings, ask) for name in scope.names], progress)
+
+    def look(name: str, own: Store) -> _Looked:
+        subject = _subject(name, scope, own, settings, ask)
+        old = stale(subject) if pages else None
+        return _Looked(
+            _line(subject),
+            _missing(subject) if options else [],
+            old if old is not None and old.differs else None,
+            _unanswered(subject),
+        )
+
+    found: list[_Looked] = []
+    for one in looked_at(scope.names, look, store, settings):
+        found.append(one)
         if progress:
-            progress(n, len(subjects))
+            progress(len(found), len(scope.names))
+    lines = [one.line for one in found]
+    unanswered: dict[str, list[Unanswered]] = {}
+    for one in found:
+        if one.unanswered is not None:
+            unanswered.setdefault(one.unanswered[0], []).append(one.unanswered[1])
     counts = {
         source: {
             "present": sum(line.sources[source] is True for line in lines),
@@ -112,9 +130,9 @@ def audit(  # noqa: PLR0913 - what is wanted is by keyword
         counts,
         [line.name for line in lines if not _documented(line)],
         [line.name for line in lines if _documented(line) == [SourceName.USAGE]],
-        _unanswered(subjects),
-        missing,
-        old,
+        unanswered,
+        [(one.line.name, missing) for one in found for missing in one.missing],
+        [one.stale for one in found if one.stale is not None],
     )
 
 
@@ -135,17 +153,17 @@ def _missing(subject: Subject) -> list[Difference]:
     ]
 
 
-def _unanswered(subjects: list[Subject]) -> dict[str, list[Unanswered]]:
-    """What programs did that were asked and printed no usage text, as it is kept."""
+def _unanswered(subject: Subject) -> tuple[str, Unanswered] | None:
+    """What the program did that was asked and printed no usage text, as it is kept; None if it did
+    print one, or was not asked.
+    """
     from dowsing.sources.usage import ask_program
 
-    found: dict[str, list[Unanswered]] = {}
-    for subject in subjects:
-        for file in subject.executables[:1]:
-            usage = ask_program(file, subject.name, subject.settings, False)
-            if usage is not None and usage.kind != UsageKind.USAGE:
-                found.setdefault(usage.kind, []).append(Unanswered(subject.name, usage.says))
-    return found
+    for file in subject.executables[:1]:
+        usage = ask_program(file, subject.name, subject.settings, False)
+        if usage is not None and usage.kind != UsageKind.USAGE:
+            return usage.kind, Unanswered(subject.name, usage.says)
+    return None
 
 
 def _subject(name: str, scope: Scope, store: Store, settings: Settings, ask: bool) -> Subject:

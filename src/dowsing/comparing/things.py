@@ -147,12 +147,21 @@ def _chosen(subject: Subject, compared: Compared, chosen: tuple[str, ...]) -> Th
 
 
 def _own_page(subject: Subject, compared: Compared) -> Document | None:
-    """The page that is compared: that of a command; if none has the name, the likeliest."""
+    """The page that is compared: that of the section that was asked for; that of a command; if none
+    has the name, the likeliest.
+    """
     pages = [one for source, one in compared.documents if source == SourceName.MANUAL]
+    if _is_no_command(subject.section):
+        return next((page for page in pages if page.section == subject.section), None)
     commands = [page for page in pages if page.section[:1] in _COMMANDS]
     if subject.in_shells or subject.executables:
         return next(iter(commands), None)
     return next(iter(commands or pages), None)
+
+
+def _is_no_command(section: str) -> bool:
+    """Whether a section that was asked for is that of functions, files or the like."""
+    return section not in ("", "builtin") and section[:1] not in _COMMANDS
 
 
 def _why_not(
@@ -160,6 +169,8 @@ def _why_not(
 ) -> LeftOut | None:
     if not row.present:
         return None
+    if _is_no_command(subject.section) and document is not page:
+        return LeftOut.OTHER_SECTION
     if row.source == SourceName.PACKAGE:
         return LeftOut.PACKAGE
     if row.source == SourceName.STANDARD:
@@ -191,6 +202,8 @@ def _of_command(subject: Subject, document: Document) -> bool:
 def _about(subject: Subject, row: SourceRow, document: Document) -> tuple[ThingKind, str]:
     if row.source in OF_SHELL:
         return ThingKind.BUILTIN, subject.in_shells[0].shell
+    if _is_no_command(subject.section):
+        return ThingKind.PROGRAM, ""
     program = subject.executables[0] if subject.executables else ""
     owner = subject.program_package
     package = row.package or document.package
@@ -212,6 +225,8 @@ def _installed(subject: Subject, kind: ThingKind, name: str) -> str:
     """The package that a thing is of, with its version."""
     if kind == ThingKind.OTHER_PACKAGE:
         return _version(subject, name)
+    if kind == ThingKind.PROGRAM and _is_no_command(subject.section):
+        return ""
     if kind == ThingKind.PROGRAM:
         return _version(subject, subject.program_package)
     return _version(
