@@ -9,6 +9,7 @@ import sys
 from collections.abc import Callable
 from pathlib import Path
 
+import hypothesis
 import pytest
 from corpus.pages import write_library
 
@@ -16,6 +17,10 @@ from dowsing.commandline.command_finder import CommandFinder
 from dowsing.index.store import Store
 from dowsing.ingest.build import build as build_index
 from dowsing.machine.settings import Settings
+
+# how long a try takes is no matter of a test
+hypothesis.settings.register_profile("patient", deadline=None)
+hypothesis.settings.load_profile("patient")
 
 NO_INFO = Path("/no/such/folder/of/info")  # the same for all tests, for indexes are named by it
 LIBRARY = Path(__file__).parent.parent / "src" / "dowsing" / "demo" / "library" / "man"
@@ -242,3 +247,12 @@ def facts_finder(tmp_path_factory: pytest.TempPathFactory) -> CommandFinder:
     path = f"{root}-index.sqlite"
     build_index(path, settings, [str(root)])
     return CommandFinder(Store(path), settings)
+
+
+@pytest.fixture(autouse=True)
+def _patience(request: pytest.FixtureRequest, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Programs that tests of this computer ask get more time on a busy machine than a user would
+    wait; tests of the limit set their own.
+    """
+    if "machine" in request.path.parts:
+        monkeypatch.setattr("dowsing.machine.sandbox.guard.SECONDS", 20)

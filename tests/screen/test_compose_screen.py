@@ -259,7 +259,7 @@ def test_a_value_is_chosen_from_a_list(window: Open) -> None:
     form.keys("Down", "F2")
     form.wait("Enter takes · ", "seedlings")
     form.text("see")
-    form.wait("Enter takes", without="palms")
+    form.wait("Enter takes", "│ house  1  ")
     form.keys("Enter")
     form.wait("fern9 seedlings", without="Enter takes ·")
     form.keys("F2")
