@@ -9,7 +9,6 @@ from collections.abc import Callable
 from dowsing.comparing.coverage_scope import Scope
 from dowsing.comparing.differences import Difference, DifferenceKind, differences
 from dowsing.comparing.package_texts import package_names
-from dowsing.comparing.several_names import looked_at
 from dowsing.comparing.source_table import compare
 from dowsing.comparing.stale import Stale, stale
 from dowsing.comparing.things import things_of, worth_reading
@@ -94,20 +93,18 @@ def audit(  # noqa: PLR0913 - what is wanted is by keyword
     """
     if ask:
         _ask_all([_subject(name, scope, store, settings, ask) for name in scope.names], progress)
-
-    def look(name: str, own: Store) -> _Looked:
-        subject = _subject(name, scope, own, settings, ask)
-        old = stale(subject) if pages else None
-        return _Looked(
-            _line(subject),
-            _missing(subject) if options else [],
-            old if old is not None and old.differs else None,
-            _unanswered(subject),
-        )
-
     found: list[_Looked] = []
-    for one in looked_at(scope.names, look, store, settings):
-        found.append(one)
+    for name in scope.names:
+        subject = _subject(name, scope, store, settings, ask)
+        old = stale(subject) if pages else None
+        found.append(
+            _Looked(
+                _line(subject),
+                _missing(subject) if options else [],
+                old if old is not None and old.differs else None,
+                _unanswered(subject),
+            )
+        )
         if progress:
             progress(len(found), len(scope.names))
     lines = [one.line for one in found]
