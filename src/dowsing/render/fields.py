@@ -10,7 +10,7 @@ from dowsing.render.layout import block_lines, section_lines
 from dowsing.render.line_marks import FAINT
 from dowsing.render.piece_text import KINDS
 from dowsing.render.wrap import wrap
-from dowsing.search.passages import passage_of, passages_with
+from dowsing.search.passages import passage_of, passages_with, value_meanings
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -72,7 +72,7 @@ def help_lines(sheet: Sheet, field: Field, document: Document | None, width: int
     if facts:
         lines += [f"{FAINT}{line}" for line in wrap(facts, width)]
     if field.values:
-        lines += _value_lines(sheet, field, width)
+        lines += _value_lines(sheet, field, document, width)
     text = block_lines(blocks, width, 0) if blocks else _told(field, document, width)
     if text:
         lines += ["", *text] if lines and not blocks else text
@@ -84,13 +84,23 @@ def help_lines(sheet: Sheet, field: Field, document: Document | None, width: int
     return lines
 
 
-def _value_lines(sheet: Sheet, field: Field, width: int) -> list[str]:
+def meanings_of(sheet: Sheet, field: Field, document: Document | None) -> dict[str, str]:
+    """Each value that a field may have, with what it is for, "" where that is not known."""
+    values = field.values or []
+    listed = value_meanings(document, field.flags, values) if document and field.flags else {}
+    return {
+        value: clean_line(brief(sheet.means(field, value) or listed.get(value, "")))
+        for value in values
+    }
+
+
+def _value_lines(sheet: Sheet, field: Field, document: Document | None, width: int) -> list[str]:
     """The values that there are, each with what it is for where that is known; the one that is held
     is marked.
     """
     values = field.values or []
     held = (sheet.values(field) or [field.default or ""])[0]
-    told = {value: clean_line(brief(sheet.means(field, value))) for value in values}
+    told = meanings_of(sheet, field, document)
     if not any(told.values()) and field.what != FieldKind.FORM:
         shown = [f"{BOLD}{clean_line(v)}{ROMAN}" if v == held else clean_line(v) for v in values]
         return wrap("values: " + ", ".join(shown), width)

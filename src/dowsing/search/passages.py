@@ -20,6 +20,45 @@ def passage_of(document: Document, flags: list[str]) -> list[Block]:
     return []
 
 
+_PARTS = re.compile(r"[\s,|]+")
+
+
+def value_meanings(document: Document, flags: list[str], values: list[str]) -> dict[str, str]:
+    """What the entry of an option says of each of its values, where it lists them one by one; else
+    a list anywhere in the text whose tags are nothing but these values, most of them.
+    """
+    found: dict[str, str] = {}
+    for tag, text in _terms(passage_of(document, flags)):
+        for word in _PARTS.split(tag.strip()):
+            if word in values:
+                found.setdefault(word, text)
+    if found:
+        return found
+    for section in document.sections:
+        for tag, text in _terms(section.blocks, options=False):
+            words = _PARTS.split(tag.strip())
+            if text and all(word in values for word in words):
+                found.update({word: text for word in words if word not in found})
+    return found if 2 * len(found) > len(values) else {}
+
+
+def _terms(blocks: list[Block], options: bool = True) -> list[tuple[str, str]]:
+    """The tags of entries, at any depth, with the words below each. `options`: those within the
+    entries of options too.
+    """
+    found: list[tuple[str, str]] = []
+    for block in blocks:
+        if isinstance(block, Item):
+            if not options and plain(block.tag).lstrip().startswith("-"):
+                continue
+            texts: list[str] = []
+            block_texts(block.body, texts)
+            found.append((plain(block.tag), " ".join(plain(" ".join(texts)).split())))
+        if isinstance(block, Item | Indent):
+            found += _terms(block.body, options)
+    return found
+
+
 def _entry(blocks: list[Block], patterns: list[re.Pattern[str]]) -> list[Block]:
     for n, block in enumerate(blocks):
         if isinstance(block, Item):

@@ -9,6 +9,7 @@ from dowsing.composing.field import Field
 from dowsing.composing.history import History
 from dowsing.model.errors import CannotKeep
 from dowsing.model.value_kinds import FILE_KINDS
+from dowsing.render.fields import meanings_of
 from dowsing.session.session import Session
 from dowsing.tui.choice_list import Choice, ChoiceList
 from dowsing.tui.form_view import FormView
@@ -105,7 +106,7 @@ class FormActions(FormView):
         def choices(typed: str) -> list[Choice]:
             if field.values:
                 low = typed.casefold()
-                told = [(value, self.sheet.means(field, value)) for value in field.values]
+                told = list(meanings_of(self.sheet, field, self.document).items())
                 return [one for one in told if low in one[0].casefold() or low in one[1].casefold()]
             found = completions(single, typed)
             return [(value, "") for value in ([typed] if typed else []) + found if value]
