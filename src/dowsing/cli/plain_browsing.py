@@ -136,8 +136,7 @@ class _Browsing:
 
     def examples(self, document: Document, entry: Entry) -> None:
         """Lines that use it; one may be chosen, which is what comes of it all."""
-        names = [entry.name, *(alias.partition("(")[0] for alias in entry.aliases)]
-        shown = examples_of(self.session.store, document, names, [], [])[:MOST_FOUND]
+        shown = examples_of(self.session.store, document, entry.all_names, [], [])[:MOST_FOUND]
         if not shown:
             tell("there are no examples of it")
             return

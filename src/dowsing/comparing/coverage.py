@@ -4,14 +4,14 @@ documents, what only the usage text does, what does not answer, where texts disa
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 from dowsing.comparing.coverage_scope import Scope
 from dowsing.comparing.differences import Difference, DifferenceKind, differences
 from dowsing.comparing.package_texts import package_names
 from dowsing.comparing.source_table import compare
-from dowsing.comparing.stale import Stale, stale
-from dowsing.comparing.things import things_of, worth_reading
+from dowsing.comparing.stale import PAGE_AND_USAGE, Stale, stale
+from dowsing.comparing.things import Things, things_of, worth_reading
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
 from dowsing.model.record import Record
@@ -69,15 +69,6 @@ class Audit(Record):
     stale: list[Stale] = []  # noqa: RUF012 - a record is immutable
 
 
-class _Looked(Record):
-    """What was found out about one name."""
-
-    line: CoverageLine
-    missing: list[Difference]
-    stale: Stale | None
-    unanswered: tuple[str, Unanswered] | None
-
-
 def audit(  # noqa: PLR0913 - what is wanted is by keyword
     scope: Scope,
     store: Store,
@@ -91,27 +82,26 @@ def audit(  # noqa: PLR0913 - what is wanted is by keyword
     """Look at every name of the scope. `ask`: programs are asked for their usage; `options`: texts
     are compared; `pages`: pages with the usage text of the installed program.
     """
+    subjects = [_subject(name, scope, store, settings, ask) for name in scope.names]
     if ask:
-        _ask_all([_subject(name, scope, store, settings, ask) for name in scope.names], progress)
-    found: list[_Looked] = []
-    for name in scope.names:
-        subject = _subject(name, scope, store, settings, ask)
-        old = stale(subject) if pages else None
-        found.append(
-            _Looked(
-                _line(subject),
-                _missing(subject) if options else [],
-                old if old is not None and old.differs else None,
-                _unanswered(subject),
-            )
-        )
-        if progress:
-            progress(len(found), len(scope.names))
-    lines = [one.line for one in found]
+        _ask_all(subjects, progress)
+    lines: list[CoverageLine] = []
+    missing: list[tuple[str, Difference]] = []
+    old: list[Stale] = []
     unanswered: dict[str, list[Unanswered]] = {}
-    for one in found:
-        if one.unanswered is not None:
-            unanswered.setdefault(one.unanswered[0], []).append(one.unanswered[1])
+    for n, subject in enumerate(subjects, 1):
+        lines.append(_line(subject))
+        if options or pages:
+            sources = OF_A_NAME if options else PAGE_AND_USAGE
+            things = things_of(subject, compare(subject, sources, only=worth_reading(subject)))
+            missing += [(subject.name, one) for one in _missing(things)] if options else []
+            one = stale(subject, things) if pages else None
+            old += [one] if one is not None and one.differs else []
+        for kind, one_more in _unanswered(subject):
+            unanswered.setdefault(kind, []).append(one_more)
+        subject.held.clear()  # a machine has thousands of names
+        if progress:
+            progress(n, len(subjects))
     counts = {
         source: {
             "present": sum(line.sources[source] is True for line in lines),
@@ -128,8 +118,8 @@ def audit(  # noqa: PLR0913 - what is wanted is by keyword
         [line.name for line in lines if not _documented(line)],
         [line.name for line in lines if _documented(line) == [SourceName.USAGE]],
         unanswered,
-        [(one.line.name, missing) for one in found for missing in one.missing],
-        [one.stale for one in found if one.stale is not None],
+        missing,
+        old,
     )
 
 
@@ -137,10 +127,9 @@ def _documented(line: CoverageLine) -> list[str]:
     return [source for source in OF_A_NAME if line.sources[source]]
 
 
-def _missing(subject: Subject) -> list[Difference]:
+def _missing(things: Things) -> list[Difference]:
     """The options that texts of one thing do not all have, and where they contradict each other."""
-    compared = compare(subject, OF_A_NAME, only=worth_reading(subject))
-    found = differences(things_of(subject, compared), facts=False)
+    found = differences(things, facts=False)
     return [
         one
         for one in found
@@ -150,17 +139,14 @@ def _missing(subject: Subject) -> list[Difference]:
     ]
 
 
-def _unanswered(subject: Subject) -> tuple[str, Unanswered] | None:
-    """What the program did that was asked and printed no usage text, as it is kept; None if it did
-    print one, or was not asked.
-    """
+def _unanswered(subject: Subject) -> Iterator[tuple[str, Unanswered]]:
+    """What the program did that was asked and printed no usage text, as it is kept: one at most."""
     from dowsing.sources.usage import ask_program
 
     for file in subject.executables[:1]:
         usage = ask_program(file, subject.name, subject.settings, False)
         if usage is not None and usage.kind != UsageKind.USAGE:
-            return usage.kind, Unanswered(subject.name, usage.says)
-    return None
+            yield usage.kind, Unanswered(subject.name, usage.says)
 
 
 def _subject(name: str, scope: Scope, store: Store, settings: Settings, ask: bool) -> Subject:

@@ -13,7 +13,7 @@ from enum import StrEnum
 
 from dowsing.comparing import items
 from dowsing.comparing.meanings import contradicting, default_values, gives_value, may_take_value
-from dowsing.comparing.said import is_cluster, is_number, plain_flag
+from dowsing.comparing.said import Said, is_cluster, is_number, plain_flag
 from dowsing.comparing.things import Text, Thing, ThingKind, Things
 from dowsing.model.document import Document, Option
 from dowsing.model.record import Record
@@ -62,7 +62,7 @@ class Difference(Record):
     for texts of one thing, else the kind of the thing that has it not.
     """
 
-    what: str
+    what: DifferenceKind
     item: str
     said_by: list[str]
     not_said_by: list[str]
@@ -111,7 +111,7 @@ def differences(found: Things, *, general: bool = False, facts: bool = True) -> 
     for thing in found.things:
         told += within(thing, general=general, facts=facts)
     order = list(DifferenceKind)
-    told.sort(key=lambda one: order.index(DifferenceKind(one.what)))
+    told.sort(key=lambda one: order.index(one.what))
     for other in found.things:
         if facts and other.kind == ThingKind.PROGRAM:
             for thing in found.things:
@@ -136,9 +136,14 @@ def within(thing: Thing, *, general: bool = False, facts: bool = True) -> list[D
             new = [flag for flag in row.flags if flag not in done]
             if not new:
                 continue
-            told += _of_option(row, new, table, tables, named)
+            same = {
+                one.text.source: listed
+                for one in tables
+                if (listed := one.counterpart(row.flags)) is not None
+            }
+            told += _of_option(row, new, table.text, tables, same, named)
             if first or len(new) == len(row.flags):
-                told += _contradictions(row, tables)
+                told += _contradictions(row, same, thing)
             done.update(row.flags)
     return told + _facts(thing) if facts else told
 
@@ -164,11 +169,18 @@ def _former(option: Option) -> list[str]:
 
 
 def _of_option(
-    row: Listed, new: list[str], own: Table, tables: list[Table], named: frozenset[str]
+    row: Listed,
+    new: list[str],
+    own: Text,
+    tables: list[Table],
+    same: dict[str, Listed],
+    named: frozenset[str],
 ) -> list[Difference]:
-    """Texts that do not have an option, or not all its spellings."""
-    flags = _all_spellings(row.flags, tables)
-    said = [flag for flag in new if own.text.said.has_exactly(flag)]
+    """Texts that do not have an option, or not all its spellings. `new`: those that were not told
+    of yet; `same`: the option in each text that lists it; `named`: the flags of all texts.
+    """
+    flags = frozenset(row.flags).union(*(listed.flags for listed in same.values()))
+    said = [flag for flag in new if own.said.has_exactly(flag)]
     if not said:
         return []
     missing: list[str] = []
@@ -182,17 +194,12 @@ def _of_option(
             if lacking and len(lacking) < len(flags):
                 unlisted.setdefault(", ".join(lacking), []).append(source)
         elif any(table.text.said.has_flag(flag, named) for flag in flags):
-            in_prose[source] = section_with(table.text, flags)
+            in_prose[source] = _section_with(table.text, flags)
         elif place := _other_place(table.text, flags):
             elsewhere[source] = place
         elif all(_missing(table.text, flag, named) for flag in flags):
             missing.append(source)
-    by_source = {
-        table.text.source: listed
-        for table in tables
-        if (listed := table.counterpart(row.flags)) is not None
-    }
-    where = {source: listed.option.section for source, listed in by_source.items()}
+    where = {source: listed.option.section for source, listed in same.items()}
     told: list[Difference] = []
     whole = len(new) == len(row.flags)
     if whole and (missing or in_prose or elsewhere):
@@ -200,7 +207,7 @@ def _of_option(
             Difference(
                 DifferenceKind.OPTION,
                 ", ".join(said),
-                list(by_source),
+                list(same),
                 missing,
                 where,
                 short(row.option.text),
@@ -223,16 +230,6 @@ def _of_option(
     return told
 
 
-def _all_spellings(flags: list[str], tables: list[Table]) -> frozenset[str]:
-    """The flags with those that other texts give the same option."""
-    wanted = set(flags)
-    for table in tables:
-        listed = table.counterpart(flags)
-        if listed is not None:
-            wanted.update(listed.flags)
-    return frozenset(wanted)
-
-
 def _missing(text: Text, flag: str, named: frozenset[str]) -> bool:
     """Whether the flag stands nowhere: not in the text, nor in the rest of its manual."""
     if text.said.has_flag(flag, named):
@@ -252,24 +249,17 @@ def _other_place(text: Text, flags: frozenset[str]) -> str:
     return ""
 
 
-def section_with(text: Text, flags: frozenset[str]) -> str:
+def _section_with(text: Text, flags: frozenset[str]) -> str:
     """The title of the first section that has one of the flags."""
-    from dowsing.comparing.said import Said
-
     for title, words in items.section_texts(text.document):
         if any(Said(words).has_flag(flag) for flag in flags):
             return title
     return ""
 
 
-def _contradictions(row: Listed, tables: list[Table]) -> list[Difference]:
+def _contradictions(row: Listed, same: dict[str, Listed], thing: Thing) -> list[Difference]:
     """Whether all texts mean the same by an option, give it an argument, and the same default."""
-    by_source = {
-        table.text.source: (table, listed.option)
-        for table in tables
-        if (listed := table.counterpart(row.flags)) is not None
-    }
-    options = {source: option for source, (_, option) in by_source.items()}
+    options = {source: listed.option for source, listed in same.items()}
     where = {source: option.section for source, option in options.items()}
     item = ", ".join(row.flags)
     told: list[Difference] = []
@@ -281,40 +271,39 @@ def _contradictions(row: Listed, tables: list[Table]) -> list[Difference]:
         told.append(
             Difference(DifferenceKind.DEFAULT, item, list(values), [], where, otherwise=values)
         )
-    told += _arguments(item, by_source, where)
-    return told
+    return told + _arguments(item, options, where, thing)
 
 
 def _arguments(
-    item: str, by_source: dict[str, tuple[Table, Option]], where: dict[str, str]
+    item: str, options: dict[str, Option], where: dict[str, str], thing: Thing
 ) -> list[Difference]:
     """Whether one text gives the option an argument that another one never writes, by a spelling
     that both have.
     """
-
     spelled = {
-        source: {plain_flag(flag) for flag in option.flags}
-        for source, (_, option) in by_source.items()
+        source: {plain_flag(flag) for flag in option.flags} for source, option in options.items()
     }
     giving = {
         source: {flag for flag in spelled[source] if gives_value(option, flag)}
-        for source, (_, option) in by_source.items()
+        for source, option in options.items()
         if option.argument
     }
+    if not giving:
+        return []
+    words = {text.source: text.said.text for text in thing.texts}
     bare = [
         source
-        for source, (table, option) in by_source.items()
-        if giving
-        and not option.argument
+        for source, option in options.items()
+        if not option.argument
         and option.text
-        and not any(may_take_value(table.text.said.text, flag) for flag in spelled[source])
+        and not any(may_take_value(words[source], flag) for flag in spelled[source])
     ]
     taking = [
         source for source, flags in giving.items() if any(flags & spelled[other] for other in bare)
     ]
-    if not taking or not bare:
-        return []
-    first = by_source[taking[0]][1]
+    if not taking:
+        return []  # nor is there one that takes none
+    first = options[taking[0]]
     argument = f"{item} {first.argument}"
     return [Difference(DifferenceKind.ARGUMENT, argument, taking, bare, where, short(first.text))]
 

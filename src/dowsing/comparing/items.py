@@ -66,8 +66,7 @@ def _placeholders(document: Document) -> set[str]:
     """Words that stand for a value in the forms and options: no variables."""
     words = set(re.findall(r"[A-Z][A-Z0-9_]+", " ".join(document.synopsis)))
     for option in document.brief_options:
-        words |= set(re.findall(r"[A-Z][A-Z0-9_]+", option.argument or "", re.IGNORECASE))
-        words |= {word.upper() for word in words}
+        words |= set(re.findall(r"[A-Z][A-Z0-9_]+", (option.argument or "").upper()))
     return words
 
 

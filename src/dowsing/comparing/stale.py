@@ -5,13 +5,12 @@ page has not, and the other way round.
 from __future__ import annotations
 
 from dowsing.comparing.differences import Difference, DifferenceKind, within
-from dowsing.comparing.source_table import compare
-from dowsing.comparing.things import Text, Thing, ThingKind, things_of, worth_reading
+from dowsing.comparing.things import Text, Thing, ThingKind, Things
 from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
 from dowsing.sources.source import Subject
 
-_COMPARED = (SourceName.MANUAL, SourceName.USAGE)
+PAGE_AND_USAGE = (SourceName.MANUAL, SourceName.USAGE)
 _OF_OPTIONS = (DifferenceKind.OPTION, DifferenceKind.SPELLING)
 
 
@@ -39,17 +38,14 @@ class Stale(Record):
         return bool(self.lacking or (self.surplus and not self.partial))
 
 
-def stale(subject: Subject) -> Stale | None:
-    """Compare the page with the usage text; None where there are not both."""
-    compared = compare(subject, _COMPARED, only=worth_reading(subject))
+def stale(subject: Subject, things: Things) -> Stale | None:
+    """Compare the page with the usage text among these texts; None where there are not both."""
     found: dict[str, tuple[Text, Thing]] = {
-        text.source: (text, thing)
-        for thing in things_of(subject, compared).things
-        for text in thing.texts
+        text.source: (text, thing) for thing in things.things for text in thing.texts
     }
-    if not all(source in found for source in _COMPARED):
+    if not all(source in found for source in PAGE_AND_USAGE):
         return None
-    page, usage = (found[source][0] for source in _COMPARED)
+    page, usage = (found[source][0] for source in PAGE_AND_USAGE)
     thing = found[SourceName.USAGE][1]
     told = within(Thing(ThingKind.PROGRAM, thing.name, [page, usage]), facts=False)
     options = [one for one in told if one.what in _OF_OPTIONS]

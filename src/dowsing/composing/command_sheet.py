@@ -10,7 +10,7 @@ from dowsing.commandline.command import Command
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.exclusion import excluded
 from dowsing.commandline.line import LineReader, unpick
-from dowsing.commandline.pieces import Effect, Unpicked
+from dowsing.commandline.pieces import Unpicked
 from dowsing.commandline.shell_words import SimpleCommand
 from dowsing.commandline.tree import OperandUse, OptionUse, WordUse
 from dowsing.commandline.usual import options_by_use, subcommand_words
@@ -280,10 +280,6 @@ class CommandSheet(Sheet):
             if reason is not None:
                 return reason
         return None
-
-    def effects(self) -> list[Effect]:
-        """What the line as it stands would do that cannot be undone."""
-        return unpick(self.line(), self.finder).changes
 
     def read_line(self, spelling: str = "") -> Unpicked | None:
         """The line as it stands, taken apart."""

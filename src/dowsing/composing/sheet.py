@@ -9,7 +9,7 @@ from dowsing.model.told import Told, told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.pieces import Effect, Unpicked
+    from dowsing.commandline.pieces import Unpicked
 
 
 class FieldFault(Record):
@@ -137,12 +137,6 @@ class Sheet:
         return next(
             (reason for value in values if (reason := wrong(field, value, self.folder))), None
         )
-
-    def effects(self) -> list[Effect]:
-        """What the line as it stands would do that cannot be undone; nothing is known of lines of
-        files.
-        """
-        return []
 
     def read_line(self, spelling: str = "") -> Unpicked | None:
         """The line as it stands, taken apart; None for lines of files."""

@@ -327,6 +327,11 @@ class Store:
         rows = self.rows("SELECT package FROM programs WHERE path=?", (stored(path),))
         return str(rows[0][0]) if rows else None
 
+    def labelled(self, label: str) -> Entry | None:
+        """The entry of a label (`tar(1)`), None if there is none."""
+        name, _, section = label.rstrip(")").rpartition("(")
+        return next((one for one in self.named(name, section) if one.label == label), None)
+
     def programs_of(self, package: str) -> list[str]:
         """The files of a package's programs on PATH, by path."""
         rows = self.rows("SELECT path FROM programs WHERE package=? ORDER BY path", (package,))

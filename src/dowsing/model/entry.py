@@ -44,6 +44,11 @@ class Entry(Record):
         """Name and section: `tar(1)`."""
         return f"{self.name}({self.section})" if self.section else self.name
 
+    @property
+    def all_names(self) -> list[str]:
+        """The name and those that the page has besides, without sections."""
+        return [self.name, *(alias.partition("(")[0] for alias in self.aliases)]
+
 
 class Match(Record):
     """An entry that words were found in: its number, how well (smaller is better) and what ranking

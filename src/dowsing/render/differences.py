@@ -119,7 +119,7 @@ def _contradiction_lines(found: list[Difference], width: int) -> list[str]:
         return []
     lines = ["", f"{HEADING}Contradictions"]
     for one in chosen:
-        said = _OF_A_CONTRADICTION[DifferenceKind(one.what)]
+        said = _OF_A_CONTRADICTION[one.what]
         lines += wrap(f"{BOLD}{clean_line(one.item)}{ROMAN} {said}", width, INDENT, 2)
         column = max(len(source) for source in one.otherwise)
         for source, text in one.otherwise.items():

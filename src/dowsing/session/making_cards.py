@@ -26,7 +26,7 @@ def card_of(session: Session, found: Lookup) -> Card:
     """The card of what was found. Raises Failure."""
     entry = found.entry
     assert entry is not None
-    names = [entry.name, *(alias.partition("(")[0] for alias in entry.aliases)]
+    names = entry.all_names
     # only such entries have recipes, options and subcommands that are used: passwd(5) has none of
     # passwd(1)
     at_a_prompt = is_typed(entry.section)

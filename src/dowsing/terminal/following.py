@@ -9,16 +9,14 @@ from __future__ import annotations
 import contextlib
 import json
 import os
-import shlex
-import shutil
 import subprocess
 import tempfile
 import time
 
 from dowsing.model.replacing import replace_text
+from dowsing.terminal.screen import USUAL_WIDTH, pager_command, usual_pager
 
 LOOK_AGAIN = 0.15  # seconds
-USUAL_COLUMNS = 80
 
 
 class Wanted:
@@ -101,9 +99,9 @@ def _shown(arguments: list[str], program: list[str], place: str, state: int) -> 
         call = [*program, "--pager", "never", "--color", "always", "--width", str(_columns())]
         subprocess.run([*call, *arguments], stdout=text, stderr=text, check=False)
         text.seek(0)
-        pager = subprocess.Popen(
-            _pager(), stdin=text, env={**os.environ, "LESS": "R", "LESSCHARSET": "utf-8"}
-        )
+        command = pager_command() or usual_pager() or ["more"]
+        environment = {**os.environ, "LESS": "R", "LESSCHARSET": "utf-8"}
+        pager = subprocess.Popen(command, stdin=text, env=environment)
         while pager.poll() is None:
             time.sleep(LOOK_AGAIN)
             if _stamp(place) != state:
@@ -113,20 +111,11 @@ def _shown(arguments: list[str], program: list[str], place: str, state: int) -> 
     return False
 
 
-def _pager() -> list[str]:
-    """The pager that the user chose, if it is there."""
-    with contextlib.suppress(ValueError):
-        chosen = shlex.split(os.environ.get("DOWSING_PAGER") or os.environ.get("PAGER") or "")
-        if chosen and shutil.which(chosen[0]) and chosen != ["cat"]:
-            return chosen
-    return ["less"] if shutil.which("less") else ["more"]
-
-
 def _columns() -> int:
     try:
         return os.get_terminal_size(1).columns
     except OSError:
-        return USUAL_COLUMNS
+        return USUAL_WIDTH
 
 
 def _stamp(place: str) -> int:

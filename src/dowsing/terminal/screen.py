@@ -116,24 +116,9 @@ class Screen:
 
     def _through_pager(self, text: str) -> bool:
         """Whether a pager took the text."""
-        import shlex
-        import shutil
         import subprocess
 
-        try:
-            command = shlex.split(os.environ.get("DOWSING_PAGER") or os.environ.get("PAGER") or "")
-        except ValueError:
-            message(
-                f"PAGER is not a command line: {clean_line(os.environ.get('PAGER', ''))}; printing "
-                "instead"
-            )
-            return False
-        if command and command[0] == "cat" and len(command) == 1:
-            return False
-        if not command or not shutil.which(command[0]):
-            if command:
-                message(f"the pager {clean_line(command[0])} is not there; printing instead")
-            command = next(([name] for name in ("less", "more") if shutil.which(name)), [])
+        command = pager_command()
         if not command:
             return False
         environment = {**os.environ, "LESS": os.environ.get("LESS", "RFX"), "LESSCHARSET": "utf-8"}
@@ -153,6 +138,35 @@ class Screen:
                 return True
             except KeyboardInterrupt:  # the pager's own business
                 continue
+
+
+def pager_command() -> list[str]:
+    """The pager that the user chose, else a usual one; [] for `cat` and where none is there."""
+    import shlex
+    import shutil
+
+    try:
+        command = shlex.split(os.environ.get("DOWSING_PAGER") or os.environ.get("PAGER") or "")
+    except ValueError:
+        message(
+            f"PAGER is not a command line: {clean_line(os.environ.get('PAGER', ''))}; printing "
+            "instead"
+        )
+        return []
+    if command == ["cat"]:
+        return []
+    if not command or not shutil.which(command[0]):
+        if command:
+            message(f"the pager {clean_line(command[0])} is not there; printing instead")
+        return usual_pager()
+    return command
+
+
+def usual_pager() -> list[str]:
+    """A pager that is there, [] if none is."""
+    import shutil
+
+    return next(([name] for name in ("less", "more") if shutil.which(name)), [])
 
 
 def _is_terminal(stream) -> bool:  # type: ignore[no-untyped-def]

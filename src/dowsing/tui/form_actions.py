@@ -103,10 +103,11 @@ class FormActions(FormView):
             self.say("what may stand here is not known; type it")
             return
 
+        told = list(meanings_of(self.sheet, field, self.document).items())
+
         def choices(typed: str) -> list[Choice]:
             if field.values:
                 low = typed.casefold()
-                told = list(meanings_of(self.sheet, field, self.document).items())
                 return [one for one in told if low in one[0].casefold() or low in one[1].casefold()]
             found = completions(single, typed)
             return [(value, "") for value in ([typed] if typed else []) + found if value]

@@ -47,7 +47,7 @@ class LaidOut:
     def _add_uses(self, opened: Opened, width: int) -> dict[int, str]:
         """Recipes and the user's own lines for the name, below the text; their lines by number."""
         entry = opened.entry
-        names = [entry.name, *(alias.partition("(")[0] for alias in entry.aliases)]
+        names = entry.all_names
         session = opened.session
         shown = examples_of(session.store, opened.document, names, [], own_about(session, names))
         own = [one for one in shown if one.origin.kind in (OriginKind.RECIPE, OriginKind.SAVED)][

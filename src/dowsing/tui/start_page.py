@@ -41,7 +41,7 @@ class StartPage:
             labels = list(read_labels(folder))
             self.places = marked_places(folder)[:MOST_PLACES]
             notes = read_notes(folder)[0]
-        known = [entry for label in labels if (entry := _entry(session, label)) is not None]
+        known = [one for label in labels if (one := session.store.labelled(label)) is not None]
         self.read: list[Entry] = known[::-1][:MOST_READ]
         self.remarks = [(note.name, note.text) for note in notes[::-1]][:MOST_REMARKS]
         self.families = _families(session, known)
@@ -57,11 +57,6 @@ class StartPage:
                 [(one.name, f"{one.total} entries, {one.read} read", one) for one in self.families],
             ),
         ]
-
-
-def _entry(session: Session, label: str) -> Entry | None:
-    name, _, section = label.rstrip(")").partition("(")
-    return next((one for one in session.store.named(name, section) if one.label == label), None)
 
 
 def _families(session: Session, known: list[Entry]) -> list[Family]:

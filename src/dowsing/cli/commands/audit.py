@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import argparse
-from collections.abc import Callable
 
+from dowsing.cli.files import write_file
 from dowsing.comparing.coverage import Audit, audit
 from dowsing.comparing.coverage_scope import Scope, entries_scope, path_scope, shell_scope
 from dowsing.model.errors import EmptyScope, Failure
@@ -66,9 +66,11 @@ def run(session: Session, options: argparse.Namespace) -> int:
             progress=progress,
         )
     if options.chart is not None:
-        _write(options.chart, lambda path: _drawn(found, path))
+        _draw(found, options.chart)
     if options.report is not None:
-        _write(options.report, lambda path: _reported(found, path))
+        from dowsing.render.audit_report import report_html
+
+        write_file(options.report, report_html(found))
     if session.json:
         session.print_json(as_json(found))
     elif session.format == "csv":
@@ -97,22 +99,11 @@ def _check(options: argparse.Namespace) -> None:
         raise Failure(str(error), status=3) from None
 
 
-def _drawn(found: Audit, path: str) -> None:
+def _draw(found: Audit, path: str) -> None:
     from dowsing.render.charts import draw
 
-    draw(found, path)
-
-
-def _reported(found: Audit, path: str) -> None:
-    from dowsing.model.replacing import replace_text
-    from dowsing.render.audit_report import report_html
-
-    replace_text(path, report_html(found))
-
-
-def _write(path: str, writing: Callable[[str], None]) -> None:
     try:
-        writing(path)
+        draw(found, path)
     except OSError as error:
         raise Failure(
             f"cannot write {path}: {(error.strerror or 'failed').lower()}", status=3

@@ -39,11 +39,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     found, asked = named_first(session, options.words)
     assert found.entry is not None
     document = open_found(session, found)
-    names = [
-        found.entry.name,
-        *(alias.partition("(")[0] for alias in found.entry.aliases),
-        found.name.text,
-    ]
+    names = [*found.entry.all_names, found.name.text]
     shown = examples_of(
         session.store, document, list(dict.fromkeys(names)), asked, own_about(session, names)
     )

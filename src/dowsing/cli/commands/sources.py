@@ -8,7 +8,7 @@ from dowsing.cli.listed import remember_own
 from dowsing.comparing.differences import differences
 from dowsing.comparing.passages import passages
 from dowsing.comparing.source_table import Compared, compare
-from dowsing.comparing.stale import stale
+from dowsing.comparing.stale import PAGE_AND_USAGE, stale
 from dowsing.comparing.things import Things, things_of, worth_reading
 from dowsing.comparing.wordings import wordings
 from dowsing.model.document import Document
@@ -73,9 +73,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     if options.passage is not None:
         return _passage(session, subject, options.passage.strip())
     named_only = options.differences is not None and not chosen
-    compared = compare(subject, only=worth_reading(subject)) if named_only else compare(subject)
-    if not compared.documents and not subject.executables and not subject.in_shells:
-        raise unknown(session, subject.name)
+    compared = _compared(session, subject, all_of_it=not named_only)
     if options.differences is not None:
         return _differences(session, subject, compared, chosen, options.everything)
     if session.json:
@@ -90,6 +88,16 @@ def run(session: Session, options: argparse.Namespace) -> int:
     )
     session.screen.show(lines)
     return 0
+
+
+def _compared(session: Session, subject: Subject, all_of_it: bool = False) -> Compared:
+    """The texts of the name; those that are not compared are read only with `all_of_it`. Raises
+    Failure if there is nothing of that name.
+    """
+    compared = compare(subject) if all_of_it else compare(subject, only=worth_reading(subject))
+    if not compared.documents and not subject.executables and not subject.in_shells:
+        raise unknown(session, subject.name)
+    return compared
 
 
 def _differences(
@@ -118,7 +126,8 @@ def _differences(
 
 def _stale(session: Session, subject: Subject) -> int:
     """The page beside the usage text of the program."""
-    found = stale(subject)
+    compared = compare(subject, PAGE_AND_USAGE, only=worth_reading(subject))
+    found = stale(subject, things_of(subject, compared))
     if found is None:
         raise _not_both(session, subject)
     if session.json:
@@ -146,9 +155,7 @@ def _passage(session: Session, subject: Subject, asked: str) -> int:
     """What each text says of one option or word."""
     if not asked:
         raise Failure("say an option or a word: --passage -v", status=2)
-    compared = compare(subject, only=worth_reading(subject))
-    if not compared.documents and not subject.executables and not subject.in_shells:
-        raise unknown(session, subject.name)
+    compared = _compared(session, subject)
     found = passages(things_of(subject, compared), asked)
     if not found:
         read = ", ".join(dict.fromkeys(source for source, _ in compared.documents)) or "none here"
