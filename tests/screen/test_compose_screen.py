@@ -283,6 +283,17 @@ Read the names of the beds from the file.
 """
 
 
+def test_keys_of_a_list_are_taken_in_their_order(window: Open) -> None:
+    form = window("compose", "--line", "bedplan", "fern9")
+    form.wait("▸*house", "F2 list")
+    form.keys("F2")
+    form.wait("Enter takes · ", "seedlings")
+    form.at_once("c", "C-t", "s", "BSpace", "a", "Enter")
+    form.wait("fern9 cacti", "1 required 3", without="Enter takes ·")
+    form.keys("C-c")
+    assert form.result().startswith("130")
+
+
 def test_files_are_chosen_with_their_folders(window: Open, program: Program) -> None:
     program.page("spade.1", SPADE)
     form = window(

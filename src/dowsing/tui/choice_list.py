@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from rich.style import Style
 from textual.app import ComposeResult
 from textual.binding import Binding
@@ -11,6 +13,7 @@ from textual.widgets import Input, Static
 
 from dowsing.model.markup import clean_line
 from dowsing.render.cell_width import display_width, fit, fit_words
+from dowsing.tui.program import Program
 from dowsing.tui.rows import ListRow, Rows
 from dowsing.tui.typing_line import TypingLine
 
@@ -52,6 +55,7 @@ class ChoiceList(ModalScreen[str | None]):
         self.deeper = deeper or (lambda value: False)
         self.typed = typed
         self.tallest = 0
+        self.filled = ""  # what was typed when the rows were laid out
 
     def compose(self) -> ComposeResult:
         """The title, what is typed, the choices, the keys."""
@@ -74,7 +78,8 @@ class ChoiceList(ModalScreen[str | None]):
 
     def fill(self) -> None:
         """The choices for what is typed."""
-        found: list[Choice] = self.choices(self.query_one("#narrowing", Input).value)[:MOST_ROWS]
+        self.filled = self.query_one("#narrowing", Input).value
+        found: list[Choice] = self.choices(self.filled)[:MOST_ROWS]
         width = max(self.rows.size.width, 24)
         names = max((display_width(clean_line(name)) for name, _ in found), default=8)
         column = min(names, WIDEST_NAME if any(says for _, says in found) else width)
@@ -101,12 +106,26 @@ class ChoiceList(ModalScreen[str | None]):
         event.stop()
         self.fill()
 
+    def in_turn(self, call: Callable[..., object], *values: object) -> None:
+        """Do this after what was typed before, with the choices for that."""
+
+        def act() -> None:
+            if self.query_one("#narrowing", Input).value != self.filled:
+                self.fill()  # the key was quicker than the list
+            call(*values)
+
+        assert isinstance(self.app, Program)
+        self.app.in_turn(act)
+
     def action_move(self, by: int) -> None:
         """Another row."""
-        self.rows.move(by)
+        self.in_turn(self.rows.move, by)
 
     def action_take(self) -> None:
         """Take the chosen row; where there is none, what is typed."""
+        self.in_turn(self.take)
+
+    def take(self) -> None:
         value = self.rows.value
         if isinstance(value, str) and self.deeper(value):
             self.put(value)
@@ -117,6 +136,9 @@ class ChoiceList(ModalScreen[str | None]):
 
     def action_deepen(self) -> None:
         """Put the chosen row into what is typed."""
+        self.in_turn(self.deepen)
+
+    def deepen(self) -> None:
         if isinstance(self.rows.value, str):
             self.put(self.rows.value)
 
@@ -134,4 +156,4 @@ class ChoiceList(ModalScreen[str | None]):
         """A click takes a row."""
         event.stop()
         event.rows.at = event.at
-        self.action_take()
+        self.take()

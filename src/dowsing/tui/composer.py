@@ -78,6 +78,10 @@ class Composer(FormActions):
         self.history = History(sheet)
         self.kind = kind
 
+    def check_action(self, action: str, parameters: tuple[object, ...]) -> bool:
+        """While a list is open, the keys are its own and not the form's."""
+        return not (isinstance(self.screen, ChoiceList) and action in _OF_FORM)
+
     def on_mount(self) -> None:
         """Draw the first step; the page is read once that is on the screen."""
         self.list = self.query_one(FieldList)
@@ -301,9 +305,7 @@ class Composer(FormActions):
 
     def action_move(self, by: int) -> None:
         """To another field; the one that is left is checked."""
-        if isinstance(self.screen, ChoiceList):
-            self.screen.action_move(by)
-        elif not self.on_page(by):
+        if not self.on_page(by):
             self.in_turn(self.move_by, by)
 
     def move_by(self, by: int) -> None:
@@ -361,7 +363,7 @@ class Composer(FormActions):
     def show_field(self, key: str) -> None:
         """Go to a field, in the step that is shown if it is there."""
         here = next((n for n, one in enumerate(self.list.fields) if one.key == key), -1)
-        if here >= 0 and self.list.fields is not None and not self.seeking:
+        if here >= 0 and not self.seeking:
             self.list.show(self.sheet.of_step(self.step), here)
             self.enter_field()
         else:
@@ -388,9 +390,7 @@ class Composer(FormActions):
 
     def action_complete(self) -> None:
         """Complete what is typed, as far as it is certain; then go through what is offered."""
-        if isinstance(self.screen, ChoiceList):
-            self.screen.action_deepen()
-        elif len(self.screen_stack) < 2:
+        if len(self.screen_stack) < 2:
             self.in_turn(self.complete)
 
     def complete(self) -> None:
@@ -403,10 +403,7 @@ class Composer(FormActions):
 
     def action_escape(self) -> None:
         """Out of the search, else leave without a line."""
-        if isinstance(self.screen, ChoiceList):
-            self.screen.action_leave()
-        else:
-            self.in_turn(self.escape)
+        self.in_turn(self.escape)
 
     def escape(self) -> None:
         if len(self.screen_stack) > 1:
@@ -422,10 +419,7 @@ class Composer(FormActions):
 
     def action_hand_out(self) -> None:
         """Hand the line out; what it lacks or what is wrong in it is said once before."""
-        if isinstance(self.screen, ChoiceList):
-            self.screen.action_take()
-        else:
-            self.in_turn(self.end_or_hand_out)
+        self.in_turn(self.end_or_hand_out)
 
     def end_or_hand_out(self) -> None:
         if self.seeking or len(self.screen_stack) > 1:
@@ -472,3 +466,8 @@ class Composer(FormActions):
                 self.show_step(step)
                 return
             at += width + 1
+
+
+#: What the form's own keys do.
+_BOUND = (binding for binding in Composer.BINDINGS if isinstance(binding, Binding))
+_OF_FORM = frozenset(binding.action.partition("(")[0] for binding in _BOUND)
