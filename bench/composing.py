@@ -16,7 +16,7 @@ import time
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.composing.command_sheet import CommandSheet
 from dowsing.index.schema import Meta
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.model.errors import NotComposable
 from dowsing.tasks.recipe_examples import as_shown

@@ -16,7 +16,7 @@ import os
 
 from dowsing.commandline.command import Command
 from dowsing.commandline.command_finder import CommandFinder
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.knowledge.command_facts import facts_of, read_tool_files
 from dowsing.machine.settings import read_settings
 from dowsing.model.document import Option

@@ -21,7 +21,7 @@ import sqlite3
 import sys
 
 from dowsing.index.store import Store
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.model.entry import Entry
 from dowsing.search.searching import make_query, search

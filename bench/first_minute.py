@@ -1,22 +1,20 @@
 """Measures the first minute on a machine, each figure against a floor measured in the same run.
 
-    python bench/first_minute.py [--kills N] [--folder PAGES]
+    python bench/first_minute.py [--folder PAGES]
 
 The floor of builds is one process that decompresses and decodes the same files. The pages are those
 of this machine; what is built goes into a temporary folder. `first answer`: a look-up without an
 index; `whole index`: until the process in the background is done; `eight at once`: eight look-ups
 without an index, against one; `one more folder`: so many copies of pages in another manual folder,
-against reading them whole in this process; `killed`: `index` is killed at that many moments and
-called again, which must answer, leave nothing behind, and lose no more than a second of work.
+against reading them whole in this process: the look-up that finds them, those while they are taken
+up, and until they are. What becomes of processes that are killed is measured by bench/kills.py.
 """
 
 from __future__ import annotations
 
 import argparse
 import os
-import random
 import shutil
-import signal
 import subprocess
 import sys
 import tempfile
@@ -25,9 +23,11 @@ from pathlib import Path
 
 from speed import PROGRAM, READ_ALL, page_paths, seconds
 
-from dowsing.index.store import Store, index_path
+from dowsing.index.index_file import index_path
+from dowsing.index.store import Store
+from dowsing.ingest.changes import changed_folders
+from dowsing.ingest.locks import is_at_work
 from dowsing.ingest.page_reading import read_for_index
-from dowsing.ingest.refresh import refresh
 from dowsing.machine.settings import read_settings
 from dowsing.sources import manual_folders, page_files
 
@@ -111,11 +111,25 @@ def one_more_folder(bench: Bench, cache: str, paths: list[str], pages: int) -> N
             read_for_index((0, found.path, found.name, found.section, False))
     read = time.perf_counter() - read
     environment = {**os.environ, "DOWSING_CACHE": cache, "MANPATH": f"{other.parent}:"}
-    before = seconds([PROGRAM, *QUESTION], env={**environment, "MANPATH": ""})
-    first = seconds([PROGRAM, *QUESTION], env=environment)
-    after = seconds([PROGRAM, *QUESTION], env=environment)
-    detail = f"{first - after:.2f} s / {read:.2f} s; look-ups {before:.2f} s, then {after:.2f} s"
-    told(f"{len(chosen)} pages in one more folder", (first - after) / read, 3, detail)
+    before = sorted(
+        seconds([PROGRAM, *QUESTION], env=os.environ | {"DOWSING_CACHE": cache}) for _ in range(5)
+    )[2]
+    began = time.perf_counter()
+    finding = seconds([PROGRAM, *QUESTION], env=environment)
+    meanwhile = []
+    index = index_path(cache)
+    while is_at_work(index) or not meanwhile:
+        meanwhile.append(seconds([PROGRAM, *QUESTION], env=environment))
+    whole = time.perf_counter() - began
+    told(
+        f"{len(chosen)} new pages, the look-up that finds them",
+        finding / before,
+        1.3,
+        f"{finding:.3f} s / {before:.3f} s",
+    )
+    middle = sorted(meanwhile)[len(meanwhile) // 2]
+    told("look-ups meanwhile", middle / before, 1.3, f"{len(meanwhile)} of {middle:.3f} s")
+    told("until they are taken up / reading", whole / read, 3, f"{whole:.2f} s / {read:.2f} s")
 
 
 def nothing_changed(cache: str) -> None:
@@ -125,40 +139,11 @@ def nothing_changed(cache: str) -> None:
     store = Store(index_path(cache))
     began = time.perf_counter()
     for _ in range(200):
-        refresh(settings, store, roots)
+        changed_folders(store, settings, roots)
     each = (time.perf_counter() - began) / 200
     floor = seconds([sys.executable, "-c", "import argparse, sqlite3"])
     store.close()
     told("nothing changed / F", each / floor, 0.1, f"{each * 1e3:.2f} ms / {floor * 1e3:.0f} ms")
-
-
-def killed(bench: Bench, floor: float, kills: int) -> None:
-    """`index` killed at random moments, until it ends; then the same again from the beginning."""
-    chance = random.Random(7)
-    wrong, done, spent = [], 0, 0.0
-    environment = bench.environment()
-    cache = Path(environment["DOWSING_CACHE"])
-    while done < kills:
-        run = subprocess.Popen(
-            [PROGRAM, "index"], env=environment, stdout=-3, stderr=-3, start_new_session=True
-        )
-        began = time.perf_counter()
-        try:
-            run.wait(chance.uniform(0.5, 12))
-        except subprocess.TimeoutExpired:
-            os.killpg(run.pid, signal.SIGKILL)
-            run.wait()
-            done += 1
-        else:  # it was whole
-            shutil.rmtree(cache)
-        spent += time.perf_counter() - began
-    last = subprocess.run([PROGRAM, "index"], env=environment, capture_output=True, check=False)
-    answer = subprocess.run([PROGRAM, *QUESTION], env=environment, capture_output=True, check=False)
-    if last.returncode or answer.returncode or answer.stderr:
-        wrong.append("no answer")
-    left = [one.name for one in cache.iterdir() if one.suffix not in (".sqlite", ".lock", ".whole")]
-    wrong += left
-    told(f"killed at {done} moments, wrong", len(wrong), 0, f"in {spent:.0f} s; {left or ''}")
 
 
 def main() -> int:
@@ -166,7 +151,6 @@ def main() -> int:
     parser = argparse.ArgumentParser(
         description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter
     )
-    parser.add_argument("--kills", type=int, default=30)
     parser.add_argument("--folder", type=int, default=100)
     asked = parser.parse_args()
     paths = page_paths(manual_folders.roots(read_settings()))
@@ -178,7 +162,6 @@ def main() -> int:
         nothing_changed(cache)
         one_more_folder(bench, cache, paths, asked.folder)
         eight_at_once(bench)
-        killed(bench, floor, asked.kills)
     return 0
 
 

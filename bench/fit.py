@@ -26,7 +26,7 @@ from typing import NamedTuple
 from finding import Query, figures, ours, worth
 
 from dowsing.index.store import Store
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.search.weights import FILE, WEIGHTS, Weights
 

@@ -28,7 +28,7 @@ from left_out import half_of
 import dowsing.knowledge
 from dowsing.index.schema import HEADS, IN_LEAD, IN_NAME, IN_SUMMARY, TEXT, WHOLE_NAME
 from dowsing.index.store import Store
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.recipes import own_recipes
 from dowsing.knowledge.stems import EMPTY, stem, telling_stems

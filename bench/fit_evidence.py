@@ -24,7 +24,7 @@ from scipy.optimize import minimize
 from sklearn.linear_model import LogisticRegression
 
 from dowsing.commandline.command_finder import CommandFinder
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.knowledge.recipe_terms import packed_row, wording_terms
 from dowsing.knowledge.recipes import CONDITIONS, Recipe, own_recipes
 from dowsing.knowledge.wordings import read_wordings

@@ -26,7 +26,7 @@ from dowsing.commandline.expecting import what_next
 from dowsing.commandline.line import unpick
 from dowsing.commandline.pieces import Piece
 from dowsing.commandline.rewrite import long_form, short_form, tidied
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.render.phrases import words
 from dowsing.render.piece_text import effect_line, mistakes_of, says_of

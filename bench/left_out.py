@@ -28,7 +28,7 @@ from finding import Query, figures, ours
 
 from dowsing.index.store import Store
 from dowsing.ingest import build, meanings, postings
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.knowledge import lexicon
 from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.recipes import own_recipes

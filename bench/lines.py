@@ -21,7 +21,7 @@ from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
 from dowsing.commandline.pieces import Piece
 from dowsing.commandline.sayings import ProblemCode
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.render.phrases import words
 

@@ -17,7 +17,7 @@ import argparse
 import json
 import re
 
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.model.document import Document
 from dowsing.model.names import Name

@@ -15,7 +15,7 @@ import argparse
 import hashlib
 from pathlib import Path
 
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.stems import EMPTY, stem, words
 from dowsing.machine.settings import read_settings

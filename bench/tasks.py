@@ -16,7 +16,7 @@ import json
 import re
 
 from dowsing.commandline.command_finder import CommandFinder
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.tasks.answers import harms, lines_for
 

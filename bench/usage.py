@@ -13,7 +13,7 @@ from __future__ import annotations
 import re
 import sys
 
-from dowsing.ingest.refresh import open_index
+from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.model.document import document_text
 from dowsing.model.errors import Unreadable

@@ -14,6 +14,7 @@ import pytest
 from corpus.pages import write_library
 
 from dowsing.commandline.command_finder import CommandFinder
+from dowsing.index.index_file import index_path
 from dowsing.index.store import Store
 from dowsing.ingest.build import build as build_index
 from dowsing.machine.settings import Settings
@@ -50,8 +51,11 @@ class Program:
     """The installed program, run in a folder of its own with its own settings, cache and manual.
 
     `seeds`: a cache with indexes of the demo library, made once; a run on that library begins with
-    a copy, if the test has no cache yet.
+    a copy, if the test has no cache yet. `background`: what a look-up finds changed may be taken up
+    by a process in the background; else the look-up waits for it.
     """
+
+    background = False
 
     def __init__(self, folder: Path, seeds: Path | None = None) -> None:
         self.folder = folder
@@ -87,6 +91,10 @@ class Program:
         kept = {key: os.environ[key] for key in ("TERM",) if key in os.environ}
         passing = self.folder / "passing"
         passing.mkdir(exist_ok=True)
+        settings = self.folder / "config" / "config.toml"
+        if not self.background and not settings.parent.exists():
+            settings.parent.mkdir()
+            settings.write_text('background = "never"\n')
         own = {
             "HOME": str(self.folder),
             "PATH": str(self.bin),
@@ -173,7 +181,7 @@ def make_store(tmp_path: Path) -> Make:
                 else f".TH X {section}\n.SH NAME\n{name} \\- {text}\n.SH D\nx\n"
             )
             (folder / file).write_text(source)
-        path = str(tmp_path / "cache" / "index.sqlite")
+        path = index_path(str(tmp_path / "cache"))
         build_index(
             path, Settings("", "", "", str(root), [], info_path=str(root / "none")), [str(root)]
         )

@@ -17,11 +17,13 @@ from pathlib import Path
 import pytest
 from conftest import Program
 
+from dowsing.index.index_file import index_path, work_folder
 from dowsing.index.schema import Depth
-from dowsing.index.store import Store, index_path
+from dowsing.index.store import Store
 from dowsing.ingest import all_pages
 from dowsing.ingest.all_pages import packed, unpacked
-from dowsing.ingest.build import build, is_being_built
+from dowsing.ingest.build import build
+from dowsing.ingest.locks import is_at_work
 from dowsing.ingest.page_reading import Reading, read_for_index, read_many
 from dowsing.ingest.progress_file import progress_of
 from dowsing.machine.settings import Settings
@@ -39,6 +41,8 @@ def page(name: str, summary: str = "a thing") -> str:
 
 
 def many_pages(program: Program) -> None:
+    """More pages than are read at once, the rest of which is read in the background."""
+    program.background = True
     for n in range(MANY):
         program.page(f"trowel{n}.1", page(f"trowel{n}", f"dig bed number {n}"))
 
@@ -58,9 +62,14 @@ def depth(program: Program) -> str:
 def wait_until_whole(program: Program) -> None:
     """Until the process in the background has made the rest, and has ended."""
     until = time.monotonic() + 60
-    while depth(program) != Depth.WHOLE or is_being_built(str(index_file(program))):
+    while depth(program) != Depth.WHOLE or is_at_work(str(index_file(program))):
         assert time.monotonic() < until, list(program.cache.iterdir())
         time.sleep(0.05)
+
+
+def new_file(path: str) -> str:
+    """The file of a whole index that is being made."""
+    return os.path.join(work_folder(path), "new")
 
 
 def names(program: Program, *words: str, **more: str) -> list[str]:
@@ -92,7 +101,7 @@ def test_the_first_answer_comes_from_names_and_summaries(program: Program) -> No
     assert (after.stdout.splitlines()[0].split()[1], after.stderr) == ("trowel77(1)", "")
     left = sorted(path.name for path in program.cache.iterdir())
     index = index_file(program).name
-    assert left == [index, f"{index}.lock", f"{index}.whole"]
+    assert left == [index, f"{index}.lock", f"{index}.upkeep"]
 
 
 def test_what_is_asked_meanwhile_is_read_from_the_page(program: Program) -> None:
@@ -182,7 +191,7 @@ def test_a_build_goes_on_where_it_was(
     monkeypatch.setattr(all_pages, "read_many", reading)
     with pytest.raises(KeyboardInterrupt):
         build(path, library, [str(program.man)])
-    assert not os.path.exists(path) and os.path.exists(path + ".new")
+    assert not os.path.exists(path) and os.path.exists(new_file(path))
     before = list(read)
 
     def the_rest(tasks):  # type: ignore[no-untyped-def]
@@ -194,7 +203,7 @@ def test_a_build_goes_on_where_it_was(
     assert sorted(read) == list(range(MANY)), "no page was read twice"
     assert len(before) == 120
     assert whole_contents(path) == fresh_contents(program, library)
-    assert not os.path.exists(path + ".new")
+    assert not os.path.exists(new_file(path))
 
 
 def whole_contents(path: str) -> list[tuple]:  # type: ignore[type-arg]
@@ -218,7 +227,7 @@ def whole_contents(path: str) -> list[tuple]:  # type: ignore[type-arg]
 
 
 def fresh_contents(program: Program, settings: Settings) -> list[tuple]:  # type: ignore[type-arg]
-    path = str(program.folder / "fresh" / "index.sqlite")
+    path = index_path(str(program.folder / "fresh"))
     build(path, settings, [str(program.man)])
     return whole_contents(path)
 
@@ -245,9 +254,9 @@ def test_what_cannot_be_gone_on_from_is_begun_anew(
     if damage == "changed page":
         program.page("trowel3.1", page("trowel3", "changed meanwhile"))
     elif damage == "no database":
-        Path(path + ".new").write_bytes(b"no database" * 100)
+        Path(new_file(path)).write_bytes(b"no database" * 100)
     else:
-        with sqlite3.connect(path + ".new") as db:
+        with sqlite3.connect(new_file(path)) as db:
             db.execute("UPDATE done SET reading='[]'")
         db.close()
     build(path, library, [str(program.man)])
@@ -261,13 +270,13 @@ def test_a_look_up_after_a_kill_has_the_rest_made(program: Program) -> None:
     index = index_file(program)
     heads = program.folder / "heads"
     build(
-        str(heads / "index.sqlite"),
+        index_path(str(heads)),
         Settings(str(heads), "", "", str(program.man), []),
         [str(program.man)],
         depth=Depth.HEADS,
     )
-    index.write_bytes((heads / "index.sqlite").read_bytes())
-    assert depth(program) == Depth.HEADS and not is_being_built(str(index))
+    index.write_bytes(Path(index_path(str(heads))).read_bytes())
+    assert depth(program) == Depth.HEADS and not is_at_work(str(index))
     assert program.run("find", "dig").stderr.startswith(f"dowsing: {UNFINISHED}")
     wait_until_whole(program)
 
@@ -286,7 +295,7 @@ def test_a_rest_that_cannot_be_made_is_told_and_not_begun_again(program: Program
         "(the disk?[31m is full): dowsing index tries again\n"
     )
     assert program.run("find", "dig").stderr == says
-    assert not is_being_built(str(index)) and depth(program) == Depth.HEADS
+    assert not is_at_work(str(index)) and depth(program) == Depth.HEADS
     os.utime(failed, (time.time() - 4000,) * 2)
     assert program.run("find", "dig").stderr.startswith(f"dowsing: {UNFINISHED}")
     wait_until_whole(program)
@@ -327,6 +336,7 @@ def test_what_is_kept_of_a_page_comes_back(program: Program) -> None:
 
 def test_progress_is_told_beside_the_index(tmp_path: Path) -> None:
     path = str(tmp_path / "index.sqlite")
+    (tmp_path / "index.sqlite.work").mkdir()
     for text, says in (
         ("12 300", (12, 300)),
         ("0 1", (0, 1)),
@@ -335,9 +345,9 @@ def test_progress_is_told_beside_the_index(tmp_path: Path) -> None:
         ("many", None),
         ("", None),
     ):
-        (tmp_path / "index.sqlite.progress").write_text(text)
+        (tmp_path / "index.sqlite.work" / "progress").write_text(text)
         assert progress_of(path) == says, text
-    (tmp_path / "index.sqlite.progress").unlink()
+    (tmp_path / "index.sqlite.work" / "progress").unlink()
     assert progress_of(path) is None
 
 

@@ -66,21 +66,27 @@ def test_the_index_and_what_else_can_be_made_anew_is_removed(program: Program) -
     program.run("find", "tie")
     (program.cache / "usage").mkdir()
     (program.cache / "usage" / "00000000-none.json").write_text("{}")
-    (program.cache / "index-00000000.sqlite.new").write_text("left")
+    (program.cache / "index-00000000.sqlite.new").write_text("left")  # of an older version
+    (program.cache / "index-7-00000000.sqlite.work").mkdir()
+    (program.cache / "index-7-00000000.sqlite.work" / "new").write_text("left")
+    (program.cache / "beside").mkdir()
+    (program.cache / "beside" / "1.json").write_text("{}")
     own = program.cache / "notes of mine"
     own.write_text("mine")
     done = json.loads(program.out("index", "--remove", "--format", "json"))
     assert [path.name for path in program.cache.iterdir()] == ["notes of mine"]
     assert str(program.cache / "usage") in done["removed"] and done["bytes"] > 10_000
-    assert done["kept"] == [str(program.folder / "data")]
+    assert done["kept"] == [str(program.folder / "data"), str(program.folder / "config")]
+    assert not (program.folder / "data" / "last").exists()
     own.unlink()
     assert program.out("find", "tie")
     said = program.out("index", "--remove").splitlines()
     assert said[0].split(",")[0].endswith(" files removed")
-    assert said[1] == f"what is yours stays: {program.folder / 'data'}"
+    own_folders = f"{program.folder / 'data'} and {program.folder / 'config'}"
+    assert said[1] == f"what is yours stays: {own_folders}"
     assert not program.cache.exists()
-    assert "tie -k" in program.out("saved")
     assert program.out("index", "--remove").startswith("there was none")
+    assert "tie -k" in program.out("saved")
     assert program.run("index", "--remove", "--status").returncode == 2
 
 
@@ -263,7 +269,7 @@ def test_a_damaged_or_foreign_index_is_built_anew(program: Program, damage: str)
         import sqlite3
 
         with sqlite3.connect(path) as db:
-            db.execute("UPDATE meta SET value='0' WHERE key='version'")
+            db.execute("PRAGMA user_version = 1")
         db.close()
     else:
         half = len(data) // 2
@@ -369,7 +375,7 @@ def test_an_interrupt_leaves_the_old_index(program: Program) -> None:
         start_new_session=True,
     )
     deadline = time.monotonic() + 20
-    while not list(program.cache.glob("*.new")) and time.monotonic() < deadline:
+    while not list(program.cache.glob("*.work/new")) and time.monotonic() < deadline:
         time.sleep(0.005)
     os.killpg(run.pid, signal.SIGINT)
     _, err = run.communicate(timeout=30)
@@ -417,24 +423,27 @@ def test_settings_are_used(program: Program) -> None:
     assert "\x1b[1m" in program.out("read", "tie", MANPATH="/nowhere")
 
 
-def test_what_killed_builds_left_is_removed(program: Program) -> None:
+def test_what_was_left_of_a_process_that_was_killed_goes_with_the_next_look_up(
+    program: Program,
+) -> None:
     program.page("tie.1", page("tie"))
     assert entries(program, "tie") == ["tie"]
-    index = index_file(program).name
-    left = {
-        "index-1.sqlite.4711.new": 400,  # of no index that is kept
-        "index-1.sqlite.4711.new-journal": 400,
-        "index-2.sqlite.new": 10,  # may be at work
-        f"{index}.new": 400,  # may be gone on from
-        f"{index}.heads.new": 90_000,  # nobody works for a day
-    }
-    for name, age in left.items():
-        (program.cache / name).write_bytes(b"x")
-        os.utime(program.cache / name, (time.time() - age,) * 2)
-    (program.cache / index).write_bytes(b"damaged")
+    index = index_file(program)
+    work = Path(f"{index}.work")
+    work.mkdir()
+    for name in ("new", "new-journal", "copy", "progress"):
+        (work / name).write_bytes(b"x")
+    Path(f"{index}.heads").write_bytes(b"x")
+    program.background = True
+    (program.folder / "config" / "config.toml").unlink()
     assert entries(program, "tie") == ["tie"]
-    kept = sorted(path.name for path in program.cache.iterdir() if ".new" in path.name)
-    assert kept == ["index-2.sqlite.new"], "the build itself went on from, or over, its own"
+    until = time.monotonic() + 30
+    while work.exists() and time.monotonic() < until:
+        time.sleep(0.05)
+    time.sleep(0.1)
+    assert sorted(path.name for path in program.cache.iterdir()) == [
+        index.name, f"{index.name}.lock", f"{index.name}.upkeep"
+    ]  # fmt: skip
 
 
 def test_pages_that_are_there_only_translated(program: Program) -> None:

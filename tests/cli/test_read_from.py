@@ -192,7 +192,7 @@ def test_programs_are_not_asked_where_the_settings_say_so(program: Program) -> N
     program.man.joinpath("man1").mkdir()
     program.command("tine", "#!/bin/sh\necho 'Usage: tine [--help]'\n")
     assert program.out("read", "tine").startswith("tine(usage)")
-    (program.folder / "config").mkdir()
+    (program.folder / "config").mkdir(exist_ok=True)
     (program.folder / "config" / "config.toml").write_text('usage = "never"\n')
     assert "the settings say usage = never" in program.run("read", "tine").stderr
 

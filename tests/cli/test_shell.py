@@ -37,7 +37,7 @@ def test_keys_can_be_chosen_and_left_out(program: Program) -> None:
     assert r'"\en": _dowsing_next' in text and "-x" in text and ": _dowsing_read'" not in text
     assert r'"\ef": _dowsing_next' in program.out("shell", "bash", "--key", "next=alt-f")
     folder = program.folder / "config"
-    folder.mkdir()
+    folder.mkdir(exist_ok=True)
     (folder / "config.toml").write_text('[keys]\ncompose = "f7"\n')
     assert r'"\e[18~": _dowsing_compose' in program.out("shell", "bash")
     (folder / "config.toml").write_text('[keys]\ncompose = "shift-7"\n')

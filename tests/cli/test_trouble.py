@@ -213,7 +213,8 @@ def test_what_is_no_plain_file_is_told_and_not_waited_for(program: Program) -> N
         assert program.run("read", "pipe").stderr.startswith(
             "dowsing: the page of pipe cannot be read: it is no plain file"
         )
-    (program.folder / "config").mkdir()
+    (program.folder / "config").mkdir(exist_ok=True)
+    (program.folder / "config" / "config.toml").unlink(missing_ok=True)
     os.mkfifo(program.folder / "config" / "config.toml")
     done = program.run("rill")
     assert (done.returncode, done.stdout) == (3, "")

@@ -220,6 +220,7 @@ REAL = os.path.exists("/usr/share/man/man1/tar.1.gz")
 @pytest.mark.skipif(not REAL, reason="the machine has no such pages")
 def test_recipes_stay_whole_on_the_pages_of_this_machine(tmp_path: Path) -> None:
     from dowsing.composing.filling_in import same_words
+    from dowsing.index.index_file import index_path
     from dowsing.index.store import Store
     from dowsing.ingest.build import build
     from dowsing.machine.settings import Settings
@@ -231,7 +232,7 @@ def test_recipes_stay_whole_on_the_pages_of_this_machine(tmp_path: Path) -> None
         if os.path.exists(source):
             os.symlink(source, pages / f"{name}.1.gz")
     settings = Settings("", "", "", str(pages.parent), [], info_path="/none")
-    path = str(tmp_path / "index.sqlite")
+    path = index_path(str(tmp_path))
     build(path, settings, [str(pages.parent)])
     found = CommandFinder(Store(path), settings)
     lines = (

@@ -9,9 +9,11 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.index.store import Store, index_path
+from dowsing.index.index_file import index_path
+from dowsing.index.store import Store
 from dowsing.ingest.build import build
-from dowsing.ingest.refresh import changed_folders, open_index, refresh
+from dowsing.ingest.changes import changed_folders
+from dowsing.ingest.upkeep import bring_up_to_date, open_index
 from dowsing.machine.settings import Settings
 from dowsing.model.entry import InfoPlace
 
@@ -70,6 +72,13 @@ def store(settings: Settings) -> Store:
     return open_index(settings)[0]
 
 
+def refresh(settings: Settings, store: Store) -> None:
+    """Have what changed be taken up, and the store be that of the new file."""
+    bring_up_to_date(settings)
+    store.close()
+    store.__init__(store.path)
+
+
 def named(store: Store, name: str) -> list[tuple[str, str, str]]:
     return [(entry.label, entry.kind, entry.summary) for entry in store.named(name)]
 
@@ -117,11 +126,11 @@ def test_nothing_changed(store: Store, settings: Settings) -> None:
 def test_a_command_comes_and_goes(store: Store, settings: Settings, tmp_path: Path) -> None:
     new = program(tmp_path / "bin" / "untie")
     long_ago(tmp_path / "bin")
-    refresh(settings, store, [str(settings.man_path)])
+    refresh(settings, store)
     assert named(store, "untie") == [("untie", "command", "no manual page")]
     new.unlink()
     long_ago(tmp_path / "bin")
-    refresh(settings, store, [str(settings.man_path)])
+    refresh(settings, store)
     assert named(store, "untie") == []
     assert [match.name for match in store.matching_names("*")].count("sod") == 1
 
@@ -133,7 +142,7 @@ def test_a_page_for_a_command_that_had_none(
         ".TH S 1\n.SH NAME\nsod \\- a shell\n.SH D\nx\n"
     )
     long_ago(tmp_path / "man" / "man1")
-    refresh(settings, store, [str(settings.man_path)])
+    refresh(settings, store)
     assert named(store, "sod") == [("sod(1)", "command", "a shell")]
 
 
@@ -145,7 +154,7 @@ def test_a_refresh_ends_where_a_build_does(settings: Settings, tmp_path: Path) -
     before = sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()]))
     for folder in ("bin", "info", "man/man1", "bin/sod"):
         long_ago(tmp_path / folder)
-    refresh(settings, built, roots)
+    refresh(settings, built)
     assert (
         sorted(entry.label for entry in built.entries([m.number for m in built.all_matches()]))
         == before
@@ -161,13 +170,13 @@ def test_only_what_changed_is_asked_anew(
     monkeypatch.setattr("dowsing.ingest.non_pages._take_info", lambda *_: asked.append("info"))
     program(tmp_path / "bin" / "untie")
     long_ago(tmp_path / "bin")
-    refresh(settings, store, [str(settings.man_path)])
+    refresh(settings, store)
     assert asked == []
     long_ago(tmp_path / "info")
-    refresh(settings, store, [str(settings.man_path)])
+    refresh(settings, store)
     assert asked == ["info"]
     long_ago(tmp_path / "bin" / "sod")
-    refresh(settings, store, [str(settings.man_path)])
+    refresh(settings, store)
     assert asked == ["info", "shells"]
 
 
@@ -180,7 +189,7 @@ def test_another_path_adds_its_folders(store: Store, settings: Settings, tmp_pat
             "search_path": [*settings.search_path, str(tmp_path / "sbin"), "bin", ""],
         }
     )
-    refresh(wider, store, [str(settings.man_path)])
+    refresh(wider, store)
     assert named(store, "lash") == [("lash", "command", "no manual page")]
     assert changed_folders(store, wider, [str(settings.man_path)]).others == []
     assert changed_folders(store, settings, [str(settings.man_path)]).others == []
@@ -193,18 +202,18 @@ def test_what_could_not_be_taken_up_is_told_and_forgotten(
     program(tmp_path / "bin" / "sod", "#!/bin/sh\nkill -9 $$\n")
     long_ago(tmp_path / "info")
     long_ago(tmp_path / "bin" / "sod")
-    refresh(settings, store, [str(settings.man_path)])
+    refresh(settings, store)
     assert sorted(os.path.basename(problem.path) for problem in store.problems()) == [
         "noise.info",
         "sod",
     ]
     (tmp_path / "man" / "man1" / "new.1").write_text(".TH T 1\n.SH NAME\nnew \\- x\n.SH D\nx\n")
     long_ago(tmp_path / "man" / "man1")
-    refresh(settings, store, [str(settings.man_path)])
+    refresh(settings, store)
     assert len(store.problems()) == 2
     (tmp_path / "info" / "noise.info").unlink()
     program(tmp_path / "bin" / "sod", SOD)
     long_ago(tmp_path / "info")
     long_ago(tmp_path / "bin" / "sod")
-    refresh(settings, store, [str(settings.man_path)])
+    refresh(settings, store)
     assert store.problems() == []

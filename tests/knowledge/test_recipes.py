@@ -9,6 +9,7 @@ import pytest
 
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
+from dowsing.index.index_file import index_path
 from dowsing.index.store import Store
 from dowsing.ingest.build import build
 from dowsing.knowledge.recipes import PART, Recipe, Slot, own_recipes, read_recipes
@@ -133,7 +134,7 @@ def machine_tables(tmp_path: Path) -> CommandFinder:
                     place.symlink_to(page)
     if not (root / "man1").is_dir() or not list((root / "man1").glob("tar.1*")):
         pytest.skip("this machine has no manual pages")
-    path = str(tmp_path / "index.sqlite")
+    path = index_path(str(tmp_path))
     build(path, settings.changed(man_path=str(root)), [str(root)])
     return CommandFinder(Store(path), settings)
 

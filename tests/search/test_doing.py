@@ -99,10 +99,12 @@ def test_what_does_the_same_to_the_same(store: Store) -> None:
 
 
 def test_what_is_hidden_is_like_nothing(store: Store) -> None:
-    writer = IndexWriter.locked(store)
     [peel] = store.numbers_named(["peel"])
+    writer = IndexWriter.opened(store.path)
     writer.hide([peel])
     writer.commit()
+    writer.close()
+    store = Store(store.path)
     assert peel in store.hidden()
     names = [one.name for one in alike(store, store.named("rake")[0])]
     assert names[:1] == ["sweep"]

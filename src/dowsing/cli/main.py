@@ -266,20 +266,25 @@ def run(arguments: list[str]) -> int:
     session = Session(options)
     try:
         status = _answered(session, module, options)
-        session.tell_unfinished(says=name != "index")  # which says it itself
-        return status
-    except Unusable as damage:  # found while reading: what can be rebuilt is rebuilt, once
+    except Unusable as damage:  # found while reading: it is made anew, once
         session.build(str(damage))
         try:
-            return _answered(session, module, options)
+            status = _answered(session, module, options)
         except Unusable as error:
             raise Failure(
-                f"{error}, also when built anew; remove {session.settings.cache}", status=3
+                f"{error}, though it was just made: {session.program} index --remove takes away "
+                "all that can be made anew",
+                status=3,
             ) from None
+    if name != "index":  # which says it itself
+        session.tell_unfinished()
+    return status
 
 
 def _answered(session: Session, module: ModuleType, options: argparse.Namespace) -> int:
-    """What the command returns. Raises Unusable if it fell over what a damaged index holds."""
+    """What the command returns. Raises Unusable if it fell over what a damaged index holds: only a
+    check of the file says that it is damaged, any other fault is ours.
+    """
     from dowsing.model.errors import Unusable
 
     try:
@@ -288,13 +293,9 @@ def _answered(session: Session, module: ModuleType, options: argparse.Namespace)
     except (Failure, Unusable, OSError, MemoryError, RecursionError):
         raise
     except Exception as error:
-        # a damaged index can hold anything; one that was made anew for this very error is not to
-        # blame for it
-        says = f"{type(error).__name__}: {error}"
-        if os.environ.get(TRACE) or not session.may_be_damaged(says):
+        if os.environ.get(TRACE) or not session.is_index_damaged():
             raise
-        session.mending = says
-        raise Unusable(f"the index may be damaged ({says})") from error
+        raise Unusable(f"the index is damaged ({type(error).__name__}: {error})") from error
 
 
 def program() -> None:
@@ -353,6 +354,6 @@ def _reason(error: Exception) -> str:
     if isinstance(error, RecursionError):
         return "what was given is nested too deep"
     return (
-        f"a fault of dowsing's own ({type(error).__name__}: {error}); {TRACE}=1 shows where, "
-        "for a report"
+        f"a fault of dowsing's own ({type(error).__name__}: {error}); please report it with what "
+        f"{TRACE}=1 shows when this is set before the same line"
     )

@@ -2,30 +2,17 @@
 
 from __future__ import annotations
 
-import contextlib
 import os
 import sqlite3
 
 from dowsing.index import schema
+from dowsing.index.index_file import remove
 from dowsing.index.writer import IndexWriter
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterable
     from typing import Self
-
-
-def remove(path: str) -> None:
-    """Remove a file that was being written, and what the database has put beside it."""
-    with contextlib.suppress(OSError):
-        os.unlink(path)
-    remove_beside(path)
-
-
-def remove_beside(path: str) -> None:
-    """Remove what the database has put beside a file that is closed."""
-    with contextlib.suppress(OSError):
-        os.unlink(path + "-journal")
 
 
 class BegunIndex(IndexWriter):
@@ -52,7 +39,7 @@ class BegunIndex(IndexWriter):
     def _begun_before(cls, path: str, mark: str) -> Self | None:
         if not os.path.isfile(path):
             return None
-        writer = cls(sqlite3.connect(path))
+        writer = cls(path)
         try:
             writer.db.executescript(schema.FAST)
             if writer.meta_value(schema.Meta.BEGUN) == mark:

@@ -15,6 +15,8 @@ if TYPE_CHECKING:
 
 def command_table(store: Store, path: str) -> bytes:
     """The packed table of the command that the page of that path documents, b"" if none is kept."""
+    if store.pending and store.pending.is_outdated(path):
+        return b""
     rows = store.rows(
         "SELECT o.command FROM files f JOIN options o ON o.entry=f.entry WHERE f.path=? AND "
         "o.command IS NOT NULL",
@@ -25,6 +27,8 @@ def command_table(store: Store, path: str) -> bytes:
 
 def card_facts(store: Store, path: str) -> bytes:
     """What a card shows of the page of that path, packed; b"" if none is kept."""
+    if store.pending and store.pending.is_outdated(path):
+        return b""
     rows = store.rows(
         "SELECT c.facts FROM files f JOIN cards c ON c.entry=f.entry WHERE f.path=?",
         (stored(path),),
@@ -37,7 +41,7 @@ def has_subcommands(store: Store, program: str) -> bool:
     key = program.casefold()
     rows = store.rows(
         "SELECT 1 FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>? AND n.key<? AND "
-        "e.family=? AND e.kind='subcommand' LIMIT 1",
+        f"e.family=? AND e.kind='subcommand' AND {store.shown} LIMIT 1",
         (key, key + "\U0010ffff", program),
     )
     return bool(rows)
@@ -48,7 +52,7 @@ def commands_beginning(store: Store, beginning: str, most: int) -> list[Entry]:
     key = beginning.casefold()
     rows = store.rows(
         f"SELECT {COLUMNS}, n.name, e.id FROM names n JOIN entries e ON e.id=n.entry WHERE "
-        "n.key>=? AND n.key<? AND NOT e.hidden AND e.kind IN ('command','builtin','keyword') "
+        f"n.key>=? AND n.key<? AND {store.shown} AND e.kind IN ('command','builtin','keyword') "
         "AND (e.section='builtin' OR e.section='' OR substr(e.section,1,1) IN ('1','6','8'))",
         (key, key + "\U0010ffff"),
     )
@@ -73,7 +77,7 @@ def subcommands_of(store: Store, program: str) -> list[Entry]:
         key = (program + joint).casefold()
         rows = store.rows(
             f"SELECT {COLUMNS} FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND "
-            "n.key<? AND n.alias=0 AND e.kind='subcommand' AND NOT e.hidden ORDER BY n.key",
+            f"n.key<? AND n.alias=0 AND e.kind='subcommand' AND {store.shown} ORDER BY n.key",
             (key, key + "\U0010ffff"),
         )
         found += [entry_of(row) for row in rows if joint not in row[0][len(key) :] or joint == "-"]
@@ -85,7 +89,7 @@ def names_beginning(store: Store, beginning: str, most: int) -> list[tuple[str, 
     key = beginning.casefold()
     rows = store.rows(
         "SELECT n.name, e.summary FROM names n JOIN entries e ON e.id=n.entry WHERE n.key>=? AND "
-        "n.key<? AND NOT e.hidden ORDER BY length(n.name), n.name LIMIT ?",
+        f"n.key<? AND {store.shown} ORDER BY length(n.name), n.name LIMIT ?",
         (key, key + "\U0010ffff", 2 * most),
     )
     return [(name, summary) for name, summary in dict(rows).items() if name.startswith(beginning)][

@@ -10,7 +10,6 @@ class Meta(StrEnum):
     (knowledge/recipe_terms.py).
     """
 
-    VERSION = "version"
     ROOTS = "roots"  # manual folders, one a line; the place of one that is no more is empty
     BUILT = "built"  # seconds since 1970
     PAGES = "pages"
@@ -27,7 +26,6 @@ class Meta(StrEnum):
     TASK_CHANGE = "task change"  # and that it changes anything
     DEPTH = "depth"  # a Depth
     BEGUN = "begun"  # what a build that is not ended yet is made of, as a mark
-    MENDED = "mended"  # the error for which the index was made anew
 
 
 class Depth(StrEnum):
@@ -46,9 +44,9 @@ GONE, SHADOWED = 1, 2
 #: The `place` of an entry that has no page; that of others is the number of their manual folder.
 NOWHERE = -1
 
-#: Changed with every change of the layout or of what is read out of pages; another version is
-#: rebuilt.
-VERSION = 38
+#: Changed with every change of the layout or of what is read out of pages. It stands in the name of
+#: the file, so that two versions of the program have an index each, and within it (`user_version`).
+VERSION = 39
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -75,9 +73,11 @@ TEXT_FIELDS = {
 UNIT = 16
 MIDDLE = 160
 
-TABLES = """
+TABLES = f"""
+PRAGMA user_version = {VERSION};
 CREATE TABLE meta(key TEXT PRIMARY KEY, value TEXT) WITHOUT ROWID;
 CREATE TABLE command_facts(words TEXT PRIMARY KEY, facts TEXT) WITHOUT ROWID;
+CREATE TABLE orders(roots TEXT PRIMARY KEY, raised BLOB, lowered BLOB) WITHOUT ROWID;
 CREATE TABLE folders(path TEXT PRIMARY KEY, modified INTEGER, kind TEXT) WITHOUT ROWID;
 CREATE TABLE files(
     path TEXT PRIMARY KEY,
@@ -155,6 +155,8 @@ CREATE INDEX postings_by_term ON postings(term);
 CREATE INDEX doings_by_word ON doings(kind, word);
 CREATE INDEX defined_by_name ON defined(name);
 CREATE INDEX hidden_entries ON entries(id) WHERE hidden;
+CREATE INDEX shadowed_entries ON entries(name, section) WHERE hidden=2;
+CREATE INDEX entries_by_place ON entries(place);
 CREATE INDEX related_by_term ON related(term);
 CREATE INDEX shell_names_by_name ON shell_names(name);
 CREATE INDEX info_names_by_name ON info_names(name);

@@ -6,6 +6,7 @@ import os
 import sqlite3
 
 from dowsing.index import schema
+from dowsing.index.index_file import address, damage_of, is_own_file
 from dowsing.index.schema import Meta
 from dowsing.model.entry import Candidate, Entry, InfoPlace, Match, Problem, ShellRow
 from dowsing.model.errors import Unusable
@@ -17,20 +18,11 @@ if TYPE_CHECKING:
     from collections.abc import Iterable, Sequence
     from typing import Any
 
+    from dowsing.index.applying import Applying
+    from dowsing.index.pending import Pending
+
 MOST_MATCHES = 4000
 SHORTEST_PIECE = 3  # characters; shorter pieces of names have no index
-
-
-def index_path(cache: str, others: list[str] | None = None) -> str:
-    """The index file of a user; where it is made of `others` than what is usual it is apart."""
-    if not others:
-        return os.path.join(cache, "index.sqlite")
-    mark = 0x811C9DC5
-    for byte in "\n".join(others).encode(
-        "utf-8", "surrogateescape"
-    ):  # the FNV-1a hash: no module to load for it
-        mark = (mark ^ byte) * 0x01000193 & 0xFFFFFFFF
-    return os.path.join(cache, f"index-{mark:08x}.sqlite")
 
 
 COLUMNS = (
@@ -82,24 +74,32 @@ def narrowing(
 
 
 class Store:
-    """An open index. Raises Unusable when opened if the file is missing, damaged or of another
-    version.
+    """An open index. Raises Unusable when opened if the file is missing, damaged, of another layout
+    or not one's own.
+
+    `path`: the file. `memory`: what sources keep for the time of a run. `applying`: what of it
+    applies to the run, None for all; `pending`: what came and went since it was made, None for
+    nothing.
     """
 
-    def __init__(self, path: str, writable: bool = False) -> None:
+    def __init__(self, path: str) -> None:
         self.path = path
-        self.memory: dict[str, Any] = {}  # what sources keep for the time of a run
-        self.is_narrowed = False  # whether it holds more than applies (see applying.py)
-        if not os.path.isfile(path):
-            raise Unusable("there is no index yet")
-        mode = "rw" if writable else "ro"
-        place = path.replace("%", "%25").replace("?", "%3f").replace("#", "%23")
+        self.memory: dict[str, Any] = {}
+        self.applying: Applying | None = None
+        self.pending: Pending | None = None
         try:
-            self.db = sqlite3.connect(f"file:{place}?mode={mode}", uri=True, timeout=5.0)
-            version = self.db.execute("SELECT value FROM meta WHERE key='version'").fetchone()
+            if not is_own_file(path):
+                raise Unusable("the index is not a file of your own")
+        except OSError:
+            raise Unusable("there is no index yet") from None
+        try:
+            # nobody writes into this very file, so no lock is needed and nothing beside it counts
+            self.db = sqlite3.connect(f"{address(path)}&immutable=1", uri=True)
+            version = self.db.execute("PRAGMA user_version").fetchone()[0]
+            self.db.execute("SELECT 1 FROM meta").fetchone()
         except (sqlite3.Error, UnicodeDecodeError) as error:
             raise Unusable(f"the index is damaged ({error})") from None
-        if version is None or version[0] != str(schema.VERSION):
+        if version != schema.VERSION:
             raise Unusable("the index is of another version")
 
     def close(self) -> None:
@@ -107,7 +107,9 @@ class Store:
         self.db.close()
 
     def rows(self, sql: str, values: Sequence[object] = ()) -> list[tuple]:  # type: ignore[type-arg]
-        """The rows that the statement gives; only for this package. Raises Unusable."""
+        """The rows that the statement gives; only for this package. Raises Unusable if the file is
+        damaged.
+        """
         try:
             return self.db.execute(sql, tuple(values)).fetchall()
         except UnicodeEncodeError:  # bytes that are no text: nothing in the index has them
@@ -115,7 +117,21 @@ class Store:
                 sql, [as_text(value) if isinstance(value, str) else value for value in values]
             )
         except (sqlite3.DatabaseError, UnicodeDecodeError) as error:
-            raise Unusable(f"the index is damaged ({error})") from None
+            if _says_damaged(error) or damage_of(self.path):
+                raise Unusable(f"the index is damaged ({error})") from None
+            raise  # a fault of ours: the file is as it was written
+
+    @property
+    def shown(self) -> str:
+        """The condition of SQL that an entry `e` is shown."""
+        return self.applying.shown if self.applying else "NOT e.hidden"
+
+    @property
+    def applies(self) -> str:
+        """The condition of SQL, which goes on from another, that an entry `e` applies to this
+        run.
+        """
+        return self.applying.applies if self.applying else ""
 
     # --- entries by name
     # -----------------------------------------------------------------------------
@@ -128,12 +144,21 @@ class Store:
         rows = self.rows(
             f"SELECT {COLUMNS}, n.name, n.section, n.alias, e.place FROM names n JOIN entries e ON "
             "e.id=n.entry "
-            "WHERE n.key=? AND (?='' OR n.section=? OR substr(n.section,1,length(?))=?)",
+            "WHERE n.key=? AND (?='' OR n.section=? OR substr(n.section,1,length(?))=?)"
+            f"{self.applies}",
             (name.casefold(), section, section, section, section),
         )
         exact = [row for row in rows if row[10] == name] or rows
-        exact.sort(key=lambda row: (section != "" and row[11] != section, row[13], row[12]))
-        return [entry_of(row) for row in exact]
+        rank = self.applying.ranks.get if self.applying else dict[int, int]().get
+        exact.sort(
+            key=lambda row: (
+                section != "" and row[11] != section,
+                rank(row[13], row[13]),
+                row[12],
+            )
+        )
+        found = [entry_of(row) for row in exact]
+        return self.pending.corrected(name, section, found) if self.pending else found
 
     def entries(self, numbers: list[int]) -> list[Entry]:
         """The entries of these numbers, in their order."""
@@ -142,7 +167,7 @@ class Store:
             part = numbers[start : start + 500]
             marks = ",".join("?" * len(part))
             for row in self.rows(
-                f"SELECT {COLUMNS}, e.id FROM entries e WHERE e.id IN ({marks})", part
+                f"SELECT {COLUMNS}, e.id FROM entries e WHERE e.id IN ({marks}){self.applies}", part
             ):
                 rows[row[10]] = row
         return [entry_of(rows[number]) for number in numbers if number in rows]
@@ -157,20 +182,25 @@ class Store:
 
     def _entries(self, condition: str, value: str) -> list[Entry]:
         sql = (
-            f"SELECT {COLUMNS} FROM entries e WHERE {condition} AND NOT e.hidden ORDER BY "
+            f"SELECT {COLUMNS} FROM entries e WHERE {condition} AND {self.shown} ORDER BY "
             "length(e.name), e.name"
         )
         return [entry_of(row) for row in self.rows(sql, (value,))]
 
     def all_names(self) -> list[tuple[str, str]]:
         """Every name and alias with its section."""
-        return [(row[0], row[1]) for row in self.rows("SELECT DISTINCT name, section FROM names")]
+        if not self.applying:
+            rows = self.rows("SELECT DISTINCT name, section FROM names")
+            return [(row[0], row[1]) for row in rows]
+        elsewhere = self._elsewhere()
+        rows = self.rows("SELECT name, section, entry FROM names")
+        return list(dict.fromkeys((row[0], row[1]) for row in rows if row[2] not in elsewhere))
 
     def candidates(self, numbers: Iterable[int]) -> list[Candidate]:
         """The entries of these numbers that are shown, in no order."""
         rows = self.rows(
-            "SELECT id, name, section, family, summary FROM entries WHERE id IN (SELECT value FROM "
-            "json_each(?)) AND NOT hidden",
+            "SELECT id, name, section, family, summary FROM entries e WHERE id IN (SELECT value "
+            f"FROM json_each(?)) AND {self.shown}",
             (listed(numbers),),
         )
         return [Candidate(*row) for row in rows]
@@ -179,12 +209,16 @@ class Store:
         """The numbers of entries that are not shown: others stand before them, their pages are
         gone, or they do not apply.
         """
-        sql = (
-            "SELECT id FROM main.entries EXCEPT SELECT id FROM entries WHERE NOT hidden"
-            if self.is_narrowed
-            else "SELECT id FROM entries INDEXED BY hidden_entries WHERE hidden"
-        )
-        return {row[0] for row in self.rows(sql)}
+        rows = self.rows("SELECT id FROM entries INDEXED BY hidden_entries WHERE hidden")
+        found = {row[0] for row in rows}
+        if self.applying:
+            found = (found - self.applying.raised) | self.applying.lowered | self._elsewhere()
+        return found
+
+    def _elsewhere(self) -> set[int]:
+        """The numbers of the entries that do not apply to this run."""
+        others = self.applying.others if self.applying else ""
+        return {row[0] for row in self.rows(f"SELECT id FROM entries WHERE place IN ({others})")}
 
     def tally(self, column: str, numbers: Iterable[int]) -> list[tuple[str, int]]:
         """The values of a column among entries of these numbers, counted as in `vocabulary`."""
@@ -193,8 +227,8 @@ class Store:
     def all_matches(self, within: Narrowing = ALL) -> list[Match]:
         """All entries."""
         rows = self.rows(
-            "SELECT e.id, 0, e.name, e.section, e.family FROM entries e WHERE NOT "
-            f"e.hidden{within.condition}",
+            "SELECT e.id, 0, e.name, e.section, e.family FROM entries e WHERE "
+            f"{self.shown}{within.condition}",
             within.values,
         )
         return [Match(*row) for row in rows]
@@ -203,8 +237,8 @@ class Store:
         """Label, kind, package and family ("" for none) of all entries."""
         rows = self.rows(
             "SELECT CASE e.section WHEN '' THEN e.name ELSE e.name||'('||e.section||')' END, "
-            "e.kind, ifnull(e.package,''), ifnull(e.family,'') FROM entries e WHERE NOT "
-            f"e.hidden{within.condition} ORDER BY e.id",
+            "e.kind, ifnull(e.package,''), ifnull(e.family,'') FROM entries e WHERE "
+            f"{self.shown}{within.condition} ORDER BY e.id",
             within.values,
         )
         return [(row[0], row[1], row[2], row[3]) for row in rows]
@@ -215,7 +249,7 @@ class Store:
         The columns are `package`, `family`, `kind`, and `verbs` and `nouns`, of which each word
         counts.
         """
-        return self._tallied(column, f"NOT e.hidden{within.condition}", within.values)
+        return self._tallied(column, f"{self.shown}{within.condition}", within.values)
 
     def _tallied(self, column: str, condition: str, values: list[str]) -> list[tuple[str, int]]:
         found: dict[str, int] = {}
@@ -269,7 +303,7 @@ class Store:
         rows = self.rows(
             "SELECT e.id, min(n.alias), e.name, e.section, e.family FROM names n JOIN entries e ON "
             "e.id=n.entry "
-            f"WHERE {condition} AND NOT e.hidden{within.condition} GROUP BY e.id",
+            f"WHERE {condition} AND {self.shown}{within.condition} GROUP BY e.id",
             [
                 value,
                 *([_quoted(run.casefold())] if len(run) >= SHORTEST_PIECE else []),
@@ -356,7 +390,7 @@ class Store:
             "SELECT t.rowid, t.score, e.name, e.section, e.family FROM (SELECT rowid, bm25(bodies) "
             "AS score "
             f"FROM bodies WHERE bodies MATCH ? ORDER BY score LIMIT {most}) t "
-            f"JOIN entries e ON e.id=t.rowid WHERE NOT e.hidden{within.condition}",
+            f"JOIN entries e ON e.id=t.rowid WHERE {self.shown}{within.condition}",
             [match_expression(words), *within.values],
         )
         return [Match(*row) for row in rows]
@@ -392,14 +426,32 @@ class Store:
     @property
     def pages(self) -> int:
         """How many pages it was made of, of those that apply."""
-        if self.is_narrowed:
-            return int(self.rows("SELECT count(*) FROM entries WHERE place>=0 AND path<>''")[0][0])
+        if self.applying:
+            sql = f"SELECT count(*) FROM entries e WHERE e.place>=0 AND e.path<>''{self.applies}"
+            return int(self.rows(sql)[0][0])
         return int(self.meta_value(Meta.PAGES) or 0)
 
     def folders(self) -> dict[str, int]:
         """The manual folders looked through, with their modification times (ns) then."""
         rows = self.rows("SELECT path, modified FROM folders WHERE kind='manual'")
         return {restored(path): modified for path, modified in rows}
+
+    def files_in(self, folder: str) -> list[str]:
+        """The files of pages in a folder, without those in folders within it."""
+        begin = stored(os.path.join(folder, ""))
+        rows = self.rows(
+            "SELECT path FROM files WHERE path>? AND path<? AND modified",
+            (begin, begin + "\U0010ffff"),
+        )
+        found = (restored(row[0]) for row in rows)
+        return [path for path in found if os.path.dirname(path) == folder]
+
+    def stamp_of(self, path: str) -> tuple[int, int] | None:
+        """The modification time (ns) and size that a page's file had when it was read, None if it
+        was not.
+        """
+        rows = self.rows("SELECT modified, size FROM files WHERE path=?", (stored(path),))
+        return (rows[0][0], rows[0][1]) if rows else None
 
     def watched(self) -> list[tuple[str, int, str]]:
         """Every place that was looked at: its path, modification time (ns, 0 if it was not there)
@@ -432,6 +484,12 @@ class Store:
             if file.startswith(f"{name}.{section}"):
                 return problem
         return None
+
+
+def _says_damaged(error: Exception) -> bool:
+    """Whether SQLite itself says that the file is damaged, or none of its own."""
+    code = getattr(error, "sqlite_errorcode", 0) & 0xFF
+    return code in (sqlite3.SQLITE_CORRUPT, sqlite3.SQLITE_NOTADB)
 
 
 def listed(numbers: Iterable[int]) -> str:

@@ -150,8 +150,8 @@ def defining(store: Store, name: str) -> list[tuple[int, str, str]]:
     writes it and what it says of it.
     """
     return store.rows(
-        "SELECT entry, tag, says FROM defined JOIN entries ON id = entry"
-        " WHERE defined.name=? AND NOT hidden",
+        "SELECT d.entry, d.tag, d.says FROM defined d JOIN entries e ON e.id = d.entry"
+        f" WHERE d.name=? AND {store.shown}",
         (name,),
     )
 
@@ -215,7 +215,7 @@ def static_ranks(store: Store) -> bytearray:
             found[first : first + len(marks)] = (
                 marks  # what is written at one time has numbers of its own
             )
-        last = store.rows("SELECT coalesce(max(id), 0) FROM main.entries")[0][0]
+        last = store.rows("SELECT coalesce(max(id), 0) FROM entries")[0][0]
         found.extend(bytes(max(last + 1 - len(found), 0)))
     return found
 

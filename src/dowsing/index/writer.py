@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import contextlib
 import os
 import sqlite3
 
 from dowsing.index import schema
+from dowsing.index.orders import keep_orders
 from dowsing.index.rows import NO_PAGE, EntryRow, FileRow, PlaceKind, SearchRow
 from dowsing.index.schema import COMMON_TEXT, GONE, HEADS, SHADOWED, TEXT
-from dowsing.index.store import Store
 from dowsing.model.entry import ShellRow
-from dowsing.model.errors import Unusable
 from dowsing.model.paths import is_within, restored, stored
 
 TYPE_CHECKING = False
@@ -21,34 +19,29 @@ if TYPE_CHECKING:
 
 
 class IndexWriter:
-    """An index that is written: a new one, or one that others read meanwhile."""
+    """An index that is being written. Nobody reads it yet: see index_file.py."""
 
-    def __init__(self, db: sqlite3.Connection) -> None:
-        self.db = db
+    def __init__(self, path: str) -> None:
+        self.path = path
+        self.db = sqlite3.connect(path)
 
     @classmethod
     def new(cls, path: str) -> Self:
-        """A new file, which nobody reads yet."""
-        db = sqlite3.connect(path)
-        db.executescript(schema.FAST + schema.TABLES)
-        return cls(db)
+        """A new file. Raises sqlite3.Error."""
+        writer = cls(path)
+        writer.db.executescript(schema.FAST + schema.TABLES)
+        return writer
 
     @classmethod
-    def locked(cls, store: Store) -> Self:
-        """An index that is there, with nobody else writing until `commit` or `undo`. Raises
-        Unusable, sqlite3.Error.
-        """
-        db = Store(store.path, writable=True).db
-        db.execute("BEGIN IMMEDIATE")
-        return cls(db)
+    def opened(cls, path: str) -> Self:
+        """A file that is there. Raises sqlite3.Error."""
+        writer = cls(path)
+        writer.db.executescript(schema.FAST)
+        return writer
 
     def commit(self) -> None:
         """Have what was written hold."""
         self.db.commit()
-
-    def undo(self) -> None:
-        """Leave everything as it was before."""
-        self.db.rollback()
 
     def close(self) -> None:
         """Close the file."""
@@ -165,6 +158,20 @@ class IndexWriter:
             )
             for name, section, kind, summary, package, path, number in rows.fetchall()
         ]
+
+    def commands_in(self, folders: set[str]) -> list[str]:
+        """The names of the commands without a page that are in these folders."""
+        return [name for name, folder in self._pageless_commands() if folder in folders]
+
+    def commands_outside(self, folders: set[str]) -> set[str]:
+        """The names of those that are not in these folders."""
+        return {name for name, folder in self._pageless_commands() if folder not in folders}
+
+    def _pageless_commands(self) -> list[tuple[str, str]]:
+        rows = self.db.execute(
+            "SELECT name, path FROM entries WHERE section='' AND kind='command' AND name<>''"
+        )
+        return [(name, os.path.dirname(restored(path))) for name, path in rows]
 
     def paged_now(self) -> list[int]:
         """The entries without a page of commands that have one now."""
@@ -298,6 +305,12 @@ class IndexWriter:
         row = (stored(path), stored(folder), NO_PAGE[kind], says)
         self.db.execute("INSERT OR REPLACE INTO files VALUES(?,?,0,?,NULL,?)", row)
 
+    def keep_orders(self, known: list[str], roots: list[str]) -> None:
+        """Keep what the order of the manual folders `roots` changes (see orders.py). `known`:
+        those that the index is made of.
+        """
+        keep_orders(self.db, known, roots)
+
     def set_manual_folders(self, folders: dict[str, int], within: list[str] | None = None) -> None:
         """The manual folders that were looked through, with their modification times (ns): all, or
         those `within` these.
@@ -382,9 +395,13 @@ class IndexWriter:
         )
         return {manual: restored(path) for manual, path in rows}
 
-    def set_programs(self, owned: Iterable[tuple[str, str]]) -> None:
-        """The programs on PATH with their packages."""
-        self.db.execute("DELETE FROM programs")
+    def set_programs(self, folders: Iterable[str], owned: Iterable[tuple[str, str]]) -> None:
+        """The programs in folders of PATH with their packages, in the place of those known."""
+        for folder in folders:
+            begin = stored(os.path.join(folder, ""))
+            self.db.execute(
+                "DELETE FROM programs WHERE path>=? AND path<?", (begin, begin + "\U0010ffff")
+            )
         rows = ((stored(path), package) for path, package in owned)
         self.db.executemany("INSERT OR IGNORE INTO programs VALUES(?,?)", rows)
 
@@ -418,6 +435,11 @@ class IndexWriter:
         """A value that the index keeps beside its entries, "" for none."""
         row = self.db.execute("SELECT value FROM meta WHERE key=?", (key,)).fetchone()
         return str(row[0]) if row else ""
+
+    def roots(self) -> list[str]:
+        """The manual folders that it is made of (Store.roots)."""
+        kept = self.meta_value(schema.Meta.ROOTS)
+        return restored(kept).split("\n") if kept else []
 
     def set_meta(self, key: schema.Meta, value: str) -> None:
         """A value that the index keeps beside its entries."""
@@ -455,14 +477,3 @@ def _name_rows(one: EntryRow) -> list[tuple[object, ...]]:
         (name.casefold(), name, section, one.number, int(n > 0))
         for n, (name, section) in enumerate(one.names)
     ]
-
-
-def note_mended(path: str, error: str) -> None:
-    """Have the index say that it was made anew for this error, so that this is not done again and
-    again.
-    """
-    with contextlib.suppress(sqlite3.Error, Unusable):
-        writer = IndexWriter(Store(path, writable=True).db)
-        writer.set_meta(schema.Meta.MENDED, error)
-        writer.commit()
-        writer.close()

@@ -8,17 +8,19 @@ import contextlib
 import hashlib
 import json
 import os
+import shutil
 import sqlite3
 import time
-from collections.abc import Iterator
 
-from dowsing.index.begun_index import BegunIndex, remove, remove_beside
+from dowsing.index.begun_index import BegunIndex
+from dowsing.index.index_file import being_written, identity, publish, remove, work_folder
 from dowsing.index.schema import VERSION, Depth, Meta
 from dowsing.index.store import Store
 from dowsing.index.writer import IndexWriter
 from dowsing.ingest import progress_file
 from dowsing.ingest.all_pages import FEW, PageReader, PageTerms, Progress, unpacked
 from dowsing.ingest.entries import crowded_pages, make_entries
+from dowsing.ingest.locks import Work, alone
 from dowsing.ingest.meanings import Meanings, tasks_of_commands
 from dowsing.ingest.non_pages import take_others
 from dowsing.ingest.page_reading import Reading
@@ -59,7 +61,7 @@ def build(
     progress: Progress | None = None,
     depth: Depth = Depth.WHOLE,
 ) -> None:
-    """Build the index of the manual folders `roots`, and what else the settings lead to, into the
+    """Build the index of the manual folders `roots`, and what else the settings lead to, as the
     file `path`: of the heads of pages alone if that is the `depth` and there are many.
 
     The file is complete or not there: it is written beside and renamed. KeyboardInterrupt and
@@ -68,94 +70,74 @@ def build(
     """
     folder = os.path.dirname(path)
     try:
-        os.makedirs(folder, exist_ok=True)
+        os.makedirs(folder, mode=0o700, exist_ok=True)
     except OSError as error:
         raise CannotBuild(f"the index folder {folder} cannot be made ({error.strerror})") from None
-    asked = time.time()
+    before = identity(path)
     try:
-        with _lock(path, depth):
-            if _is_built(path, depth, asked):
-                return  # another process built it while this one waited
-            found = scan(roots, settings.language)
-            if depth == Depth.HEADS and len(found.pages) > FEW:
-                _build_heads(path, found, settings, progress)
-            else:
-                _build_noted(path, found, settings, progress)
+        if depth == Depth.HEADS:
+            with alone(path, Work.HEADS):
+                if identity(path) == before:  # nobody built one while this one waited
+                    _build_first(path, roots, settings, progress)
+            return
+        with alone(path, Work.UPKEEP):
+            if identity(path) == before or not _is_whole(path):
+                build_whole(path, roots, settings, progress)
+            shutil.rmtree(work_folder(path), ignore_errors=True)
     except (sqlite3.Error, OSError) as error:
-        raise CannotBuild(f"the index cannot be written to {folder} ({_reason(error)})") from None
+        raise CannotBuild(f"the index cannot be written to {folder} ({reason_of(error)})") from None
 
 
-def is_being_built(path: str) -> bool:
-    """Whether a process is at work on the whole index of that path."""
-    try:
-        import fcntl
-
-        with open(_lock_file(path, Depth.WHOLE), "w") as file:
-            fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
-            return False
-    except (ImportError, BlockingIOError):
-        return True
-    except OSError:
-        return False
-
-
-def _reason(error: Exception) -> str:
+def reason_of(error: Exception) -> str:
+    """Why something could not be written, in a few words."""
     text = getattr(error, "strerror", None) or str(error)
     return "the disk is full" if "full" in text or "No space" in text else text.lower()
 
 
-def _is_built(path: str, depth: Depth, asked: float) -> bool:
-    """Whether an index of this depth has been there since that time."""
+def _is_whole(path: str) -> bool:
     try:
-        if os.path.getmtime(path) <= asked:
-            return False
-        if depth == Depth.HEADS:
-            return True
         store = Store(path)
-        is_whole = store.is_whole
-        store.close()
-        return is_whole
-    except (OSError, Unusable):
+    except Unusable:
         return False
+    whole = store.is_whole
+    store.close()
+    return whole
 
 
-def _lock_file(path: str, depth: Depth) -> str:
-    return f"{path}.lock" if depth == Depth.HEADS else f"{path}.whole"
-
-
-@contextlib.contextmanager
-def _lock(path: str, depth: Depth) -> Iterator[None]:
-    """Only one build of a depth at a time; the next waits until the one before is done."""
+def _build_first(
+    path: str, roots: list[str], settings: Settings, progress: Progress | None
+) -> None:
+    """The first index, which is waited for: whole where there are few pages."""
+    found = scan(roots, settings.language)
+    few = len(found.pages) <= FEW
+    new = f"{path}.heads"
+    remove(new)  # of a build that was ended: nobody else is at it
+    before = identity(path)
     try:
-        import fcntl
-    except ImportError:  # no such locks on this system: the rename is enough to stay whole
-        yield
-        return
-    with open(_lock_file(path, depth), "w") as file:
-        fcntl.flock(file, fcntl.LOCK_EX)
-        yield
+        if few:
+            _write_whole(BegunIndex.begun(new, ""), [], found, settings, progress)
+        else:
+            _write_heads(new, found, settings, progress)
+        if identity(path) == before:  # a whole one may have come meanwhile
+            publish(new, path)
+    finally:
+        remove(new)
 
 
-def _build_heads(path: str, found: Scan, settings: Settings, progress: Progress | None) -> None:
+def _write_heads(new: str, found: Scan, settings: Settings, progress: Progress | None) -> None:
     """The index of the names and summaries of pages. Of the members of very large families only
     the names are taken.
     """
-    new = f"{path}.heads.new"
-    remove(new)  # of a build that was ended: nobody else is at it
     crowded = crowded_pages(found.pages)
-    try:
-        with contextlib.closing(IndexWriter.new(new)) as writer:
-            reader = PageReader(found.pages, set(), crowded, heads=True)
-            making = _Making(writer, found, settings, crowded)
-            making.insert_knowledge([])  # while the workers read
-            readings = reader.heads(progress) | {
-                number: _named_only(found.pages[number], number) for number in crowded
-            }
-            making.insert_pages(readings, Depth.HEADS)
-            making.finish(Depth.HEADS)
-        os.replace(new, path)
-    finally:
-        remove(new)
+    with contextlib.closing(IndexWriter.new(new)) as writer:
+        reader = PageReader(found.pages, set(), crowded, heads=True)
+        making = _Making(writer, found, settings, crowded)
+        making.insert_knowledge([])  # while the workers read
+        readings = reader.heads(progress) | {
+            number: _named_only(found.pages[number], number) for number in crowded
+        }
+        making.insert_pages(readings, Depth.HEADS)
+        making.finish(Depth.HEADS)
 
 
 def _named_only(found: FoundPage, number: int) -> Reading:
@@ -163,41 +145,38 @@ def _named_only(found: FoundPage, number: int) -> Reading:
     return Reading(number, [found.page.name], "", is_typed(found.page.section), "")
 
 
-def _build_noted(path: str, found: Scan, settings: Settings, progress: Progress | None) -> None:
-    """The whole index; that it cannot be made is noted, or one look-up after another would begin it
-    again.
+def build_whole(path: str, roots: list[str], settings: Settings, progress: Progress | None) -> None:
+    """The whole index; one that is interrupted leaves its file, from which the next goes on. Only
+    for the one process that is at it. Raises sqlite3.Error, OSError.
     """
-    try:
-        _build_whole(path, found, settings, progress)
-    except Exception as error:
-        progress_file.note_failure(path, _reason(error))
-        raise
-    progress_file.note_failure(path, "")
-
-
-def _build_whole(path: str, found: Scan, settings: Settings, progress: Progress | None) -> None:
-    """The whole index. One that is interrupted leaves its file, from which the next goes on."""
-    new = f"{path}.new"
+    found = scan(roots, settings.language)
+    new = being_written(path, "new")
     writer, before = _begun(new, _mark(found))
+    with progress_file.telling(path, progress) as tell:
+        _write_whole(writer, before, found, settings, tell)
+    publish(new, path)
+
+
+def _write_whole(
+    writer: BegunIndex,
+    before: list[Reading],
+    found: Scan,
+    settings: Settings,
+    progress: Progress | None,
+) -> None:
+    """Write the whole index, and close it. `before`: what was read before it was ended."""
     crowded = crowded_pages(found.pages)
-    try:
-        with contextlib.closing(writer):
-            reader = PageReader(found.pages, crowded, {reading.number for reading in before})
-            making = _Making(writer, found, settings, crowded)  # while the workers read
-            for reading in before:
-                making.terms.add(reading.number, reading.terms)
-            readings = {reading.number: reading._replace(terms={}) for reading in before}
-            with progress_file.telling(path, progress) as tell:
-                reader.whole(writer, readings, making.terms, tell)
-            writer.forget_read()
-            making.insert_pages(readings, Depth.WHOLE)
-            making.insert_knowledge(making.examples)
-            making.finish(Depth.WHOLE)
-        remove_beside(new)
-        os.replace(new, path)
-    except (sqlite3.Error, OSError):
-        remove(new)  # what is there may be the reason
-        raise
+    with contextlib.closing(writer):
+        reader = PageReader(found.pages, crowded, {reading.number for reading in before})
+        making = _Making(writer, found, settings, crowded)  # while the workers read
+        for reading in before:
+            making.terms.add(reading.number, reading.terms)
+        readings = {reading.number: reading._replace(terms={}) for reading in before}
+        reader.whole(writer, readings, making.terms, progress)
+        writer.forget_read()
+        making.insert_pages(readings, Depth.WHOLE)
+        making.insert_knowledge(making.examples)
+        making.finish(Depth.WHOLE)
 
 
 def _begun(new: str, mark: str) -> tuple[BegunIndex, list[Reading]]:
@@ -283,7 +262,6 @@ class _Making:
         writer, found = self.writer, self.found
         writer.set_manual_folders(found.folders)
         for key, value in (
-            (Meta.VERSION, str(VERSION)),
             (Meta.DEPTH, depth),
             (Meta.ROOTS, stored("\n".join(found.roots))),
             (Meta.BUILT, str(int(time.time()))),
@@ -292,5 +270,6 @@ class _Making:
             writer.set_meta(key, value)
         writer.finish_pages()
         take_others(writer, self.settings)
+        writer.keep_orders(found.roots, found.roots)
         writer.set_common_apart(COMMON_SPREAD, NEAR)
         writer.commit()

@@ -10,7 +10,7 @@ from dowsing.index.rows import EntryRow, PlaceKind
 from dowsing.index.writer import IndexWriter
 from dowsing.ingest.scan import settled
 from dowsing.machine.packages import dpkg
-from dowsing.machine.search_path import commands
+from dowsing.machine.search_path import commands, executables
 from dowsing.model.entry import EntryKind, ShellRow
 from dowsing.model.errors import ShellTrouble, Unreadable
 from dowsing.model.paths import as_text
@@ -63,9 +63,10 @@ def watched(settings: Settings) -> dict[str, PlaceKind]:
     return places | {shell.path: PlaceKind.SHELL for shell in installed_shells(settings)}
 
 
-def take_others(writer: IndexWriter, settings: Settings) -> None:
+def take_others(writer: IndexWriter, settings: Settings, changed: set[str] | None = None) -> None:
     """Bring what is not a page up to date: only what changed is asked and read anew; entries that
-    stay keep their rows.
+    stay keep their rows. `changed`: the folders of PATH and of Info files, and the shells, that are
+    not as they were; None for all.
     """
     known = writer.other_places()
     places = watched(settings)
@@ -76,29 +77,46 @@ def take_others(writer: IndexWriter, settings: Settings) -> None:
         if kind == PlaceKind.PATH and os.path.isdir(path)
     }
     now = {path: (_modified(path), kind) for path, kind in places.items()}
-    if _of_kind(known, PlaceKind.SHELL) != _of_kind(now, PlaceKind.SHELL):
+    shells = _of_kind(known, PlaceKind.SHELL) != _of_kind(now, PlaceKind.SHELL)
+    info = _of_kind(known, PlaceKind.INFO) != _of_kind(now, PlaceKind.INFO)
+    if shells:
         _take_shells(writer, settings)
-    if _of_kind(known, PlaceKind.INFO) != _of_kind(now, PlaceKind.INFO):
+    if info:
         _take_info(writer, settings)
-    pages = writer.names_in_sections(_PROGRAM_SECTIONS)
-    commands_found = _pageless(writer, places, pages, settings)
-    manuals = _manuals(writer, {extra.name for extra in commands_found})
-    _bring_entries(writer, [*_builtins(writer), *commands_found, *manuals])
+    folders = {path for path, kind in places.items() if kind == PlaceKind.PATH}
+    gone = {path for path, (_, kind) in known.items() if kind == PlaceKind.PATH} - folders
+    order = _in_order(folders, settings)
+    looked_at = folders if changed is None else folders & set(map(os.path.normpath, changed))
+    commands_found = _pageless(writer, looked_at, gone, order, settings)
+    taken = {extra.name for extra in commands_found} | writer.commands_outside(looked_at | gone)
+    extras = [*commands_found, *_manuals(writer, taken), *(_builtins(writer) if shells else [])]
+    _bring_entries(writer, extras, looked_at | gone, shells)
     writer.set_other_places(now)
 
 
-def _bring_entries(writer: IndexWriter, extras: list[Extra]) -> None:
-    """Have just these entries without a page: those that are there and the same keep their rows."""
+def _bring_entries(
+    writer: IndexWriter, extras: list[Extra], folders: set[str], shells: bool
+) -> None:
+    """Have just these entries without a page, those that are there and the same with their rows;
+    commands outside of these `folders` stay, and builtins if not `shells`.
+    """
     wanted = {(extra.name, extra.section): extra for extra in extras}
     gone = []
     for row, number in writer.pageless():
         new = wanted.get(row.names[0])
         if new is not None and row == new.row(0):
             del wanted[row.names[0]]
-        else:
+        elif new is not None or _is_concerned(row, folders, shells):
             gone.append(number)
     writer.hide(gone)
     _insert(writer, list(wanted.values()))
+
+
+def _is_concerned(row: EntryRow, folders: set[str], shells: bool) -> bool:
+    """Whether an entry without a page is one of those that were looked for."""
+    if row.names[0][1] == "builtin":
+        return shells
+    return row.kind == EntryKind.TOPIC or os.path.dirname(row.path) in folders
 
 
 def _of_kind(places: dict[str, tuple[int, PlaceKind]], kind: PlaceKind) -> dict[str, int]:
@@ -193,39 +211,59 @@ def _builtins(writer: IndexWriter) -> list[Extra]:
 
 
 def _pageless(
-    writer: IndexWriter, places: dict[str, PlaceKind], pages: set[str], settings: Settings
+    writer: IndexWriter, folders: set[str], gone: set[str], order: list[str], settings: Settings
 ) -> list[Extra]:
-    """The commands in the folders of PATH that no page describes. The packages of all commands are
-    taken up too.
+    """The commands that these folders of PATH have, or had, and that no page describes. The
+    packages of all commands in them are taken up too; `gone` are folders that are no more, `order`
+    all folders.
     """
-    files: dict[str, str] = {}
-    owned: list[tuple[str, str]] = []
-    owners = dpkg.owners(
-        ("/bin/", "/sbin/", "/games/", "/lib/"), settings.package_lists, settings.package_root
+    owners = (
+        dpkg.owners(
+            ("/bin/", "/sbin/", "/games/", "/lib/"), settings.package_lists, settings.package_root
+        )
+        if folders
+        else {}
     )
-    for folder, kind in places.items():
-        if kind != PlaceKind.PATH:
-            continue
-        for name in commands(folder):
+    names: dict[str, None] = {}
+    owned: dict[str, str] = {}
+    for folder in order:
+        for name in commands(folder) if folder in folders else ():
+            names[name] = None
             path = os.path.join(folder, name)
             package = _owner(path, owners) if owners else None
             if package:
-                owned.append((path, package))
-            if name not in pages and name.isprintable():
-                files.setdefault(name, path)
-    writer.set_programs(owned)
-    packages = dict(owned)
-    described = dpkg.descriptions(settings.package_lists) if files else {}
+                owned[path] = package
+    writer.set_programs(folders | gone, owned.items())
+    names |= dict.fromkeys(writer.commands_in(folders | gone))
+    pages = writer.names_in_sections(_PROGRAM_SECTIONS) if names else set()
+    described = dpkg.descriptions(settings.package_lists) if names.keys() - pages else {}
     found = []
-    for name, path in files.items():
-        package = packages.get(path)
-        says = described.get(package or "", "")
-        summary = f"no manual page; part of {package}" if package else "no manual page"
-        if says:
-            named = is_named_for(package or "", name)
-            summary = f"{says} (no manual page)" if named else f"{summary}: {says}"
-        found.append(Extra(name, "", EntryKind.COMMAND, summary, package, path, says))
+    for name in names:
+        path = "" if name in pages or not name.isprintable() else _first(name, order)
+        if path:
+            package = owned.get(path) or (_owner(path, owners) if owners else None)
+            found.append(_command(name, path, package, described.get(package or "", "")))
     return found
+
+
+def _first(name: str, order: list[str]) -> str:
+    """The first executable of that name, "" if there is none."""
+    return next(iter(executables(name, order)), "")
+
+
+def _command(name: str, path: str, package: str | None, says: str) -> Extra:
+    """A command without a page. `says`: what the description of its package says."""
+    summary = f"no manual page; part of {package}" if package else "no manual page"
+    if says:
+        named = is_named_for(package or "", name)
+        summary = f"{says} (no manual page)" if named else f"{summary}: {says}"
+    return Extra(name, "", EntryKind.COMMAND, summary, package, path, says)
+
+
+def _in_order(folders: set[str], settings: Settings) -> list[str]:
+    """Folders of PATH in their order, those of other terminals behind."""
+    own = [os.path.normpath(folder) for folder in settings.search_path]
+    return [*dict.fromkeys(one for one in own if one in folders), *sorted(folders - set(own))]
 
 
 def is_named_for(package: str, command: str) -> bool:

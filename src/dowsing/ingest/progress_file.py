@@ -1,5 +1,5 @@
-"""How far a build is, or why it failed, told in files beside the index: those who look something up
-may say so.
+"""How far the upkeep of an index is, or why it failed, told in files beside it: those who look
+something up may say so.
 """
 
 from __future__ import annotations
@@ -9,11 +9,13 @@ import os
 import time
 from collections.abc import Callable, Iterator
 
+from dowsing.index.index_file import being_written, work_folder
 from dowsing.model.markup import clean_line
 
 EVERY = 0.5  # seconds between two writings
-NOT_AGAIN = 3600  # seconds after a build that failed in which none is begun unasked
+NOT_AGAIN = 3600  # seconds after one that failed in which none is begun unasked
 MOST_REASON = 200  # characters
+_NAME = "progress"
 
 
 @contextlib.contextmanager
@@ -23,7 +25,6 @@ def telling(
     """A function that is told the pages done and in all, writes them beside the index of that path,
     and tells `also`.
     """
-    file = _file(path)
     last = 0.0
 
     def tell(done: int, total: int) -> None:
@@ -33,21 +34,20 @@ def telling(
         now = time.monotonic()
         if now - last > EVERY:
             last = now
-            _write(file, f"{done} {total}")
+            with contextlib.suppress(OSError):
+                _write(being_written(path, _NAME), f"{done} {total}")
 
     try:
         yield tell
     finally:
         with contextlib.suppress(OSError):
-            os.unlink(file)
+            os.unlink(os.path.join(work_folder(path), _NAME))
 
 
 def progress_of(path: str) -> tuple[int, int] | None:
-    """The pages done and in all of the build for the index of that path, None if it does not
-    tell.
-    """
+    """The pages done and in all of the work on the index of that path, None if it does not tell."""
     try:
-        with open(_file(path), encoding="ascii") as file:
+        with open(os.path.join(work_folder(path), _NAME), encoding="ascii") as file:
             done, total = map(int, file.read(100).split())
     except (OSError, ValueError):
         return None
@@ -55,10 +55,11 @@ def progress_of(path: str) -> tuple[int, int] | None:
 
 
 def note_failure(path: str, says: str) -> None:
-    """Note why the index of that path could not be made; "" once it is."""
+    """Note why the index of that path could not be made or brought up to date; "" once it is."""
     file = f"{path}.failed"
     if says:
-        _write(file, says[:MOST_REASON])
+        with contextlib.suppress(OSError):
+            _write(file, says[:MOST_REASON])
     else:
         with contextlib.suppress(OSError):
             os.unlink(file)
@@ -75,13 +76,12 @@ def failure_of(path: str) -> str:
     return ""
 
 
-def _file(path: str) -> str:
-    return f"{path}.progress"
-
-
 def _write(file: str, text: str) -> None:
-    """Only told: what cannot be written is left."""
-    with contextlib.suppress(OSError):
-        with open(file + ".part", "w", encoding="utf-8", errors="replace") as out:
-            out.write(text)
-        os.replace(file + ".part", file)
+    """Put a new file in its place; whatever lies there under that name is not written into."""
+    part = file + ".part"
+    with contextlib.suppress(FileNotFoundError):
+        os.unlink(part)
+    flags = os.O_WRONLY | os.O_CREAT | os.O_EXCL
+    with open(os.open(part, flags, 0o600), "w", encoding="utf-8", errors="replace") as out:
+        out.write(text)
+    os.replace(part, file)

@@ -5,8 +5,14 @@ from __future__ import annotations
 import os
 import stat
 import tempfile
+import time
 
 LEAST_FREE = 8 << 20  # bytes: with less, an index is not begun
+#: Seconds for which an index that did not fit is not tried again in the folder that it is meant
+#: for.
+NOT_AGAIN = 3600
+_OTHERS_MAY_WRITE = 0o022
+_TRIED = "tried"  # the file whose time says when an index last did not fit
 
 
 def passing_cache(make: bool) -> str:
@@ -35,3 +41,47 @@ def may_be_written(folder: str) -> bool:
         return False
     space = os.statvfs(folder)
     return space.f_bavail * space.f_frsize >= LEAST_FREE
+
+
+def is_safe(folder: str) -> bool:
+    """Whether what lies in a cache folder can be trusted: nobody else may write into it. The usual
+    folder is made so where it is one's own. One that is not there yet is safe.
+    """
+    try:
+        found = os.stat(folder)
+    except OSError:
+        return True  # what it lacks is told where it is to be used
+    if found.st_uid not in (os.getuid(), 0):
+        return False
+    mode = stat.S_IMODE(found.st_mode)
+    if not mode & _OTHERS_MAY_WRITE:
+        return True
+    if os.path.basename(folder) == "dowsing" and not mode & stat.S_ISVTX:
+        try:
+            os.chmod(folder, mode & ~_OTHERS_MAY_WRITE)
+        except OSError:
+            return False
+        return True
+    return False
+
+
+def note_tried(passing: str) -> None:
+    """Note in the folder for the time being that an index did not fit where it is meant to be."""
+    try:
+        with open(os.path.join(passing, _TRIED), "w"):
+            pass
+    except OSError:
+        pass
+
+
+def may_be_tried(folder: str, passing: str) -> bool:
+    """Whether an index may be begun in the folder that it is meant for, though there may be one in
+    the folder for the time being.
+    """
+    if not may_be_written(folder):
+        return False
+    try:
+        tried = os.stat(os.path.join(passing, _TRIED)).st_mtime
+    except OSError:
+        return True
+    return not 0 <= time.time() - tried < NOT_AGAIN

@@ -5,11 +5,11 @@ from __future__ import annotations
 import argparse
 import os
 import time
+from collections.abc import Callable
 
-from dowsing.index.schema import Depth
 from dowsing.ingest.progress_file import progress_of
 from dowsing.knowledge.units import SECONDS_IN
-from dowsing.machine.own_files import remove_own_files
+from dowsing.machine.own_files import remove_lists, remove_own_files
 from dowsing.machine.passing_cache import passing_cache
 from dowsing.model.errors import Failure
 from dowsing.model.markup import BOLD, ROMAN, clean_line
@@ -38,10 +38,9 @@ def run(session: Session, options: argparse.Namespace) -> int:
     session.only("text", "json")
     if options.remove:
         return _remove(session)
+    session.waits = not options.status
     if options.rebuild:
-        session.build("every page is read anew", passing=False, depth=Depth.WHOLE)
-    elif not options.status and not session.store.is_whole:
-        session.build("the whole of every page is read", passing=False, depth=Depth.WHOLE)
+        session.build("every page is read anew", passing=False, whole=True)
     status = status_of(session)
     if session.json:
         session.print_json(status)
@@ -52,12 +51,17 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
 def _remove(session: Session) -> int:
     """Remove what can be made anew, and say what stays and where."""
-    folders = dict.fromkeys((session.settings.cache, passing_cache(make=False)))
+    cache, data = session.settings.cache, session.settings.data
+    caches = [one for one in dict.fromkeys((cache, passing_cache(make=False))) if one]
+    calls: list[tuple[Callable[[str], tuple[list[str], int]], str]] = [
+        *((remove_own_files, one) for one in caches),
+        *((remove_lists, one) for one in (os.path.join(data, "demo"), data)),
+    ]
     removed: list[str] = []
     size = 0
-    for folder in folders:
+    for remove, folder in calls:
         try:
-            paths, more = remove_own_files(folder) if folder else ([], 0)
+            paths, more = remove(folder)
         except OSError as error:
             says = (error.strerror or "failed").lower()
             raise Failure(f"cannot remove {error.filename}: {says}", status=3) from None
