@@ -17,6 +17,7 @@ import sys
 import tempfile
 import time
 
+from dowsing.machine.sandbox.readable import readable_paths
 from dowsing.model.record import Record
 
 SECONDS = 3
@@ -82,8 +83,8 @@ def run_guarded(program: list[str], search_path: list[str], closed: bool = True)
     """Run `program` (its first part an absolute path) and wait until it and all it started are
     gone.
 
-    `closed`: only where the system keeps it from writing elsewhere and from the sockets of others.
-    The user's own shells are asked without that.
+    `closed`: only where the system keeps it from writing elsewhere, from reading what is not its
+    own (readable.py), and from the sockets of others. The user's own shells are asked without that.
     """
     _remove_leftovers()
     try:
@@ -130,6 +131,7 @@ def _is_running(process: int) -> bool:
 def _run(program: list[str], search_path: list[str], folder: str, closed: bool) -> Outcome:
     status_end, status_given = os.pipe()
     limits = [str(value) for value in (SECONDS, MEMORY, PROCESSES, FILE_SIZE)]
+    readable = readable_paths(program[0], search_path) if closed else []
     command = [
         sys.executable,
         "-I",
@@ -139,6 +141,8 @@ def _run(program: list[str], search_path: list[str], folder: str, closed: bool) 
         *limits,
         str(int(closed)),
         folder,
+        str(len(readable)),
+        *readable,
         *program,
     ]
     confine = os.environ.get(

@@ -1,0 +1,135 @@
+"""What a program that is asked for its usage may read: the system's programs and libraries, a few
+files of /etc, and what belongs to the program itself, wherever that lies. No other file of the
+user's.
+"""
+
+from __future__ import annotations
+
+import os
+import re
+
+from dowsing.machine.links import follow
+from dowsing.machine.search_path import executables
+from dowsing.model.paths import is_within
+
+#: Folders of the system that hold programs, libraries and what they come with.
+SYSTEM = (
+    "/usr", "/bin", "/sbin", "/lib", "/lib32", "/lib64", "/libx32", "/nix/store", "/gnu/store",
+    "/snap", "/var/lib/gems", "/sys/devices/system", "/sys/fs/cgroup", "/sys/kernel/mm",
+    "/System", "/Library",
+)  # fmt: skip
+#: What programs read of /etc before they print anything: what libraries are where, names of users,
+#: language and time, and the settings of the languages that programs are written in.
+_OF_ETC = re.compile(
+    r"ld\.so\..*|passwd|group|nsswitch\.conf|host\.conf|hosts|localtime|timezone|locale.*|"
+    r"os-release|lsb-release|debian_version|mime\.types|magic.*|inputrc|terminfo|shells|profile|"
+    r"bash.*|services|protocols|alternatives|"
+    r"java.*|python.*|perl|php.*|ruby.*|node.*|npmrc|gitconfig|mono|ImageMagick.*|fonts"
+)
+#: Files within folders of /etc whose other files are nobody's business.
+_WITHIN_ETC = ("/etc/ssl/openssl.cnf", "/etc/ssl/certs", "/etc/ca-certificates")
+#: The folders of programs in what they belong to, and what else of that belongs to them.
+_OF_PROGRAMS = ("bin", "sbin", "libexec", "shims", "scripts", "Scripts")
+_PARTS = (
+    "bin", "sbin", "lib", "lib32", "lib64", "libexec", "share", "include", "jre", "conf", "jmods",
+    "shims", "versions", "version", "plugins", "pyenv.d", "rbenv.d", "completions", "pyvenv.cfg",
+    "release", "package.json",
+)  # fmt: skip
+_MOST_CHAIN = 4  # scripts that are run by scripts
+_BEGINNING = 512  # bytes: the first line of a script
+_MOST_LINKED = 40  # folders that packages say their code is in
+_LINKED = re.compile(r"(?m)^(/[^\n]+)$|['\"](/[^'\"\n]+)['\"]")
+
+
+def readable_paths(program: str, search_path: list[str]) -> list[str]:
+    """The files and folders that the program may read; what is not there is left out."""
+    found = [*SYSTEM, *_etc(), *_WITHIN_ETC]
+    for file in _chain(program, search_path):
+        found.append(file)
+        found += _belonging(file)
+    return [path for path in dict.fromkeys(found) if os.path.exists(path)]
+
+
+def _etc() -> list[str]:
+    try:
+        names = [name for name in os.listdir("/etc") if _OF_ETC.fullmatch(name)]
+    except OSError:
+        return []
+    return [os.path.join("/etc", name) for name in names]
+
+
+def _chain(program: str, search_path: list[str]) -> list[str]:
+    """The program, what its links lead to, and the programs that run it if it is a script."""
+    found: list[str] = []
+    waiting = [program]
+    while waiting and len(found) < 4 * _MOST_CHAIN:
+        path = waiting.pop()
+        real = os.path.realpath(path)
+        steps = [step.path for step in follow(path)[0] if not step.folder]
+        found += [one for one in (path, *steps, real) if one not in found]
+        for runner in _runners(real, search_path):
+            if runner not in found:
+                waiting.append(runner)
+    return found
+
+
+def _runners(script: str, search_path: list[str]) -> list[str]:
+    """The programs that the first line of a script names, [] if it is none."""
+    try:
+        with open(script, "rb") as file:
+            first = file.read(_BEGINNING).split(b"\n")[0]
+    except OSError:
+        return []
+    if not first.startswith(b"#!"):
+        return []
+    words = os.fsdecode(first[2:]).split()
+    if words and os.path.basename(words[0]) == "env":
+        named = [word for word in words[1:] if not word.startswith("-") and "=" not in word]
+        return [words[0], *executables(named[0], search_path)[:1]] if named else words[:1]
+    return [word for word in words[:1] if os.path.isabs(word)]
+
+
+def _belonging(file: str) -> list[str]:
+    """What belongs to a program: the folders that it was installed with."""
+    found: list[str] = []
+    folder = os.path.dirname(file)
+    if os.path.basename(folder) in _OF_PROGRAMS:
+        found += _prefix(os.path.dirname(folder))
+    before, joint, _ = file.partition("/node_modules/")
+    if joint:
+        found.append(f"{before}/node_modules")
+    return found
+
+
+def _prefix(prefix: str) -> list[str]:
+    """What of the folder that holds programs, libraries and the like may be read."""
+    home = os.path.realpath(os.path.expanduser("~"))
+    own = os.path.realpath(prefix)
+    if own == "/" or is_within(own, list(SYSTEM)):
+        return []
+    if own == home:
+        return []
+    if not is_within(own, [home]):
+        return [prefix]
+    # the user's own files may be in it too: ~/.local, ~/.cargo
+    parts = ("lib",) if own == os.path.join(home, ".local") else _PARTS
+    found = [os.path.join(prefix, part) for part in parts]
+    if os.path.exists(os.path.join(prefix, "pyvenv.cfg")):
+        found += _linked(os.path.join(prefix, "lib"))
+    return found
+
+
+def _linked(library: str) -> list[str]:
+    """Folders outside that Python packages of an environment say their code is in."""
+    found: list[str] = []
+    try:
+        places = [os.path.join(library, name, "site-packages") for name in os.listdir(library)]
+        for place in filter(os.path.isdir, places):
+            for name in os.listdir(place):
+                if name.endswith(".pth") or name.startswith("__editable__"):
+                    with open(os.path.join(place, name), errors="replace") as file:
+                        text = file.read(1 << 16)
+                    found += [one or other for one, other in _LINKED.findall(text)]
+    except OSError:
+        pass
+    return found[:_MOST_LINKED]
