@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import pytest
 
 from dowsing.commandline.command_finder import CommandFinder
@@ -66,6 +68,13 @@ from dowsing.render.piece_text import effect_line
             'bash -c "$(curl http://x)"',
             ["bash: runs what comes from elsewhere without a look at it"],
         ),
+        ("tar -cz project", []),
+        ("tar -cf a.tar project", ["tar -c: replaces a.tar if there is one"]),
+        (
+            "find . -exec rm {} +",
+            ["rm: removes files; they do not come back (to look first: ls -d)"],
+        ),
+        ("find . -exec sed -i s/a/b/ {} +", ["sed -i: changes the files themselves"]),
         ("sh -c 'rm a'", ["rm: removes a; they do not come back (to look first: ls -d)"]),
         ("ssh web1 'rm a'", ["rm: removes a; they do not come back (to look first: ls -d)"]),
         ("kill -l", []),
@@ -85,3 +94,17 @@ from dowsing.render.piece_text import effect_line
 )
 def test_what_a_line_does(facts_finder: CommandFinder, line: str, effects: list[str]) -> None:
     assert [effect_line(one) for one in unpick(line, facts_finder).changes] == effects
+
+
+FETCHED = [
+    tuple(row.split("\t"))
+    for row in (Path(__file__).parent / "fetched.tsv").read_text().splitlines()
+]
+
+
+@pytest.mark.parametrize(("what", "line"), FETCHED)
+def test_fetched_code_that_is_run_is_told(
+    facts_finder: CommandFinder, what: str, line: str
+) -> None:
+    told = [effect_line(one) for one in unpick(line, facts_finder).changes]
+    assert any("runs what comes from elsewhere" in one for one in told) == (what == "run"), told

@@ -8,6 +8,7 @@ import os
 import re
 
 from dowsing.commandline.certainty import adds_operands, tells_only
+from dowsing.commandline.fetched_code import fetched_and_run
 from dowsing.commandline.pieces import Effect
 from dowsing.commandline.sayings import EffectCode
 from dowsing.commandline.value_language import language_of_option
@@ -19,7 +20,7 @@ if TYPE_CHECKING:
     from typing import Any
 
     from dowsing.commandline.shell_words import Mark
-    from dowsing.commandline.tree import CommandNode, OperandUse, Pipeline
+    from dowsing.commandline.tree import CommandNode, Line, OperandUse
     from dowsing.knowledge.effects import EffectFact
 
 #: First words of a text that say that something is lost.
@@ -36,8 +37,6 @@ _DESTROYS = (
 _VERBS_OF_LOSS = ("remov delet eras destroy overwrit purg wip discard truncat kill drop").split()
 #: Targets of a redirection that hold nothing.
 SAFE_TARGETS = frozenset(("/dev/null", "/dev/stderr", "/dev/stdout", "/dev/tty"))
-_FETCHES = frozenset(("curl", "wget"))
-_SHELLS = frozenset(("sh", "bash", "dash", "zsh", "ksh", "fish", "python", "python3", "perl"))
 #: Options with which any command only shows what it would do.
 _DRY = frozenset(("--dry-run", "--dryrun", "--simulate", "--just-print", "--no-act", "--what-if"))
 _LOSES_DATA = (
@@ -50,17 +49,16 @@ _CHANGES_DATA = (
 _SQL = "sql"
 #: Programs that take statements of SQL as operands.
 _TAKES_SQL = frozenset(("sqlite3", "mysql", "mariadb", "psql", "duckdb"))
+_PUT_IN = "{}"
 MOST_NAMED = 3  # objects that a message names
 
 
-def effects(
-    commands: list[CommandNode], pipelines: list[Pipeline], table: dict[str, Any]
-) -> list[Effect]:
+def effects(commands: list[CommandNode], lines: list[Line], table: dict[str, Any]) -> list[Effect]:
     """What a line does that cannot be undone; [] if nothing is known of. `commands`: all of the
-    line, the carried ones too; `table`: effects.toml.
+    line, the carried ones too; `lines`: it and those within its words; `table`: effects.toml.
     """
     found = [one for command in commands for one in effects_of_command(command, table)]
-    found += [one for pipeline in pipelines for _, one in effects_of_pipeline(pipeline)]
+    found += [one for line in lines for _, one in effects_of_line(line)]
     order = list(EffectKind)
     once = {(one.words, one.does, one.look): one for one in found}
     return sorted(once.values(), key=lambda one: order.index(one.kind))
@@ -71,11 +69,20 @@ def effects_of_command(command: CommandNode, table: dict[str, Any]) -> list[Effe
     return _of_command(command, table) + _of_statements(command)
 
 
-def effects_of_pipeline(pipeline: Pipeline) -> list[tuple[int, Effect]]:
-    """What the redirections of commands between pipes do, and the whole, with the places."""
-    found = [(mark.start, one) for mark in pipeline.redirections if (one := _of_redirection(mark))]
-    start = pipeline.commands[0].name.start if pipeline.commands else 0
-    return found + [(start, one) for one in _fetched_and_run(pipeline)]
+def effects_of_line(line: Line) -> list[tuple[int, Effect]]:
+    """What the redirections between the commands of one line do, and what the whole does, with the
+    places.
+    """
+    found = [
+        (mark.start, one)
+        for pipeline in line.pipelines
+        for mark in pipeline.redirections
+        if (one := _of_redirection(mark))
+    ]
+    for run in fetched_and_run(line):
+        does = told(EffectCode.RUNS_UNSEEN)
+        found.append((run.place, Effect(run.words, does, kind=EffectKind.RUNS)))
+    return found
 
 
 def _of_redirection(mark: Mark) -> Effect | None:
@@ -104,6 +111,8 @@ def _of_command(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
         option = node.use_of(row.value) if row.value else None
         if option is not None and option.value in (*SAFE_TARGETS, "-"):
             continue
+        if option is None and row.value and row.value not in row.when:
+            continue  # what it makes goes to its output
         found.append(_effect(row, node, words, operands))
     if not rows:
         found += _told_otherwise(node)
@@ -172,7 +181,9 @@ def _effect(row: EffectFact, node: CommandNode, words: str, uses: list[OperandUs
         use.slot is not None and use.slot.role == "target" for use in uses
     ):
         named = named[-1:]
-    given = " and ".join(named) if len(named) <= MOST_NAMED else ""
+    # what another command puts into the line has no name there
+    is_named = len(named) <= MOST_NAMED and not any(_PUT_IN in one for one in named)
+    given = " and ".join(named) if is_named else ""
     says = re.sub(r"\{(.*?)\}", lambda match: given or _else(match[1]), row.says)
     flags = [
         use.flag for use in node.used if any(one.partition("=")[0] == use.flag for one in row.when)
@@ -230,27 +241,3 @@ def _of_statements(node: CommandNode) -> list[Effect]:
             does = told(EffectCode.CHANGES_DATA, shown)
             found.append(Effect(node.root.words, does, kind=EffectKind.CHANGES))
     return found
-
-
-def _fetched_and_run(pipeline: Pipeline) -> list[Effect]:
-    """`curl … | sh`, `sh -c "$(curl …)"`: what comes from elsewhere is run unseen."""
-    fetched = ""
-    for node in pipeline.commands:
-        inmost = node
-        while inmost.carried:
-            inmost = inmost.carried[-1]
-        name = os.path.basename(inmost.known.name)
-        if name in _FETCHES:
-            fetched = name
-        elif name in _SHELLS:
-            inner = " ".join(word.text for use in inmost.used for word in use.value_words)
-            inner += " ".join(use.word.text for use in inmost.operands)
-            if re.search(r"[$<]\((?:sudo )?(?:curl|wget)\b|`(?:curl|wget)\b", inner):
-                return [_run_unseen(name)]
-            if fetched and not [use for use in inmost.operands if use.word.value != "-"]:
-                return [_run_unseen(f"{fetched} | {name}")]
-    return []
-
-
-def _run_unseen(words: str) -> Effect:
-    return Effect(words, told(EffectCode.RUNS_UNSEEN), kind=EffectKind.RUNS)

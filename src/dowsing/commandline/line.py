@@ -42,7 +42,7 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
         commands=reader.commands,
         changes=effects(
             reader.commands,
-            reader.pipelines,
+            reader.lines,
             conventions_of(finder.store).effects,
         ),
         verbs=verb_words(finder.store),
@@ -147,7 +147,7 @@ class LineReader:
                 )
                 at = len(self.pieces)
                 state = self.words.command([*own, *words[1:]], depth)
-                self.states.append((command, state))
+                self._note(command, state)
                 kept = [
                     _by_alias(piece) if piece.start == first.start else piece
                     for piece in self.pieces[at:]
@@ -155,8 +155,13 @@ class LineReader:
                 self.pieces[at:] = kept
                 return state
         state = self.words.command(words, depth)
-        self.states.append((command, state))
+        self._note(command, state)
         return state
+
+    def _note(self, command: SimpleCommand, state: CommandNode | None) -> None:
+        if state is not None:
+            state.written = command.words
+        self.states.append((command, state))
 
     def _mark(self, mark: Mark, depth: int) -> None:
         inside = bool(mark.word and mark.word.inner)

@@ -130,6 +130,7 @@ class CommandNode:
         #: All its words but values and commands that it carries, in the order of the line; `used`
         #: and `operands` are those of a kind.
         self.uses: list[OptionUse | OperandUse | WordUse] = []
+        self.written: list[Word] = []  # as they stand, its name first; [] for one that is carried
         self.used: list[OptionUse] = []
         self.operands: list[OperandUse] = []
         self.lacking: list[Slot] = []  # operands that the form that fits best demands beside these

@@ -25,6 +25,20 @@ class EffectKind(StrEnum):
     SENDS = "sends"
 
 
+class Interpreter(Record):
+    """How a program that runs programs is told what to run (interpreters.json). `code`: letters of
+    options by which it stands in the line or is named otherwise, `long` the long ones; `checks`:
+    those with which nothing is run; `reads`: those with which it is read from the input whatever
+    else stands in the line; `ends`: behind `--` there is no name of a program.
+    """
+
+    code: str
+    checks: str = ""
+    reads: str = ""
+    ends: bool = False
+    long: list[str] = []  # noqa: RUF012 - a record is immutable
+
+
 class EffectFact(Record):
     """A row of effects.toml; the head of that file tells its fields."""
 
@@ -49,14 +63,14 @@ def read_effects() -> dict[str, Any]:
         return tomllib.load(file)
 
 
-def _read_json(name: str) -> dict[str, list[str]]:
+def _read_json(name: str) -> dict[str, Any]:
     """A file of names in JSON, which is read quicker than TOML: a card looks into it."""
     import json
     import os
 
     path = os.path.join(os.path.dirname(__file__), "commands", name)
     with open(path, encoding="utf-8") as file:
-        found: dict[str, list[str]] = json.load(file)
+        found: dict[str, Any] = json.load(file)
     return found
 
 
@@ -73,6 +87,19 @@ def _asked_with() -> dict[str, str]:
     """The word that asks for usage, for the programs that have another than --help."""
     found = _read_json("asked_with.json")
     return {name: word for word, names in found.items() for name in names}
+
+
+@cache
+def _interpreters() -> dict[str, Interpreter]:
+    found = _read_json("interpreters.json")
+    return {name: Interpreter(**row) for names, row in found.items() for name in names.split()}
+
+
+def interpreter(name: str) -> Interpreter | None:
+    """How a program of that name, its version left out, is told what to run; None if it runs no
+    programs.
+    """
+    return _interpreters().get(name)
 
 
 def effect_facts(rows: list[dict[str, Any]]) -> list[EffectFact]:

@@ -84,8 +84,8 @@ def _understood(found: Task, width: int) -> list[str]:
         told.append("; ".join([found.task, *found.again])[:MOST_SAID])
     if found.understood and (found.again or any(" (" in one for one in found.understood)):
         told.append(f"understood: {' · '.join(found.understood)}")
-    if found.left and found.answers:
-        told.append(f"not used: {', '.join(found.left)}")
+    if found.lacks:
+        told.append(f"not in the line: {', '.join(found.lacks)}")
     if found.near:
         told.append("Nothing known here does just that; this comes nearest:")
     elif found.likely < SURE:

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import re
 
-from dowsing.tasks.amounts import COUNT, UNIT_WORDS, number_of
+from dowsing.tasks.amounts import UNIT_WORDS, number_of
+from dowsing.tasks.number_words import CARDINAL, COUNT, HINTS
 from dowsing.tasks.patterns import Pattern
 
 TYPE_CHECKING = False
@@ -99,11 +100,11 @@ _EVERY = Pattern(
     "every",
     "each",
 )
+#: A number in words before what is counted; `two` is said of anything.
 _COUNTED = Pattern(
-    r"\b(three|four|five|six|seven|eight|nine|ten|twelve|twenty|thirty|fifty"
-    r"|hundred)\b(?=\s+(?!of\b)[a-z])"
+    rf"\b(?!two\b)({CARDINAL})\b(?=\s+(?!of\b)[a-z])"
     r"|\b(two)(?=\s+(?:levels?|pages|copies|parts|pieces|cores|jobs|digits)\b)",
-    *"two three four five six seven eight nine ten twelve twenty thirty fifty hundred".split(),
+    *HINTS,
 )
 _ORDINALS = "first second third fourth fifth sixth seventh eighth ninth tenth".split()
 _SIZES = {"k": "k", "m": "M", "g": "G", "t": "T"}

@@ -13,7 +13,9 @@ from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
 from dowsing.knowledge.task_choice import QUESTION, sentence_marks
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
+from dowsing.tasks.completeness import lacking
 from dowsing.tasks.confidence import likelihood, read_confidence
+from dowsing.tasks.harm_checks import is_meant
 from dowsing.tasks.negation import leaves_out_a_negation
 from dowsing.tasks.origin import Origin, OriginKind
 from dowsing.tasks.recipe_ranking import ranked
@@ -63,7 +65,8 @@ class Filling(Record):
 class Answer(Record):
     """A line for a task. `effects`: what it destroys or overwrites; `look`: the harmless line to
     look first; `checked`: every option of it was found in a page of this machine; `command`: that
-    of the recipe, "" where the line is none of a recipe.
+    of the recipe, "" where the line is none of a recipe; `lacks`: what is said and it has nothing
+    of, `lacks_much`: that is so much that it is another task.
     """
 
     line: str
@@ -76,13 +79,14 @@ class Answer(Record):
     checked: bool
     score: float = 0.0
     command: str = ""
+    lacks: list[str] = []  # noqa: RUF012 - a record is immutable
+    lacks_much: bool = False
 
 
 class Task(Record):
     """The answers to a sentence and what was said again about it, the best first; what of it was
     understood as values, conditions and tools; `likely`: the probability that the first answer is
-    right; `near`: it is so small that the answers only come near. `left`: words of the sentence of
-    which the first answer has nothing.
+    right; `near`: it is so small that the answers only come near.
     """
 
     task: str
@@ -91,7 +95,11 @@ class Task(Record):
     understood: list[str] = []  # noqa: RUF012 - a record is immutable
     near: bool = False
     likely: float = 1.0
-    left: list[str] = []  # noqa: RUF012
+
+    @property
+    def lacks(self) -> list[str]:
+        """What is said and the first answer has nothing of."""
+        return self.answers[0].lacks if self.answers else []
 
 
 def lines_for(
@@ -119,17 +127,19 @@ def lines_for(
         likely = min(likely, NEAR - 0.01)
     least = LEAST_NEXT if barred.lines else LEAST
     answers = _answers(found, said, finder, most, choice, likely) if likely >= least else []
+    answers = _complete_first(answers)
+    if answers and answers[0].lacks:
+        likely = min(likely, SURE - 0.01)
     if likely < OF_PAGES and (answers or not corpus.chosen):
         others = [*_from_pages(said, finder), *([] if answers else _built(said, finder))]
         answers = [*answers, *(one for one in others if not harms(one))]
         answers = list({one.line: one for one in reversed(answers)}.values())[::-1][:most]
     first = answers[0].line if answers else ""
     near = bool(answers) and likely < NEAR
-    best = found[0] if found else None
-    is_best = best is not None and bool(answers) and answers[0].task == best.filled.recipe.task
-    left = best.left if best is not None and is_best else []
-    told = [*understood(said, first), *(f"not {line}" for line in barred.lines)]
-    return Task(sentence, again, answers, told, near, round(likely, 3), left)
+    made = next((one for one in found if first.endswith(one.filled.line)), None)
+    placed = made.filled.placed if made is not None else []
+    told = [*understood(said, first, placed), *(f"not {line}" for line in barred.lines)]
+    return Task(sentence, again, answers, told, near, round(likely, 3))
 
 
 class _Barred(Record):
@@ -184,10 +194,24 @@ def _answers(
             continue  # a question is no request for a change
         filled = as_root(one.filled) if said.as_root else one.filled
         if all(filled.line != answer.line for answer in answers):
-            answers.append(answer_of(filled, finder, one.score))
+            lacks = lacking(said, one)
+            answer = answer_of(filled, finder, one.score)
+            if answer.effects and not is_meant(said, one.filled, harms(answer)):
+                continue
+            answers.append(answer.changed(lacks=lacks.told, lacks_much=lacks.much))
     if (choice.asks_harm < ASKED and likely < CERTAIN) or only_asks:
         answers = [one for one in answers if not harms(one)]
     return answers
+
+
+def _complete_first(answers: list[Answer]) -> list[Answer]:
+    """The answers, none first that would change anything and lacks much of what is said: another
+    goes before it, and where there is none nothing is shown.
+    """
+    first = next((one for one in answers if not (one.lacks_much and one.effects)), None)
+    if first is None:
+        return []
+    return [first, *(one for one in answers if one is not first)]
 
 
 def _only_asks(said: ParsedSentence) -> bool:

@@ -36,6 +36,7 @@ else:
 _SEVERAL = frozenset(("file", "folder", "path", "package", "service", "user"))
 #: A command that may stand in single quotes and in a cron table as it is.
 _PLAIN_COMMAND = re.compile(r"[\w./~][\w.:@+,=/~ -]*")
+NEARLY = 0.1  # so much a length of time may differ in another unit: a month of 30 days
 OF_TURN = 0.8  # how much each revision counts that says a value
 _SAFE = re.compile(r"[A-Za-z0-9_@%+=:,./^~-]+\Z")
 
@@ -52,7 +53,8 @@ class SlotCues(Protocol):
 
 class FilledRecipe(Record):
     """A recipe with values: the line, and what stands in each slot (None where nothing does); how
-    well they fit on the average, and which values of the sentence were placed.
+    well they fit on the average, and which values of the sentence were placed; `places`: the value
+    that went into each slot.
     """
 
     recipe: Recipe
@@ -61,6 +63,7 @@ class FilledRecipe(Record):
     unused: list[Value]
     fit: float
     placed: list[Value] = []  # noqa: RUF012 - a record is immutable
+    places: dict[str, Value] = {}  # noqa: RUF012
 
 
 def quoted(value: str, raw_glob: bool = False) -> str:
@@ -173,7 +176,7 @@ def fill(
     placed = [value for value in values if value not in left]
     placed += [value for value in places.values() if value not in values]
     written = joined_quotes(with_values(line, chosen, parts))
-    return FilledRecipe(recipe, written, chosen, left, fit / taken, placed)
+    return FilledRecipe(recipe, written, chosen, left, fit / taken, placed, places)
 
 
 #: The second of two places for numbers of one kind, and the first.
@@ -257,7 +260,10 @@ def _written(slot: Slot, value: Value, line: str) -> str | None:
     if slot.kind == "sum":
         return re.sub(r"[^0-9.+*/^-]", "", text).lstrip("+*/^-") or "0"
     if slot.name in LENGTHS and is_time(value.unit):
-        text = str(max(1, round(float(text) * seconds_in(value.unit) / LENGTHS[slot.name])))
+        count = float(text) * seconds_in(value.unit) / LENGTHS[slot.name]
+        if abs(round(count) - count) > NEARLY * count:
+            return None  # half an hour is no number of days
+        text = str(round(count))
     if slot.name in quoted_slots(line):
         if slot.kind == "command" and _PLAIN_COMMAND.fullmatch(text):
             return text

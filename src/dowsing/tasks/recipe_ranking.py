@@ -77,7 +77,8 @@ class Ranked(Record):
     sentence its wordings have, guessed values left out (`known`), and how many of its words no
     wording has (`strange`). `speaks`: what the words say for it by the model (log odds), None if
     that does not know it; `left`: the words of the sentence that neither its wordings nor its line
-    have.
+    have; `missed`: the values for which it has no slot; `lost`: the conditions on files that it
+    leaves out, as they are said.
     """
 
     score: float
@@ -87,6 +88,8 @@ class Ranked(Record):
     strange: float = 0.0
     speaks: float | None = 0.0
     left: list[str] = []  # noqa: RUF012 - a record is immutable
+    missed: list[Value] = []  # noqa: RUF012
+    lost: list[str] = []  # noqa: RUF012
 
 
 def ranked(
@@ -210,6 +213,7 @@ class Rater:
         filled.spans += self.ruled_out
         covered, union = self._coverage(match, filled)
         said = self._wording_said(match, filled)
+        lost = self._lost(match, filled)
         evidence = self._of_values(filled).changed(
             chosen=self._chosen(match, said, filled.filters),
             covered=covered,
@@ -218,7 +222,7 @@ class Rater:
             said=said,
             changes=self._changes(match),
             shows=self._shows(match),
-            lost=self._lost(match, filled),
+            lost=float(len(lost)),
             wanted=float(wanted),
         )
         return Ranked(
@@ -229,6 +233,8 @@ class Rater:
             self._strange(filled),
             match.chosen.score if match.chosen is not None else None,
             self._left(match, filled),
+            self._missed(filled),
+            lost,
         )
 
     def cues_for(self, match: RecipeMatch) -> SlotCues:
@@ -389,18 +395,22 @@ class Rater:
         before = _WAY.search(self.said.text[: host.start])
         return bool(way) and (before[1].lower() if before else host.place) == way
 
-    def _lost(self, match: RecipeMatch, filled: _Filled) -> float:
-        """How many conditions on files were said that nothing of the line comes from, nor is in the
+    def _lost(self, match: RecipeMatch, filled: _Filled) -> list[str]:
+        """The conditions on files that were said and nothing of the line comes from, nor is in the
         nearest wording (`remove an empty folder`).
         """
-        lost = [
-            one
+        return [
+            self.said.text[one.start : one.end]
             for one in self.said.conditions
             if one.end and not filled.has(one.start, one.end)
             if not {stem(word) for word in words(self.said.text[one.start : one.end])}
             <= EMPTY_STEMS.union(match.wording)
         ]
-        return float(len(lost))
+
+    def _missed(self, filled: _Filled) -> list[Value]:
+        """The values with a form of their own that stand in no slot."""
+        unused = filled.filled.unused
+        return [one for one in unused if one.sure and _missed(one, filled.used) == 1.0]
 
     def _has_tool(self, line: str, tools: list[str]) -> bool:
         """Whether a line has one of these tools."""

@@ -7,7 +7,8 @@ from __future__ import annotations
 import re
 
 from dowsing.model.record import Record
-from dowsing.tasks.amounts import COUNT, number_of
+from dowsing.tasks.amounts import number_of
+from dowsing.tasks.number_words import COUNT
 from dowsing.tasks.patterns import Pattern
 
 _FIGURES = "0123456789"

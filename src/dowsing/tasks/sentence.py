@@ -259,9 +259,9 @@ def _without(text: str, values: list[Value]) -> str:
     return text
 
 
-def understood(said: ParsedSentence, line: str) -> list[str]:
-    """What of a sentence was taken for a condition that the line has, a value, or something to
-    leave out, in words.
+def understood(said: ParsedSentence, line: str, placed: list[Value]) -> list[str]:
+    """What of a sentence was taken for a condition that the line has, a value that stands in it, or
+    something to leave out, in words. `placed`: the values that it was made with.
     """
     conditions = [one for one in said.conditions if one.end and one.test in line]
     found = [
@@ -269,9 +269,10 @@ def understood(said: ParsedSentence, line: str) -> list[str]:
         for one in conditions
     ]
     for value in said.values:
-        if value.sure and not any(
-            one.start < value.end and value.start < one.end for one in conditions
-        ):
+        is_told = any(one.start < value.end and value.start < one.end for one in conditions)
+        if not value.sure or is_told:
+            continue
+        if value in placed or value.stands_in(line):
             kind = "" if value.kind in ("name", "text") else f"{value.kind} "
             found.append(
                 (value.start, f"{'without ' if value.unit == 'excluded' else ''}{kind}{value.text}")

@@ -94,7 +94,7 @@ _ELSEWHERE = frozenset(("user", word) for word in ("on", "at", "to", "from")) | 
     ("host", word) for word in ("as", "by", "user")
 )
 #: Slots, by name or kind, that a value with such a noun is for.
-_NOUN_SLOTS = {
+NOUN_SLOTS = {
     "folder": ("folder", "path", "copy", "target"),
     "directory": ("folder", "path", "copy", "target"),
     "file": (
@@ -330,11 +330,11 @@ def _by_noun(slot: Slot, value: Value) -> float:
     """What the noun beside a value says of it: that it is for a slot of this kind, or for
     another.
     """
-    if value.noun not in _NOUN_SLOTS or value.kind in ("extension", "number", "size"):
+    if value.noun not in NOUN_SLOTS or value.kind in ("extension", "number", "size"):
         return 0.0
     if (
-        slot.name.rstrip("0123456789") in _NOUN_SLOTS[value.noun]
-        or slot.kind in _NOUN_SLOTS[value.noun]
+        slot.name.rstrip("0123456789") in NOUN_SLOTS[value.noun]
+        or slot.kind in NOUN_SLOTS[value.noun]
     ):
         return 0.6
     if slot.name in _OWN_NOUN:

@@ -189,6 +189,9 @@ _ABOUT_A_LINE = frozenset(
 _INSIDE = frozenset("in inside from under below".split())
 
 
+_NUMBERS = frozenset(("number", "size"))
+
+
 class Value(Record):
     """A value: its text, its kind, where it stands (characters), the word before it, and its unit.
 
@@ -216,6 +219,13 @@ class Value(Record):
             or self.place in _TARGET
             or (self.noun in ("folder", "directory") and self.place in ("in", "under"))
         )
+
+    def stands_in(self, line: str) -> bool:
+        """Whether it stands in a line as it was said."""
+        text = self.text.strip("'\"").rstrip("/")
+        if self.kind in _NUMBERS:
+            return bool(re.search(rf"(?<![\d.]){re.escape(text)}(?!\d)", line))
+        return text.casefold() in line.casefold()
 
 
 def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:

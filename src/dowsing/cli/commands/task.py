@@ -102,7 +102,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
                 "understood": found.understood,
                 "near": found.near,
                 "likely": found.likely,
-                "not_used": found.left,
+                "not_used": found.lacks,
                 "answers": [answer_json(one) for one in found.answers],
             }
         )

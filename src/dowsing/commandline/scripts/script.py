@@ -8,7 +8,7 @@ import re
 from bisect import bisect_right
 
 from dowsing.commandline.annotate import annotate
-from dowsing.commandline.effects import effects_of_command, effects_of_pipeline
+from dowsing.commandline.effects import effects_of_command, effects_of_line
 from dowsing.commandline.judging import judge
 from dowsing.commandline.line import LineReader
 from dowsing.commandline.problems import Problem
@@ -185,6 +185,12 @@ class _ScriptReader:
         self.problems: list[PlacedProblem] = []
         self.reads, self.writes, self.missing, self.unknown = (_Names() for _ in range(4))
 
+    def effects_of_lines(self, lines: list[Line], part: ScriptPart) -> None:
+        """Note what the lines of a part do beside what each command does."""
+        for line in lines:
+            for place, effect in effects_of_line(line):
+                self.effects.append(PlacedEffect(part.line_of(place), effect))
+
     def read(self, fragment: Fragment) -> None:
         """Read a text for the shell."""
         reader = LineReader(self.finder)
@@ -199,9 +205,8 @@ class _ScriptReader:
         self.parts.append(part)
         for node in commands:
             self.command(node, part)
+        self.effects_of_lines(reader.lines, part)
         for pipeline in reader.pipelines:
-            for place, effect in effects_of_pipeline(pipeline):
-                self.effects.append(PlacedEffect(part.line_of(place), effect))
             for mark in pipeline.redirections:
                 self.redirection(
                     mark.operator, mark.word.value if mark.word else "", part, mark.start

@@ -35,6 +35,8 @@ _PARTS = (
     "shims", "versions", "version", "plugins", "pyenv.d", "rbenv.d", "completions", "pyvenv.cfg",
     "release", "package.json",
 )  # fmt: skip
+#: Parts of paths that name no program.
+_GENERAL = frozenset("bin sbin lib libexec share usr local opt etc home root ssl ssh".split())
 _MOST_CHAIN = 4  # scripts that are run by scripts
 _BEGINNING = 512  # bytes: the first line of a script
 _MOST_LINKED = 40  # folders that packages say their code is in
@@ -44,9 +46,11 @@ _LINKED = re.compile(r"(?m)^(/[^\n]+)$|['\"](/[^'\"\n]+)['\"]")
 def readable_paths(program: str, search_path: list[str]) -> list[str]:
     """The files and folders that the program may read; what is not there is left out."""
     found = [*SYSTEM, *_etc(), *_WITHIN_ETC]
-    for file in _chain(program, search_path):
+    chain = _chain(program, search_path)
+    for file in chain:
         found.append(file)
         found += _belonging(file)
+    found += _own_settings(chain)
     return [path for path in dict.fromkeys(found) if os.path.exists(path)]
 
 
@@ -56,6 +60,15 @@ def _etc() -> list[str]:
     except OSError:
         return []
     return [os.path.join("/etc", name) for name in names]
+
+
+def _own_settings(chain: list[str]) -> list[str]:
+    """What of /etc is named for the program or for a folder that it is in:
+    `/etc/postgresql-common`.
+    """
+    names = {part for file in chain for part in file.split(os.sep) if part}
+    names |= {name.partition("-")[0] for name in names}
+    return [os.path.join("/etc", name) for name in sorted(names - _GENERAL)]
 
 
 def _chain(program: str, search_path: list[str]) -> list[str]:
