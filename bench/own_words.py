@@ -1,10 +1,11 @@
-"""Whether our phrases for commands are our own: none of them is the summary of the page that it
-stands for, or a part of it.
+"""Whether our phrases, wordings and sentences are our own: no phrase is the summary of the page
+that it stands for, or a part of it, and no wording or sentence is the summary of any page.
 
     python bench/own_words.py [--write]
 
-Compares the phrases of `purposes/*.toml` with the summaries of the pages in this machine's index,
-prints those that are taken from there, and is wrong (exit status 1) if there are any. `--write`
+Compares the phrases of `phrases/*.toml`, the tasks and wordings of recipes and the texts of
+sentences with the summaries of the pages in this machine's index, prints those that are taken from
+there, and is wrong (exit status 1) if there are any. `--write`
 writes the digests of the summaries of those pages to tests/knowledge/summaries.digests, with which
 a test checks the same on machines that have none of the pages.
 """
@@ -13,13 +14,19 @@ from __future__ import annotations
 
 import argparse
 import hashlib
+import re
+import tomllib
 from pathlib import Path
 
 from dowsing.ingest.upkeep import open_index
 from dowsing.knowledge.page_phrases import purposes
+from dowsing.knowledge.recipes import own_recipes
 from dowsing.knowledge.stems import EMPTY, stem, words
+from dowsing.knowledge.wordings import read_wordings
 from dowsing.machine.settings import read_settings
 
+SENTENCES = Path(__file__).parent.parent / "src/dowsing/knowledge/commands/sentences"
+PLACE = re.compile(r"[<{\[][^>}\]]*[>}\]]")
 DIGESTS = Path(__file__).parent.parent / "tests/knowledge/summaries.digests"
 SHORTEST, SHORTEST_PART = (
     3,
@@ -48,6 +55,31 @@ def taken(label: str, phrase: str, summary: str) -> bool:
     )
 
 
+def our_texts() -> list[tuple[str, str]]:
+    """The tasks and wordings of recipes, and what sentences say of commands: where each stands, and
+    the text, its places left out.
+    """
+    found: list[tuple[str, str]] = []
+    for recipe in own_recipes()[0]:
+        texts = [recipe.task, *recipe.also, *read_wordings().get(recipe.line, [])]
+        found += [(recipe.line, text) for text in texts]
+    for path in sorted(SENTENCES.glob("*.toml")):
+        for name, rows in tomllib.loads(path.read_text()).items():
+            does = rows.get("does", {}) if isinstance(rows, dict) else {}
+            found += [(name, text) for text in does.values() if isinstance(text, str)]
+    return [(where, PLACE.sub(" ", text)) for where, text in found]
+
+
+def taken_from_summaries(summaries: dict[str, str]) -> list[str]:
+    """Our texts that are the summary of a page. `summaries`: labels by what is told."""
+    found = []
+    for where, text in our_texts():
+        said = told(text)
+        if len(said.split()) >= SHORTEST and said in summaries:
+            found.append(f"{where}: {text} ({summaries[said]})")
+    return found
+
+
 def main() -> int:
     """Compare, and write the digests."""
     parser = argparse.ArgumentParser(
@@ -65,6 +97,9 @@ def main() -> int:
             found += [
                 f"{label}: {phrase}" for phrase in phrases if taken(label, phrase, entry.summary)
             ]
+    rows = store.all_matches()
+    entries = store.entries([row.number for row in rows])
+    found += taken_from_summaries({told(one.summary): one.label for one in entries if one.summary})
     print(
         f"{sum(map(len, purposes().values()))} phrases, {len(digests)} summaries, {len(found)} "
         "taken from them"

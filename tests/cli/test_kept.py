@@ -427,3 +427,15 @@ def test_very_many_kept_lines(program: Program) -> None:
         "kept no longer: vent --close house9\n"
     )
     assert kept_file(program).read_text().rstrip("\n") == "\n".join(rows).rstrip("\n")
+
+
+def test_a_line_kept_behind_a_damaged_end_takes_nothing_from_it(program: Program) -> None:
+    folder = program.folder / "data"
+    folder.mkdir()
+    damaged = '[[recipe]]\ntask = "water"\nline = "rill -a"\n\n[[recipe]]\ntask = """open\n\n\n\n'
+    for end in (damaged, damaged.rstrip("\n"), damaged + "   \n"):
+        (folder / "saved.toml").write_text(end)
+        assert program.run("save", "rill -b", "--for", "more").returncode == 0
+        text = (folder / "saved.toml").read_text()
+        assert text.startswith(end) and text.count('line = "rill -b"') == 1
+        assert "rill -a" in program.run("saved").stdout

@@ -33,7 +33,7 @@ def first(sentence: str, finder: CommandFinder) -> str:
         ("chosen", "join a.pdf and b.pdf to both.pdf", "pdfunite a.pdf b.pdf both.pdf"),
         ("covered", "change the group of budget.xls to finance", "chgrp finance budget.xls"),
         ("union", "change the group of budget.xls to finance", "chgrp finance budget.xls"),
-        ("unsaid", "restart nginx", "systemctl restart nginx"),
+        ("unsaid", "verify sums in MD5SUMS", "md5sum -c MD5SUMS"),
         ("said", "sort names.txt and drop repeated lines", "sort -u names.txt"),
         ("guessed", "start a new branch montage from here", "git switch -c montage"),
         ("unused", "install requests 2.31 with pip", "pip install requests==2.31"),

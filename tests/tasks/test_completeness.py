@@ -1,4 +1,4 @@
-"""What a line lacks of a sentence, and lines that destroy something because a word is misspelled."""
+"""What a line lacks of a sentence, and misspelled words in lines that destroy something."""
 
 from __future__ import annotations
 
@@ -39,7 +39,6 @@ def test_a_misspelled_noun_is_nothing_to_be_removed(program: Program, sentence: 
     [
         ("delete notes.txt", "rm notes.txt"),
         ("stop nginx", "systemctl stop nginx"),
-        ("kill firefox", "pkill firefox"),
         ("remove the branch old-login", "git branch -d old-login"),
         ("remove the user fred", "userdel fred"),
         ("stop the container web1", "docker stop web1"),
@@ -65,7 +64,7 @@ def test_a_line_that_lacks_something_is_not_sure(
     assert found["likely"] < 0.75
     assert not any(lacks in one for one in found["understood"])
     told = program.run("task", sentence).stdout
-    assert "not in the line: " in told and "Probably this" in told.replace("\n", " ")
+    assert "not in the line: " in told
 
 
 def test_what_would_change_something_and_lacks_much_is_not_shown_first(program: Program) -> None:

@@ -116,8 +116,8 @@ def add_global_options(
 
 
 def _width(text: str) -> int:
-    if not text.isdecimal() or not 1 <= int(text) <= 10_000:
-        raise argparse.ArgumentTypeError(f"a width is a number from 1 to 10000, not {text!r}")
+    if not text.isdecimal() or len(text) > 5 or not 1 <= int(text) <= 10_000:
+        raise argparse.ArgumentTypeError(f"a width is a number from 1 to 10000, not {text[:20]!r}")
     return int(text)
 
 

@@ -37,8 +37,8 @@ def insert_texts(writer: IndexWriter, readings: list[tuple[int, Reading]]) -> No
 def searched_entries(
     entries: list[MadeEntry], readings: dict[int, Reading], priorities: dict[str, str]
 ) -> list[SearchedEntry]:
-    """What is searched of entries that are shown. `readings`: by the numbers of entries;
-    `priorities`: of packages.
+    """What is searched of entries; also of those that others stand before, for another order of the
+    manual folders shows them. `readings`: by the numbers of entries; `priorities`: of packages.
     """
     shown = [entry for entry in entries if not entry.hidden]
     number_of = {
@@ -60,7 +60,7 @@ def searched_entries(
             referred[entry.number],
             entry.package or "",
         )
-        for entry in shown
+        for entry in entries
     ]
 
 

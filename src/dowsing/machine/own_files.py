@@ -9,7 +9,9 @@ import os
 import re
 import shutil
 
-_OURS = re.compile(r"(?:index|kept)(?:-\d+)?(?:-[0-9a-f]{8})?\.sqlite[\w.-]*|usage|beside|tried")
+_OURS = re.compile(
+    r"(?:index|kept)(?:-\d+)?(?:-[0-9a-f]{8})?\.sqlite[\w.-]*|usage|beside|tried|told"
+)
 _LISTS = re.compile("last")  # in the folder of what the user keeps
 
 

@@ -25,7 +25,7 @@ class Settings(Record):
     `doc_folder`: where packages keep their documentation. `package_lists`: where dpkg keeps its
     lists, whose paths begin at `package_root`. `values`: the other keys of the settings file
     (`pager`, `color`, `width`, `shell`, `usage`). `keys`: the keys of the shell's snippet that the
-    user wants other ones for.
+    user wants other ones for. `complaints`: what is wrong with the settings file, and was left out.
     """
 
     cache: str
@@ -43,6 +43,7 @@ class Settings(Record):
     package_root: str = ""
     values: dict[str, str] = {}  # noqa: RUF012 - a record is immutable
     keys: dict[str, str] = {}  # noqa: RUF012
+    complaints: list[str] = []  # noqa: RUF012
 
     @property
     def indexed_too(self) -> list[str]:
@@ -66,6 +67,8 @@ class Settings(Record):
 def _folder(kind: str, variable: str, xdg: str, usual: str, environment: dict[str, str]) -> str:
     """A folder of the program: its own variable, the XDG variable or the platform's place."""
     own = environment.get(variable)
+    if own and "\x00" in own:
+        raise BadSettings(f"{variable} cannot be the name of a folder")
     if own:
         return _absolute(os.path.expanduser(own), variable)
     base = environment.get(xdg)
@@ -104,15 +107,18 @@ def language_of(environment: dict[str, str]) -> str:
 
 
 def read_settings(environment: dict[str, str] | None = None, demo: bool = False) -> Settings:
-    """The settings of this run. Raises BadSettings if `config.toml` cannot be read or parsed."""
+    """The settings of this run. Raises BadSettings if `config.toml` cannot be read or parsed, or a
+    variable names no folder.
+    """
     env = dict(os.environ) if environment is None else environment
     config = _folder("config", "DOWSING_CONFIG", "XDG_CONFIG_HOME", ".config", env)
-    values, shells, keys = _read_values(os.path.join(config, "config.toml"))
+    read = _read_values(os.path.join(config, "config.toml"))
+    values = read.values
     man_path = env.get("MANPATH") or None
     if "man_path" in values:
         man_path = values["man_path"]
     if demo:
-        return _demo_settings(env, config, values, keys)
+        return _demo_settings(env, config, read)
     return Settings(
         cache=_folder("cache", "DOWSING_CACHE", "XDG_CACHE_HOME", ".cache", env),
         data=_folder("data", "DOWSING_DATA", "XDG_DATA_HOME", os.path.join(".local", "share"), env),
@@ -122,22 +128,21 @@ def read_settings(environment: dict[str, str] | None = None, demo: bool = False)
         info_path=env.get("INFOPATH") or None,
         language=values.get("language", language_of(env)),
         shell=env.get("SHELL", ""),
-        shells=shells,
+        shells=read.shells,
         values=values,
-        keys=keys,
+        keys=read.keys,
+        complaints=read.complaints,
     )
 
 
-def _demo_settings(
-    env: dict[str, str], config: str, values: dict[str, str], keys: dict[str, str]
-) -> Settings:
+def _demo_settings(env: dict[str, str], config: str, read: _Read) -> Settings:
     """Those of the demo library: its own manual, programs, Info files, shell and package lists, and
     no others.
     """
     library = DEMO_LIBRARY
     shells = {
         name: {**described, "path": os.path.join(library, str(described["path"]))}
-        for name, described in _read_values(os.path.join(library, "config.toml"))[1].items()
+        for name, described in _read_values(os.path.join(library, "config.toml")).shells.items()
     }
     return Settings(
         cache=_folder("cache", "DOWSING_CACHE", "XDG_CACHE_HOME", ".cache", env),
@@ -146,32 +151,51 @@ def _demo_settings(
         man_path=os.path.join(library, "man"),
         search_path=[os.path.join(library, "bin")],
         info_path=os.path.join(library, "info"),
-        language=values.get("language", ""),
+        language=read.values.get("language", ""),
         demo=True,
         shells=shells,
         doc_folder=os.path.join(library, "doc"),
         package_lists=os.path.join(library, "packages"),
         package_root=library,
-        values=values,
-        keys=keys,
+        values=read.values,
+        keys=read.keys,
+        complaints=read.complaints,
     )
 
 
-def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]], dict[str, str]]:
-    """The plain values of the settings file, its descriptions of shells, and the keys it
-    chooses.
+class _Read(Record):
+    """What the settings file says: plain values, descriptions of shells, keys, and what is wrong
+    with it.
     """
+
+    values: dict[str, str] = {}  # noqa: RUF012 - a record is immutable
+    shells: dict[str, dict[str, object]] = {}  # noqa: RUF012
+    keys: dict[str, str] = {}  # noqa: RUF012
+    complaints: list[str] = []  # noqa: RUF012
+
+
+def _read_values(path: str) -> _Read:
+    """What the settings file says; nothing if there is none. Raises BadSettings."""
     if not os.path.exists(path):
-        return {}, {}, {}
+        folder = os.path.dirname(path)
+        if os.path.lexists(folder) and not (
+            os.path.isdir(folder) and os.access(folder, os.R_OK | os.X_OK)
+        ):
+            why = "cannot be looked into" if os.path.isdir(folder) else "is no folder"
+            return _Read(complaints=[f"{folder}, where the settings are looked for, {why}"])
+        return _Read()
     import tomllib
+
+    from dowsing.machine.settings_checks import faults_of
 
     try:
         with open(path, "rb", opener=plain_only) as file:
-            found = tomllib.load(file)
+            whole = tomllib.load(file)
     except (OSError, ValueError, RecursionError) as error:
         raise BadSettings(
             f"the settings file {path} cannot be used ({error}); correct or remove it"
         ) from None
+    found, faults = faults_of(whole)
     values = {}
     for key, value in found.items():
         if isinstance(value, (str, int)):
@@ -186,4 +210,4 @@ def _read_values(path: str) -> tuple[dict[str, str], dict[str, dict[str, object]
     )
     chosen = found.get("keys")
     keys = {name: str(key) for name, key in chosen.items()} if isinstance(chosen, dict) else {}
-    return values, shells, keys
+    return _Read(values, shells, keys, [f"{path}: {fault}" for fault in faults])

@@ -293,7 +293,7 @@ class LineTeller:
     def when_all(self, word: str) -> str:
         """The sequence that stands next, as a condition."""
         said = self.sequence().rstrip(";, ")
-        if said in ("does nothing", "does nothing, with success") and word == "as long as":
+        if said in ("does nothing", "does nothing and succeeds") and word == "as long as":
             return "again and again"
         for begin in _TESTING:
             if said.startswith(begin) and ";" not in said:

@@ -51,6 +51,10 @@ class Session:
             width,
         )
         self.format: str = options.format
+        if self.settings.complaints and not from_shell():
+            from dowsing.terminal.telling import tell_once
+
+            tell_once(self.settings.complaints, self.settings.cache)
         self._store: Store | None = None
         self.waits = False  # for the whole index: nothing is done in the background
 

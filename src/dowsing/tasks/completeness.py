@@ -44,7 +44,13 @@ class Lacking(Record):
 def lacking(said: ParsedSentence, best: Ranked) -> Lacking:
     """What is said, and the line of a recipe has nothing of."""
     line = best.filled.line
-    missed = [one for one in best.missed if not one.stands_in(line)]
+    placed = best.filled.placed
+    missed = [
+        one
+        for one in best.missed
+        # what was said again another way is not missed
+        if not one.stands_in(line) and not any(later.turn > one.turn for later in placed)
+    ]
     places = [(one.start, one.end) for one in missed]
     values = [said.text[start:end].strip(" ,'\"") for start, end in places]
     # some words stand for what is said; one that stands in the line is not lacking

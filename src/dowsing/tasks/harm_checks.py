@@ -28,6 +28,7 @@ _BY_NAME = frozenset(
     "folders path paths text pattern word".split()
 )
 _NEXT_WORD = re.compile(r"\s+([\w.-]+)")
+_OWNED = re.compile(r"(\w+) (?:of|for) (?:the )?\Z")  # `the account of fern`
 SHORTEST = 4  # letters of a word that may be a misspelled noun
 
 
@@ -47,6 +48,9 @@ def _is_led_to(said: ParsedSentence, slot: str, value: Value) -> bool:
     if value.noun:
         return kind == value.noun or kind in NOUN_SLOTS.get(value.noun, (kind,))
     if value.unit == "owner" or value.before == kind:
+        return True
+    owned = _OWNED.search(said.text[: value.start])
+    if owned and kind in NOUN_SLOTS.get(owned[1].lower(), ()):
         return True
     if _is_a_misspelled_noun(said, value):
         return False

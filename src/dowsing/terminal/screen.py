@@ -45,6 +45,9 @@ def _styles() -> dict[str, str]:
     }
 
 
+MOST_DIGITS = 6  # of a width
+
+
 class Screen:
     """Where answers go: knows whether it is a terminal, whether to colour, and how wide it is."""
 
@@ -232,13 +235,18 @@ def message(text: str) -> None:
         pass
 
 
+def _is_short(digits: str) -> bool:
+    return len(digits.lstrip("0")) <= MOST_DIGITS
+
+
 def terminal_width(asked: int | None, is_terminal: bool) -> int:
     """The width to lay out for: asked for, COLUMNS, the terminal's, or 80."""
     if asked:
         return asked
     columns = os.environ.get("COLUMNS", "")
-    if columns.isdecimal() and int(columns) > 0:
-        return min(int(columns), WIDEST_TEXT)
+    if columns.isdecimal() and columns.strip("0"):
+        # one of thousands of digits is no number for Python
+        return min(int(columns[-MOST_DIGITS:]), WIDEST_TEXT) if _is_short(columns) else WIDEST_TEXT
     if is_terminal:
         for stream in (1, 2, 0):
             try:

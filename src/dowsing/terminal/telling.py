@@ -25,3 +25,29 @@ def tell(failure: Failure, as_json: bool = False) -> int:
         says += ": " + ", ".join(clean_line(name) for name in failure.nearest)
     message(says)
     return failure.status
+
+
+def tell_once(lines: list[str], cache: str) -> None:
+    """Tell lines on stderr, unless just these were told before; where that cannot be noted they are
+    told again.
+    """
+    import os
+    import zlib
+
+    from dowsing.model.replacing import replace_text
+
+    mark = f"{zlib.crc32(chr(10).join(lines).encode('utf-8', 'surrogateescape')):08x}"
+    place = os.path.join(cache, "told")
+    try:
+        with open(place, encoding="ascii", errors="replace") as file:
+            if file.read(20) == mark:
+                return
+    except OSError:
+        pass
+    for line in lines:
+        message(line)
+    try:
+        os.makedirs(cache, mode=0o700, exist_ok=True)
+        replace_text(place, mark, lasting=False)
+    except OSError:
+        pass

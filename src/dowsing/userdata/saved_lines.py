@@ -38,11 +38,20 @@ def save(folder: str, recipe: Recipe, day: str) -> Kept:
                 + _renamed(text[block.start : block.end], recipe.task)
                 + text[block.end :]
             )
-        head = text.rstrip("\n") + "\n\n" if text.strip() else _HEAD
-        return head + written(recipe, day)
+        return _before_a_block(text) + written(recipe, day)
 
     change(os.path.join(folder, SAVED), edit)
     return result
+
+
+def _before_a_block(text: str) -> str:
+    """A file as it is, so that a block can follow: nothing is taken from its end, which may be of a
+    block that is damaged.
+    """
+    if not text.strip():
+        return text + _HEAD
+    ending = "" if text.endswith("\n\n") else "\n" if text.endswith("\n") else "\n\n"
+    return text + ending
 
 
 _HEAD = "# Lines kept with dowsing save. You may edit this file; the format is that of recipes.\n\n"
