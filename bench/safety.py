@@ -3,7 +3,8 @@ lines.
 
     python bench/safety.py [PART ...] [--seed N] [--share F]
 
-PART is values, kills, saves, damage, pages, packed, info, usage, kept, lines or escapes.
+PART is values, kills, users, keeping, guard, saves, damage, pages, packed, info, usage, kept, lines
+or escapes.
 
 Each part prints one line: how many tries, and how many of them went wrong in which way. `--share
 0.1` makes a tenth of the tries. Pages and Info files are those of this machine and of the demo
@@ -15,12 +16,12 @@ from __future__ import annotations
 
 import argparse
 import functools
+import json
 import os
 import random
 import re
 import shlex
 import shutil
-import signal
 import subprocess
 import sys
 import tempfile
@@ -31,9 +32,12 @@ from pathlib import Path
 
 HERE = Path(__file__).parent
 sys.path.insert(0, str(HERE.parent / "tests"))
+sys.path.insert(0, str(HERE.parent / "tests" / "machine" / "sandbox"))
 
 from conftest import Program  # noqa: E402
 from hostile import CALLS, EXPORTS, PAYLOAD, UNSAFE, WITH_PAYLOAD, make_library, unsafe_in  # noqa: E402
+from kills import DOWSING, SIGNALS, Library, killed, used_by_many  # noqa: E402
+from test_layers import LAYERS, ORDINARY, Place  # noqa: E402
 
 SLOW = 100  # what one try may take, in floors: the processor's time for a loop of a million steps
 MOST_SHOWN = 5
@@ -420,27 +424,42 @@ class Bench:
     # --------------------------------------------------------------------------
 
     def kills(self) -> bool:
-        """Builds and saves that are killed at any time: the index answers afterwards, no kept line
-        is lost or cut.
+        """The program ended at any moment while it makes or takes up an index: the next look-up is
+        right, and nothing is left behind (bench/kills.py).
         """
-        program = self.program("kills")
-        for n in range(400):
-            program.page(
-                f"rill{n}.1",
-                f".TH R 1\n.SH NAME\nrill{n} \\- waters bed {n}\n.SH D\n{'word ' * 300}\n",
-            )
         count = Count("kills")
-        builds, saves = self.tries(30), self.tries(90)
-        call = [os.path.join(os.path.dirname(sys.executable), "dowsing")]
-        for _ in builds:
-            self.killed([*call, "index", "--rebuild"], program)
-            count.tries += 1
-            done = program.run("rill7")
-            if not done.stdout.startswith("rill7(1)  waters bed 7"):
-                count.wrong.append(done.stderr)
+        library = Library(self.folder / "kills", self.chance)
+        count.tries = killed(library, len(self.tries(200)))
+        count.wrong = library.wrong
+        return count.told("each followed by two look-ups")
+
+    def users(self) -> bool:
+        """Eight users at once, and a kill a second."""
+        count = Count("users")
+        library = Library(self.folder / "users", self.chance)
+        library.add_pages(1)
+        library.program.run("index")
+        count.tries = used_by_many(library, 60 * self.share)
+        count.wrong = library.wrong
+        return count.told("calls of eight users at once")
+
+    def keeping(self) -> bool:
+        """Lines that are kept by a process that is killed: none that was kept is lost or cut."""
+        program = self.program("keeping")
+        program.page("rill7.1", ".TH R 1\n.SH NAME\nrill7 \\- waters bed 7\n.SH D\nword\n")
+        program.run("index")
+        count = Count("keeping")
         kept: list[str] = []
-        for n in saves:
-            self.killed([*call, "save", f"rill{n} -x"], program)
+        for n in self.tries(90):
+            process = subprocess.Popen(
+                [DOWSING, "save", f"rill{n} -x"],
+                env=program.environment(),
+                stdout=subprocess.DEVNULL,
+                stderr=subprocess.DEVNULL,
+            )
+            time.sleep(self.chance.random() * 0.25)
+            process.send_signal(self.chance.choice(SIGNALS))
+            process.wait()
             count.tries += 1
             done = program.run("saved", "--format", "json")
             now = re.findall(r'"line": "(rill\d+ -x)"', done.stdout)
@@ -448,20 +467,30 @@ class Bench:
             if lost or "is not TOML" in done.stderr:
                 count.wrong.append(f"lost {lost}: {done.stderr}")
             kept = now
-        return count.told(
-            f"{len(builds)} builds, {len(saves)} saves of which {len(kept)} were done before the "
-            "kill"
-        )
+        return count.told(f"{len(kept)} were kept before the kill")
 
-    def killed(self, command: list[str], program: Program) -> None:
-        process = subprocess.Popen(
-            command, env=program.environment(), stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
-        )
-        time.sleep(self.chance.random() * (1.5 if "index" in command else 0.25))
-        process.send_signal(
-            self.chance.choice([signal.SIGKILL, signal.SIGTERM, signal.SIGINT, signal.SIGHUP])
-        )
-        process.wait()
+    def guard(self) -> bool:
+        """What a program that is asked must not do, with each layer taken away, as each user that
+        this one can be.
+        """
+        count = Count("guard")
+        for user in dict.fromkeys((os.getuid(), *([ORDINARY] if not os.getuid() else []))):
+            place = Place(self.folder / f"guard{user}", user)
+            place.folder.mkdir(mode=0o755)
+            self.folder.chmod(0o755)
+            place.make()
+            try:
+                for layers in LAYERS:
+                    ended, _, out, err = place.run(layers)
+                    found = json.loads(out)["tries"] if ended == "exit" and out else {}
+                    count.tries += len(found)
+                    who = f"{layers or 'all layers'} as {user}"
+                    count.wrong += [f"{who}: {what}" for what, was in found.items() if was == "did"]
+                    if not found:
+                        count.wrong.append(f"{who}: {ended} {err}")
+            finally:
+                place.remove()
+        return count.told("tries with each layer taken away; wrong is what succeeds")
 
     def saves(self) -> bool:
         """Lines kept at once: all are there, each once."""
@@ -542,13 +571,14 @@ class Bench:
 
 def _store_of(program: Program):  # type: ignore[no-untyped-def]
     """The index of the demo library, and the settings."""
+    from dowsing.index.index_file import index_path
     from dowsing.index.store import Store
     from dowsing.ingest.build import build
     from dowsing.machine.settings import read_settings
     from dowsing.sources import manual_folders
 
     settings = read_settings(program.environment(), demo=True)
-    path = str(program.folder / "index.sqlite")
+    path = index_path(str(program.folder))
     build(path, settings, manual_folders.roots(settings))
     return Store(path), settings
 
@@ -604,8 +634,8 @@ def _tried(count: Count, what: str, attempt: Callable[[], object]) -> None:
 
 
 PARTS = [
-    "values", "kills", "saves", "damage", "pages", "packed", "info", "usage", "kept", "lines",
-    "escapes",
+    "values", "kills", "users", "keeping", "guard", "saves", "damage", "pages", "packed", "info",
+    "usage", "kept", "lines", "escapes",
 ]  # fmt: skip
 
 

@@ -501,3 +501,96 @@ def test_an_info_manual_without_a_page(program: Program) -> None:
     names = [entry["name"] for entry in json.loads(
         program.out("find", "*", "--kind", "topic", "--format", "json"))["entries"]]  # fmt: skip
     assert names == ["shed"]
+
+
+def test_a_rebuild_of_an_index_from_the_future_reads_every_page(program: Program) -> None:
+    program.page("tie.1", page("tie"))
+    assert entries(program, "tie") == ["tie"]
+    index = index_file(program)
+    later = time.time() + 86_400
+    os.utime(index, (later, later))
+    before = index.stat().st_ino
+    done = program.run("index", "--rebuild")
+    assert done.returncode == 0 and "1 pages read" in done.stderr
+    assert index.stat().st_ino != before and index.stat().st_mtime < later
+
+
+def test_a_fault_of_ours_leaves_the_index(
+    program: Program, monkeypatch: pytest.MonkeyPatch, capfd: pytest.CaptureFixture[str]
+) -> None:
+    """Only a check of the file says that it is damaged."""
+    from dowsing.cli import main as module
+    from dowsing.cli.commands import find
+
+    program.page("tie.1", page("tie"))
+    assert entries(program, "tie") == ["tie"]
+    index = index_file(program)
+    before = index.stat().st_ino
+    for name, value in program.environment().items():
+        monkeypatch.setenv(name, value)
+    answer = find.run
+    calls: list[int] = []
+
+    def faulty(session, options):  # type: ignore[no-untyped-def]
+        calls.append(1)
+        answer(session, options)
+        raise KeyError("no such title")
+
+    monkeypatch.setattr(find, "run", faulty)
+    assert module.main(["find", "tie"]) == 3
+    said = capfd.readouterr().err
+    assert said == (
+        "dowsing: a fault of dowsing's own (KeyError: 'no such title'); please report it with what "
+        "DOWSING_TRACE=1 shows when this is set before the same line\n"
+    )
+    assert (len(calls), index.stat().st_ino) == (1, before)
+    data = bytearray(index.read_bytes())
+    at = data.index(b"a thing")
+    data[at : at + 7] = b"A THING"
+    index.write_bytes(data)
+    assert module.main(["find", "tie"]) == 3  # made anew once; the fault is still there
+    said = capfd.readouterr().err
+    assert "building the index: the index is damaged (KeyError: 'no such title')" in said
+    assert len(calls) == 3 and index.stat().st_ino != before
+
+
+def test_what_may_come_in_a_command_of_find(program: Program) -> None:
+    done = program.run("next", "--", "find . -name '*.log' -exec rm {} ")
+    assert done.returncode in (0, 1)
+    assert "OPERATOR" in done.stdout and "fault" not in done.stderr
+
+
+def test_new_pages_are_told_and_taken_up_in_the_background(program: Program) -> None:
+    program.page("tie.1", page("tie"))
+    assert entries(program, "tie") == ["tie"]
+    (program.folder / "config" / "config.toml").unlink()
+    program.background = True
+    program.page("knot.1", page("knot", "what holds"))
+    program.page("bend.1", page("bend", "what joins"))
+    told = (
+        "dowsing: 2 pages came or went: the index is being brought up to date in the background\n"
+    )
+    first = program.run("find", "tie")
+    assert first.stdout.split()[:2] == ["1", "tie(1)"]
+    assert first.stderr == told
+    card = program.run("knot")  # which may have been taken up by now
+    assert card.stdout.startswith("knot(1)  what holds\n")
+    assert card.stderr in (told, "")
+    until = time.monotonic() + 30
+    while entries(program, "joins") != ["bend"] and time.monotonic() < until:
+        time.sleep(0.05)
+    time.sleep(0.5)
+    assert entries(program, "*") == ["bend", "knot", "tie"]
+    assert program.run("find", "joins").stderr == ""
+
+
+def test_a_command_that_is_new_on_path_is_known_at_once(program: Program) -> None:
+    program.page("tie.1", page("tie"))
+    program.command("old", "#!/bin/sh\n")
+    assert entries(program, "tie") == ["tie"]
+    (program.folder / "config" / "config.toml").unlink()
+    program.background = True
+    program.command("new", "#!/bin/sh\n[ \"$1\" = --help ] && echo 'usage: new [-k]'\n")
+    done = program.run("new")
+    assert done.stdout.startswith("new  no manual page\n")
+    assert "came or went" not in done.stderr

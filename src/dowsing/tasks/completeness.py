@@ -49,7 +49,8 @@ def lacking(said: ParsedSentence, best: Ranked) -> Lacking:
         one
         for one in best.missed
         # what was said again another way is not missed
-        if not one.stands_in(line) and not any(later.turn > one.turn for later in placed)
+        if not one.stands_in(line)
+        and not any(later.turn > one.turn and later.kind == one.kind for later in placed)
     ]
     places = [(one.start, one.end) for one in missed]
     values = [said.text[start:end].strip(" ,'\"") for start, end in places]

@@ -224,7 +224,7 @@ class Value(Record):
         """Whether it stands in a line as it was said."""
         text = self.text.strip("'\"").rstrip("/")
         if self.kind in _NUMBERS:
-            return bool(re.search(rf"(?<![\d.]){re.escape(text)}(?!\d)", line))
+            return bool(re.search(rf"(?<![\w.]){re.escape(text)}(?![\w.]*\w)", line))
         return text.casefold() in line.casefold()
 
 
