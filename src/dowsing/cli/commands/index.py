@@ -17,6 +17,10 @@ from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import HEADING
 from dowsing.session.session import Session
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.index.store import Store
+
 DESCRIPTION = (
     "Builds or refreshes the index; --status says what it holds and what could not be read, "
     "--remove takes it away."
@@ -95,11 +99,19 @@ def status_of(session: Session) -> dict[str, object]:
         "pages": store.pages,
         "whole": store.is_whole,
         "read": None if store.is_whole else (progress_of(store.path) or (0, 0))[0],
+        "coming": _coming(store),
         **store.counts(),
         "shells": store.shells(),
         "folders": [{"path": root, "sections": inside[root]} for root in roots],
         "problems": store.problems(),
     }
+
+
+def _coming(store: Store) -> dict[str, int] | None:
+    """How many pages came and went since, and how many of them are taken up; None for none."""
+    count = store.pending.count if store.pending and store.is_whole else 0
+    done = progress_of(store.path) if count else None
+    return {"pages": count, "taken_up": done[0] if done else 0} if count else None
 
 
 def _age(built: int) -> str:
@@ -132,6 +144,10 @@ def status_lines(status: dict, width: int, program: str) -> list[str]:  # type: 
     if not status["whole"]:
         read = f"{status['read']} of {status['pages']} pages are read for the rest"
         rows.insert(0, ("holds", f"names and summaries so far; {read}"))
+    if status["coming"]:
+        coming = status["coming"]
+        says = f"{coming['pages']} pages came or went; {coming['taken_up']} are taken up so far"
+        rows.insert(0, ("coming", says))
     lines += ["", *(f"   {BOLD}{name:<8}{ROMAN}{value}" for name, value in rows), ""]
     lines.append(f"{HEADING}FOLDERS")
     lines += [f"   {clean_line(f['path'])}  ({f['sections']} sections)" for f in status["folders"]]
