@@ -19,6 +19,7 @@ from dowsing.ingest.page_reading import read_for_index
 from dowsing.ingest.progress_file import failure_of
 from dowsing.ingest.upkeep import (
     bring_up_to_date,
+    made_at,
     open_as_it_is,
     open_index,
     remove_old_indexes,
@@ -332,3 +333,33 @@ def test_a_folder_that_cannot_be_made(tmp_path: Path, settings: Settings, root: 
     (tmp_path / "file").write_text("")
     with pytest.raises(CannotBuild, match="cannot be made"):
         build(index_path(str(tmp_path / "file" / "cache")), settings, [str(root)])
+
+
+def test_an_index_that_is_removed_meanwhile_is_not_put_back(
+    store: Store, settings: Settings, root: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    (root / "man1" / "new.1").write_text(page("new"))
+
+    def removing(task):  # type: ignore[no-untyped-def]
+        for path in Path(settings.cache).iterdir():
+            if path.is_file():
+                path.unlink()
+        return read_for_index(task)
+
+    monkeypatch.setattr("dowsing.ingest.taking_up.read_for_index", removing)
+    with pytest.raises(CannotBuild, match="somebody has removed it meanwhile"):
+        bring_up_to_date(settings)
+    assert not os.path.exists(store.path) and failure_of(store.path) == ""
+
+
+def test_what_is_taken_up_meanwhile_does_not_stand_for_a_rebuild(
+    store: Store, settings: Settings
+) -> None:
+    before = made_at(store.path)
+    assert before is not None
+    time.sleep(1.1)  # it is told in seconds
+    (Path(str(settings.man_path)) / "man1" / "new.1").write_text(page("new"))
+    bring_up_to_date(settings)
+    assert made_at(store.path) == before
+    bring_up_to_date(settings, anew=True)
+    assert made_at(store.path) > before

@@ -51,6 +51,10 @@ from dowsing.model.errors import CannotBuild, Unusable
 from dowsing.model.names import is_typed
 from dowsing.model.paths import stored
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
 COMMON_SPREAD = 100  # entries; a term that more have in their heads is very common
 
 
@@ -145,16 +149,23 @@ def _named_only(found: FoundPage, number: int) -> Reading:
     return Reading(number, [found.page.name], "", is_typed(found.page.section), "")
 
 
-def build_whole(path: str, roots: list[str], settings: Settings, progress: Progress | None) -> None:
+def build_whole(
+    path: str,
+    roots: list[str],
+    settings: Settings,
+    progress: Progress | None,
+    put: Callable[[str, str], None] = publish,
+) -> None:
     """The whole index; one that is interrupted leaves its file, from which the next goes on. Only
-    for the one process that is at it. Raises sqlite3.Error, OSError.
+    for the one process that is at it. `put` has the file that is written be the index. Raises
+    sqlite3.Error, OSError.
     """
     found = scan(roots, settings.language)
     new = being_written(path, "new")
     writer, before = _begun(new, _mark(found))
     with progress_file.telling(path, progress) as tell:
         _write_whole(writer, before, found, settings, tell)
-    publish(new, path)
+    put(new, path)
 
 
 def _write_whole(

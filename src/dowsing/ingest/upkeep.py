@@ -5,6 +5,7 @@ came or went; what did is taken up into a copy, which then takes the index's pla
 from __future__ import annotations
 
 import contextlib
+import errno
 import os
 import shutil
 import sqlite3
@@ -12,7 +13,6 @@ import time
 
 from dowsing.index.index_file import (
     being_written,
-    identity,
     index_path,
     publish,
     remove,
@@ -23,14 +23,20 @@ from dowsing.ingest.changes import Changes, changed_folders
 from dowsing.ingest.locks import Lock, Work, alone, is_at_work
 from dowsing.model.errors import CannotBuild, Unusable
 from dowsing.model.paths import is_within
+from dowsing.model.record import Record
 from dowsing.sources import manual_folders
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from collections.abc import Callable
+
     from dowsing.index.writer import IndexWriter
     from dowsing.ingest.all_pages import Progress
     from dowsing.ingest.taking_up import Changed
     from dowsing.machine.settings import Settings
+
+    #: Has a file that is written be the index of a path.
+    Put = Callable[[str, str], None]
 
 KEEP_FILES = 6  # indexes of the present layout
 #: Days for which an index of another layout is left to the version of the program that made it.
@@ -89,12 +95,12 @@ def bring_up_to_date(
     from dowsing.ingest.build import reason_of
 
     path = index_path(settings.cache, settings.indexed_too)
-    before = identity(path)
+    before = made_at(path)
     try:
         os.makedirs(settings.cache, mode=0o700, exist_ok=True)
         with alone(path, Work.UPKEEP) as lock:
             # if it is another one by now, somebody made it while this one waited
-            _do_all(path, settings, lock, progress, anew and identity(path) == before)
+            _do_all(path, settings, lock, progress, anew and made_at(path) == before)
     except (sqlite3.Error, OSError) as error:
         raise CannotBuild(
             f"the index cannot be written to {settings.cache} ({reason_of(error)})"
@@ -110,11 +116,16 @@ def _do_all(
     from dowsing.ingest.build import build_whole, reason_of
     from dowsing.ingest.progress_file import note_failure
 
+    def put(new: str, place: str) -> None:
+        if lock.is_lost:
+            raise OSError(errno.ECANCELED, "somebody has removed it meanwhile")
+        publish(new, place)
+
     try:
         if anew:
-            build_whole(path, roots_to_build(settings), settings, progress)
+            build_whole(path, roots_to_build(settings), settings, progress, put)
         for _ in range(_TURNS):
-            if not _take_turn(path, settings, progress):
+            if not _take_turn(path, settings, progress, put):
                 break
     except (sqlite3.Error, OSError) as error:
         if not lock.is_lost:  # else what is there is another's
@@ -134,8 +145,23 @@ def _remove_what_heads_left(path: str) -> None:
         remove(left)
 
 
-def _take_turn(path: str, settings: Settings, progress: Progress | None) -> bool:
-    """Do what there is to do now; whether there was anything."""
+def made_at(path: str) -> int | None:
+    """When the index of that path was made, in seconds since 1970; None if there is no whole one.
+    What was taken up since changes nothing.
+    """
+    try:
+        store = Store(path)
+    except Unusable:
+        return None
+    made = store.built if store.is_whole else None
+    store.close()
+    return made
+
+
+def _take_turn(path: str, settings: Settings, progress: Progress | None, put: Put) -> bool:
+    """Do what there is to do now; whether there was anything. `put` has a file that is written be
+    the index.
+    """
     from dowsing.ingest.build import build_whole
 
     roots = manual_folders.roots(settings)
@@ -153,18 +179,22 @@ def _take_turn(path: str, settings: Settings, progress: Progress | None) -> bool
         is_whole, known, changes = False, [], Changes([], [])
     if is_whole and not changes.any:
         return False
-    if not is_whole or not _take_up(path, settings, known, roots, changes, progress):
-        build_whole(path, roots_to_build(settings), settings, progress)
+    place = _Place(path, progress, put)
+    if not is_whole or not _take_up(place, settings, known, roots, changes):
+        build_whole(path, roots_to_build(settings), settings, progress, put)
     return True
 
 
+class _Place(Record):
+    """Where a turn writes to, whom it tells how far it is, and how it puts what it wrote there."""
+
+    path: str
+    progress: Progress | None
+    put: Put
+
+
 def _take_up(
-    path: str,
-    settings: Settings,
-    known: list[str],
-    roots: list[str],
-    changes: Changes,
-    progress: Progress | None,
+    place: _Place, settings: Settings, known: list[str], roots: list[str], changes: Changes
 ) -> bool:
     """Take up what changed into a copy of the index; False if there is so much of it that the index
     should be made anew. What is done is put in its place every few seconds. `known`: the manual
@@ -175,40 +205,40 @@ def _take_up(
     from dowsing.ingest.progress_file import telling
     from dowsing.ingest.taking_up import MOST_CHANGES, find_changed
 
-    copy = being_written(path, _COPY)
+    copy = being_written(place.path, _COPY)
     remove(copy)  # of a process that was ended
-    shutil.copyfile(path, copy)
+    shutil.copyfile(place.path, copy)
     with contextlib.closing(IndexWriter.opened(copy)) as writer:
         others = set(changes.others)
         if changes.manual:
             concerned = [
-                one for one in roots if any(is_within(place, [one]) for place in changes.manual)
+                one for one in roots if any(is_within(each, [one]) for each in changes.manual)
             ]
             changed = find_changed(writer, settings, known, roots, concerned)
             if changed.count > MOST_CHANGES:
                 return False
-            with telling(path, progress) as tell:
-                _take_up_pages(writer, path, changed, tell)
+            with telling(place.path, place.progress) as tell:
+                _take_up_pages(writer, place, changed, tell)
             if changed.gone:  # a command whose page is gone is there without it
                 others |= set(settings.search_path)
         if others:
             take_others(writer, settings, others)
         writer.keep_orders(writer.roots(), roots)
         writer.commit()
-    publish(copy, path)
+    place.put(copy, place.path)
     return True
 
 
-def _take_up_pages(writer: IndexWriter, path: str, changed: Changed, tell: Progress) -> None:
+def _take_up_pages(writer: IndexWriter, place: _Place, changed: Changed, tell: Progress) -> None:
     """Take up pages, and show what is done every few seconds."""
     shown = time.monotonic()
     for done in changed.taken_up():
         writer.commit()
         tell(done, changed.count)
         if time.monotonic() - shown > PUBLISHED_AFTER and done < changed.count:
-            so_far = being_written(path, "so-far")
+            so_far = being_written(place.path, "so-far")
             shutil.copyfile(writer.path, so_far)
-            publish(so_far, path)
+            place.put(so_far, place.path)
             shown = time.monotonic()
 
 
