@@ -97,9 +97,10 @@ def main() -> int:
             found += [
                 f"{label}: {phrase}" for phrase in phrases if taken(label, phrase, entry.summary)
             ]
-    rows = store.all_matches()
-    entries = store.entries([row.number for row in rows])
-    found += taken_from_summaries({told(one.summary): one.label for one in entries if one.summary})
+    entries = store.entries([row.number for row in store.all_matches()])
+    # the summaries of builtins are ours
+    pages = [one for one in entries if one.summary and one.section not in ("", "builtin")]
+    found += taken_from_summaries({told(one.summary): one.label for one in pages})
     print(
         f"{sum(map(len, purposes().values()))} phrases, {len(digests)} summaries, {len(found)} "
         "taken from them"
