@@ -474,3 +474,27 @@ def test_a_new_build_has_the_folders_of_other_terminals(program: Program, other:
     store.close()
     assert names(program, "*") == ["rake", "trowel"]
     assert names(program, "*", MANPATH=both) == ["rake", "sieve", "trowel"]
+
+
+def test_index_tells_how_far_the_one_in_the_background_is(
+    library: Settings, program: Program, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    from dowsing.ingest import upkeep
+    from dowsing.ingest.locks import Work, alone
+
+    path = index_path(str(program.cache), library.indexed_too)
+    told: list[tuple[int, int]] = []
+    program.cache.mkdir(exist_ok=True)
+    with alone(path, Work.UPKEEP):
+        os.makedirs(work_folder(path))
+        (Path(work_folder(path)) / "progress").write_text("12 160")
+        calls: list[float] = []
+
+        def waited(seconds: float) -> None:
+            calls.append(seconds)
+            if len(calls) == 3:
+                monkeypatch.setattr(upkeep, "is_at_work", lambda *_: False)
+
+        monkeypatch.setattr(upkeep.time, "sleep", waited)
+        upkeep._watch(path, lambda done, total: told.append((done, total)))
+    assert told == [(12, 160)] * 3

@@ -98,6 +98,7 @@ def bring_up_to_date(
     before = made_at(path)
     try:
         os.makedirs(settings.cache, mode=0o700, exist_ok=True)
+        _watch(path, progress)
         with alone(path, Work.UPKEEP) as lock:
             # if it is another one by now, somebody made it while this one waited
             _do_all(path, settings, lock, progress, anew and made_at(path) == before)
@@ -107,6 +108,17 @@ def bring_up_to_date(
         ) from None
     _remove_what_heads_left(path)
     remove_old_indexes(settings.cache)
+
+
+def _watch(path: str, progress: Progress | None) -> None:
+    """While another process is at work, tell how far it is."""
+    from dowsing.ingest.progress_file import EVERY, progress_of
+
+    while progress is not None and is_at_work(path):
+        done = progress_of(path)
+        if done is not None:
+            progress(*done)
+        time.sleep(EVERY / 2)
 
 
 def _do_all(
