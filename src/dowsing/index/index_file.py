@@ -18,6 +18,7 @@ import os
 import stat
 
 from dowsing.index.schema import VERSION
+from dowsing.model.plainfile import is_trusted
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -27,7 +28,6 @@ if TYPE_CHECKING:
 #: SQLite keeps and does not use: here they hold the sum of all other bytes.
 SUM_AT, SUM_SIZE = 68, 4
 _BLOCK = 1 << 20  # bytes that are summed at a time
-_OTHERS_MAY_WRITE = 0o022
 #: What SQLite puts beside a file that is written in place.
 _COMPANIONS = ("-journal", "-wal", "-shm")
 
@@ -54,11 +54,6 @@ def being_written(path: str, name: str) -> str:
     folder = work_folder(path)
     os.makedirs(folder, mode=0o700, exist_ok=True)
     return os.path.join(folder, name)
-
-
-def is_trusted(state: os.stat_result) -> bool:
-    """Whether a file or folder is one's own or the system's, and nobody else may write to it."""
-    return state.st_uid in (os.getuid(), 0) and not state.st_mode & _OTHERS_MAY_WRITE
 
 
 def is_own_file(path: str) -> bool:

@@ -7,11 +7,11 @@ import sqlite3
 
 from dowsing.index import schema
 from dowsing.index.index_file import address, damage_of, is_own_file
+from dowsing.index.narrowing import ALL, Narrowing, listed
 from dowsing.index.schema import Meta
 from dowsing.model.entry import Candidate, Entry, InfoPlace, Match, Problem, ShellRow
 from dowsing.model.errors import Unusable
 from dowsing.model.paths import as_text, restored, stored
-from dowsing.model.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -28,49 +28,6 @@ SHORTEST_PIECE = 3  # characters; shorter pieces of names have no index
 COLUMNS = (
     "e.name, e.section, e.aliases, e.kind, e.summary, e.package, e.family, e.path, e.verbs, e.nouns"
 )
-
-
-class Narrowing(Record):
-    """Which entries are meant: a condition of SQL that goes on from another, and the values in
-    it.
-    """
-
-    condition: str = ""
-    values: list[str] = []  # noqa: RUF012 - a record is immutable
-
-    def __bool__(self) -> bool:
-        return bool(self.condition)
-
-
-ALL = Narrowing()
-
-
-def narrowing(
-    columns: dict[str, str] | None = None,
-    section: str = "",
-    numbers: list[int] | None = None,
-    without: str = "",
-) -> Narrowing:
-    """The entries that fulfil all of these, each a name or a shell pattern in any case, "" for all.
-
-    `columns`: package, family and kind. A section takes in those with a suffix: `3` has `3pm` in
-    it. `numbers`: only these entries; `without`: none of this family.
-    """
-    condition, values = "", list[str]()
-    if numbers is not None:
-        condition += " AND e.id IN (SELECT value FROM json_each(?))"
-        values.append(listed(numbers))
-    for column, value in (columns or {}).items():
-        if value:
-            condition += f" AND lower(e.{column}) GLOB ?"
-            values.append(value.lower())
-    if without:
-        condition += " AND (e.family IS NULL OR lower(e.family) NOT GLOB ?)"
-        values.append(without.lower())
-    if section:
-        condition += " AND (e.section GLOB ? OR e.section GLOB ?)"
-        values += [section, section + "[a-zA-Z]*"]
-    return Narrowing(condition, values)
 
 
 class Store:
@@ -490,13 +447,6 @@ def _says_damaged(error: Exception) -> bool:
     """Whether SQLite itself says that the file is damaged, or none of its own."""
     code = getattr(error, "sqlite_errorcode", 0) & 0xFF
     return code in (sqlite3.SQLITE_CORRUPT, sqlite3.SQLITE_NOTADB)
-
-
-def listed(numbers: Iterable[int]) -> str:
-    """Numbers as one value for `json_each`: there may be more of them than a statement takes
-    values.
-    """
-    return f"[{','.join(map(str, numbers))}]"
 
 
 def match_expression(words: list[str]) -> str:

@@ -4,8 +4,9 @@ stand, options and tasks.
 
 from __future__ import annotations
 
+from dowsing.index.narrowing import listed
 from dowsing.index.schema import HEADS, TEXT
-from dowsing.index.store import Store, listed
+from dowsing.index.store import Store
 from dowsing.model.record import Record
 
 TYPE_CHECKING = False

@@ -19,6 +19,7 @@ from dowsing.index.store import Store
 from dowsing.index.writer import IndexWriter
 from dowsing.ingest import progress_file
 from dowsing.ingest.all_pages import FEW, PageReader, PageTerms, Progress, unpacked
+from dowsing.ingest.changes import stamp
 from dowsing.ingest.entries import crowded_pages, make_entries
 from dowsing.ingest.locks import Work, alone
 from dowsing.ingest.meanings import Meanings, tasks_of_commands
@@ -29,7 +30,6 @@ from dowsing.ingest.pages_written import (
     examples_of_pages,
     file_rows,
     searched_entries,
-    stamp,
 )
 from dowsing.ingest.postings import insert_language, insert_postings
 from dowsing.ingest.recipe_choice import insert_choice

@@ -29,6 +29,15 @@ class Changes(Record):
         return bool(self.manual or self.others or self.order)
 
 
+def stamp(path: str) -> tuple[int, int]:
+    """Modification time (ns) and size of a file or link itself; zeros if there is none."""
+    try:
+        state = os.lstat(path)
+    except OSError:
+        return 0, 0
+    return state.st_mtime_ns, state.st_size
+
+
 def changed_folders(store: Store, settings: Settings, roots: list[str]) -> Changes:
     """The places whose contents are not what the index saw. Costs one `stat` a place."""
     changed = Changes([], [])

@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import os
 
+from dowsing.ingest.changes import stamp
 from dowsing.machine.search_path import executables
 from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.paths import is_within
@@ -54,12 +55,7 @@ class Newcomers:
         """See Pending."""
         if not is_within(path, self.folders):
             return False
-        kept = self.store.stamp_of(path)
-        try:
-            state = os.lstat(path)
-        except OSError:
-            return True
-        return kept != (state.st_mtime_ns, state.st_size)
+        return self.store.stamp_of(path) != stamp(path)
 
     def _is_gone(self, entry: Entry) -> bool:
         if not entry.path:

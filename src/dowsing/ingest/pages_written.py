@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import os
-
 from dowsing.index.rows import FileRow
 from dowsing.ingest.postings import SearchedEntry, referrals
 from dowsing.knowledge.recipes import Recipe
@@ -71,15 +69,6 @@ def examples_of_pages(entries: list[MadeEntry], readings: dict[int, Reading]) ->
         for entry in entries
         for task, line in readings[entry.number].examples
     ]
-
-
-def stamp(path: str) -> tuple[int, int]:
-    """Modification time (ns) and size of a file or link itself; zeros if there is none."""
-    try:
-        state = os.lstat(path)
-    except OSError:
-        return 0, 0
-    return state.st_mtime_ns, state.st_size
 
 
 def entry_numbers(entries: list[MadeEntry], first: int) -> dict[int, int]:

@@ -7,6 +7,7 @@ from functools import cached_property
 
 from dowsing.index.schema import Meta
 from dowsing.ingest.all_pages import FEW, PORTION, PageReader
+from dowsing.ingest.changes import stamp
 from dowsing.ingest.entries import make_entries
 from dowsing.ingest.meanings import Meanings
 from dowsing.ingest.page_reading import Reading, read_for_index
@@ -15,7 +16,6 @@ from dowsing.ingest.pages_written import (
     file_rows,
     insert_texts,
     searched_entries,
-    stamp,
 )
 from dowsing.ingest.postings import insert_postings
 from dowsing.ingest.scan import FoundPage, Scan, scan

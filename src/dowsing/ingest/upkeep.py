@@ -7,7 +7,6 @@ from __future__ import annotations
 import contextlib
 import errno
 import os
-import shutil
 import sqlite3
 import time
 
@@ -53,16 +52,22 @@ def open_as_it_is(settings: Settings) -> tuple[Store, Changes]:
     """
     roots = manual_folders.roots(settings)
     store = Store(index_path(settings.cache, settings.indexed_too))
-    changes = changed_folders(store, settings, roots)
-    if roots != store.roots:
-        from dowsing.index.orders import narrow
-
-        changes = changes.changed(order=not narrow(store, roots))
+    changes = _changes(store, settings, roots)
     if changes.manual or changes.others:
         from dowsing.ingest.newcomers import Newcomers
 
         store.pending = Newcomers(store, changes, settings)
     return store, changes
+
+
+def _changes(store: Store, settings: Settings, roots: list[str]) -> Changes:
+    """What is not as the index saw it; has the store see these manual folders alone."""
+    changes = changed_folders(store, settings, roots)
+    if roots == store.roots:
+        return changes
+    from dowsing.index.orders import narrow
+
+    return changes.changed(order=not narrow(store, roots))
 
 
 def open_index(settings: Settings) -> tuple[Store, list[str]]:
@@ -125,6 +130,8 @@ def _do_all(
     path: str, settings: Settings, lock: Lock, progress: Progress | None, anew: bool
 ) -> None:
     """Do all that there is to do. Raises sqlite3.Error, OSError."""
+    import shutil  # as all that writes, not for look-ups
+
     from dowsing.ingest.build import build_whole, reason_of
     from dowsing.ingest.progress_file import note_failure
 
@@ -180,11 +187,7 @@ def _take_turn(path: str, settings: Settings, progress: Progress | None, put: Pu
     try:
         store = Store(path)
         is_whole = store.is_whole
-        changes = changed_folders(store, settings, roots)
-        if is_whole and roots != store.roots:
-            from dowsing.index.orders import narrow
-
-            changes = changes.changed(order=not narrow(store, roots))
+        changes = _changes(store, settings, roots)
         known = store.roots
         store.close()
     except Unusable:
@@ -212,6 +215,8 @@ def _take_up(
     should be made anew. What is done is put in its place every few seconds. `known`: the manual
     folders that it is made of.
     """
+    import shutil
+
     from dowsing.index.writer import IndexWriter
     from dowsing.ingest.non_pages import take_others
     from dowsing.ingest.progress_file import telling
@@ -243,6 +248,8 @@ def _take_up(
 
 def _take_up_pages(writer: IndexWriter, place: _Place, changed: Changed, tell: Progress) -> None:
     """Take up pages, and show what is done every few seconds."""
+    import shutil
+
     shown = time.monotonic()
     for done in changed.taken_up():
         writer.commit()
@@ -272,6 +279,8 @@ def remove_old_indexes(cache: str) -> None:
     """Remove all indexes of the present layout but the newest few, and those of others that have
     not been in use for a month; each with what belongs to it.
     """
+    import shutil
+
     from dowsing.index.schema import VERSION
     from dowsing.knowledge.units import DAY
 

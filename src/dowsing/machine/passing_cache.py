@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import os
 import stat
-import tempfile
 import time
+
+from dowsing.model.plainfile import OTHERS_MAY_WRITE, is_trusted
 
 LEAST_FREE = 8 << 20  # bytes: with less, an index is not begun
 #: Seconds for which an index that did not fit is not tried again in the folder that it is meant
 #: for.
 NOT_AGAIN = 3600
-_OTHERS_MAY_WRITE = 0o022
 _TRIED = "tried"  # the file whose time says when an index last did not fit
 
 
@@ -19,6 +19,8 @@ def passing_cache(make: bool) -> str:
     """A folder of the user's own among the temporary ones, for a cache that need not last; "" if
     there is none. It is made if `make`. One that somebody else could write into is not taken.
     """
+    import tempfile  # which most look-ups do without
+
     folder = os.path.join(tempfile.gettempdir(), f"dowsing-{os.getuid()}")
     try:
         if make and not os.path.lexists(folder):
@@ -51,18 +53,17 @@ def is_safe(folder: str) -> bool:
         found = os.stat(folder)
     except OSError:
         return True  # what it lacks is told where it is to be used
-    if found.st_uid not in (os.getuid(), 0):
-        return False
+    if is_trusted(found):
+        return True
     mode = stat.S_IMODE(found.st_mode)
-    if not mode & _OTHERS_MAY_WRITE:
-        return True
-    if os.path.basename(folder) == "dowsing" and not mode & stat.S_ISVTX:
-        try:
-            os.chmod(folder, mode & ~_OTHERS_MAY_WRITE)
-        except OSError:
-            return False
-        return True
-    return False
+    is_usual = os.path.basename(folder) == "dowsing" and not mode & stat.S_ISVTX
+    if found.st_uid not in (os.getuid(), 0) or not is_usual:
+        return False
+    try:
+        os.chmod(folder, mode & ~OTHERS_MAY_WRITE)
+    except OSError:
+        return False
+    return True
 
 
 def note_tried(passing: str) -> None:

@@ -2,6 +2,7 @@
 
 A FIFO, a socket or a device may be named like a page or like the settings; opening one would wait
 for somebody who writes to it, or act on the device. Used as `open(path, "rb", opener=plain_only)`.
+What others may write to is told by `is_trusted`.
 """
 
 from __future__ import annotations
@@ -31,3 +32,12 @@ def _check(mode: int, path: str) -> None:
         raise IsADirectoryError(errno.EISDIR, os.strerror(errno.EISDIR), path)
     if not stat.S_ISREG(mode):
         raise OSError(errno.EINVAL, "it is no plain file", path)
+
+
+#: Bits of a mode by which others than the owner may write.
+OTHERS_MAY_WRITE = 0o022
+
+
+def is_trusted(state: os.stat_result) -> bool:
+    """Whether a file or folder is one's own or the system's, and nobody else may write to it."""
+    return state.st_uid in (os.getuid(), 0) and not state.st_mode & OTHERS_MAY_WRITE

@@ -4,7 +4,8 @@ option.
 
 from __future__ import annotations
 
-from dowsing.index.store import ALL, Narrowing, Store, narrowing
+from dowsing.index.narrowing import ALL, Narrowing, narrowing
+from dowsing.index.store import Store
 from dowsing.index.word_reader import meaning_groups
 from dowsing.model.entry import EntryKind
 from dowsing.model.record import Record

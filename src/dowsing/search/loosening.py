@@ -9,7 +9,8 @@ from dowsing.search.matching import Matches, QueryTerm
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.index.store import Narrowing, Store
+    from dowsing.index.narrowing import Narrowing
+    from dowsing.index.store import Store
 
 SHORTEST_MISSPELLED = 3  # letters; of so few, two may only have changed places
 LIKE_ENOUGH, SHORT_LIKE_ENOUGH = 0.74, 0.6

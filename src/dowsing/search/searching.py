@@ -25,7 +25,8 @@ from dowsing.search.weights import WEIGHTS, Weights, section_cost, section_costs
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.index.store import Narrowing, Store
+    from dowsing.index.narrowing import Narrowing
+    from dowsing.index.store import Store
     from dowsing.model.entry import Candidate, Entry
     from dowsing.search.breakdown import Breakdown
     from dowsing.search.facet import Taken

@@ -252,23 +252,23 @@ def close_devices() -> None:
             continue
 
 
-def landlock(folder: str, readable: list[str], alone: bool) -> int:
+def landlock(folder: str, readable: list[str], alone: bool) -> bool:
     """Writing only in FOLDER and to the null device, reading only that, a few devices and the
-    `readable` paths, if there are any; the version of what keeps the program to that, 0 if nothing
-    does. `alone`: /proc shows no processes but its own.
+    `readable` paths, if there are any; whether the system keeps the program to that.
+    `alone`: /proc shows no processes but its own.
     """
     if not sys.platform.startswith("linux"):
-        return 0
+        return False
     version = min(libc.syscall(SYS_LANDLOCK_CREATE, None, ctypes.c_size_t(0), 1), MOST_LANDLOCK)
     if version < 1:
-        return 0
+        return False
     writes = sum(bits for since, bits in WRITES.items() if version >= since)
     rights = writes | (READ_FILE if readable else 0)
     attributes = struct.pack("QQQ", rights, 3 if version >= 4 else 0, 3 if version >= SCOPED else 0)
     size = 24 if version >= SCOPED else 16 if version >= 4 else 8
     ruleset = libc.syscall(SYS_LANDLOCK_CREATE, attributes, ctypes.c_size_t(size), 0)
     if ruleset < 0:
-        return 0
+        return False
     proc = ["/proc"] if alone else [f"/proc/{name}" for name in OF_PROC]
     allowed = [(folder, rights), (DEVICES[0], rights & (WRITE_FILE | READ_FILE | 0xC000))]
     if readable:
@@ -281,8 +281,7 @@ def landlock(folder: str, readable: list[str], alone: bool) -> int:
         rule = struct.pack("=Qi", bits, place)
         libc.syscall(SYS_LANDLOCK_ADD, ruleset, 1, rule, 0)
         os.close(place)
-    kept = libc.syscall(SYS_LANDLOCK_RESTRICT, ruleset, 0) == 0
-    return int(version) if kept else 0
+    return bool(libc.syscall(SYS_LANDLOCK_RESTRICT, ruleset, 0) == 0)
 
 
 #: A step of the filter, as the kernel has it (man 2 seccomp): what to do, how far to go on if it is
@@ -450,9 +449,9 @@ def become(asked: Asked, alone: bool) -> None:
         signal.signal(signal.SIGPIPE, signal.SIG_DFL)
         prctl(PR_SET_NO_NEW_PRIVS, 1)
         prctl(PR_SET_PDEATHSIG, signal.SIGKILL)  # whoever watches it may be ended itself
-        version = landlock(folder, asked.readable, alone)
+        kept_within = landlock(folder, asked.readable, alone)
         filtered = "bare" not in MODE and filter_calls(alone)
-        if asked.closed and not (version and filtered):
+        if asked.closed and not (kept_within and filtered):
             still = "from writing elsewhere" if filtered else "from the sockets of others"
             os.write(2, f"this system cannot keep it {still}\n".encode())
             os._exit(NO_START)
