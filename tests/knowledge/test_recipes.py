@@ -116,10 +116,11 @@ RIGHT_WITHOUT_A_PAGE = (
 
 
 @pytest.fixture
-def machine_tables(tmp_path: Path) -> CommandFinder:
+def machine_tables(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> CommandFinder:
     """What this machine's pages say of the commands that our recipes name: an index of its own, of
-    those pages alone.
+    those pages alone, without the usage texts that the user's cache may hold.
     """
+    monkeypatch.setenv("DOWSING_CACHE", str(tmp_path))
     settings = read_settings()
     lines = " ".join(recipe.line for recipe in own_recipes()[0])
     names = {*re.findall(r"[\w.+-]+", lines), *lines.split()}
