@@ -12,12 +12,14 @@ machines have found, so run it wherever there are other pages.
 from __future__ import annotations
 
 import argparse
+import json
 import os
 
 from dowsing.commandline.command import Command
 from dowsing.commandline.command_finder import CommandFinder
 from dowsing.ingest.upkeep import open_index
-from dowsing.knowledge.command_facts import facts_of, read_tool_files
+from dowsing.knowledge.command_facts import facts_of
+from dowsing.knowledge.conventions import facts_by_words
 from dowsing.machine.settings import read_settings
 from dowsing.model.document import Option
 from dowsing.model.source_name import SourceName
@@ -96,8 +98,8 @@ def main() -> int:
     finder = CommandFinder(open_index(settings)[0], settings)
     seen: set[tuple[str, str]] = set()
     unknown = without = against = 0
-    for words, row in read_tool_files().items():
-        facts = facts_of(row)
+    for words, row in facts_by_words().items():
+        facts = facts_of(json.loads(row))
         known = found(finder, words)
         if known is None:
             without += 1

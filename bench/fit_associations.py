@@ -105,7 +105,7 @@ def pairs_of_recipes(pages: Pages, left_out: int | None) -> list[Pair]:
     """Wordings beside the tasks of their recipes and the pages of their commands."""
     wordings = read_wordings()
     found = []
-    for recipe in own_recipes("")[0]:
+    for recipe in own_recipes():
         name = recipe.command.replace(" ", "-")
         if half_of(name) == left_out:
             continue

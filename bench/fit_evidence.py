@@ -296,7 +296,7 @@ def main() -> int:
     asked = parser.parse_args()
     settings = read_settings()
     finder = CommandFinder(open_index(settings)[0], settings)
-    recipes = own_recipes()[0]
+    recipes = own_recipes()
     sentences = Sentences(finder, recipes)
     texts = texts_of(recipes, read_wordings())
     rows, lost = rows_for(sentences, texts, asked.folds, asked.sentences)

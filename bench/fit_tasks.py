@@ -309,7 +309,7 @@ def main() -> int:
     parser.add_argument("--write", action="store_true")
     parser.add_argument("--folds", type=int, default=5)
     asked = parser.parse_args()
-    recipes = own_recipes()[0]
+    recipes = own_recipes()
     texts = texts_of(recipes, read_wordings())
     if not asked.write:
         validate(recipes, texts, asked.folds)

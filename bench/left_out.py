@@ -57,7 +57,7 @@ def queries(store: Store) -> Iterator[tuple[int, Query]]:
             continue
         yield half_of(name), Query(f"{draw.choice(phrases)}\t{label}\tphrase")
     by_command: dict[str, list[str]] = {}
-    for recipe in own_recipes("")[0]:
+    for recipe in own_recipes():
         entries = store.named(recipe.command.replace(" ", "-"))
         found = next((one for one in entries if one.section[:1] in ("1", "8")), None)
         if found is not None:
@@ -79,7 +79,7 @@ def bare_index(path: Path, associations: Path) -> None:
     with ExitStack() as changes:
         for module in (postings, meanings):
             changes.enter_context(mock.patch.object(module, "purposes", dict))
-        changes.enter_context(mock.patch.object(build, "own_recipes", lambda folder: ([], [])))
+        changes.enter_context(mock.patch.object(build, "own_recipes", list))
         changes.enter_context(mock.patch.object(lexicon, "read_associations", lambda: learned))
         build.build(str(path), settings, roots)
 

@@ -14,18 +14,19 @@ from __future__ import annotations
 
 import argparse
 import hashlib
+import json
 import re
-import tomllib
 from pathlib import Path
 
 from dowsing.ingest.upkeep import open_index
+from dowsing.knowledge.command_facts import facts_of
+from dowsing.knowledge.conventions import facts_by_words
 from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.recipes import own_recipes
 from dowsing.knowledge.stems import EMPTY, stem, words
 from dowsing.knowledge.wordings import read_wordings
 from dowsing.machine.settings import read_settings
 
-SENTENCES = Path(__file__).parent.parent / "src/dowsing/knowledge/commands/sentences"
 PLACE = re.compile(r"[<{\[][^>}\]]*[>}\]]")
 DIGESTS = Path(__file__).parent.parent / "tests/knowledge/summaries.digests"
 SHORTEST, SHORTEST_PART = (
@@ -60,13 +61,11 @@ def our_texts() -> list[tuple[str, str]]:
     the text, its places left out.
     """
     found: list[tuple[str, str]] = []
-    for recipe in own_recipes()[0]:
+    for recipe in own_recipes():
         texts = [recipe.task, *recipe.also, *read_wordings().get(recipe.line, [])]
         found += [(recipe.line, text) for text in texts]
-    for path in sorted(SENTENCES.glob("*.toml")):
-        for name, rows in tomllib.loads(path.read_text()).items():
-            does = rows.get("does", {}) if isinstance(rows, dict) else {}
-            found += [(name, text) for text in does.values() if isinstance(text, str)]
+    for name, row in facts_by_words().items():
+        found += [(name, act.says) for act in facts_of(json.loads(row)).clauses]
     return [(where, PLACE.sub(" ", text)) for where, text in found]
 
 

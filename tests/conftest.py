@@ -17,6 +17,7 @@ from dowsing.commandline.command_finder import CommandFinder
 from dowsing.index.index_file import index_path
 from dowsing.index.store import Store
 from dowsing.ingest.build import build as build_index
+from dowsing.knowledge.compiling import bring_up_to_date
 from dowsing.machine.settings import Settings
 
 # how long a try takes is no matter of a test
@@ -25,6 +26,11 @@ hypothesis.settings.load_profile("patient")
 
 NO_INFO = Path("/no/such/folder/of/info")  # the same for all tests, for indexes are named by it
 LIBRARY = Path(__file__).parent.parent / "src" / "dowsing" / "demo" / "library" / "man"
+
+
+def pytest_configure() -> None:
+    """The files of commands as they are, for tests that read what is made of them."""
+    bring_up_to_date()
 
 
 def shown(source: str, width: int = 60) -> str:

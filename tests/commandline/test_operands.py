@@ -69,7 +69,7 @@ def test_the_form_that_fits_best() -> None:
         {
             "forms": ["sow SEED... BED", "sow -t BED SEED...", "sow ONE"],
             "operands": {"BED": "target folder", "SEED": "source file"},
-            "options": {"-t": "folder"},
+            "options": {"-t": {"value": "folder"}},
         }
     )
 

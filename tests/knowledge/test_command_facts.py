@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 from pathlib import Path
 
@@ -9,22 +10,27 @@ import pytest
 
 from dowsing.commandline.languages import LANGUAGES
 from dowsing.knowledge.command_facts import (
+    Act,
     CommandFacts,
     Dependence,
     OptionFact,
     facts_of,
-    read_tool_files,
     value_of,
 )
-from dowsing.knowledge.conventions import read_files
-from dowsing.knowledge.effects import EffectKind, effect_facts, matching, reason_never_asked
+from dowsing.knowledge.conventions import Conventions, facts_by_words, read_conventions
+from dowsing.knowledge.effects import EffectFact, EffectKind, reason_never_asked
 from dowsing.model.value_kinds import ValueKind
 from dowsing.model.values import OperandRole, Value
 
 #: Command and its flags that pages have: bench/facts.py gathers them where there are such pages.
 FLAGS = Path(__file__).parent / "flags.tsv"
-TOOLS = read_tool_files()
-EFFECTS = read_files()["effects"]
+TOOLS = {words: facts_of(json.loads(row)) for words, row in facts_by_words().items()}
+CONVENTIONS = Conventions(read_conventions(), facts_by_words().get)
+EFFECTS = {
+    words: found
+    for words, facts in TOOLS.items()
+    if (found := [act.effect for act in facts.acts if act.effect is not None])
+}
 
 
 @pytest.mark.parametrize(
@@ -53,10 +59,18 @@ def test_a_table_of_a_file() -> None:
     facts = facts_of(
         {
             "forms": ["sow BED"],
-            "operands": {"BED": "target folder"},
-            "options": {"-a|-b": "none", "-c,--count": "number"},
-            "needs": ["-a|-b"],
-            "only_with": {"-c|-d": "-a|-b"},
+            "operands": {"BED": "target folder", "*": {"language": "glob"}},
+            "options": {
+                "-a|-b": {"value": "none", "adds": "twice"},
+                "-c,--count": {"value": "number", "needs": "-a|-b", "default": "1"},
+            },
+            "one_of": ["-a|-b"],
+            "used": "-a -c",
+            "acts": [
+                {"when": "-a", "says": "sows {BED}", "effect": {"does": "changes", "says": "sows"}},
+                {"effect": {"does": "stops", "says": "stops {it}", "when": ["-b"]}},
+            ],
+            "is": ["sower"],
         }
     )
     assert facts == CommandFacts(
@@ -67,19 +81,33 @@ def test_a_table_of_a_file() -> None:
             OptionFact(["-b"], None),
             OptionFact(["-c", "--count"], Value(ValueKind.NUMBER)),
         ],
-        [Dependence(["-c", "-d"], ["-a", "-b"])],
+        [Dependence(["-c", "--count"], ["-a", "-b"])],
         [["-a", "-b"]],
+        usual=["-a", "-c"],
+        defaults={"-c": "1", "--count": "1"},
+        languages={"*": "glob"},
+        adds={"-a": "twice", "-b": "twice"},
+        acts=[
+            Act("-a", "sows {BED}", EffectFact(EffectKind.CHANGES, "sows")),
+            Act("", "", EffectFact(EffectKind.STOPS, "stops {it}", when=["-b"])),
+        ],
+        classes=["sower"],
     )
-    assert facts.flags == {"-a", "-b", "-c", "--count", "-d"}
+    assert [act.says for act in facts.clauses] == ["sows {BED}"]
+    assert facts.flags == {"-a", "-b", "-c", "--count"}
     assert facts.operands["BED"].role is OperandRole.TARGET
     assert facts.operands["BED"].value == Value(ValueKind.FOLDER)
-    with pytest.raises(ValueError, match="unknown key of a command's facts: form"):
+    with pytest.raises(ValueError, match="unknown key of a command: form"):
         facts_of({"form": []})
+    with pytest.raises(ValueError, match="unknown key of an option: add"):
+        facts_of({"options": {"-a": {"add": "twice"}}})
+    with pytest.raises(ValueError, match="unknown key of an act: does"):
+        facts_of({"acts": [{"does": "sows"}]})
 
 
 @pytest.mark.parametrize("words", sorted(TOOLS))
 def test_every_command_is_of_the_format(words: str) -> None:
-    facts = facts_of(TOOLS[words])
+    facts = TOOLS[words]
     program = words.split(" ")[0]
     assert all(form.split(" ")[0] == program for form in facts.forms)
     named = " ".join(facts.forms)
@@ -92,8 +120,7 @@ def test_no_flag_is_made_up() -> None:
     rows = [line.split("\t") for line in FLAGS.read_text("utf-8").splitlines()]
     seen = {words: set(flags.split(" ")) for words, flags in rows}
     made_up = {}
-    for words, row in TOOLS.items():
-        facts = facts_of(row)
+    for words, facts in TOOLS.items():
         unknown = facts.flags - seen.get(words, set()) - set(facts.texts)
         if unknown:
             made_up[words] = sorted(unknown)
@@ -102,15 +129,17 @@ def test_no_flag_is_made_up() -> None:
 
 @pytest.mark.parametrize("words", sorted(EFFECTS))
 def test_every_effect_is_of_the_format(words: str) -> None:
-    for fact in effect_facts(EFFECTS[words]):
+    for fact in EFFECTS[words]:
         assert fact.says
         assert fact.says[0].islower()
         assert fact.says.count("{") == fact.says.count("}") <= 1
 
 
 def test_effects_by_a_name_that_begins_so() -> None:
-    assert [fact.does for fact in matching(EFFECTS, "mkfs.newest")] == [EffectKind.DESTROYS]
-    assert matching(EFFECTS, "mkdir") == []
+    (act,) = CONVENTIONS.acts("mkfs.newest")
+    assert act.effect is not None
+    assert act.effect.does is EffectKind.DESTROYS
+    assert CONVENTIONS.acts("mkdir") == []
 
 
 def test_programs_that_are_never_asked() -> None:
@@ -119,13 +148,13 @@ def test_programs_that_are_never_asked() -> None:
     assert reason_never_asked("ls") == ""
 
 
-SENTENCES = {words: facts_of(row) for words, row in TOOLS.items() if row.get("does")}
+SENTENCES = {words: facts for words, facts in TOOLS.items() if facts.clauses}
 
 
 @pytest.mark.parametrize("words", sorted(SENTENCES))
 def test_the_texts_of_a_command_can_be_filled(words: str) -> None:
     facts = SENTENCES[words]
-    for condition, text in [*facts.does.items(), *facts.adds.items()]:
+    for condition, text in [*((act.when, act.says) for act in facts.clauses), *facts.adds.items()]:
         outside = re.sub(r"\[[^\[\]]*\]", "", text)
         assert not set("[]") & set(outside), text
         assert not re.search(r"[{}]", re.sub(r"\{[=!]?[^{}|]*(?:\|[^{}]*)?\}", "", text)), text
@@ -137,7 +166,7 @@ def test_the_texts_of_a_command_can_be_filled(words: str) -> None:
 
 
 def test_sentences_begin_with_a_verb_of_what_is_done() -> None:
-    texts = [text for facts in SENTENCES.values() for text in facts.does.values()]
+    texts = [text for facts in SENTENCES.values() for text in [act.says for act in facts.clauses]]
     begin = {text.split(" ")[0] for text in texts if text[0].isalpha()}
     prepositions = {"in", "on", "as", "at", "for", "every", "with", "no"}
     assert {word for word in begin - prepositions if word[-1] != "s"} == set()

@@ -12,7 +12,14 @@ from dowsing.commandline.line import unpick
 from dowsing.index.index_file import index_path
 from dowsing.index.store import Store
 from dowsing.ingest.build import build
-from dowsing.knowledge.recipes import PART, Recipe, Slot, own_recipes, read_recipes
+from dowsing.knowledge.recipes import (
+    PART,
+    Recipe,
+    Slot,
+    own_recipes,
+    read_recipes,
+    recipes_of_folder,
+)
 from dowsing.machine.settings import DEMO_LIBRARY, read_settings
 from dowsing.sources.manual_folders import roots, section_folders
 from dowsing.tasks.answers import is_checked
@@ -89,13 +96,11 @@ def test_a_broken_block_does_not_keep_the_others_from_being_read(tmp_path: Path)
 
 
 def test_our_own_files_have_no_fault_and_no_line_twice() -> None:
-    for folder in ("", f"{DEMO_LIBRARY}/recipes"):
-        recipes, faults = own_recipes(folder)
-        assert faults == []
+    for recipes in (own_recipes(), recipes_of_folder(f"{DEMO_LIBRARY}/recipes")):
         keys = [(recipe.task, recipe.line) for recipe in recipes]
         assert len(keys) == len(set(keys))
         assert all(recipe.task == recipe.task.strip() for recipe in recipes)
-    assert len(own_recipes()[0]) >= 1200
+    assert len(own_recipes()) >= 1200
 
 
 #: Lines that are right though the pages do not list what is in them: only the program's own help
@@ -122,7 +127,7 @@ def machine_tables(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> CommandFi
     """
     monkeypatch.setenv("DOWSING_CACHE", str(tmp_path))
     settings = read_settings()
-    lines = " ".join(recipe.line for recipe in own_recipes()[0])
+    lines = " ".join(recipe.line for recipe in own_recipes())
     names = {*re.findall(r"[\w.+-]+", lines), *lines.split()}
     root = tmp_path / "man"
     for folder in (one for root in roots(settings) for one in section_folders(root)):
@@ -144,7 +149,7 @@ def test_every_option_of_our_recipes_is_documented_on_this_machine(
     machine_tables: CommandFinder,
 ) -> None:
     wrong = []
-    for recipe in own_recipes()[0]:
+    for recipe in own_recipes():
         for line in variants(recipe):
             found = unpick(line, machine_tables)
             known = all(

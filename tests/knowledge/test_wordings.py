@@ -33,7 +33,7 @@ def test_the_format() -> None:
 
 
 def test_every_wording_is_of_a_recipe_and_has_only_its_places() -> None:
-    recipes = {one.line: one for one in own_recipes()[0]}
+    recipes = {one.line: one for one in own_recipes()}
     wordings = read_wordings()
     assert set(wordings) <= set(recipes)
     for line, texts in wordings.items():
@@ -45,7 +45,7 @@ def test_the_model_is_of_these_recipes() -> None:
     """If not: python bench/fit_tasks.py --write."""
     choice = read_choice()
     assert choice is not None
-    assert choice.lines == [one.line for one in own_recipes()[0]]
+    assert choice.lines == [one.line for one in own_recipes()]
     assert all(
         number < len(choice.lines) for one in choice.stems.values() for number in one.numbers
     )

@@ -37,7 +37,7 @@ def test_each_value_is_one_argument_and_nothing_is_run(tmp_path: Path) -> None:
     choose = random.Random(7)
     places = [
         (one, slot)
-        for one in own_recipes()[0]
+        for one in own_recipes()
         if is_plain(one)
         for slot in one.slots
         if slot.kind in KINDS and not slot.like and slot.default is None

@@ -23,7 +23,7 @@ HERE = Path(__file__).parent / "runs"
 @cache
 def recipes() -> dict[str, Recipe]:
     """Our recipes by their lines."""
-    return {recipe.line: recipe for recipe in own_recipes()[0]}
+    return {recipe.line: recipe for recipe in own_recipes()}
 
 
 def rows() -> Iterator[tuple[str, str, str, str]]:

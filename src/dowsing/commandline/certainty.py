@@ -2,19 +2,28 @@
 
 from __future__ import annotations
 
-import os
 import re
+
+from dowsing.knowledge.command_classes import CommandClass
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.shell_words import Word
-    from dowsing.commandline.tree import CommandNode
+    from dowsing.commandline.tree import CommandNode, OptionUse
 
 _SLOT_BEGINS = r"<[A-Za-z]"
-#: Commands that add operands of their own to the command that they carry.
-_FEEDERS = frozenset(("xargs", "parallel", "find", "fd", "watch", "entr"))
 #: Options with which a command only tells something.
 _TELLING = frozenset(("--help", "--version", "--usage", "-?", "--list", "-V", "--manual"))
+#: Options with which any command only shows what it would do.
+_LOOKING = frozenset(
+    ("--dry-run", "--dryrun", "--simulate", "--just-print", "--no-act", "--what-if")
+)
+#: Texts of options with which nothing is done.
+_LOOKS = (
+    r"\bdry[- ]run\b|\bsimulat|\btrial run\b|\bno action\b|\bmake no changes\b"
+    r"|\bwould (?:be|have been|do|happen)\b|\bnot actually\b.*\b(?:display|show|print|would)"
+)
+_LOOKED_AT = 200  # characters of such a text
 #: Texts of such options.
 _TELLS = (
     r"(?:print|display|show|give|output)s?\s(?:\w+\s){0,4}?(?:help|usage|version)\b"
@@ -37,12 +46,7 @@ def has_slot(text: str) -> bool:
 
 def adds_operands(node: CommandNode) -> bool:
     """Whether operands come from the command that carries this one."""
-    return node.carrier is not None and is_feeder(node.carrier)
-
-
-def is_feeder(node: CommandNode) -> bool:
-    """Whether a command adds operands to the one that it carries."""
-    return os.path.basename(node.root.name) in _FEEDERS
+    return node.carrier is not None and node.carrier.is_of(CommandClass.FILLS_IN)
 
 
 def tells_only(node: CommandNode) -> bool:
@@ -54,3 +58,22 @@ def tells_only(node: CommandNode) -> bool:
         if any(word in text for word in ("help", "usage", "version")) and re.match(_TELLS, text):
             return True
     return any(word in ("--help", "--version", "-h") for word in node.unknown)
+
+
+def looks_only(node: CommandNode) -> bool:
+    """Whether an option is there with which the command only shows what it would do: by our facts,
+    by its name, or by what its page says of it.
+    """
+    known = node.known
+    looks = {flag for one in (known, known.parent) if one for flag in one.facts.looks}
+    if any(word.partition("=")[0] in looks | _LOOKING for word in node.unknown):
+        return True
+    return any(_is_for_looking(use, looks) for use in node.used)
+
+
+def _is_for_looking(use: OptionUse, looks: set[str]) -> bool:
+    flags = {use.flag, *use.spelling.option.flags}
+    if use.spelling.turned_off_by(use.flag):
+        return False
+    text = use.spelling.option.text[:_LOOKED_AT].lower()
+    return bool(flags & looks or flags & _LOOKING) or re.search(_LOOKS, text) is not None

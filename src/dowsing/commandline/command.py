@@ -192,7 +192,7 @@ class Command:
     def _told_by_facts(self) -> dict[str, Spelling]:
         """The options that our facts have words for, of a command that no page here tells of."""
         facts = self.facts
-        named = " ".join(facts.does.values())
+        named = " ".join(act.says for act in facts.clauses)
         with_value = {flag for flag, text in facts.adds.items() if "{" in text}
         with_value |= {
             flag for group in re.findall(r"\{[=!]?(-[^{}]+)\}", named) for flag in group.split("|")

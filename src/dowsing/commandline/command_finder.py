@@ -216,7 +216,7 @@ class CommandFinder:
             return None
         found = Command(f"{known.name}-{word}", f"{known.words} {word}", known)
         facts = conventions_of(self.store).facts(found.words)
-        if not facts.forms and not facts.does:
+        if not facts.forms and not facts.clauses:
             return None
         self.add_facts(found)
         found.page, found.only = known.page, word

@@ -1,5 +1,5 @@
-"""What a line destroys, overwrites, changes, stops, sends or runs: by our facts of commands
-(knowledge/commands/effects.toml), else by what the pages say of it.
+"""What a line destroys, overwrites, changes, stops, sends or runs: by the acts of commands
+(knowledge/commands), else by what the pages say of it.
 """
 
 from __future__ import annotations
@@ -7,20 +7,21 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.commandline.certainty import adds_operands, tells_only
+from dowsing.commandline.certainty import adds_operands, looks_only, tells_only
+from dowsing.commandline.conditions import holds
 from dowsing.commandline.fetched_code import fetched_and_run
 from dowsing.commandline.pieces import Effect
+from dowsing.commandline.program_effects import effects_of_programs
 from dowsing.commandline.sayings import EffectCode
-from dowsing.commandline.value_language import language_of_option
-from dowsing.knowledge.effects import EffectKind, matching, reason_never_asked
+from dowsing.knowledge.effects import EffectKind
 from dowsing.model.told import told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from typing import Any
-
     from dowsing.commandline.shell_words import Mark
     from dowsing.commandline.tree import CommandNode, Line, OperandUse
+    from dowsing.knowledge.command_facts import Act
+    from dowsing.knowledge.conventions import Conventions
     from dowsing.knowledge.effects import EffectFact
 
 #: First words of a text that say that something is lost.
@@ -37,36 +38,30 @@ _DESTROYS = (
 _VERBS_OF_LOSS = ("remov delet eras destroy overwrit purg wip discard truncat kill drop").split()
 #: Targets of a redirection that hold nothing.
 SAFE_TARGETS = frozenset(("/dev/null", "/dev/stderr", "/dev/stdout", "/dev/tty"))
-#: Options with which any command only shows what it would do.
-_DRY = frozenset(("--dry-run", "--dryrun", "--simulate", "--just-print", "--no-act", "--what-if"))
-_LOSES_DATA = (
-    r"\b(?:drop\s+(?:table|database|schema|view|index|user|role)|delete\s+from|truncate)\b"
-)
-_CHANGES_DATA = (
-    r"\b(?:update\s+\S+\s+set|alter\s+\w+|insert\s+into|create\s+(?:table|database|user)"
-    r"|grant|revoke)\b"
-)
-_SQL = "sql"
-#: Programs that take statements of SQL as operands.
-_TAKES_SQL = frozenset(("sqlite3", "mysql", "mariadb", "psql", "duckdb"))
+#: Files that the system reads.
+_OF_SYSTEM = re.compile(r"/(?:etc|boot|proc|sys|usr|lib|var/spool)/")
 _PUT_IN = "{}"
 MOST_NAMED = 3  # objects that a message names
 
 
-def effects(commands: list[CommandNode], lines: list[Line], table: dict[str, Any]) -> list[Effect]:
+def effects(
+    commands: list[CommandNode], lines: list[Line], conventions: Conventions
+) -> list[Effect]:
     """What a line does that cannot be undone; [] if nothing is known of. `commands`: all of the
-    line, the carried ones too; `lines`: it and those within its words; `table`: effects.toml.
+    line, the carried ones too; `lines`: it and those within its words.
     """
-    found = [one for command in commands for one in effects_of_command(command, table)]
+    found = [one for command in commands for one in effects_of_command(command, conventions)]
     found += [one for line in lines for _, one in effects_of_line(line)]
     order = list(EffectKind)
     once = {(one.words, one.does, one.look): one for one in found}
     return sorted(once.values(), key=lambda one: order.index(one.kind))
 
 
-def effects_of_command(command: CommandNode, table: dict[str, Any]) -> list[Effect]:
+def effects_of_command(command: CommandNode, conventions: Conventions) -> list[Effect]:
     """What one command does."""
-    return _of_command(command, table) + _of_statements(command)
+    if tells_only(command) or looks_only(command):
+        return []
+    return _of_command(command, conventions) + effects_of_programs(command)
 
 
 def effects_of_line(line: Line) -> list[tuple[int, Effect]]:
@@ -86,7 +81,12 @@ def effects_of_line(line: Line) -> list[tuple[int, Effect]]:
 
 
 def _of_redirection(mark: Mark) -> Effect | None:
-    """What is lost where a redirection empties a file."""
+    """What is lost where a redirection empties a file, or changed where it adds to one of the
+    system.
+    """
+    if mark.operator == ">>" and mark.word is not None and _OF_SYSTEM.match(mark.word.value):
+        does = told(EffectCode.ADDS_TO, mark.word.value)
+        return Effect(mark.text, does, kind=EffectKind.CHANGES)
     target = mark.emptied
     if not target or target in SAFE_TARGETS:
         return None
@@ -94,13 +94,11 @@ def _of_redirection(mark: Mark) -> Effect | None:
     return Effect(mark.text, does, kind=EffectKind.OVERWRITES)
 
 
-def _of_command(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
-    if tells_only(node) or _DRY & (node.flags | set(node.unknown)):
-        return []
-    rows, words, rest = _rows(node, table)
+def _of_command(node: CommandNode, conventions: Conventions) -> list[Effect]:
+    rows, words, rest = _rows(node, conventions)
     below = node.known.words.split(" ")[len(words.split(" ")) :]  # subcommands behind those words
     found = []
-    for row in rows:
+    for row in rows or ():
         operands = _operands(row, rest, below)
         if operands is None or not _holds(row, node, words):
             continue
@@ -114,16 +112,17 @@ def _of_command(node: CommandNode, table: dict[str, Any]) -> list[Effect]:
         if option is None and row.value and row.value not in row.when:
             continue  # what it makes goes to its output
         found.append(_effect(row, node, words, operands))
-    if not rows:
+    if rows is None:
         found += _told_otherwise(node)
     return found
 
 
 def _rows(
-    node: CommandNode, table: dict[str, Any]
-) -> tuple[list[EffectFact], str, list[OperandUse]]:
-    """The facts of a command, the words by which they were found, and the operands behind these.
-    Where its subcommands are not known here, its first operands are tried as such.
+    node: CommandNode, conventions: Conventions
+) -> tuple[list[EffectFact] | None, str, list[OperandUse]]:
+    """The effects of a command, None if none are known of it, the words by which they were found,
+    and the operands behind these. Where its subcommands are not known here, its first operands are
+    tried as such.
     """
     name = os.path.basename(node.known.words.split(" ")[0])
     words = " ".join([name, *node.known.words.split(" ")[1:]])
@@ -131,17 +130,26 @@ def _rows(
     for count in (2, 1):
         if len(spoken) >= count:
             longer = " ".join([words, *spoken[:count]])
-            if longer in table:
-                return matching(table, longer), longer, node.operands[count:]
-    while words not in table and " " in words:
+            if acts := conventions.acts(longer):
+                return _effects_now(acts, node), longer, node.operands[count:]
+    while not (acts := conventions.acts(words)) and " " in words:
         words = words.rpartition(" ")[0]
-    return matching(table, words), words, node.operands
+    return (_effects_now(acts, node) if acts else None), words, node.operands
+
+
+def _effects_now(acts: list[Act], node: CommandNode) -> list[EffectFact]:
+    """The effects of the act that holds, the first of those with words, and of the rows without."""
+    clauses = (act for act in acts if act.says)
+    done = next((act for act in clauses if holds(act.when, node, carries=bool(node.carried))), None)
+    return [act.effect for act in acts if act.effect is not None and (act is done or not act.says)]
 
 
 def _operands(row: EffectFact, uses: list[OperandUse], below: list[str]) -> list[OperandUse] | None:
     """The operands that it happens to; None if the row asks for one that is not there, nor among
     the subcommands `below`.
     """
+    if row.does is EffectKind.OVERWRITES:
+        uses = [use for use in uses if use.word.value not in SAFE_TARGETS]
     if row.operand and any(re.search(row.operand, word) for word in below):
         return uses
     if row.operand:
@@ -197,7 +205,7 @@ def _else(words: str) -> str:
 
 
 def _told_otherwise(node: CommandNode) -> list[Effect]:
-    """What the texts of pages begin with; or what a program of its name changes."""
+    """What the texts of pages begin with."""
     known = node.known
     found = []
     if _says_lost(known.summary) and (node.operands or known.parent):
@@ -207,9 +215,6 @@ def _told_otherwise(node: CommandNode) -> list[Effect]:
         if _says_lost(says):
             words = f"{known.words} {use.flag}"
             found.append(Effect(words, _first(says), kind=EffectKind.DESTROYS))
-    reason = reason_never_asked(known.name)
-    if not found and reason and node.operands and known.parent is None:
-        found.append(Effect(known.words, reason.removeprefix("it "), kind=EffectKind.CHANGES))
     return found
 
 
@@ -224,20 +229,3 @@ def _says_lost(text: str) -> bool:
 
 def _first(text: str) -> str:
     return re.split(r"(?<=[a-z)])[.;:](?:\s|\Z)", text, maxsplit=1)[0]
-
-
-def _of_statements(node: CommandNode) -> list[Effect]:
-    """What statements for a database do."""
-    texts = [use.value for use in node.used if use.value and language_of_option(node, use) == _SQL]
-    if os.path.basename(node.root.name) in _TAKES_SQL:
-        texts += [use.word.value for use in node.operands if " " in use.word.value]
-    found = []
-    for text in texts:
-        shown = " ".join(text.split())
-        if re.search(_LOSES_DATA, text, re.IGNORECASE):
-            does = told(EffectCode.LOSES_DATA, shown)
-            found.append(Effect(node.root.words, does, kind=EffectKind.DESTROYS))
-        elif re.search(_CHANGES_DATA, text, re.IGNORECASE):
-            does = told(EffectCode.CHANGES_DATA, shown)
-            found.append(Effect(node.root.words, does, kind=EffectKind.CHANGES))
-    return found

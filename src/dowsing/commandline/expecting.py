@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import os
 
-from dowsing.commandline.certainty import adds_operands, is_feeder
+from dowsing.commandline.certainty import adds_operands
 from dowsing.commandline.exclusion import excluded, missing
 from dowsing.commandline.form_facts import is_command_place
 from dowsing.commandline.line import LineReader
@@ -19,6 +19,7 @@ from dowsing.commandline.shell_words import SimpleCommand, Word
 from dowsing.commandline.usual import options_by_use, subcommand_words
 from dowsing.index.command_rows import commands_beginning
 from dowsing.index.convention_rows import conventions_of
+from dowsing.knowledge.command_classes import CommandClass
 from dowsing.machine.known_values import MOST_VALUES, values_here
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
@@ -143,7 +144,7 @@ def _lacks_command(
     )
     if known is None:
         return [told(Lack.REST_OF_COMMAND, word) if word else told(Lack.COMMAND)]
-    if state is not None and is_feeder(state):
+    if state is not None and state.is_of(CommandClass.FILLS_IN):
         return []
     return _elements(missing(known, set(), 0))
 
@@ -189,7 +190,7 @@ def _lacks(reader: LineReader, problem: Problem | None, text: str) -> list[Told]
     if state.wanting is not None:
         wanted = state.wanting.option.argument or told(Lack.VALUE)
         return [told(Lack.VALUE_FOR, wanted, state.wanting.flag)]
-    if state.wants_inner and state.known.name not in ("env", "xargs", "time", "exec"):
+    if state.wants_inner and not state.is_of(CommandClass.NEEDS_NONE):
         return [told(Lack.COMMAND_TO_RUN)] if state.needs_inner else []
     return _elements(_missing_in(state))
 

@@ -6,11 +6,13 @@ from __future__ import annotations
 
 import os
 import re
+from functools import cache
 
 from dowsing.commandline.certainty import tells_only
 from dowsing.commandline.shell_words import SimpleCommand
 from dowsing.commandline.tree import CommandNode
-from dowsing.knowledge.effects import Interpreter, interpreter
+from dowsing.knowledge.command_classes import CommandClass, members_of
+from dowsing.knowledge.effects import Interpreter, interpreter, saving_of
 from dowsing.model.roles import Role
 
 TYPE_CHECKING = False
@@ -18,15 +20,8 @@ if TYPE_CHECKING:
     from dowsing.commandline.shell_words import Mark
     from dowsing.commandline.tree import Line, Pipeline
 
-FETCHERS = frozenset(("curl", "wget"))
-#: Commands of the shell that run what they are given.
-_RUN_WORDS, _RUN_FILES = frozenset(("eval",)), frozenset(("source", "."))
 _STDIN = frozenset(("-", "/dev/stdin"))
-#: A substitution that fetches something.
-_FETCHED = re.compile(r"(?:[$<]\(|`)(?:[^()`]*[\s;&|])?(?:curl|wget)\b")
 _VERSION = re.compile(r"[\d.]+\Z")
-_NAMES_OUTPUT = {"curl": ("-o", "--output"), "wget": ("-O", "--output-document")}
-_KEEPS_NAME = "--remote-name"
 
 
 class Found:
@@ -46,7 +41,7 @@ def fetched_and_run(line: Line) -> list[Found]:
             found.append(one)
         files |= _fetched_files(pipeline)
     for part in line.parts:
-        if isinstance(part, SimpleCommand) and part.words and _FETCHED.match(part.words[0].text):
+        if isinstance(part, SimpleCommand) and part.words and _fetched().match(part.words[0].text):
             found.append(Found("$(…)", part.words[0].start))
     return found
 
@@ -56,6 +51,21 @@ def _inmost(node: CommandNode) -> CommandNode:
     while node.carried:
         node = node.carried[-1]
     return node
+
+
+def _runs_text(name: str) -> bool:
+    return name in members_of(CommandClass.RUNS_TEXT)
+
+
+def _runs_file(name: str) -> bool:
+    return name in members_of(CommandClass.RUNS_FILE)
+
+
+@cache
+def _fetched() -> re.Pattern[str]:
+    """A substitution that fetches something."""
+    fetchers = "|".join(map(re.escape, sorted(members_of(CommandClass.FETCHES))))
+    return re.compile(rf"(?:[$<]\(|`)(?:[^()`]*[\s;&|])?(?:{fetchers})\b")
 
 
 def _name(node: CommandNode) -> str:
@@ -69,7 +79,7 @@ def _of_pipeline(pipeline: Pipeline) -> Found | None:
         last = _inmost(node)
         name = _name(last)
         place = node.name.start
-        if name in FETCHERS and not tells_only(last):
+        if name in members_of(CommandClass.FETCHES) and not tells_only(last):
             fetched = name
         elif _runs_words(last, name):
             return Found(name, place)
@@ -81,7 +91,7 @@ def _of_pipeline(pipeline: Pipeline) -> Found | None:
 def _is_fed(redirections: list[Mark]) -> bool:
     """Whether a command's input is what a substitution fetches."""
     return any(
-        mark.role == Role.REDIRECTION and mark.text.startswith("<") and _FETCHED.search(mark.text)
+        mark.role == Role.REDIRECTION and mark.text.startswith("<") and _fetched().search(mark.text)
         for mark in redirections
     )
 
@@ -96,10 +106,10 @@ def _texts(node: CommandNode) -> list[str]:
 
 def _runs_words(node: CommandNode, name: str) -> bool:
     """Whether it runs what stands in its words, and these hold what a substitution fetches."""
-    fetched = [text for text in _texts(node) if _FETCHED.search(text)]
+    fetched = [text for text in _texts(node) if _fetched().search(text)]
     if not fetched:
         return False
-    if name in _RUN_WORDS or name in _RUN_FILES:
+    if _runs_text(name) or _runs_file(name):
         return True
     return _interpreter(name) is not None and not _only_checks(node, name)
 
@@ -107,7 +117,7 @@ def _runs_words(node: CommandNode, name: str) -> bool:
 def _runs_input(node: CommandNode, name: str) -> bool:
     """Whether it runs what comes on its input."""
     operands = [use.word.value for use in node.operands]
-    if name in _RUN_FILES:
+    if _runs_file(name):
         return operands[:1] == ["/dev/stdin"]
     known = _interpreter(name)
     if known is None or tells_only(node) or _only_checks(node, name):
@@ -149,11 +159,12 @@ def _fetched_files(pipeline: Pipeline) -> dict[str, str]:
     """The files that a pipeline fetches, by their last names."""
     found: dict[str, str] = {}
     nodes = [_inmost(node) for node in pipeline.commands]
-    fetchers = [node for node in nodes if _name(node) in FETCHERS]
+    fetchers = [node for node in nodes if node.is_of(CommandClass.FETCHES)]
     for node in fetchers:
         name = _name(node)
-        named = [use.value for use in node.used if use.flag in _NAMES_OUTPUT[name] and use.value]
-        if not named and (name == "wget" or _has(node, "O", [_KEEPS_NAME])):
+        saving = saving_of(name)
+        named = [use.value for use in node.used if use.flag in saving.named and use.value]
+        if not named and (saving.always or _has(node, saving.letters, saving.kept)):
             named = [use.word.value.partition("?")[0] for use in node.operands]
         found |= {os.path.basename(one): name for one in named}
     if fetchers:
@@ -173,7 +184,7 @@ def _of_files(pipeline: Pipeline, files: dict[str, str]) -> Found | None:
         known = _interpreter(name)
         scripts = [use.word.value for use in last.operands[:1]]
         is_run = known is not None and not _has(last, known.code + known.checks, known.long)
-        if scripts and (is_run or name in _RUN_FILES):
+        if scripts and (is_run or _runs_file(name)):
             file = os.path.basename(scripts[0])
             if file in files:
                 return Found(f"{files[file]}, {name}", node.name.start)

@@ -11,6 +11,7 @@ from dowsing.commandline.shell_words import Item, Mark, Place, ShellLine, Simple
 from dowsing.commandline.tree import CommandNode, Line, Pipeline, every_command
 from dowsing.commandline.word_roles import WordReader, assignment_meaning
 from dowsing.index.convention_rows import conventions_of
+from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
 
@@ -43,7 +44,7 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
         changes=effects(
             reader.commands,
             reader.lines,
-            conventions_of(finder.store).effects,
+            conventions_of(finder.store),
         ),
         verbs=verb_words(finder.store),
     )
@@ -124,6 +125,7 @@ class LineReader:
                 self._mark(item, depth)
                 line.parts.append(item)
         self.open.pop()
+        _note_inputs(line)
         return line
 
     def _command(self, command: SimpleCommand, depth: int) -> CommandNode | None:
@@ -228,6 +230,29 @@ class LineReader:
                 around.substitutions.append((inner, line))
                 lines.append(line)
         return lines
+
+
+def _note_inputs(line: Line) -> None:
+    """Note which commands are fed by the one before them, or from a file."""
+    is_fed = False
+    last: CommandNode | None = None
+    for part in line.parts:
+        if isinstance(part, Mark):
+            if part.role == Role.REDIRECTION and part.operator[:1] == "<" and last is not None:
+                _feed(last)
+            is_fed = part.text in ("|", "|&") if part.role != Role.REDIRECTION else is_fed
+        else:
+            last = part if isinstance(part, CommandNode) else None
+            if is_fed and last is not None:
+                _feed(last)
+            is_fed = False
+
+
+def _feed(node: CommandNode) -> None:
+    node.is_fed = True
+    if not node.is_of(CommandClass.FILLS_IN):
+        for one in node.carried:
+            _feed(one)
 
 
 def _functions(items: list[Item]) -> list[str]:

@@ -156,6 +156,7 @@ class EffectCode(Code):
     """What a line does that cannot be undone, where no text says it."""
 
     REPLACES_CONTENTS = "replaces contents"  # file
+    ADDS_TO = "adds to"  # file
     RUNS_UNSEEN = "runs unseen"
     LOSES_DATA = "loses data"  # statement
     CHANGES_DATA = "changes data"  # statement

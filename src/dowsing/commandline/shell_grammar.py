@@ -364,7 +364,7 @@ class _ShellReader:
         )
         if body is not None:
             closed = self.source.rfind("))", start, body.start_byte)
-        stop = closed + 2 if closed > opened else end
+        stop = min(closed + 2 if closed > opened else end, self.end)
         out.append(Mark(Role.OPERAND, self.source[opened:stop], (opened, stop), Manner.ARITHMETIC))
         for child in node.children:
             if child.start_byte >= stop:

@@ -6,8 +6,11 @@ come next look at nothing else. The pieces that answers carry are made in the sa
 
 from __future__ import annotations
 
+import os
+
 from dowsing.commandline.sayings import Manner
 from dowsing.commandline.shell_words import Mark, SimpleCommand
+from dowsing.knowledge.command_classes import CommandClass, members_of
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
 from dowsing.model.value_kinds import ValueKind
@@ -145,8 +148,13 @@ class CommandNode:
         self.wants_inner = False  # a command that this one carries may begin with the next word
         self.needs_inner = False  # and must
         self.is_carrier_alone = False  # it does nothing without a command, and there is none
+        self.is_fed = False  # its input comes from a pipe or a file
         self.is_lost = False  # its subcommand is a mistake: nothing can be said of the rest
         self.ends_early = False  # it runs a script or program of its own: the rest belongs to that
+
+    def is_of(self, which: CommandClass) -> bool:
+        """Whether its program is of that class."""
+        return os.path.basename(self.root.name) in members_of(which)
 
     @property
     def flags(self) -> set[str]:

@@ -16,6 +16,7 @@ from dowsing.commandline.piece_maker import PieceMaker
 from dowsing.commandline.sayings import Manner, Meaning, ProblemCode
 from dowsing.commandline.tree import CommandNode, OperandUse, WordUse
 from dowsing.index.convention_rows import conventions_of
+from dowsing.knowledge.command_classes import CommandClass, members_of
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
 from dowsing.model.value_kinds import ValueKind
@@ -30,10 +31,6 @@ MOST_CARRIED = 24  # commands within commands, such as sudo env xargs …, that 
 _ASSIGNMENT = re.compile(r"[A-Za-z_]\w*\+?=")
 _EXPRESSION_OPERATORS = frozenset(("(", ")", "!", ",", "-o", "-or", "-a", "-and", "-not"))
 _EARLIER_LINE = re.compile(r"!(?:!|-?\d+|\??[A-Za-z][\w./-]*)")
-_DECLARING = frozenset(
-    ("export", "declare", "local", "readonly", "typeset", "env", "alias", "set", "unset")
-)
-_TESTS = frozenset(("[", "test"))
 _COMPARISONS = frozenset(("=", "!=", "==", "<", ">"))
 _TEST_OPERATORS = frozenset(("=", "!=", "==", "!", "(", ")", "<", ">"))
 _JOINING = {
@@ -181,7 +178,11 @@ class _CommandReader(OperandReader):
     def is_compared(self) -> bool:
         """Whether a word is what a test compares with, whatever it is spelled like."""
         before = self.words[self.at - 2].value if self.at > 1 else ""
-        return self.known.name in _TESTS and before in _COMPARISONS and self.at > 2
+        return (
+            self.known.name in members_of(CommandClass.TEST)
+            and before in _COMPARISONS
+            and self.at > 2
+        )
 
     def is_dashed(self, value: str) -> bool:
         """Whether this command takes such a word as an operand although it begins with a dash."""
@@ -347,7 +348,7 @@ class _CommandReader(OperandReader):
         if expression and value in _EXPRESSION_OPERATORS:
             self.expression(word, [])
             return
-        if self.known.name in _TESTS and self.of_test(word):
+        if self.known.name in members_of(CommandClass.TEST) and self.of_test(word):
             return
         if (
             not self.state.operands
@@ -358,7 +359,7 @@ class _CommandReader(OperandReader):
             return
         if self.keyword(word):
             return
-        if self.known.name in _DECLARING and _ASSIGNMENT.match(value):
+        if self.known.name in members_of(CommandClass.DECLARES) and _ASSIGNMENT.match(value):
             number = self.add(word, Role.ASSIGNMENT, meaning=assignment_meaning(value))
             self.state.operands.append(OperandUse(word, number))
         elif self.script(word):

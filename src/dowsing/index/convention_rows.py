@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 
 from dowsing.index.schema import Meta
-from dowsing.knowledge.conventions import Conventions, facts_by_words, read_files
+from dowsing.knowledge.conventions import Conventions, facts_by_words, read_conventions
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -19,11 +19,9 @@ def conventions_of(store: Store) -> Conventions:
         import json
 
         kept = store.meta_value(Meta.CONVENTIONS)
-        rows = json.loads(kept) if kept else read_files()
+        rows = json.loads(kept) if kept else read_conventions()
         facts = partial(_facts, store) if kept else facts_by_words().get
-        found = store.memory["conventions"] = Conventions(
-            rows["conventions"], rows["effects"], facts
-        )
+        found = store.memory["conventions"] = Conventions(rows, facts)
     return found
 
 

@@ -35,7 +35,8 @@ from dowsing.ingest.postings import insert_language, insert_postings
 from dowsing.ingest.recipe_choice import insert_choice
 from dowsing.ingest.scan import FoundPage, Scan, scan
 from dowsing.ingest.terms import task_terms
-from dowsing.knowledge.conventions import facts_by_words, read_files
+from dowsing.knowledge.compiling import bring_up_to_date as compile_commands
+from dowsing.knowledge.conventions import facts_by_words, read_conventions
 from dowsing.knowledge.lexicon import NEAR
 from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.recipe_terms import (
@@ -44,7 +45,7 @@ from dowsing.knowledge.recipe_terms import (
     packed_recipes,
     packed_rows,
 )
-from dowsing.knowledge.recipes import Recipe, own_recipes
+from dowsing.knowledge.recipes import Recipe, own_recipes, recipes_of_folder
 from dowsing.machine.packages import dpkg
 from dowsing.machine.settings import DEMO_RECIPES, Settings
 from dowsing.model.errors import CannotBuild, Unusable
@@ -112,6 +113,7 @@ def _build_first(
     path: str, roots: list[str], settings: Settings, progress: Progress | None
 ) -> None:
     """The first index, which is waited for: whole where there are few pages."""
+    compile_commands()
     found = scan(roots, settings.language)
     few = len(found.pages) <= FEW
     new = f"{path}.heads"
@@ -160,6 +162,7 @@ def build_whole(
     for the one process that is at it. `put` has the file that is written be the index. Raises
     sqlite3.Error, OSError.
     """
+    compile_commands()
     found = scan(roots, settings.language)
     new = being_written(path, "new")
     writer, before = _begun(new, _mark(found))
@@ -222,7 +225,7 @@ class _Making:
         self.crowded = crowded
         # taken now, for a file may change while pages are read
         self.stamps = {file.path: stamp(file.path) for page in found.pages for file in page.files}
-        self.recipes = own_recipes(DEMO_RECIPES if settings.demo else "")[0]
+        self.recipes = recipes_of_folder(DEMO_RECIPES) if settings.demo else own_recipes()
         self.terms = PageTerms(found.pages, crowded, task_terms(self.recipes))
         self.examples: list[Recipe] = []
 
@@ -253,7 +256,7 @@ class _Making:
         """
         writer, recipes = self.writer, self.recipes
         insert_language(writer)
-        writer.set_meta(Meta.CONVENTIONS, json.dumps(read_files()))
+        writer.set_meta(Meta.CONVENTIONS, json.dumps(read_conventions()))
         writer.insert_facts(facts_by_words())
         fitted = frozenset() if self.settings.demo else insert_choice(writer, recipes)
         unfitted = [one for one in recipes if one.line not in fitted]

@@ -11,7 +11,7 @@ from dowsing.facts.command_table import make_table, pack
 from dowsing.facts.page_facts import page_facts
 from dowsing.ingest.defined_terms import DefinedTerm, defined_terms
 from dowsing.ingest.terms import flag_terms, lead_of, option_lines, text_terms
-from dowsing.knowledge.command_facts import usual_of_commands
+from dowsing.knowledge.conventions import usual_of_commands
 from dowsing.knowledge.verbs_and_nouns import VerbsAndNouns, meaning
 from dowsing.model.document import Document, Example, block_texts, document_text
 from dowsing.model.errors import Unreadable

@@ -1,43 +1,52 @@
-"""Facts: what we know of a command beside or against its pages (knowledge/commands/tools/*.toml).
+"""Facts: what we know of a command beside or against its pages (knowledge/commands/*.toml, whose
+format CONTRIBUTING.md shows on one page).
 
-A file has a table for each command, `[cp]`, `["git commit"]`, with
+A command's table, `[cp]`, `["git commit"]`, has
 
+    is         the classes it belongs to (commands/classes.toml), which may have any of these keys
     forms      how it is written, in the notation of a synopsis; they take the place of the page's
-    operands   the placeholders of the forms: "ROLE KIND …"
-    options    "KIND …" by a spelling, "none" where it takes no value; `-A|-C` for several options,
-               `-a,--all` for an option of two spellings that no page has
-    only_with  options that do nothing, or may not be there, without another: `-d|-s = "-f"`
-    needs      groups of options one of which must be there, "-c|-x|-t"
+    operands   the placeholders of the forms: "ROLE KIND …", or a table with `role`, `value` and
+               `language`; `*` for any operand
+    options    a table for each, by its spellings: `-A|-C` for several options, `-a,--all` for an
+               option of two spellings that no page has
+        value     "KIND …", "none" where it takes none
+        language  the small language that its value is written in
+        dialect   how regular expressions are read with it
+        default   what it has anyway; "" for an option that is the default itself
+        needs     it does nothing, or may not be there, without one of these: "-f|-g"
+        adds      what it adds to the sentence, "" for one that need not be told
+        writes    its value is a file that is replaced
+        looks     with it nothing is done: what would be done is shown
+        says      what it does, in our words, where no page says it or several do
+    one_of     groups of options one of which must be there, "-c|-x|-t"
     apart      groups of options of which only one may be there
+    dialect    how regular expressions are read without an option
     keyed      operands are KEY=VALUE, and each KEY is an option of the table
     pages      other pages that list its options
     open       no page lists all of its options
-    texts      what an option does, in our words, where no page says it or several do
     words      options are words behind a single dash: letters do not stand together
     plus       an option is turned off by a plus sign in the place of its dash
     shells     the shells whose builtin it is about; of any other it says nothing
-    usual      options, by one of their spellings, and subcommands that are used most, these first
-               (they come from usual.toml)
-    defaults   what an option has anyway: `-n = "10"`; "" for an option that is the default itself
-    languages  the small language that a value is written in, by a spelling of its option
-               (`-e|--expression` for several) or by the placeholder of its operand; `*` for any
-    dialects   options that choose how regular expressions are read: `-E = "extended"`; "" for what
-               holds without one
-    does, adds how the command is put into a sentence: see render/clauses.py
+    used       options, by one of their spellings, and subcommands that are used most, these first
+    acts       what it does, a row for each condition, the first that holds counts
+        when      options, operands and what else must be there (render/clauses.py)
+        says      what it does, as a clause
+        effect    what that destroys, overwrites, changes, stops, sends or runs
+                  (knowledge/effects.py); a row without `says` tells an effect beside that of the
+                  act that holds
+        harmless  nothing is lost, though the words may sound so
+
+and the keys of knowledge/conventions.py and knowledge/effects.py.
 
 After the kind of a value (a name of model.value_kinds, or the words there are, `a|b|c`) may follow
 `list` (several, with commas), `open` (there are other words), `optional` (it may be left out, else
 it stands in the same word), `loose` (it may be left out, else it is the next word), `again`,
 `as=PLACEHOLDER` and `units=LETTERS` (the units that a size may have).
-
-The keys `languages`, `dialects`, `does` and `adds` stand in files of their own, in
-commands/sentences.
 """
 
 from __future__ import annotations
 
-from functools import cache
-
+from dowsing.knowledge.effects import EffectFact, EffectKind, effect_fact
 from dowsing.model.record import Record
 from dowsing.model.value_kinds import ValueKind
 from dowsing.model.values import OperandRole, Value
@@ -68,6 +77,17 @@ class Dependence(Record):
     others: list[str]
 
 
+class Act(Record):
+    """What a command does when all of `when` holds: the clause `says`, "" for a row that tells its
+    effect alone, and the effect, None without one.
+    """
+
+    when: str
+    says: str
+    effect: EffectFact | None = None
+    harmless: bool = False
+
+
 class CommandFacts(Record):
     """The facts of one command: see the head of this module."""
 
@@ -88,15 +108,27 @@ class CommandFacts(Record):
     defaults: dict[str, str] = {}  # noqa: RUF012
     languages: dict[str, str] = {}  # noqa: RUF012
     dialects: dict[str, str] = {}  # noqa: RUF012
-    does: dict[str, str] = {}  # noqa: RUF012
     adds: dict[str, str] = {}  # noqa: RUF012
+    acts: list[Act] = []  # noqa: RUF012
+    classes: list[str] = []  # noqa: RUF012
+    looks: list[str] = []  # noqa: RUF012
 
     @property
     def sentences(self) -> CommandFacts:
         """What makes sentences of it alone."""
         return CommandFacts(
-            languages=self.languages, dialects=self.dialects, does=self.does, adds=self.adds
+            languages=self.languages,
+            dialects=self.dialects,
+            adds=self.adds,
+            acts=self.acts,
+            classes=self.classes,
+            looks=self.looks,
         )
+
+    @property
+    def clauses(self) -> list[Act]:
+        """The acts that have words for a sentence."""
+        return [act for act in self.acts if act.says]
 
     @property
     def flags(self) -> set[str]:
@@ -112,48 +144,121 @@ _WORDS = {"list", "open", "optional", "loose", "again"}
 NO_FACTS = CommandFacts()
 
 
+#: The keys of a command's table that facts are made of.
+KEYS = frozenset(
+    "is forms operands options one_of apart dialect keyed pages open words plus shells used"
+    " acts".split()
+)
+_OF_OPTION = frozenset("value language dialect default needs adds says writes looks".split())
+_REPLACES = "replaces {a file} if there is one"
+_OF_OPERAND = frozenset(("role", "value", "language"))
+_OF_ACT = frozenset(("when", "says", "effect", "harmless"))
+
+
 def facts_of(row: dict[str, Any]) -> CommandFacts:
     """The facts of a table of the files. Raises ValueError for what is not of the format."""
-    unknown = set(row) - set(CommandFacts._fields)
-    if unknown:
-        raise ValueError(f"unknown key of a command's facts: {', '.join(sorted(unknown))}")
-    operands = {}
-    for name, text in row.get("operands", {}).items():
-        role, _, rest = text.partition(" ")
-        operands[name] = OperandFact(OperandRole(role), value_of(rest or "text"))
+    refuse_unknown(row, KEYS, "a command")
+    options = row.get("options", {})
+    operands = row.get("operands", {})
+    for table in options.values():
+        refuse_unknown(table, _OF_OPTION, "an option")
+    dialects = _of_options(options, "dialect")
+    if "dialect" in row:
+        dialects[""] = row["dialect"]
+    languages = _of_options(options, "language")
+    for name, described in operands.items():
+        if isinstance(described, dict) and "language" in described:
+            languages[name] = described["language"]
     return CommandFacts(
         row.get("forms", []),
-        operands,
+        _operands(operands),
         [
-            OptionFact(spellings.split(","), None if text == "none" else value_of(text))
-            for key, text in row.get("options", {}).items()
+            OptionFact(spellings.split(","), _value_or_none(table["value"]))
+            for key, table in options.items()
+            if "value" in table
             for spellings in key.split("|")
         ],
         [
-            Dependence(key.split("|"), others.split("|"))
-            for key, others in row.get("only_with", {}).items()
+            Dependence(_spellings(key), table["needs"].split("|"))
+            for key, table in options.items()
+            if "needs" in table
         ],
-        [group.split("|") for group in row.get("needs", [])],
+        [group.split("|") for group in row.get("one_of", [])],
         [group.split("|") for group in row.get("apart", [])],
         row.get("keyed", False),
         row.get("pages", []),
         row.get("open", False),
-        row.get("texts", {}),
+        _of_options(options, "says"),
         row.get("words", False),
         row.get("plus", False),
         row.get("shells", []),
-        row.get("usual", []),
-        _apart(row.get("defaults", {})),
-        _apart(row.get("languages", {})),
-        _apart(row.get("dialects", {})),
-        row.get("does", {}),
-        _apart(row.get("adds", {})),
+        row.get("used", "").split(),
+        _of_options(options, "default"),
+        languages,
+        dialects,
+        _of_options(options, "adds"),
+        [*(_act(act) for act in row.get("acts", [])), *_writing(options)],
+        row.get("is", []),
+        list(_of_options(options, "looks")),
     )
 
 
-def _apart(table: dict[str, str]) -> dict[str, str]:
-    """A table with keys for several, `a|b`, taken apart."""
-    return {name: text for key, text in table.items() for name in key.split("|")}
+def refuse_unknown(row: dict[str, Any], known: frozenset[str], what: str) -> None:
+    """Raises ValueError if a table has keys that the format does not."""
+    unknown = sorted(set(row) - known)
+    if unknown:
+        raise ValueError(f"unknown key of {what}: {', '.join(unknown)}")
+
+
+def _of_options(options: dict[str, dict[str, Any]], name: str) -> dict[str, Any]:
+    """What the tables of options say under that name, by each spelling."""
+    return {
+        flag: table[name]
+        for key, table in options.items()
+        if name in table
+        for flag in _spellings(key)
+    }
+
+
+def _spellings(key: str) -> list[str]:
+    """All spellings of the options that a key stands for."""
+    return [flag for spellings in key.split("|") for flag in spellings.split(",")]
+
+
+def _operands(described: dict[str, Any]) -> dict[str, OperandFact]:
+    found = {}
+    for name, one in described.items():
+        if isinstance(one, str):
+            role, _, kind = one.partition(" ")
+        else:
+            refuse_unknown(one, _OF_OPERAND, "an operand")
+            role, kind = one.get("role", ""), one.get("value", "")
+        if role:
+            found[name] = OperandFact(OperandRole(role), value_of(kind or "text"))
+    return found
+
+
+def _act(row: dict[str, Any]) -> Act:
+    refuse_unknown(row, _OF_ACT, "an act")
+    effect = row.get("effect")
+    return Act(
+        row.get("when", ""),
+        row.get("says", ""),
+        effect_fact(effect) if effect else None,
+        row.get("harmless", False),
+    )
+
+
+def _writing(options: dict[str, dict[str, Any]]) -> list[Act]:
+    """What the options do whose value is a file that is replaced."""
+    return [
+        Act("", "", EffectFact(EffectKind.OVERWRITES, _REPLACES, when=[flag], value=flag, least=0))
+        for flag in _of_options(options, "writes")
+    ]
+
+
+def _value_or_none(text: str) -> Value | None:
+    return None if text == "none" else value_of(text)
 
 
 def value_of(text: str) -> Value:
@@ -176,32 +281,3 @@ def value_of(text: str) -> Value:
         named.get("units", ""),
         "loose" in words,
     )
-
-
-def read_tool_files() -> dict[str, dict[str, Any]]:
-    """The tables of all files, by the words of their command."""
-    import os
-    import tomllib
-
-    folder = os.path.join(os.path.dirname(__file__), "commands", "tools")
-    found: dict[str, dict[str, Any]] = {}
-    for place in (folder, os.path.join(os.path.dirname(folder), "sentences")):
-        for name in sorted(os.listdir(place)):
-            if name.endswith(".toml"):
-                with open(os.path.join(place, name), "rb") as file:
-                    for words, row in tomllib.load(file).items():
-                        found[words] = {**found.get(words, {}), **row}
-    for words, usual in usual_of_commands().items():
-        found[words] = {**found.get(words, {}), "usual": usual}
-    return found
-
-
-@cache
-def usual_of_commands() -> dict[str, list[str]]:
-    """What is used most of each command, by its words: options and subcommands, these first."""
-    import os
-    import tomllib
-
-    path = os.path.join(os.path.dirname(__file__), "commands", "usual.toml")
-    with open(path, "rb") as file:
-        return {words: usual.split(" ") for words, usual in tomllib.load(file).items()}

@@ -23,6 +23,7 @@ import re
 from functools import cache
 from types import MappingProxyType
 
+from dowsing.knowledge.compiled import Part, part
 from dowsing.model.record import Record
 from dowsing.model.value_kinds import kind_of_placeholder
 
@@ -282,9 +283,9 @@ def slot_of(name: str, row: object = MappingProxyType({})) -> Slot:
 
 def _kind_by_name(name: str) -> str:
     bare = name.rstrip("0123456789").rstrip("-")
-    for part in (bare, bare.split("-")[-1], bare.split("-")[0]):
-        if part in KINDS:
-            return part
+    for word in (bare, bare.split("-")[-1], bare.split("-")[0]):
+        if word in KINDS:
+            return word
     kind = kind_of_placeholder(bare)
     return (
         "number"
@@ -313,16 +314,19 @@ def with_values(
     return SLOT.sub(lambda match: values.get(match[1]) or match[0], PART.sub(part, line)).strip()
 
 
-def own_recipes(folder: str = "") -> tuple[list[Recipe], list[FileFault]]:
-    """The recipes of a folder, of that which comes with the program if none is said, in the order
-    of the files.
-    """
-    folder = folder or os.path.join(os.path.dirname(os.path.abspath(__file__)), "recipes")
+def own_recipes() -> list[Recipe]:
+    """The recipes that come with the program, in the order of the files of commands."""
+    return [
+        make_recipe({key: value for key, value in row.items() if key != "where"}, "", row["where"])
+        for row in part(Part.RECIPES)
+    ]
+
+
+def recipes_of_folder(folder: str) -> list[Recipe]:
+    """The recipes of all files of a folder."""
     found: list[Recipe] = []
-    faults: list[FileFault] = []
     for name in sorted(os.listdir(folder)):
         if name.endswith(".toml"):
-            recipes, wrong = read_recipes(os.path.join(folder, name))
+            recipes = read_recipes(os.path.join(folder, name))[0]
             found += [recipe.changed(where=name) for recipe in recipes]
-            faults += wrong
-    return found, faults
+    return found

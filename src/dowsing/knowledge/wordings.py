@@ -1,5 +1,5 @@
 """Wordings of recipes: ways in which people ask for them. They stand beside the recipes, in
-`files.wordings` for `files.toml`:
+`tar.wordings` for `tar.toml`:
 
     tar -xf <archive> -C <folder>
         unpack <archive> into <folder>
@@ -12,7 +12,7 @@ of recipes is fitted (bench/fit_tasks.py), not at look-up.
 
 from __future__ import annotations
 
-import os
+from dowsing.knowledge.compiled import Part, part
 
 
 def parse_wordings(text: str) -> dict[str, list[str]]:
@@ -27,13 +27,7 @@ def parse_wordings(text: str) -> dict[str, list[str]]:
     return found
 
 
-def read_wordings(folder: str = "") -> dict[str, list[str]]:
-    """The wordings of a folder of recipes, of that which comes with the program if none is said."""
-    folder = folder or os.path.join(os.path.dirname(os.path.abspath(__file__)), "recipes")
-    found: dict[str, list[str]] = {}
-    for name in sorted(os.listdir(folder)):
-        if name.endswith(".wordings"):
-            with open(os.path.join(folder, name), encoding="utf-8") as file:
-                for line, wordings in parse_wordings(file.read()).items():
-                    found.setdefault(line, []).extend(wordings)
+def read_wordings() -> dict[str, list[str]]:
+    """The wordings of the recipes that come with the program, by their lines."""
+    found: dict[str, list[str]] = part(Part.WORDINGS)
     return found

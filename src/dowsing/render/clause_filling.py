@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.annotate import read_held
+from dowsing.commandline.conditions import inputs, is_fed, operands, use_of
 from dowsing.commandline.tree import CommandNode, OperandUse, OptionUse, WordUse
 from dowsing.commandline.value_language import (
     LanguageValue,
@@ -13,7 +14,7 @@ from dowsing.commandline.value_language import (
 )
 from dowsing.model.roles import Role
 from dowsing.model.values import OperandRole
-from dowsing.render.clause_lookup import Given, acts_on_last, inputs, is_fed, operands, use_of
+from dowsing.render.clause_lookup import Given, acts_on_last
 from dowsing.render.clause_text import LONGEST, SHOWN, denied, listed_words, pattern_words, shown
 
 TYPE_CHECKING = False

@@ -7,6 +7,7 @@ from dowsing.commandline.sayings import Manner
 from dowsing.commandline.shell_words import Mark, SimpleCommand
 from dowsing.commandline.tree import CommandNode, Line
 from dowsing.commandline.word_roles import is_earlier_line
+from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.roles import Role
 from dowsing.render.clause_lookup import Given, acts_on_last
 from dowsing.render.clause_text import listed_words, shown
@@ -30,7 +31,6 @@ _JOINTS = {
     ";": "; then ",
     "&": "; at the same time, ",
 }
-_TESTS = frozenset(("[", "test"))
 _ENDS = frozenset(
     ("then", "else", "elif", "fi", "do", "done", "esac", ";;", ";&", ";;&", "}", ")", "]]")
 )
@@ -215,7 +215,7 @@ class LineTeller:
         if isinstance(command, SimpleCommand):
             rest = [shown(word) for word in command.words[1:]]
             return f"runs {command.words[0].text}" + (f" with {listed_words(rest)}" if rest else "")
-        if command.root.name in _TESTS and not command.carried:
+        if command.is_of(CommandClass.TEST) and not command.carried:
             return self.bracket_test(command)
         if is_earlier_line(command.name):
             return "runs the line run before again"
@@ -224,8 +224,8 @@ class LineTeller:
         if not said:
             said = plain_clause(command, self.verbs)
             return f"{said}, and with it {inner}" if inner else said
-        texts = command.known.facts.does.values()
-        is_told = any("{inner}" in one or "{line}" in one for one in texts)
+        acts = command.known.facts.clauses
+        is_told = any("{inner}" in act.says or "{line}" in act.says for act in acts)
         if not inner or is_told:
             return said
         only = ", of the latter only," if acts_on_last(command) else ""

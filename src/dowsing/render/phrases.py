@@ -145,6 +145,7 @@ WORDS = {
     "EffectCode.REPLACES_CONTENTS": "replaces the contents of {0}, if there is such a file",
     "EffectCode.LOSES_DATA": "removes data from the database: {0}",
     "EffectCode.CHANGES_DATA": "changes what the database has: {0}",
+    "EffectCode.ADDS_TO": "adds to {0}, which the system reads",
     "EffectCode.RUNS_UNSEEN": "runs what comes from elsewhere without a look at it",
     "Needless.DEFAULT": "that is the default",
     "Needless.REPEATED": "it stands there already",

@@ -8,7 +8,8 @@ import re
 
 from dowsing.commandline.line import unpick
 from dowsing.index.schema import Meta
-from dowsing.knowledge.effects import EffectKind
+from dowsing.knowledge.command_classes import CommandClass, members_of
+from dowsing.knowledge.effects import HARMS
 from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
 from dowsing.knowledge.task_choice import QUESTION, sentence_marks
 from dowsing.model.record import Record
@@ -42,7 +43,6 @@ CERTAIN = 0.85  # so likely to be right, a line is as good as asked for by its n
 ASKED = 0.3  # so likely it must be that harm is asked for
 #: What nobody may be led to unasked. What only overwrites a file is told as an effect: most such
 #: lines write to a name that was said.
-HARMS = frozenset((EffectKind.DESTROYS, EffectKind.STOPS))
 LOOKED_AT = 6
 _HOW_TO = re.compile(
     r"(?:how (?:do|can|could|would|should|to)|what do i (?:type|do|say)|is there (?:an?|any|some)"
@@ -236,10 +236,7 @@ def as_root(filled: FilledRecipe) -> FilledRecipe:
     plain = re.fullmatch(r"[\w./+-]+", first) and not re.search(
         r"[;&|]|[<>](?![a-z])(?<![a-z]>)", filled.line
     )
-    if (
-        first in ("sudo", "cd", "export", "for", "while", "until", "alias", "set", "trap", "read")
-        or not plain
-    ):
+    if not plain or first in members_of(CommandClass.OF_THIS_SHELL):
         return filled
     return filled.changed(line=f"sudo {filled.line}")
 

@@ -101,10 +101,10 @@ def _known_elsewhere(session: Session, name: str) -> Pasted | None:
     from dowsing.index.convention_rows import conventions_of, doing_the_same
     from dowsing.search.pasted import Pasted, PastedKind
 
-    does = conventions_of(session.store).facts(name).does
-    if not does:
+    acts = conventions_of(session.store).facts(name).clauses
+    if not acts:
         return None
-    says = does.get("") or list(does.values())[-1]
+    says = next((act.says for act in acts if not act.when), acts[-1].says)
 
     def place(match: re.Match[str]) -> str:
         named = match[1] or ""

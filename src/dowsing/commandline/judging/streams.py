@@ -7,6 +7,7 @@ import os
 from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import Grade, ProblemCode
 from dowsing.commandline.tree import OperandUse
+from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.told import told
 from dowsing.model.value_kinds import FILE_KINDS
 from dowsing.model.values import OperandRole
@@ -19,8 +20,6 @@ if TYPE_CHECKING:
     from dowsing.commandline.tree import CommandNode, Pipeline
 
 _NOT_READ = frozenset((OperandRole.TARGET, OperandRole.PATTERN, OperandRole.PROGRAM))
-#: Commands whose operands are no files that they read.
-_NO_READERS = frozenset(("echo", "printf", "touch", "rm", "mkdir", "test", "["))
 
 
 def output_is_input(pipeline: Pipeline) -> Iterator[Problem]:
@@ -56,7 +55,7 @@ def _emptied(mark: Mark) -> str:
 
 
 def _files_read(node: CommandNode) -> Iterator[str]:
-    if node.root.name in _NO_READERS or node.carried:
+    if node.is_of(CommandClass.READS_NO_FILES) or node.carried:
         return
     for use in node.uses:
         if not isinstance(use, OperandUse):

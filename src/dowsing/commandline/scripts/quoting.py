@@ -7,6 +7,7 @@ import re
 from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import Grade, ProblemCode
 from dowsing.commandline.tree import CommandNode, OperandUse
+from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.told import told
 
 TYPE_CHECKING = False
@@ -15,7 +16,6 @@ if TYPE_CHECKING:
 
     from dowsing.commandline.shell_words import Word
 
-_TESTS = frozenset(("[", "test"))
 #: Expansions that are numbers, and cannot be taken apart.
 _NUMBERS = re.compile(r"\$(?:[#?$!]|\{#\w+(?:\[[@*]\])?\}|\(\(.*\)\))")
 _ROOT = re.compile(r"\"?\$\{?(\w+)\}?\"?/(?:\*|\Z)")
@@ -25,7 +25,7 @@ def unsafe_words(node: CommandNode, harmful: bool) -> Iterator[Problem]:
     """Words of a command that the shell may make several of, or none. `harmful`: the command
     removes, overwrites or moves what it is given.
     """
-    is_test = node.root.name in _TESTS
+    is_test = node.is_of(CommandClass.TEST)
     if not harmful and not is_test:
         return
     for use in node.uses:

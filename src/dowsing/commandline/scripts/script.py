@@ -19,7 +19,8 @@ from dowsing.commandline.scripts.statements import readable
 from dowsing.commandline.tree import CommandNode, Line, OperandUse
 from dowsing.index.convention_rows import conventions_of
 from dowsing.index.word_reader import verb_words
-from dowsing.knowledge.effects import EffectKind
+from dowsing.knowledge.command_classes import CommandClass, members_of
+from dowsing.knowledge.effects import LOSES
 from dowsing.model.nearness import distance
 from dowsing.model.record import Record
 from dowsing.model.value_kinds import FILE_KINDS
@@ -30,17 +31,7 @@ if TYPE_CHECKING:
     from dowsing.commandline.command_finder import CommandFinder
     from dowsing.commandline.pieces import Effect, Piece
 
-_HARMFUL = frozenset((EffectKind.DESTROYS, EffectKind.OVERWRITES))
 _UNSAFE = frozenset((ProblemCode.UNQUOTED_EXPANSION, ProblemCode.EMPTY_IS_ROOT))
-#: Those of every shell (POSIX.1-2017, XCU 1.6 and 2.14), with those that bash and its kin add.
-_BUILTINS = frozenset(
-    """
-        . : [ alias bg break builtin cd command continue declare dirs disown echo enable eval exec
-        exit export false fc fg getopts hash help history jobs kill let local mapfile popd printf
-        pushd pwd read readarray readonly return set shift shopt source suspend test times trap
-        true type typeset ulimit umask unalias unset wait
-    """.split()
-)
 _NO_FILES = ("/dev/null", "/dev/stdin", "/dev/stdout", "/dev/stderr", "/dev/tty")
 
 
@@ -179,7 +170,7 @@ class _ScriptReader:
         self.finder = finder
         self.judges_quoting = judges_quoting
         self.functions: set[str] = set()
-        self.table = conventions_of(finder.store).effects
+        self.conventions = conventions_of(finder.store)
         self.parts: list[ScriptPart] = []
         self.effects: list[PlacedEffect] = []
         self.problems: list[PlacedProblem] = []
@@ -235,13 +226,13 @@ class _ScriptReader:
     def command(self, node: CommandNode, part: ScriptPart) -> None:
         """What a command does, reads and lacks."""
         line = part.line_of(node.name.start)
-        effects = effects_of_command(node, self.table)
+        effects = effects_of_command(node, self.conventions)
         self.effects += [PlacedEffect(line, effect) for effect in effects]
-        harmful = any(effect.kind in _HARMFUL for effect in effects)
+        harmful = any(effect.kind in LOSES for effect in effects)
         for problem in unsafe_words(node, harmful) if self.judges_quoting else ():
             self.problem(problem, part)
         known = node.root
-        is_builtin = node.name.value in _BUILTINS
+        is_builtin = node.name.value in members_of(CommandClass.OF_EVERY_SHELL)
         if not known.exists and not known.documented and not known.page and not is_builtin:
             self.missing.add(node.name.value, line)
         elif known.documented:

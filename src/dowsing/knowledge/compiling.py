@@ -1,0 +1,66 @@
+"""Makes the file that compiled.py reads of the files of commands (knowledge/commands), which a
+checkout has and a wheel has not. The wheel's build does it (setup.py); in a checkout it is done,
+too, when the index is built and before the tests.
+
+    python -m dowsing.knowledge.compiling
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import sys
+
+from dowsing.knowledge.command_files import read_command_files
+from dowsing.knowledge.compiled import FILE, Part
+
+SOURCES = os.path.join(os.path.dirname(FILE), "commands")
+
+
+def bring_up_to_date() -> None:
+    """Make the file anew if one of those that it is made of is newer. Raises ValueError as `write`
+    does.
+    """
+    if os.path.isdir(SOURCES) and (not os.path.exists(FILE) or _is_older()):
+        write()
+
+
+def write() -> None:
+    """Make the file. Raises ValueError if a file of a command is not of the format."""
+    found = read_command_files(SOURCES)
+    if found.faults:
+        raise ValueError("\n".join(found.faults))
+    parts = {
+        Part.NAMES: found.names(),
+        Part.CONVENTIONS: found.conventions(),
+        Part.FACTS: found.facts(),
+        Part.RECIPES: found.recipes,
+        Part.WORDINGS: found.wordings,
+    }
+    beside = f"{FILE}.{os.getpid()}"
+    with open(beside, "w", encoding="utf-8") as file:
+        for one in Part:
+            json.dump(parts[one], file, ensure_ascii=False, separators=(",", ":"))
+            file.write("\n")
+    os.replace(beside, FILE)
+
+
+def _is_older() -> bool:
+    made = os.stat(FILE).st_mtime_ns
+    with os.scandir(SOURCES) as entries:
+        times = [entry.stat().st_mtime_ns for entry in entries]
+    return max([os.stat(SOURCES).st_mtime_ns, *times]) > made
+
+
+def main() -> int:
+    """Make the file, or print what is wrong."""
+    try:
+        write()
+    except ValueError as error:
+        print(error, file=sys.stderr)
+        return 1
+    return 0
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())
