@@ -94,7 +94,7 @@ from dowsing.render.piece_text import effect_line
         ("git clean -n", []),
         (
             "git clean -fd",
-            ["git clean: removes files that git does not know (to look first: git clean -n)"],
+            ["git clean: removes untracked files (to look first: git clean -n)"],
         ),
         ("su gardener", []),
         (

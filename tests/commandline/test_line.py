@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
 from dowsing.commandline.command_finder import CommandFinder
@@ -70,7 +70,7 @@ def pieces(line: str, finder: CommandFinder) -> list[str]:
         ("gdb --args crate -p", "gdb/command --args/option .crate/command .-p/option"),
         ("crate +10", "crate/command +10/operand"),
         ("X=1 crate -p", "X=1/assignment crate/command -p/option"),
-        ("[ $a -eq 3 ]", "[/command $a/operand -eq/operator 3/operand ]/operator"),
+        ('[ "$a" -eq 3 ]', "[/command \"$a\"/operand -eq/operator 3/operand ]/operator"),
         ("[ a = b ]", "[/command a/operand =/operator b/operand ]/operator"),
         ("test ! -f x", "test/command !/operator -f/option x/operand"),
         ("[ ]", "[/command ]/operator"),
@@ -347,6 +347,7 @@ _WORDS = st.sampled_from(
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
 )
 @given(words=st.lists(_WORDS, max_size=9), odd=st.text(max_size=8))
+@example(words=["for", "((", "\n", "\n"], odd="")
 def test_any_line_is_covered_and_nothing_raises(
     finder: CommandFinder, words: list[str], odd: str
 ) -> None:

@@ -32,7 +32,7 @@ def test_a_line_in_a_sentence(finder: CommandFinder, line: str, says: str) -> No
     [
         ("sort -k2,2nr f", "-k", "by the second field, as numbers, largest first"),
         ("find . -mtime +30", "-mtime", "changed more than 30 days ago"),
-        ("ssh -L 80:a:80 h", "-L", "passes connections to port 80 here on to port 80 of a, as seen "
+        ("ssh -L 80:a:80 h", "-L", "forwards port 80 here to port 80 of a, as seen "
          "from there"),
         ("head -n 5 f", "-n", "the first 5 lines"),
         ("crate -f x.crate -p a", "-f", None),

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import re
 
+from dowsing.commandline.tree import OperandUse, WordUse
 from dowsing.knowledge.command_classes import CommandClass
+from dowsing.model.roles import Role
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -64,16 +66,16 @@ def looks_only(node: CommandNode) -> bool:
     """Whether an option is there with which the command only shows what it would do: by our facts,
     by its name, or by what its page says of it.
     """
+    return any(is_for_looking(use, node) for use in node.uses)
+
+
+def is_for_looking(use: OptionUse | OperandUse | WordUse, node: CommandNode) -> bool:
+    """Whether with this option the command only shows what it would do."""
     known = node.known
-    looks = {flag for one in (known, known.parent) if one for flag in one.facts.looks}
-    if any(word.partition("=")[0] in looks | _LOOKING for word in node.unknown):
-        return True
-    return any(_is_for_looking(use, looks) for use in node.used)
-
-
-def _is_for_looking(use: OptionUse, looks: set[str]) -> bool:
-    flags = {use.flag, *use.spelling.option.flags}
-    if use.spelling.turned_off_by(use.flag):
+    looks = {flag for one in (known, known.parent) if one for flag in one.facts.looks} | _LOOKING
+    if isinstance(use, WordUse):
+        return use.role == Role.OPTION and use.word.value.partition("=")[0] in looks
+    if isinstance(use, OperandUse) or use.spelling.turned_off_by(use.flag):
         return False
     text = use.spelling.option.text[:_LOOKED_AT].lower()
-    return bool(flags & looks or flags & _LOOKING) or re.search(_LOOKS, text) is not None
+    return bool(looks & {use.flag, *use.spelling.option.flags}) or bool(re.search(_LOOKS, text))

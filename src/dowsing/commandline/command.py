@@ -180,11 +180,16 @@ class Command:
                         found[flag] = Spelling(flag, told, known.page, known.may_lack)
         return found
 
+    @property
+    def has_manual(self) -> bool:
+        """Whether a manual page tells of it, and not only what it prints of itself."""
+        return any(table.source == SourceName.MANUAL for table in self.tables)
+
     def _has_page_above(self) -> bool:
         """Whether a manual page of what it belongs to may tell of its options."""
         above = self.parent
         while above is not None:
-            if any(table.source == SourceName.MANUAL for table in above.tables):
+            if above.has_manual:
                 return True
             above = above.parent
         return False

@@ -2,9 +2,10 @@
 name: `-s LINK_NAME` is a link with a name.
 
 A condition is an option (`-c|-x` for one of them), with `=VALUE` behind it one with that value; the
-name of an operand, `1` or `*`, which must be there; `inner` for a command that it carries; `|`
-where it reads what comes in by a pipe, `<` where its input comes from one or from a file; `either`
-its options were ended. All that stand there must hold.
+name of an operand, `1` or `*`, which must be there, with `=a|b` one of these; `inner` for a command
+that it carries; `|` where it reads what comes in by a pipe, `<` where its input comes from one or
+from a file; `either` where an expression has alternatives; `--` where its options were ended. All
+that stand there must hold.
 """
 
 from __future__ import annotations
@@ -48,6 +49,9 @@ def _holds(condition: str, node: CommandNode, is_piped: bool, carries: bool) -> 
         flags, _, value = condition.partition("=")
         use = use_of(node, flags)
         return use is not None and (not value or use.value == value)
+    name, equals, value = condition.partition("=")
+    if equals:
+        return any(use.word.value in value.split("|") for use in operands(node, name))
     keyed = node.use_of(condition)  # `of=`, which has no dash
     if keyed is not None or operands(node, condition):
         return True

@@ -13,12 +13,12 @@ from dowsing.commandline.fetched_code import fetched_and_run
 from dowsing.commandline.pieces import Effect
 from dowsing.commandline.program_effects import effects_of_programs
 from dowsing.commandline.sayings import EffectCode
+from dowsing.commandline.shell_words import Mark
 from dowsing.knowledge.effects import EffectKind
 from dowsing.model.told import told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.shell_words import Mark
     from dowsing.commandline.tree import CommandNode, Line, OperandUse
     from dowsing.knowledge.command_facts import Act
     from dowsing.knowledge.conventions import Conventions
@@ -40,6 +40,7 @@ _VERBS_OF_LOSS = ("remov delet eras destroy overwrit purg wip discard truncat ki
 SAFE_TARGETS = frozenset(("/dev/null", "/dev/stderr", "/dev/stdout", "/dev/tty"))
 #: Files that the system reads.
 _OF_SYSTEM = re.compile(r"/(?:etc|boot|proc|sys|usr|lib|var/spool)/")
+_MADE = re.compile(r"(\w+)=\"?(?:\$\(|`)\s*mktemp\b")
 _PUT_IN = "{}"
 MOST_NAMED = 3  # objects that a message names
 
@@ -50,11 +51,29 @@ def effects(
     """What a line does that cannot be undone; [] if nothing is known of. `commands`: all of the
     line, the carried ones too; `lines`: it and those within its words.
     """
-    found = [one for command in commands for one in effects_of_command(command, conventions)]
+    own = _made_here(lines)
+    found = [
+        one
+        for command in commands
+        if not _is_of_own(command, own)
+        for one in effects_of_command(command, conventions)
+    ]
     found += [one for line in lines for _, one in effects_of_line(line)]
     order = list(EffectKind)
     once = {(one.words, one.does, one.look): one for one in found}
     return sorted(once.values(), key=lambda one: order.index(one.kind))
+
+
+def _made_here(lines: list[Line]) -> set[str]:
+    """The variables that are set on the line to a new temporary file, as they are written."""
+    marks = (part for line in lines for part in line.parts if isinstance(part, Mark))
+    names = (match[1] for mark in marks if (match := _MADE.match(mark.text)))
+    return {form for name in names for form in (f"${name}", f'"${name}"', f"${{{name}}}")}
+
+
+def _is_of_own(node: CommandNode, own: set[str]) -> bool:
+    """Whether all that it works on was made on the same line."""
+    return bool(own and node.operands) and all(use.word.text in own for use in node.operands)
 
 
 def effects_of_command(command: CommandNode, conventions: Conventions) -> list[Effect]:
@@ -148,8 +167,10 @@ def _operands(row: EffectFact, uses: list[OperandUse], below: list[str]) -> list
     """The operands that it happens to; None if the row asks for one that is not there, nor among
     the subcommands `below`.
     """
-    if row.does is EffectKind.OVERWRITES:
+    if row.does is EffectKind.OVERWRITES and uses:
         uses = [use for use in uses if use.word.value not in SAFE_TARGETS]
+        if not uses:
+            return None
     if row.operand and any(re.search(row.operand, word) for word in below):
         return uses
     if row.operand:

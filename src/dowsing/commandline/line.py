@@ -60,7 +60,7 @@ def _with_problems(found: Unpicked, reader: LineReader) -> Unpicked:
 
     pieces = list(found.pieces)
     line_problem: Problem | None = None
-    for problem in judge(reader.commands, reader.pipelines):
+    for problem in judge(reader.commands, reader.lines):
         place = (problem.start, problem.end)
         at = next((n for n, p in enumerate(pieces) if (p.start, p.end) == place), None)
         if at is None:
@@ -240,7 +240,8 @@ def _note_inputs(line: Line) -> None:
         if isinstance(part, Mark):
             if part.role == Role.REDIRECTION and part.operator[:1] == "<" and last is not None:
                 _feed(last)
-            is_fed = part.text in ("|", "|&") if part.role != Role.REDIRECTION else is_fed
+            if part.role in (Role.OPERATOR, Role.KEYWORD):
+                is_fed, last = part.text in ("|", "|&"), None
         else:
             last = part if isinstance(part, CommandNode) else None
             if is_fed and last is not None:

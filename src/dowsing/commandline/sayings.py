@@ -43,6 +43,24 @@ class ProblemCode(Code):
     REDIRECTS_IN_TEST = "redirects in test"  # operator, file
     UNQUOTED_EXPANSION = "unquoted expansion"  # the word
     EMPTY_IS_ROOT = "empty is root"  # the variable
+    REDIRECTED_AS_USER = "redirected as user"  # command, file
+    ERRORS_BEFORE_OUTPUT = "errors before output"  # the redirection of the output
+    ADDRESS_CUT = "address cut"
+    VERSION_REDIRECTED = "version redirected"  # file
+    BLANKS_AROUND_EQUALS = "blanks around equals"  # before, behind
+    GOES_ON_ELSEWHERE = "goes on elsewhere"  # both commands
+    NAMES_FROM_LISTING = "names from listing"
+    INPUT_TAKEN = "input taken"  # command
+    NOT_SORTED = "not sorted"  # command
+    UNITS_AS_NUMBERS = "units as numbers"  # option
+    NAMES_WITH_BLANKS = "names with blanks"  # command
+    FILE_AS_COMMAND = "file as command"  # file
+    BEHIND_IMAGE = "behind image"  # option, command
+    LETTERS_FOR_VALUE = "letters for value"  # option, letters
+    DOLLAR_IN_QUOTES = "dollar in quotes"  # variable, command
+    SWAPPED = "swapped"  # file, option
+    NUMBER_FOR_FILE = "number for file"  # option, number
+    ONLY_THE_LAST = "only the last"  # action
     PROGRAM_FAULT = "program fault"  # a LanguageFault
     # of the shell's grammar
     COMMAND_MISSING = "command missing"  # operator

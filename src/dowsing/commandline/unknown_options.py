@@ -62,6 +62,9 @@ class UnknownOptionReader(OptionReader):
         if not teller.documented or not teller.spellings:
             self.undocumented(word, flag)
             return
+        if teller is not known and not teller.has_manual:  # its own options stand elsewhere
+            self.add_option(word, flag, None, meaning=told(Meaning.NOT_TOLD, teller.page))
+            return
         if word.dynamic and "$" in flag:
             self.add_option(word, flag, None, meaning=told(Meaning.DYNAMIC_OPTION))
             return

@@ -153,6 +153,9 @@ class _CommandReader(OperandReader):
             self.at += 1
             if self.script_rest:
                 self.other_operand(word, self.script_rest)
+            elif self.is_behind_all(word):
+                self.script_rest = Manner.SCRIPT_ARGUMENT
+                self.other_operand(word, self.script_rest)
             elif self.bundle(word) or self.inner(word):
                 pass
             elif self.is_plain(word) or self.is_compared():
@@ -168,6 +171,13 @@ class _CommandReader(OperandReader):
         lines = any(isinstance(use, OperandUse) and use.lines for use in self.state.uses)
         self.state.is_carrier_alone = needs and not self.state.carried and not lines
         return self.state
+
+    def is_behind_all(self, word: Word) -> bool:
+        """Whether a word with a dash stands where options have ended: behind the image of a
+        container it goes to that.
+        """
+        is_closed = self.carrier is not None and self.carrier.closes and self.wants_inner()
+        return is_closed and word.value[:1] == "-"
 
     def is_plain(self, word: Word) -> bool:
         """Whether a word can only be an operand: by its shape, or because options have ended."""

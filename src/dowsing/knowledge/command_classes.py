@@ -22,7 +22,7 @@ class CommandClass(StrEnum):
     a line of the shell, `RUNS_FILE`: its operand is a file that this shell reads; `DECLARES`: its
     operands are NAME=VALUE; `OF_EVERY_SHELL`: a builtin of bash and its kin; `OF_THIS_SHELL`: it
     does nothing unless this shell runs it; `NEEDS_NONE`: it may carry a command, and does something
-    without one.
+    without one. Those below say what judges must know; classes.toml has a line for each.
     """
 
     TEST = "test"
@@ -37,6 +37,20 @@ class CommandClass(StrEnum):
     OF_EVERY_SHELL = "of-every-shell"
     OF_THIS_SHELL = "of-this-shell"
     NEEDS_NONE = "needs-none"
+    SEES_NEIGHBOURS = "sees-neighbours"
+    SORTS = "sorts"
+    PRINTS_SIZES = "prints-sizes"
+    PRINTS_PATHS = "prints-paths"
+    ELEVATES = "elevates"
+    COMPARES = "compares"
+    CHANGES_FOLDER = "changes-folder"
+    LOSES_FILES = "loses-files"
+    READS_LINE = "reads-line"
+    TAKES_INPUT = "takes-input"
+    RUNS_IMAGES = "runs-images"
+    ARCHIVES = "archives"
+    COMPILES = "compiles"
+    COPIES_TO_HOSTS = "copies-to-hosts"
 
 
 @cache

@@ -2,7 +2,8 @@
 
 A command's table (knowledge/commands/*.toml) may have
 
-    carries          it runs the command given to it. `before`: operands that come first; `joined`:
+    carries          it runs the command given to it. `before`: operands that come first; with
+                     `closes` no options of its own come behind these; `joined`:
                      the rest is a line of the shell, its words put together; `assignments`:
                      NAME=VALUE may come first; `strings`: options whose value is a line; `string`:
                      its first operand is one; `valued`: options that take a value, for where
@@ -53,6 +54,7 @@ class Carrier:
         "after",
         "assignments",
         "before",
+        "closes",
         "joined",
         "needs",
         "never",
@@ -63,6 +65,7 @@ class Carrier:
 
     def __init__(self, row: dict[str, Any]) -> None:
         self.before: int = row.get("before", 0)
+        self.closes: bool = row.get("closes", False)
         self.joined: bool = row.get("joined", False)
         self.assignments: bool = row.get("assignments", False)
         self.strings: list[str] = row.get("strings", [])
@@ -86,7 +89,7 @@ class Conventions:
             words.replace(" ", "-"): Carrier(row)
             for words, row in rows["carries"].items()
         }
-        self.scripts = frozenset(rows["ends_at_operand"])
+        self.scripts = frozenset(words.replace(" ", "-") for words in rows["ends_at_operand"])
         self.code: dict[str, list[str]] = rows["program_in"]
         self.ends: dict[str, list[str]] = rows["ends_at"]
         self.bundles = frozenset(rows["bundle"])

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.annotate import read_held
+from dowsing.commandline.certainty import is_for_looking
 from dowsing.commandline.conditions import inputs, is_fed, operands, use_of
 from dowsing.commandline.tree import CommandNode, OperandUse, OptionUse, WordUse
 from dowsing.commandline.value_language import (
@@ -26,6 +27,7 @@ _NOT = frozenset(("!", "-not"))
 _OPTIONAL = re.compile(r"\[([^\[\]]*)\]")
 _PLACE = re.compile(r"\{([=!]?)([^{}|]*)(?:\|([^{}]*))?\}")
 _PROGRAMS = ("sed", "awk", "jq")
+_LOOKS = "only to see what it would do"
 
 
 class Missing(Exception):
@@ -39,12 +41,19 @@ class Filler:
         self.node = node
         self.given = given
         self.told: set[int] = set()
+        self.condition: set[str] = set()  # what the text is for
 
     def tell_values(self, condition: str) -> None:
-        """A text for an option with a certain value, `-x=l`, tells that value itself."""
+        """A text for an option or operand with a certain value, `-x=l`, tells that value itself."""
+        self.condition = {flag for one in condition.split() for flag in one.split("|")}
         for one in condition.split():
-            flag, equals, _ = one.partition("=")
-            use = use_of(self.node, flag) if equals and flag[:1] == "-" else None
+            name, equals, _ = one.partition("=")
+            if not equals:
+                continue
+            if name[:1] != "-":
+                self.told |= {id(use) for use in operands(self.node, name)}
+                continue
+            use = use_of(self.node, name)
             self.told |= {id(use), id(use.word)} if use is not None else set()
 
     def fill(self, text: str) -> str:
@@ -147,11 +156,20 @@ class Filler:
         option = use.spelling.option
         same = [one for one in self.node.used if one.spelling.option is option] or [use]
         language = language_of_option(self.node, use)
-        if len(same) > 1 and language.startswith(_PROGRAMS):
-            raise Missing  # several programs make one
         self.told |= {id(one) for one in same} | {id(use.word)}
+        if len(same) > 1 and language.startswith(_PROGRAMS):  # several programs make one
+            return self.joined_program(same, language, how)
         joint = " or " if language.startswith("regex") else " and "
         return joint.join(dict.fromkeys(self.value(one, how) for one in same if one.value))
+
+    def joined_program(self, uses: list[OptionUse], language: str, how: str) -> str:
+        """A program whose lines stand in several values."""
+        text = "\n".join(one.value or "" for one in uses)
+        word = next((one.word for one in uses if one.word.dynamic), uses[0].word)
+        said = self.in_language(LanguageValue(language, text, word, uses[0]), how)
+        if not said:
+            raise Missing
+        return said
 
     def value(self, use: OptionUse, how: str = "") -> str:
         """The value of an option, in words where it is in a small language."""
@@ -187,7 +205,8 @@ class Filler:
         if base == "regex":
             says = reading.says or f"matching {shown(value.word)}"
             return denied(says) if how == "!" else says
-        return reading.says if len(reading.says) <= 2 * LONGEST else ""
+        longest = LONGEST * (4 if base in _PROGRAMS else 2)
+        return reading.says if len(reading.says) <= longest else ""
 
     def option_text(self, use: OptionUse, text: str) -> str:
         """What an option adds, its value put in."""
@@ -238,23 +257,38 @@ def added(node: CommandNode, filler: Filler) -> list[str]:
     unknown: list[str] = []
     for use in node.uses:
         if isinstance(use, OptionUse):
-            text = adds(node.known, use)
-            if text is None:
-                if id(use) not in filler.told:
-                    unknown.append(_as_typed(use))
-                continue
-            if id(use) in filler.told:
-                continue
-            said = _option_said(use, text, filler)
-            if said.startswith("and ") and acts_on_last(node):
-                said = f"and, of the latter only, {said[4:]}"
-            if said and said not in found:
+            said = _added_by(use, node, filler)
+            if said is None:
+                unknown.append(_as_typed(use))
+            elif said and said not in found:
                 found.append(said)
+        elif is_for_looking(use, node):
+            found.append(_LOOKS)
         elif isinstance(use, WordUse) and use.role == Role.OPTION and use.word.value != "--":
             found += [] if id(use.word) in filler.told else _undocumented(node.known, use)
     if unknown:
         found.append(f"with {listed_words(list(dict.fromkeys(unknown)))}")
     return found
+
+
+def _added_by(use: OptionUse, node: CommandNode, filler: Filler) -> str | None:
+    """What one option says, "" if it was told already or need not be, None if nothing is known."""
+    text = adds(node.known, use)
+    if not text and is_for_looking(use, node) and not _is_condition(use, filler):
+        text = _LOOKS
+    if id(use) in filler.told:
+        return ""
+    if text is None:
+        return None
+    said = _option_said(use, text, filler)
+    if said.startswith("and ") and acts_on_last(node):
+        return f"and, of the latter only, {said[4:]}"
+    return said
+
+
+def _is_condition(use: OptionUse, filler: Filler) -> bool:
+    """Whether the text was chosen for that option."""
+    return bool(filler.condition & {use.flag, *use.spelling.option.flags})
 
 
 def _undocumented(known: Command, use: WordUse) -> list[str]:

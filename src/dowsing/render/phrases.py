@@ -44,6 +44,35 @@ WORDS = {
     "there are blanks in it, or none if it is empty",
     "ProblemCode.EMPTY_IS_ROOT": "if {0} is empty or not set, this is the root folder; "
     "${{{0}:?}} would stop there",
+    "ProblemCode.REDIRECTED_AS_USER": "the shell opens {1} with your rights before {0} begins; "
+    "put a pipe and “sudo tee {1}” there",
+    "ProblemCode.ERRORS_BEFORE_OUTPUT": "errors go where the output went before {0}; put this "
+    "behind it",
+    "ProblemCode.ADDRESS_CUT": "without quotes the shell ends the command here and runs it in "
+    "the background",
+    "ProblemCode.VERSION_REDIRECTED": "without quotes the shell writes the output to a file "
+    "called {0}",
+    "ProblemCode.BLANKS_AROUND_EQUALS": "with blanks around it, “=” is a word of its own",
+    "ProblemCode.GOES_ON_ELSEWHERE": "if {0} fails, {1} does its work in this folder",
+    "ProblemCode.NAMES_FROM_LISTING": "names with blanks become several words; a pattern such as "
+    "*.txt gives them whole",
+    "ProblemCode.INPUT_TAKEN": "{0} reads the rest of what the loop is to read; give it < "
+    "/dev/null",
+    "ProblemCode.NOT_SORTED": "{0} looks only at lines next to each other, and nothing sorts "
+    "them before",
+    "ProblemCode.UNITS_AS_NUMBERS": "{0} looks only at the number and not at the unit (K, M, G)",
+    "ProblemCode.NAMES_WITH_BLANKS": "{0} parts names at blanks; use find -print0 and {0} -0",
+    "ProblemCode.FILE_AS_COMMAND": "{0} stands where a command must stand; to be read, it "
+    "belongs before the pipe or behind “<”",
+    "ProblemCode.BEHIND_IMAGE": "{0} stands behind the image: it goes to the container, not to {1}",
+    "ProblemCode.LETTERS_FOR_VALUE": "{0} takes “{1}” for its value; write the letters apart",
+    "ProblemCode.DOLLAR_IN_QUOTES": "within double quotes the shell replaces {0} before {1} sees "
+    "it; use single quotes",
+    "ProblemCode.SWAPPED": "{0} is what {1} writes, so that it is overwritten; the names may be "
+    "swapped",
+    "ProblemCode.NUMBER_FOR_FILE": "{0} takes no value, so that {1} is taken for a file",
+    "ProblemCode.ONLY_THE_LAST": "{0} counts only for what stands behind the last -o; put the "
+    "tests in \\( \\)",
     "ProblemCode.PROGRAM_FAULT": "unfinished program: {0}",
     "LanguageFault.NOT_CLOSED": "{0} is not closed",
     "LanguageFault.CLOSES_NOTHING": "{0} closes nothing",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import Grade, ProblemCode
 from dowsing.commandline.tree import OperandUse, OptionUse
+from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.told import told
 
 TYPE_CHECKING = False
@@ -15,6 +16,7 @@ if TYPE_CHECKING:
 
 _REMOVING = "-delete"
 #: What tests nothing: it may stand before or behind the action as well.
+_ACTIONS = frozenset("-delete -print -print0 -ls -exec -execdir -ok -okdir -printf -fprint".split())
 _NO_TESTS = frozenset(
     (
         "-delete", "-print", "-print0", "-ls", "-exec", "-execdir", "-ok", "-okdir", "-depth",
@@ -24,9 +26,30 @@ _NO_TESTS = frozenset(
 )  # fmt: skip
 
 
+def action_of_last_only(node: CommandNode) -> Iterator[Problem]:
+    """`-name a -o -name b -print`: the action binds to what stands behind the last `-o`."""
+    if not node.is_of(CommandClass.PRINTS_PATHS):
+        return
+    depth = 0
+    alternatives: list[list[OptionUse]] = [[]]
+    for use in node.uses:
+        sign = use.word.value
+        if isinstance(use, OptionUse):
+            alternatives[-1].append(use)
+        elif sign in ("(", ")"):
+            depth += 1 if sign == "(" else -1
+        elif sign in ("-o", "-or") and not depth:
+            alternatives.append([])
+    *before, last = ([use for use in one if use.flag in _ACTIONS] for one in alternatives)
+    if before and last and not any(before):
+        action = last[0]
+        reason = told(ProblemCode.ONLY_THE_LAST, action.flag)
+        yield Problem(action.word.start, action.word.end, reason, grade=Grade.WARNING)
+
+
 def action_before_test(node: CommandNode) -> Iterator[Problem]:
     """A removal before the tests that should have told what to remove; a test before a path."""
-    if node.root.name != "find":
+    if not node.is_of(CommandClass.PRINTS_PATHS):
         return
     removal: OptionUse | None = None
     test: OptionUse | None = None

@@ -38,7 +38,7 @@ def read(value: str, dialect: str = "local") -> Reading:
     target = _goes(goes, far)
     cutter.cut(fields[split].start())
     cutter.cut(len(value), f"go to {target}")
-    return cutter.finish(f"passes connections to {begin} on to {target}")
+    return cutter.finish(f"forwards {begin} to {target}")
 
 
 def _listens(fields: list[str], where: str) -> str:

@@ -14,7 +14,7 @@ def read(value: str, dialect: str = "") -> Reading:
         return NOTHING
     plus, source, colon, target = match.groups()
     cutter = Cutter(value)
-    cutter.cut(len(plus), "even if commits get lost there")
+    cutter.cut(len(plus), "by force, even if commits are lost there")
     if colon and not source:
         says = f"{target} is removed there"
         cutter.cut(len(value), says)
@@ -24,7 +24,7 @@ def read(value: str, dialect: str = "") -> Reading:
         cutter.cut(cutter.at + 1)
         cutter.cut(len(value), "the name that it gets there" if target else "")
     says = f"{source} as {_short(target)}" if target else source or ""
-    return cutter.finish(says + (" (even if commits get lost there)" if plus else ""))
+    return cutter.finish(says + (" (by force, even if commits are lost there)" if plus else ""))
 
 
 def _short(name: str) -> str:

@@ -63,6 +63,7 @@ _FLAGS = {
 }
 _NUMBER = re.compile(r"\d+(?:~\d+)?|\$|\+\d+|~\d+")
 _BLANKS = " \t"
+_MOST_TOLD = 4  # commands of a script that are put into words
 #: What is put somewhere and would not be seen.
 _SHOWN = {"": "nothing", " ": "a space", "\\t": "a tab", "\\n": "a new line"}
 
@@ -112,10 +113,16 @@ class _ScriptReader:
         return self.script_end()
 
     def phrase(self) -> str:
-        """What the whole does, where it is one command."""
-        if len(self.said) != 1:
+        """What the whole does, where it is a few commands one after the other."""
+        if not self.said or len(self.said) > _MOST_TOLD:
             return ""
-        address, _, does = self.said[0]
+        if len(self.said) > 1 and any(letter in _JUMPS for _, letter, _ in self.said):
+            return ""
+        told = [self.one_phrase(address, does) for address, _, does in self.said]
+        return ", then ".join(told) if all(told) else ""
+
+    def one_phrase(self, address: str, does: str) -> str:
+        """What one command does, and on which lines."""
         if (
             does.startswith(("deletes the line", "prints the line"))
             and address

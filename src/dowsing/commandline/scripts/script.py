@@ -10,11 +10,11 @@ from bisect import bisect_right
 from dowsing.commandline.annotate import annotate
 from dowsing.commandline.effects import effects_of_command, effects_of_line
 from dowsing.commandline.judging import judge
+from dowsing.commandline.judging.quoting import unsafe_words
 from dowsing.commandline.line import LineReader
 from dowsing.commandline.problems import Problem
 from dowsing.commandline.sayings import Grade, ProblemCode
 from dowsing.commandline.scripts.fragments import Fragment, ScriptKind, fragments_of, kind_of
-from dowsing.commandline.scripts.quoting import unsafe_words
 from dowsing.commandline.scripts.statements import readable
 from dowsing.commandline.tree import CommandNode, Line, OperandUse
 from dowsing.index.convention_rows import conventions_of
@@ -204,7 +204,7 @@ class _ScriptReader:
                 )
         if found.problem is not None:
             self.problem(found.problem, part)
-        for problem in judge(commands, reader.pipelines):
+        for problem in judge(commands, reader.lines, is_typed=False):
             self.problem(problem, part)
         for piece in found.pieces:
             if piece.problem:

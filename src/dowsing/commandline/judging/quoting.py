@@ -40,6 +40,11 @@ def unsafe_words(node: CommandNode, harmful: bool) -> Iterator[Problem]:
             yield Problem(word.start, word.end, reason, [f'"{word.text}"'], Grade.WARNING)
 
 
+def unsafe_when_typed(node: CommandNode) -> Iterator[Problem]:
+    """The same of a line that is not in a script, where its command removes or moves files."""
+    yield from unsafe_words(node, node.is_of(CommandClass.LOSES_FILES))
+
+
 def _letters(node: CommandNode) -> str:
     return "".join(use.flag.lstrip("-") for use in node.used).lower()
 
