@@ -70,7 +70,7 @@ def pieces(line: str, finder: CommandFinder) -> list[str]:
         ("gdb --args crate -p", "gdb/command --args/option .crate/command .-p/option"),
         ("crate +10", "crate/command +10/operand"),
         ("X=1 crate -p", "X=1/assignment crate/command -p/option"),
-        ('[ "$a" -eq 3 ]', "[/command \"$a\"/operand -eq/operator 3/operand ]/operator"),
+        ('[ "$a" -eq 3 ]', '[/command "$a"/operand -eq/operator 3/operand ]/operator'),
         ("[ a = b ]", "[/command a/operand =/operator b/operand ]/operator"),
         ("test ! -f x", "test/command !/operator -f/option x/operand"),
         ("[ ]", "[/command ]/operator"),
