@@ -13,7 +13,7 @@ import re
 import statistics
 import time
 
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.composing.command_sheet import CommandSheet
 from dowsing.index.schema import Meta
 from dowsing.ingest.upkeep import open_index

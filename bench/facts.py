@@ -15,8 +15,8 @@ import argparse
 import json
 import os
 
-from dowsing.commandline.command import Command
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.model.command import Command
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.ingest.upkeep import open_index
 from dowsing.knowledge.command_facts import facts_of
 from dowsing.knowledge.conventions import facts_by_words

@@ -23,7 +23,7 @@ from fit_tasks import Fitted, effects_of, fit, texts_of
 from scipy.optimize import minimize
 from sklearn.linear_model import LogisticRegression
 
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.ingest.upkeep import open_index
 from dowsing.knowledge.recipe_terms import packed_row, wording_terms
 from dowsing.knowledge.recipes import CONDITIONS, Recipe, own_recipes

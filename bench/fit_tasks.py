@@ -25,8 +25,8 @@ import numpy as np
 from scipy import sparse
 from sklearn.linear_model import LogisticRegression
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.ingest.upkeep import open_index
 from dowsing.knowledge.recipes import PART, SLOT, Recipe, own_recipes
 from dowsing.knowledge.slot_cues import around, pieces_of, slot_kind, slot_role

@@ -21,11 +21,11 @@ import os
 import re
 from collections.abc import Callable
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import what_next
 from dowsing.commandline.line import unpick
-from dowsing.commandline.pieces import Piece
-from dowsing.commandline.rewrite import long_form, short_form, tidied
+from dowsing.commandline.model.pieces import Piece
+from dowsing.commandline.reading.command_finder import CommandFinder
+from dowsing.commandline.rewriting.rewrite import long_form, short_form, tidied
 from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.render.phrases import words

@@ -17,10 +17,10 @@ import argparse
 import json
 import zlib
 
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.grammar.sayings import ProblemCode
 from dowsing.commandline.line import unpick
-from dowsing.commandline.pieces import Piece
-from dowsing.commandline.sayings import ProblemCode
+from dowsing.commandline.model.pieces import Piece
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.render.phrases import words

@@ -15,7 +15,7 @@ import os
 import re
 from collections.abc import Iterator
 
-from dowsing.commandline.option_rows import options_in
+from dowsing.commandline.model.option_rows import options_in
 from dowsing.machine.settings import read_settings
 from dowsing.model.document import Document, document_text
 from dowsing.model.errors import Unreadable

@@ -161,9 +161,9 @@ class Bench:
         """Random lines through unpick and next: no exception, pieces within the line, within two
         seconds.
         """
-        from dowsing.commandline.command_finder import CommandFinder
         from dowsing.commandline.expecting import what_next
         from dowsing.commandline.line import unpick
+        from dowsing.commandline.reading.command_finder import CommandFinder
 
         program = self.program("lines")
         shutil.rmtree(program.man)

@@ -15,7 +15,7 @@ import argparse
 import json
 import re
 
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.tasks.answers import harms, lines_for

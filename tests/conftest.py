@@ -13,7 +13,7 @@ import hypothesis
 import pytest
 from corpus.pages import write_library
 
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.index.index_file import index_path
 from dowsing.index.store import Store
 from dowsing.ingest.build import build as build_index

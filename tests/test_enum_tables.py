@@ -13,9 +13,9 @@ import dowsing
 
 #: Tables of some members only, and why the others are never looked up.
 PARTIAL = {
-    "commandline.annotate._BY_MANNER": "asked whether it has the member",
+    "commandline.reading.annotate._BY_MANNER": "asked whether it has the member",
     "commandline.scripts.fragments._MODULES": "a script of the shell is taken before",
-    "commandline.value_language._OF_KINDS": "asked whether it has the member",
+    "commandline.languages.value_language._OF_KINDS": "asked whether it has the member",
     "comparing.differences._READERS": "gone through, never looked up in",
     "index.rows.NO_PAGE": "pages and folders of PATH have no such trouble",
     "index.writer.NO_PAGE": "the same table",

@@ -6,8 +6,8 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.render.piece_text import effect_line
 
 

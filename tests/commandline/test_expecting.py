@@ -7,10 +7,10 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import Next, what_next
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import ProblemCode
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import ProblemCode
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.machine.known_values import values_here
 from dowsing.model.told import told
 from dowsing.render.phrases import words

@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
+from dowsing.commandline.reading.command_finder import CommandFinder
+from dowsing.index.store import Store
+from dowsing.ingest.build import build as build_index
+from dowsing.machine.settings import Settings
 from dowsing.render.piece_text import mistakes_of
 
 
@@ -211,6 +216,8 @@ def test_what_is_wrong(
         'awk "{print \\$1}" f',
         "tar -cf docs.tar docs",
         "cat $name",
+        "find . -name '*.o' | xargs cat",
+        "[ $a = b ]",
         "docker run nginx ls -p",
         "find . -name a -print -o -name b -print",
         "find . '(' -name a -o -name b ')' -print",
@@ -224,3 +231,26 @@ def test_a_warning_is_no_mistake(facts_finder: CommandFinder) -> None:
     warned = unpick("find . -name *.c", facts_finder)
     wrong = unpick("cp a", facts_finder)
     assert (warned.mistaken, wrong.mistaken) == (False, True)
+
+
+@pytest.mark.parametrize(
+    ("programs", "is_mistake"), [("usr/bin", True), ("usr/local/bin", False), ("", True)]
+)
+def test_a_page_of_another_version_accuses_nobody(
+    tmp_path: Path, programs: str, is_mistake: bool
+) -> None:
+    """The page below /usr says nothing of a program below /usr/local."""
+    root = tmp_path / "usr" / "share" / "man"
+    (root / "man1").mkdir(parents=True)
+    items = "".join(f".TP\n\\-{letter}\nWords.\n" for letter in "abcdefgh")
+    page = f".TH SOW 1\n.SH NAME\nsow \\- sow seeds\n.SH OPTIONS\n{items}"
+    (root / "man1" / "sow.1").write_text(page)
+    folder = tmp_path / programs
+    if programs:
+        folder.mkdir(parents=True)
+        (folder / "sow").write_text("#!/bin/sh\n")
+        (folder / "sow").chmod(0o755)
+    settings = Settings("", "", "", str(root), [str(folder)], info_path=str(root / "none"))
+    build_index(str(tmp_path / "i.sqlite"), settings, [str(root)])
+    finder = CommandFinder(Store(str(tmp_path / "i.sqlite")), settings)
+    assert unpick("sow -x", finder).mistaken is is_mistake

@@ -6,11 +6,11 @@ import pytest
 from hypothesis import HealthCheck, example, given, settings
 from hypothesis import strategies as st
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import what_next
+from dowsing.commandline.grammar.shell_grammar import parse_shell
 from dowsing.commandline.line import unpick
-from dowsing.commandline.pieces import Piece, Unpicked
-from dowsing.commandline.shell_grammar import parse_shell
+from dowsing.commandline.model.pieces import Piece, Unpicked
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.render.line_sentence import sentence
 from dowsing.render.phrases import subject_of, words
 from dowsing.render.piece_text import effect_line

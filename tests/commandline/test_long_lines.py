@@ -6,13 +6,13 @@ from __future__ import annotations
 
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import what_next
+from dowsing.commandline.grammar.sayings import Meaning, ProblemCode
+from dowsing.commandline.grammar.shell_grammar import MOST_STATEMENTS
 from dowsing.commandline.line import unpick
-from dowsing.commandline.option_words import MOST_LETTERS
-from dowsing.commandline.sayings import Meaning, ProblemCode
-from dowsing.commandline.shell_grammar import MOST_STATEMENTS
-from dowsing.commandline.word_roles import MOST_CARRIED, MOST_SUGGESTED
+from dowsing.commandline.reading.command_finder import CommandFinder
+from dowsing.commandline.reading.option_words import MOST_LETTERS
+from dowsing.commandline.reading.word_roles import MOST_CARRIED, MOST_SUGGESTED
 from dowsing.facts.forms import Notation, parse_form
 from dowsing.model.told import told
 

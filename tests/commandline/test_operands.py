@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import pytest
 
-from dowsing.commandline.command import Command
-from dowsing.commandline.operands import best_fit, fit_of, role_of, slots_of
-from dowsing.commandline.tree import Slot
+from dowsing.commandline.model.command import Command
+from dowsing.commandline.model.operands import best_fit, fit_of, role_of, slots_of
+from dowsing.commandline.model.tree import Slot
 from dowsing.facts.forms import Notation, parse_form
 from dowsing.knowledge.command_facts import facts_of
 from dowsing.model.values import OperandRole

@@ -6,9 +6,16 @@ from collections.abc import Callable
 
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
-from dowsing.commandline.rewrite import Kept, Needless, kept, long_form, short_form, tidied
+from dowsing.commandline.reading.command_finder import CommandFinder
+from dowsing.commandline.rewriting.rewrite import (
+    Kept,
+    Needless,
+    kept,
+    long_form,
+    short_form,
+    tidied,
+)
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
 from dowsing.model.told import told

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.commandline.scripts.fragments import Fragment, ScriptKind, fragments_of, kind_of
 from dowsing.commandline.scripts.script import Script, read_script
 from dowsing.commandline.scripts.statements import readable

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.composing.command_sheet import CommandSheet
 from dowsing.composing.field import SWITCH
 from dowsing.model.errors import NotComposable

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
 from dowsing.tasks import recipe_ranking

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from corpus.pages import rows
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
 from dowsing.tasks.answers import lines_for

@@ -7,8 +7,8 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.index.index_file import index_path
 from dowsing.index.store import Store
 from dowsing.ingest.build import build

@@ -6,8 +6,8 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import what_next
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.machine.git_names import branches, remotes
 
 

@@ -6,8 +6,8 @@ import re
 
 import pytest
 
-from dowsing.commandline.rewrite import Needless
-from dowsing.commandline.sayings import EffectCode, Lack, Manner, Meaning, ProblemCode
+from dowsing.commandline.grammar.sayings import EffectCode, Lack, Manner, Meaning, ProblemCode
+from dowsing.commandline.rewriting.rewrite import Needless
 from dowsing.composing.faults import FaultCode
 from dowsing.model.told import Code, Told, told
 from dowsing.model.value_kinds import WrongValue

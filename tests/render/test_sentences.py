@@ -8,8 +8,8 @@ from pathlib import Path
 
 import pytest
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.render.line_sentence import sentence
 from dowsing.render.meanings import meanings_here
 from dowsing.render.redirections_in_words import redirected

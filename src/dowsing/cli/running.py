@@ -5,8 +5,8 @@ from __future__ import annotations
 import os
 import sys
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.knowledge.recipes import SLOT
 from dowsing.model.errors import Failure
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line, escaped, has_unsafe

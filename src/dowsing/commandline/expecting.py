@@ -6,17 +6,17 @@ from __future__ import annotations
 
 import os
 
-from dowsing.commandline.certainty import adds_operands
-from dowsing.commandline.exclusion import excluded, missing
-from dowsing.commandline.form_facts import is_command_place
-from dowsing.commandline.line import LineReader
-from dowsing.commandline.operands import best_fit
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.repairs import open_at_end
-from dowsing.commandline.sayings import UNFINISHED, Lack, Meaning
-from dowsing.commandline.shell_grammar import parse_shell
-from dowsing.commandline.shell_words import SimpleCommand, Word
-from dowsing.commandline.usual import options_by_use, subcommand_words
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.repairs import open_at_end
+from dowsing.commandline.grammar.sayings import UNFINISHED, Lack, Meaning
+from dowsing.commandline.grammar.shell_grammar import parse_shell
+from dowsing.commandline.grammar.shell_words import SimpleCommand, Word
+from dowsing.commandline.judging.certainty import adds_operands
+from dowsing.commandline.model.exclusion import excluded, missing
+from dowsing.commandline.model.form_facts import is_command_place
+from dowsing.commandline.model.operands import best_fit
+from dowsing.commandline.reading.line_reader import LineReader
+from dowsing.commandline.reading.usual import options_by_use, subcommand_words
 from dowsing.index.command_rows import commands_beginning
 from dowsing.index.convention_rows import conventions_of
 from dowsing.knowledge.command_classes import CommandClass
@@ -29,9 +29,9 @@ from dowsing.model.values import OperandRole
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.command import Spelling
-    from dowsing.commandline.command_finder import CommandFinder
-    from dowsing.commandline.tree import CommandNode, Slot
+    from dowsing.commandline.model.command import Spelling
+    from dowsing.commandline.model.tree import CommandNode, Slot
+    from dowsing.commandline.reading.command_finder import CommandFinder
 
 MOST_COMMANDS = 40
 MOST_OF_GROUP = 6  # options of a group of which one is wanted, that are named

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.shell_words import SimpleCommand
-from dowsing.commandline.tree import CommandNode, Line, OptionUse, WordUse
+from dowsing.commandline.grammar.shell_words import SimpleCommand
+from dowsing.commandline.model.tree import CommandNode, Line, OptionUse, WordUse
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.shell_words import Word
-    from dowsing.commandline.tree import OperandUse
+    from dowsing.commandline.grammar.shell_words import Word
+    from dowsing.commandline.model.tree import OperandUse
 
 
 def command_at(line: Line, at: int) -> CommandNode | SimpleCommand | None:

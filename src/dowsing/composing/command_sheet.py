@@ -6,15 +6,16 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.command import Command
-from dowsing.commandline.command_finder import CommandFinder
-from dowsing.commandline.exclusion import excluded
-from dowsing.commandline.line import LineReader, unpick
-from dowsing.commandline.pieces import Unpicked
-from dowsing.commandline.shell_words import SimpleCommand
-from dowsing.commandline.tree import OperandUse, OptionUse, WordUse
-from dowsing.commandline.usual import options_by_use, subcommand_words
-from dowsing.commandline.value_checks import wrong_value
+from dowsing.commandline.grammar.shell_words import SimpleCommand
+from dowsing.commandline.judging.value_checks import wrong_value
+from dowsing.commandline.line import unpick
+from dowsing.commandline.model.command import Command
+from dowsing.commandline.model.exclusion import excluded
+from dowsing.commandline.model.pieces import Unpicked
+from dowsing.commandline.model.tree import OperandUse, OptionUse, WordUse
+from dowsing.commandline.reading.command_finder import CommandFinder
+from dowsing.commandline.reading.line_reader import LineReader
+from dowsing.commandline.reading.usual import options_by_use, subcommand_words
 from dowsing.composing.at_cursor import command_at, words_of
 from dowsing.composing.faults import FaultCode
 from dowsing.composing.field import Field, FieldKind

@@ -5,13 +5,13 @@ from __future__ import annotations
 import re
 from collections import Counter
 
-from dowsing.commandline.tree import OperandUse, OptionUse, WordUse
+from dowsing.commandline.model.tree import OperandUse, OptionUse, WordUse
 from dowsing.composing.field import SWITCH, Field, FieldKind
 from dowsing.composing.form_fields import FieldPlace
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.shell_words import Word
+    from dowsing.commandline.grammar.shell_words import Word
 
 
 class FilledIn:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.command import Command, Spelling
-from dowsing.commandline.exclusion import flag_of, lacking
-from dowsing.commandline.form_facts import is_command_place
+from dowsing.commandline.model.command import Command, Spelling
+from dowsing.commandline.model.exclusion import flag_of, lacking
+from dowsing.commandline.model.form_facts import is_command_place
 from dowsing.composing.existence import must_exist
 from dowsing.composing.field import Field, FieldKind
 from dowsing.facts.forms import Element, ElementKind, Form

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.annotate import read_held
-from dowsing.commandline.certainty import is_for_looking
-from dowsing.commandline.conditions import inputs, is_fed, operands, use_of
-from dowsing.commandline.tree import CommandNode, OperandUse, OptionUse, WordUse
-from dowsing.commandline.value_language import (
+from dowsing.commandline.judging.certainty import is_for_looking
+from dowsing.commandline.languages.value_language import (
     LanguageValue,
     language_of_operand,
     language_of_option,
 )
+from dowsing.commandline.meaning.conditions import inputs, is_fed, operands, use_of
+from dowsing.commandline.model.tree import CommandNode, OperandUse, OptionUse, WordUse
+from dowsing.commandline.reading.annotate import read_held
 from dowsing.model.roles import Role
 from dowsing.model.values import OperandRole
 from dowsing.render.clause_lookup import Given, acts_on_last
@@ -20,7 +20,7 @@ from dowsing.render.clause_text import LONGEST, SHOWN, denied, listed_words, pat
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.command import Command
+    from dowsing.commandline.model.command import Command
 
 _JOINTS = {"-o": "or", "-or": "or", "-a": "and", "-and": "and", ",": "or", "(": "(", ")": ")"}
 _NOT = frozenset(("!", "-not"))

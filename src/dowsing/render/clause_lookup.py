@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.conditions import EITHER, holds, operators
-from dowsing.commandline.tree import CommandNode
+from dowsing.commandline.meaning.conditions import EITHER, holds, operators
+from dowsing.commandline.model.tree import CommandNode
 
 
 class Given:

@@ -6,7 +6,7 @@ import re
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.shell_words import Word
+    from dowsing.commandline.grammar.shell_words import Word
 
 MOST_OPERANDS = 3
 LONGEST = 60  # characters of a value that stands in a sentence

@@ -20,7 +20,7 @@ in it is missing.
 
 from __future__ import annotations
 
-from dowsing.commandline.tree import CommandNode
+from dowsing.commandline.model.tree import CommandNode
 from dowsing.render.clause_filling import Filler, Missing, added
 from dowsing.render.clause_lookup import Given, texts
 from dowsing.render.clause_text import in_a_row, singular

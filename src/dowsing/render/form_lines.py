@@ -15,7 +15,7 @@ from dowsing.render.wrap import first_sentence, groups_kept, unbroken, wrap
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.form_words import FormPart, Spelled, Syntax
+    from dowsing.commandline.reading.form_words import FormPart, Spelled, Syntax
     from dowsing.model.entry import Entry
 
 INDENT = 3

@@ -12,9 +12,9 @@ from dowsing.render.piece_text import done_by, effect_line, manner_of, says_of
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.expecting import Expected, Next
-    from dowsing.commandline.form_words import FormPart, Syntax
-    from dowsing.commandline.pieces import Piece, Unpicked
-    from dowsing.commandline.problems import Problem
+    from dowsing.commandline.grammar.problems import Problem
+    from dowsing.commandline.model.pieces import Piece, Unpicked
+    from dowsing.commandline.reading.form_words import FormPart, Syntax
     from dowsing.composing.field import Field
     from dowsing.composing.sheet import Sheet
     from dowsing.tasks.answers import Answer

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from dowsing.commandline.grammar.sayings import Manner
+from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
 from dowsing.commandline.languages import read_value
-from dowsing.commandline.sayings import Manner
-from dowsing.commandline.shell_words import Mark, SimpleCommand
-from dowsing.commandline.tree import CommandNode, Line
-from dowsing.commandline.word_roles import is_earlier_line
+from dowsing.commandline.model.tree import CommandNode, Line
+from dowsing.commandline.reading.word_roles import is_earlier_line
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.roles import Role
 from dowsing.render.clause_lookup import Given, acts_on_last
@@ -18,7 +18,7 @@ from dowsing.render.tests_in_words import test_words
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.pieces import Unpicked
+    from dowsing.commandline.model.pieces import Unpicked
 
     Part = CommandNode | SimpleCommand | Mark
 

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.tree import CommandNode, OperandUse, OptionUse
-from dowsing.commandline.value_language import (
+from dowsing.commandline.languages.value_language import (
     LanguageValue,
     language_of_operand,
     language_of_option,
 )
+from dowsing.commandline.model.tree import CommandNode, OperandUse, OptionUse
 from dowsing.render.clause_filling import Filler, Missing, adds
 from dowsing.render.clause_lookup import Given
 from dowsing.render.clause_text import LONGEST

@@ -12,7 +12,7 @@ from dowsing.render.wrap import unbroken, wrap
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.option_rows import Listed, Options
+    from dowsing.commandline.model.option_rows import Listed, Options
 
 INDENT = 3
 FEW = 12  # so many are shown with their whole texts

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.sayings import Meaning
+from dowsing.commandline.grammar.sayings import Meaning
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.model.told import told
 from dowsing.render.column_layout import named_rows

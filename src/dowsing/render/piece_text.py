@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.sayings import Grade, Manner
+from dowsing.commandline.grammar.sayings import Grade, Manner
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.model.roles import Role
 from dowsing.render.cell_width import display_width
@@ -16,7 +16,7 @@ from dowsing.render.wrap import first_sentence, unbroken, wrap
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.pieces import Effect, Piece, Unpicked
+    from dowsing.commandline.model.pieces import Effect, Piece, Unpicked
     from dowsing.model.told import Told
 
 INDENT = 3

@@ -7,8 +7,8 @@ from __future__ import annotations
 import os
 import re
 
-from dowsing.commandline.sayings import Manner
-from dowsing.commandline.tree import CommandNode, OperandUse, OptionUse, WordUse
+from dowsing.commandline.grammar.sayings import Manner
+from dowsing.commandline.model.tree import CommandNode, OperandUse, OptionUse, WordUse
 from dowsing.model.roles import Role
 from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 from dowsing.render.clause_text import listed_words, shown

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.line import meaning_of
-from dowsing.commandline.sayings import Meaning
-from dowsing.commandline.shell_words import Mark
+from dowsing.commandline.grammar.sayings import Meaning
+from dowsing.commandline.grammar.shell_words import Mark
+from dowsing.commandline.reading.line_reader import meaning_of
 from dowsing.render.clause_text import shown
 from dowsing.render.phrases import words
 

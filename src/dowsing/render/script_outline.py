@@ -4,9 +4,9 @@ and conditions.
 
 from __future__ import annotations
 
-from dowsing.commandline.sayings import Manner
-from dowsing.commandline.shell_words import Mark, SimpleCommand
-from dowsing.commandline.tree import CommandNode
+from dowsing.commandline.grammar.sayings import Manner
+from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
+from dowsing.commandline.model.tree import CommandNode
 from dowsing.model.record import Record
 from dowsing.render.line_sentence import LineTeller
 

@@ -14,7 +14,7 @@ from dowsing.tasks.origin import OriginKind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.pieces import Piece
+    from dowsing.commandline.model.pieces import Piece
     from dowsing.model.entry import Entry
     from dowsing.tasks.answers import Answer, Task
     from dowsing.tasks.recipe_examples import Shown

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.knowledge.recipes import make_recipe, quoted_slots
 from dowsing.model.errors import CannotKeep, Failure
 from dowsing.model.paths import REPLACED, as_text

@@ -68,7 +68,7 @@ def subcommand_card(session: Session, words: list[str]) -> Card | None:
     """The card of a subcommand that has no page, `systemctl status`: what the text of its command
     says of it; None if that has no such subcommand.
     """
-    from dowsing.commandline.usual import options_by_use
+    from dowsing.commandline.reading.usual import options_by_use
     from dowsing.session.subcommands import finder_of, listed_subcommands
 
     found = named(session, words[:1])

@@ -4,7 +4,7 @@ out.
 
 from __future__ import annotations
 
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.composing.command_sheet import CommandSheet
 from dowsing.composing.line_kinds import line_kinds, read_kind
 from dowsing.composing.line_sheet import LineSheet

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.command_finder import CommandFinder
-from dowsing.commandline.usual import subcommand_words
+from dowsing.commandline.reading.command_finder import CommandFinder
+from dowsing.commandline.reading.usual import subcommand_words
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

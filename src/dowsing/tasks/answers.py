@@ -26,8 +26,8 @@ from dowsing.tasks.sentence import ParsedSentence, understand, understood
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.command_finder import CommandFinder
-    from dowsing.commandline.pieces import Effect, Piece, Unpicked
+    from dowsing.commandline.model.pieces import Effect, Piece, Unpicked
+    from dowsing.commandline.reading.command_finder import CommandFinder
     from dowsing.tasks.choice import Choice
     from dowsing.tasks.filling import FilledRecipe
     from dowsing.tasks.recipe_ranking import Ranked

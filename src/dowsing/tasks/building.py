@@ -4,7 +4,7 @@ was said.
 
 from __future__ import annotations
 
-from dowsing.commandline.form_facts import operands_in
+from dowsing.commandline.model.form_facts import operands_in
 from dowsing.knowledge.recipes import KINDS, Recipe, Slot
 from dowsing.knowledge.stems import telling_stems
 from dowsing.model.entry import Entry, EntryKind
@@ -15,8 +15,8 @@ from dowsing.tasks.filling import FilledRecipe, fill
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.command import Command
-    from dowsing.commandline.command_finder import CommandFinder
+    from dowsing.commandline.model.command import Command
+    from dowsing.commandline.reading.command_finder import CommandFinder
     from dowsing.tasks.sentence import ParsedSentence
 
 COMMANDS = 2  # that lines are built of

@@ -33,7 +33,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from typing import Protocol
 
-    from dowsing.commandline.command_finder import CommandFinder
+    from dowsing.commandline.reading.command_finder import CommandFinder
     from dowsing.tasks.sentence import ParsedSentence
     from dowsing.tasks.values import Value
 else:

@@ -41,8 +41,8 @@ class ChosenLine(ReaderPlaces):
         if not line:
             self.say("choose a line with Tab first")
             return
-        from dowsing.commandline.command_finder import CommandFinder
         from dowsing.commandline.line import unpick
+        from dowsing.commandline.reading.command_finder import CommandFinder
         from dowsing.render.piece_text import unpicked_lines
 
         found = unpick(line, CommandFinder(self.session.store, self.session.settings))

@@ -4,7 +4,7 @@ script.
 
 from __future__ import annotations
 
-from dowsing.commandline.shell_grammar import is_readable, parse_shell
+from dowsing.commandline.grammar.shell_grammar import is_readable, parse_shell
 from dowsing.knowledge.recipes import PART, SLOT, Recipe, quoted_slots, shell_script_slots
 from dowsing.model.markup import escaped, has_unsafe
 

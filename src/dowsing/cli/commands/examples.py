@@ -54,7 +54,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
         session.settings.data, Remembered(ListKind.EXAMPLES, found.entry.name, [], lines, tasks)
     )
     if session.json:
-        from dowsing.commandline.command_finder import CommandFinder
+        from dowsing.commandline.reading.command_finder import CommandFinder
         from dowsing.render.line_json import answer_json
         from dowsing.tasks.answers import shown_line
 

@@ -171,8 +171,8 @@ def _path(session: Session, found: Pasted, entries: list[Entry]) -> int | None:
 
 def _line(session: Session, line: str) -> int:
     """A whole line: the sentence, its mistakes and effects."""
-    from dowsing.commandline.command_finder import CommandFinder
     from dowsing.commandline.line import unpick
+    from dowsing.commandline.reading.command_finder import CommandFinder
 
     taken = unpick(line, CommandFinder(session.store, session.settings, ask=True))
     if session.json:

@@ -5,8 +5,8 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.given_line import given_line
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.expecting import what_next
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.model.errors import Failure
 from dowsing.session.session import Session, from_shell
 

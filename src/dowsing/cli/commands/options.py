@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import argparse
 
-from dowsing.commandline.option_rows import option_table, options_in
+from dowsing.commandline.model.option_rows import option_table, options_in
 from dowsing.facts.command_table import CommandTable, unpack
 from dowsing.index.command_rows import command_table
 from dowsing.model.entry import Entry
@@ -47,7 +47,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
             document.name, document.section, document.label, options_in(document), asked, program
         )
     if not table.options and asked and table.total:
-        from dowsing.commandline.value_checks import nearest_flags
+        from dowsing.commandline.judging.value_checks import nearest_flags
 
         flags = [flag for option in options_in(document) for flag in option.flags]
         near = nearest_flags(asked[0], flags) if asked[0].startswith("-") else []

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dowsing.cli.commands import read
 from dowsing.cli.listed import as_given
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
-from dowsing.commandline.pieces import Piece
+from dowsing.commandline.model.pieces import Piece
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.model.errors import Failure
 from dowsing.model.roles import Role
 from dowsing.session.session import Session

@@ -6,8 +6,8 @@ import argparse
 import os
 
 from dowsing.cli.commands.given_line import given_line
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line, escaped
 from dowsing.render.phrases import words

@@ -81,7 +81,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
 
 
 def _print_json(session: Session, lines: list[Recipe], words: str) -> None:
-    from dowsing.commandline.command_finder import CommandFinder
+    from dowsing.commandline.reading.command_finder import CommandFinder
     from dowsing.render.line_json import answer_json
     from dowsing.tasks.answers import answer_of
     from dowsing.tasks.filling import fill

@@ -5,8 +5,8 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.options import kept_table
-from dowsing.commandline.command import Command
-from dowsing.commandline.form_words import syntax_of
+from dowsing.commandline.model.command import Command
+from dowsing.commandline.reading.form_words import syntax_of
 from dowsing.facts.command_table import make_table
 from dowsing.index.convention_rows import conventions_of
 from dowsing.model.errors import Failure

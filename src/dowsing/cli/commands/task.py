@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 import re
 
-from dowsing.commandline.command_finder import CommandFinder
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.knowledge.stems import EMPTY
 from dowsing.model.errors import Failure
 from dowsing.render.typed import typed_words

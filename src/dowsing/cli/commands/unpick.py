@@ -6,8 +6,8 @@ import argparse
 import os
 
 from dowsing.cli.commands.given_line import given_line, read_aliases
-from dowsing.commandline.command_finder import CommandFinder
 from dowsing.commandline.line import unpick
+from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line
 from dowsing.session.session import Session, from_shell
@@ -15,7 +15,7 @@ from dowsing.terminal.screen import message, write
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.pieces import Unpicked
+    from dowsing.commandline.model.pieces import Unpicked
 
 DESCRIPTION = (
     "What each piece of a command line does, with the page that says so; where it is wrong; what "
@@ -155,7 +155,7 @@ def _script(session: Session, options: argparse.Namespace, name: str, text: str)
 
 def _rewritten(session: Session, options: argparse.Namespace, found: Unpicked) -> int:
     """The line in another form, and what was left out of it."""
-    from dowsing.commandline.rewrite import kept, long_form, short_form, tidied
+    from dowsing.commandline.rewriting.rewrite import kept, long_form, short_form, tidied
     from dowsing.render.phrases import words
     from dowsing.render.piece_text import mistakes_of
 

@@ -23,8 +23,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Callable, Iterator
 
-    from dowsing.commandline.problems import Problem
-    from dowsing.commandline.tree import CommandNode, Line, Pipeline
+    from dowsing.commandline.grammar.problems import Problem
+    from dowsing.commandline.model.tree import CommandNode, Line, Pipeline
 
 #: Rules that look at one command.
 COMMAND_RULES: tuple[Callable[[CommandNode], Iterator[Problem]], ...] = (
@@ -70,9 +70,7 @@ LINE_RULES: tuple[Callable[[Line], Iterator[Problem]], ...] = (
 )
 
 
-def judge(
-    commands: list[CommandNode], lines: list[Line], is_typed: bool = True
-) -> list[Problem]:
+def judge(commands: list[CommandNode], lines: list[Line], is_typed: bool = True) -> list[Problem]:
     """All problems of these commands, each place once. `lines`: those that they stand in;
     `is_typed`: they are no script, which is judged by what kind of file it is.
     """

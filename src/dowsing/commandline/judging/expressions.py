@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import Grade, ProblemCode
-from dowsing.commandline.tree import OperandUse, OptionUse
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import Grade, ProblemCode
+from dowsing.commandline.model.tree import OperandUse, OptionUse
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.told import told
 
@@ -12,7 +12,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.tree import CommandNode
+    from dowsing.commandline.model.tree import CommandNode
 
 _REMOVING = "-delete"
 #: What tests nothing: it may stand before or behind the action as well.

@@ -6,10 +6,10 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import Grade, Manner, ProblemCode
-from dowsing.commandline.tree import OperandUse, OptionUse
-from dowsing.commandline.value_language import language_values
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import Grade, Manner, ProblemCode
+from dowsing.commandline.languages.value_language import language_values
+from dowsing.commandline.model.tree import OperandUse, OptionUse
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.told import told
 
@@ -17,7 +17,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.tree import CommandNode
+    from dowsing.commandline.model.tree import CommandNode
 
 _ARCHIVE = re.compile(r"\.(?:tar(?:\.\w+)?|t[gbx]z2?|tzst|zip|7z)\Z", re.IGNORECASE)
 _SOURCE = re.compile(r"\.(?:c|cc|cpp|cxx|h|hpp|rs|go|java|f90)\Z")

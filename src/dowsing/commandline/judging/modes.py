@@ -6,9 +6,9 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.certainty import is_unsure, tells_only
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import Grade, ProblemCode
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import Grade, ProblemCode
+from dowsing.commandline.judging.certainty import is_unsure, tells_only
 from dowsing.model.told import told
 from dowsing.model.value_kinds import FILE_KINDS
 
@@ -16,7 +16,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.tree import CommandNode, OptionUse
+    from dowsing.commandline.model.tree import CommandNode, OptionUse
 
 _LETTERS = re.compile(r"[A-Za-z]{1,3}\Z")
 

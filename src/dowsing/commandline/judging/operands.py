@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.certainty import adds_operands, is_unsure, tells_only
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import Lack, ProblemCode
-from dowsing.commandline.value_checks import is_misspelled
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import Lack, ProblemCode
+from dowsing.commandline.judging.certainty import adds_operands, is_unsure, tells_only
+from dowsing.commandline.judging.value_checks import is_misspelled
 from dowsing.model.nearness import nearest_words
 from dowsing.model.told import told
 from dowsing.model.value_kinds import SIGNALS, ValueKind, WrongValue, wrong_kind
@@ -16,8 +16,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.command import Command
-    from dowsing.commandline.tree import CommandNode, OperandUse
+    from dowsing.commandline.model.command import Command
+    from dowsing.commandline.model.tree import CommandNode, OperandUse
 
 #: Kinds whose values are told from others by their shape alone.
 _SHAPED = frozenset(

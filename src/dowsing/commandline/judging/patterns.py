@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import Grade, ProblemCode
-from dowsing.commandline.tree import OperandUse, OptionUse
-from dowsing.commandline.value_language import language_of_option
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import Grade, ProblemCode
+from dowsing.commandline.languages.value_language import language_of_option
+from dowsing.commandline.model.tree import OperandUse, OptionUse
 from dowsing.model.told import told
 from dowsing.model.value_kinds import ValueKind
 from dowsing.model.values import OperandRole
@@ -16,8 +16,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.shell_words import Word
-    from dowsing.commandline.tree import CommandNode
+    from dowsing.commandline.grammar.shell_words import Word
+    from dowsing.commandline.model.tree import CommandNode
 
 _STAR = re.compile(r"(?<!\\)[*?]|(?<!\\)\[[^\]]+\]")
 _PATTERNS = frozenset((ValueKind.GLOB, ValueKind.PATTERN))

@@ -6,8 +6,8 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import Grade, ProblemCode
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import Grade, ProblemCode
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.told import told
 
@@ -15,7 +15,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.tree import CommandNode, Pipeline
+    from dowsing.commandline.model.tree import CommandNode, Pipeline
 
 #: Options that part names by null characters, so that any sign may stand in them.
 _BY_NULL = ("-0", "--null", "-d", "--delimiter")
@@ -47,11 +47,13 @@ def units_as_numbers(pipeline: Pipeline) -> Iterator[Problem]:
 
 
 def names_with_blanks(pipeline: Pipeline) -> Iterator[Problem]:
-    """Names of files that are parted at blanks: `find … | xargs`."""
+    """Names of files that are parted at blanks, and removed: `find … | xargs rm`."""
     for before, node in _pairs(pipeline):
         if not before.is_of(CommandClass.PRINTS_PATHS) or not node.is_of(CommandClass.FEEDS):
             continue
         if "-print0" in before.flags or "-printf" in before.flags:
+            continue
+        if not any(one.is_of(CommandClass.LOSES_FILES) for one in node.carried):
             continue
         if node.use_of(*_BY_NULL) is None and not any(word in _BY_NULL for word in node.unknown):
             reason = told(ProblemCode.NAMES_WITH_BLANKS, node.root.name)

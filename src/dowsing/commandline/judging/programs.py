@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.certainty import has_slot
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import ProblemCode
-from dowsing.commandline.value_language import language_values
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import ProblemCode
+from dowsing.commandline.judging.certainty import has_slot
+from dowsing.commandline.languages.value_language import language_values
 from dowsing.model.told import told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.tree import CommandNode
-    from dowsing.commandline.value_language import LanguageValue
+    from dowsing.commandline.languages.value_language import LanguageValue
+    from dowsing.commandline.model.tree import CommandNode
 
 
 def unfinished_programs(node: CommandNode) -> Iterator[Problem]:

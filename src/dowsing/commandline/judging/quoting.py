@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import Grade, ProblemCode
-from dowsing.commandline.tree import CommandNode, OperandUse
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import Grade, ProblemCode
+from dowsing.commandline.model.tree import CommandNode, OperandUse
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.told import told
 
@@ -14,7 +14,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.shell_words import Word
+    from dowsing.commandline.grammar.shell_words import Word
 
 #: Expansions that are numbers, and cannot be taken apart.
 _NUMBERS = re.compile(r"\$(?:[#?$!]|\{#\w+(?:\[[@*]\])?\}|\(\(.*\)\))")
@@ -42,7 +42,8 @@ def unsafe_words(node: CommandNode, harmful: bool) -> Iterator[Problem]:
 
 def unsafe_when_typed(node: CommandNode) -> Iterator[Problem]:
     """The same of a line that is not in a script, where its command removes or moves files."""
-    yield from unsafe_words(node, node.is_of(CommandClass.LOSES_FILES))
+    if node.is_of(CommandClass.LOSES_FILES):
+        yield from unsafe_words(node, True)
 
 
 def _letters(node: CommandNode) -> str:

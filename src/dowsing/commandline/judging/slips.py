@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import Grade, Manner, ProblemCode
-from dowsing.commandline.shell_words import Mark, SimpleCommand, Word
-from dowsing.commandline.tree import CommandNode
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import Grade, Manner, ProblemCode
+from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand, Word
+from dowsing.commandline.model.tree import CommandNode
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.roles import Role
 from dowsing.model.told import told
@@ -16,7 +16,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.tree import Line
+    from dowsing.commandline.model.tree import Line
 
 #: Where only root may write.
 _OF_ROOT = re.compile(r"/(?:etc|boot|proc|sys|usr|lib|opt|root|var/(?!tmp))(?:/|\Z)")

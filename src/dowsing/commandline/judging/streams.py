@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import os
 
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import Grade, ProblemCode
-from dowsing.commandline.tree import OperandUse
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import Grade, ProblemCode
+from dowsing.commandline.model.tree import OperandUse
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.told import told
 from dowsing.model.value_kinds import FILE_KINDS
@@ -16,8 +16,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
-    from dowsing.commandline.shell_words import Mark
-    from dowsing.commandline.tree import CommandNode, Pipeline
+    from dowsing.commandline.grammar.shell_words import Mark
+    from dowsing.commandline.model.tree import CommandNode, Pipeline
 
 _NOT_READ = frozenset((OperandRole.TARGET, OperandRole.PATTERN, OperandRole.PROGRAM))
 

@@ -7,16 +7,16 @@ from __future__ import annotations
 import re
 from bisect import bisect_right
 
-from dowsing.commandline.annotate import annotate
-from dowsing.commandline.effects import effects_of_command, effects_of_line
+from dowsing.commandline.grammar.problems import Problem
+from dowsing.commandline.grammar.sayings import Grade, ProblemCode
 from dowsing.commandline.judging import judge
 from dowsing.commandline.judging.quoting import unsafe_words
-from dowsing.commandline.line import LineReader
-from dowsing.commandline.problems import Problem
-from dowsing.commandline.sayings import Grade, ProblemCode
+from dowsing.commandline.meaning.effects import effects_of_command, effects_of_line
+from dowsing.commandline.model.tree import CommandNode, Line, OperandUse
+from dowsing.commandline.reading.annotate import annotate
+from dowsing.commandline.reading.line_reader import LineReader
 from dowsing.commandline.scripts.fragments import Fragment, ScriptKind, fragments_of, kind_of
 from dowsing.commandline.scripts.statements import readable
-from dowsing.commandline.tree import CommandNode, Line, OperandUse
 from dowsing.index.convention_rows import conventions_of
 from dowsing.index.word_reader import verb_words
 from dowsing.knowledge.command_classes import CommandClass, members_of
@@ -28,8 +28,8 @@ from dowsing.model.values import OperandRole
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.command_finder import CommandFinder
-    from dowsing.commandline.pieces import Effect, Piece
+    from dowsing.commandline.model.pieces import Effect, Piece
+    from dowsing.commandline.reading.command_finder import CommandFinder
 
 _UNSAFE = frozenset((ProblemCode.UNQUOTED_EXPANSION, ProblemCode.EMPTY_IS_ROOT))
 _NO_FILES = ("/dev/null", "/dev/stdin", "/dev/stdout", "/dev/stderr", "/dev/tty")

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import re
 
+from dowsing.commandline.grammar.shell_grammar import is_readable
 from dowsing.commandline.scripts.fragments import Fragment
-from dowsing.commandline.shell_grammar import is_readable
 
 MOST_TRIED = 40  # ends that are tried for one statement
 MOST_LINES = 400  # of one statement

@@ -1,0 +1,81 @@
+"""What keeps a judge from being sure."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.model.tree import OperandUse, WordUse
+from dowsing.knowledge.command_classes import CommandClass
+from dowsing.model.roles import Role
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.grammar.shell_words import Word
+    from dowsing.commandline.model.tree import CommandNode, OptionUse
+
+_SLOT_BEGINS = r"<[A-Za-z]"
+#: Options with which a command only tells something.
+_TELLING = frozenset(("--help", "--version", "--usage", "-?", "--list", "-V", "--manual"))
+#: Options with which any command only shows what it would do.
+_LOOKING = frozenset(
+    ("--dry-run", "--dryrun", "--simulate", "--just-print", "--no-act", "--what-if")
+)
+#: Texts of options with which nothing is done.
+_LOOKS = (
+    r"\bdry[- ]run\b|\bsimulat|\btrial run\b|\bno action\b|\bmake no changes\b"
+    r"|\bwould (?:be|have been|do|happen)\b|\bnot actually\b.*\b(?:display|show|print|would)"
+)
+_LOOKED_AT = 200  # characters of such a text
+#: Texts of such options.
+_TELLS = (
+    r"(?:print|display|show|give|output)s?\s(?:\w+\s){0,4}?(?:help|usage|version)\b"
+    r"|help\b|version\b"
+)
+
+
+def is_unsure(word: Word) -> bool:
+    """Whether the shell, or who fills in a place, puts something else or several words there."""
+    value = word.value
+    if word.dynamic or word.glob or "{}" in value:
+        return True
+    return value[:1] == "<" or not any(char.isalnum() for char in value)
+
+
+def has_slot(text: str) -> bool:
+    """Whether a value is to be filled in within a text: `<name>`."""
+    return "<" in text and re.search(_SLOT_BEGINS, text) is not None
+
+
+def adds_operands(node: CommandNode) -> bool:
+    """Whether operands come from the command that carries this one."""
+    return node.carrier is not None and node.carrier.is_of(CommandClass.FILLS_IN)
+
+
+def tells_only(node: CommandNode) -> bool:
+    """Whether an option is there with which the command needs nothing else."""
+    for use in node.used:
+        if use.flag in _TELLING or "--help" in use.spelling.option.flags:
+            return True
+        text = use.spelling.option.text[:80].lower()
+        if any(word in text for word in ("help", "usage", "version")) and re.match(_TELLS, text):
+            return True
+    return any(word in ("--help", "--version", "-h") for word in node.unknown)
+
+
+def looks_only(node: CommandNode) -> bool:
+    """Whether an option is there with which the command only shows what it would do: by our facts,
+    by its name, or by what its page says of it.
+    """
+    return any(is_for_looking(use, node) for use in node.uses)
+
+
+def is_for_looking(use: OptionUse | OperandUse | WordUse, node: CommandNode) -> bool:
+    """Whether with this option the command only shows what it would do."""
+    known = node.known
+    looks = {flag for one in (known, known.parent) if one for flag in one.facts.looks} | _LOOKING
+    if isinstance(use, WordUse):
+        return use.role == Role.OPTION and use.word.value.partition("=")[0] in looks
+    if isinstance(use, OperandUse) or use.spelling.turned_off_by(use.flag):
+        return False
+    text = use.spelling.option.text[:_LOOKED_AT].lower()
+    return bool(looks & {use.flag, *use.spelling.option.flags}) or bool(re.search(_LOOKS, text))

@@ -1,0 +1,1 @@
+"""What a line does: conditions of acts, and effects."""

@@ -1,0 +1,217 @@
+"""A line as a tree: what its commands are given, each word with what it is to its command.
+
+LineReader makes it; judgement, effects, rewriting, the sentence, the fields of a form and what may
+come next look at nothing else. The pieces that answers carry are made in the same pass.
+"""
+
+from __future__ import annotations
+
+import os
+
+from dowsing.commandline.grammar.sayings import Manner
+from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
+from dowsing.knowledge.command_classes import CommandClass, members_of
+from dowsing.model.record import Record
+from dowsing.model.roles import Role
+from dowsing.model.value_kinds import ValueKind
+from dowsing.model.values import OperandRole
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.grammar.shell_words import Inner, Word
+    from dowsing.commandline.model.command import Command, Spelling
+    from dowsing.model.told import Told
+
+
+class Slot(Record):
+    """A place for an operand in a form. `name`: the placeholder; `choices`: the words there are, []
+    if any will do; `closed`: there are no others; `repeats`: it may be given again; `units`: the
+    letters that may follow a number, "" for the usual ones.
+    """
+
+    name: str
+    kind: ValueKind = ValueKind.TEXT
+    role: OperandRole | None = None
+    required: bool = True
+    repeats: bool = False
+    choices: list[str] = []  # noqa: RUF012 - a record is immutable
+    closed: bool = False
+    units: str = ""
+
+
+class OptionUse:
+    """An option as a line gives it: the spelling that was typed (`flag`), what is known of it, its
+    word, its value without the shell's quotes, and the words of a value that stands apart.
+
+    `place`: that of its letter in the word, where others stand in the same one, in characters;
+    `manner`: how the word came to be this option, if not by its spelling; `lines`: those of the
+    shell that its value is; `carries`: the value is a command up to a closer, `-exec`.
+    """
+
+    __slots__ = (
+        "carries",
+        "flag",
+        "lines",
+        "manner",
+        "place",
+        "spelling",
+        "value",
+        "value_words",
+        "word",
+    )
+
+    def __init__(
+        self,
+        flag: str,
+        spelling: Spelling,
+        word: Word,
+        value: str | None,
+        *,
+        place: int | None = None,
+        manner: Told | None = None,
+    ) -> None:
+        self.flag, self.spelling, self.word, self.value = flag, spelling, word, value
+        self.place, self.manner = place, manner
+        self.carries = False
+        self.value_words: list[Word] = []
+        self.lines: list[Line] = []
+
+    @property
+    def raw_value(self) -> str | None:
+        """Its value as it stands in the line, quotes included; None if it has none, or if that
+        cannot be told apart from the rest of its word.
+        """
+        if self.value is None or self.value_words:
+            return " ".join(word.text for word in self.value_words) or None
+        if self.is_manner(Manner.SAME_AS):  # `-5`, a number alone
+            return self.value
+        head = self.word.value.removesuffix(self.value)
+        return self.word.text[len(head) :] if self.word.text.startswith(head) else None
+
+    def is_manner(self, manner: Manner) -> bool:
+        """Whether it came to be this option in that way."""
+        return self.manner is not None and self.manner.code is manner
+
+
+class OperandUse:
+    """An operand as a line gives it. `slot`: its place in the form that fits best, None if none has
+    one; `piece`: the number of its piece; `manner`: how it came to be one, if not by its place;
+    `lines`: those of the shell that it is.
+    """
+
+    __slots__ = ("lines", "manner", "piece", "slot", "word")
+
+    def __init__(self, word: Word, piece: int, manner: Manner | None = None) -> None:
+        self.word, self.piece, self.manner = word, piece, manner
+        self.slot: Slot | None = None
+        self.lines: list[Line] = []
+
+
+class WordUse:
+    """A word of a command that is neither: a subcommand, an operator of the command's own, an
+    assignment, `--`, an option that no table has.
+    """
+
+    __slots__ = ("lines", "role", "says", "value_word", "word")
+
+    def __init__(self, word: Word, role: Role, says: str = "") -> None:
+        self.word, self.role = word, role
+        self.says = says  # of a subcommand what is said of it
+        self.value_word: Word | None = None  # of an option that is known to have one
+        self.lines: list[Line] = []  # of the shell that this value is
+
+
+class CommandNode:
+    """A command of a line. While its words are read it is also the state of the reading, for those
+    who ask what may come next.
+    """
+
+    def __init__(self, name: Word, known: Command) -> None:
+        self.name = name
+        self.known = known  # the program or, once that was read, its subcommand
+        self.root = known  # the program
+        #: All its words but values and commands that it carries, in the order of the line; `used`
+        #: and `operands` are those of a kind.
+        self.uses: list[OptionUse | OperandUse | WordUse] = []
+        self.written: list[Word] = []  # as they stand, its name first; [] for one that is carried
+        self.used: list[OptionUse] = []
+        self.operands: list[OperandUse] = []
+        self.lacking: list[Slot] = []  # operands that the form that fits best demands beside these
+        self.surplus: list[OperandUse] = []  # operands for which no form has a place
+        self.unknown: list[str] = []  # words spelled as options that no table has
+        self.wanting: Spelling | None = None  # an option whose value has not come yet
+        self.ended = False  # after `--`
+        self.inner: CommandNode | None = None  # the command that it carries and that is not closed
+        self.carried: list[CommandNode] = []  # all commands that it carries
+        self.carrier: CommandNode | None = None  # the command that carries it
+        self.closer: Word | None = None  # what ends it among the words of that one
+        self.wants_inner = False  # a command that this one carries may begin with the next word
+        self.needs_inner = False  # and must
+        self.is_carrier_alone = False  # it does nothing without a command, and there is none
+        self.is_fed = False  # its input comes from a pipe or a file
+        self.is_lost = False  # its subcommand is a mistake: nothing can be said of the rest
+        self.ends_early = False  # it runs a script or program of its own: the rest belongs to that
+
+    def is_of(self, which: CommandClass) -> bool:
+        """Whether its program is of that class."""
+        return os.path.basename(self.root.name) in members_of(which)
+
+    @property
+    def flags(self) -> set[str]:
+        """All spellings of the options that are there."""
+        return {flag for one in self.used for flag in (one.flag, *one.spelling.option.flags)}
+
+    def use_of(self, *flags: str) -> OptionUse | None:
+        """The last use of an option that has one of these spellings."""
+        for one in reversed(self.used):
+            if one.flag in flags or any(flag in flags for flag in one.spelling.option.flags):
+                return one
+        return None
+
+
+class Pipeline:
+    """Commands between which only pipes stand."""
+
+    def __init__(self) -> None:
+        self.commands: list[CommandNode] = []
+        self.redirections: list[Mark] = []
+
+
+class Line:
+    """A line, or one that stands within a word: its commands and what stands between them, in
+    order. A command whose name is only known when it runs is left as its words. `substitutions`:
+    those in its words, each with its line.
+    """
+
+    def __init__(self) -> None:
+        self.parts: list[CommandNode | SimpleCommand | Mark] = []
+        self.substitutions: list[tuple[Inner, Line]] = []
+
+    @property
+    def pipelines(self) -> list[Pipeline]:
+        """Its commands by the pipes between them."""
+        found = [Pipeline()]
+        is_joined = True  # the next command belongs to the last pipeline
+        for part in self.parts:
+            if isinstance(part, (CommandNode, SimpleCommand)):
+                if not is_joined:  # a line has ended
+                    found.append(Pipeline())
+                if isinstance(part, CommandNode):
+                    found[-1].commands.append(part)
+                is_joined = False
+            elif part.role == Role.REDIRECTION:
+                found[-1].redirections.append(part)
+            elif part.role in (Role.OPERATOR, Role.KEYWORD):
+                if part.text not in ("|", "|&", "!"):
+                    found.append(Pipeline())
+                is_joined = True
+        return found
+
+
+def every_command(nodes: list[CommandNode]) -> list[CommandNode]:
+    """The commands with those that they carry, the outer before the inner."""
+    found: list[CommandNode] = []
+    for node in nodes:
+        found.append(node)
+        found += every_command(node.carried)
+    return found

@@ -1,0 +1,1 @@
+"""A line written otherwise: with long or short options."""
