@@ -154,7 +154,10 @@ SENTENCES = {words: facts for words, facts in TOOLS.items() if facts.clauses}
 @pytest.mark.parametrize("words", sorted(SENTENCES))
 def test_the_texts_of_a_command_can_be_filled(words: str) -> None:
     facts = SENTENCES[words]
-    for condition, text in [*((act.when, act.says) for act in facts.clauses), *facts.adds.items()]:
+    for condition, text in [
+        *((act.when, act.clause) for act in facts.clauses),
+        *facts.adds.items(),
+    ]:
         outside = re.sub(r"\[[^\[\]]*\]", "", text)
         assert not set("[]") & set(outside), text
         assert not re.search(r"[{}]", re.sub(r"\{[=!]?[^{}|]*(?:\|[^{}]*)?\}", "", text)), text
@@ -166,7 +169,7 @@ def test_the_texts_of_a_command_can_be_filled(words: str) -> None:
 
 
 def test_sentences_begin_with_a_verb_of_what_is_done() -> None:
-    texts = [text for facts in SENTENCES.values() for text in [act.says for act in facts.clauses]]
+    texts = [text for facts in SENTENCES.values() for text in [act.clause for act in facts.clauses]]
     begin = {text.split(" ")[0] for text in texts if text[0].isalpha()}
     prepositions = {"in", "on", "as", "at", "for", "every", "with", "no"}
     assert {word for word in begin - prepositions if word[-1] != "s"} == set()

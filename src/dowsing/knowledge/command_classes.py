@@ -37,6 +37,7 @@ class CommandClass(StrEnum):
     OF_EVERY_SHELL = "of-every-shell"
     OF_THIS_SHELL = "of-this-shell"
     NEEDS_NONE = "needs-none"
+    DOES_NOTHING = "does-nothing"
     SEES_NEIGHBOURS = "sees-neighbours"
     SORTS = "sorts"
     PRINTS_SIZES = "prints-sizes"

@@ -30,7 +30,9 @@ A command's table, `[cp]`, `["git commit"]`, has
     used       options, by one of their spellings, and subcommands that are used most, these first
     acts       what it does, a row for each condition, the first that holds counts
         when      options, operands and what else must be there (render/clauses.py)
-        says      what it does, as a clause
+        says      what it does, as a clause; in its place, where more may be made of it,
+        prints      what it prints
+        whether     what it looks whether that is so
         effect    what that destroys, overwrites, changes, stops, sends or runs
                   (knowledge/effects.py); a row without `says` tells an effect beside that of the
                   act that holds
@@ -45,6 +47,8 @@ it stands in the same word), `loose` (it may be left out, else it is the next wo
 """
 
 from __future__ import annotations
+
+from enum import StrEnum
 
 from dowsing.knowledge.effects import EffectFact, EffectKind, effect_fact
 from dowsing.model.record import Record
@@ -77,15 +81,30 @@ class Dependence(Record):
     others: list[str]
 
 
+class Frame(StrEnum):
+    """How a clause begins of which more may be made than its words: what is printed may be written
+    to a file, what is looked for may be a condition.
+    """
+
+    PRINTS = "prints "
+    WHETHER = "looks whether "
+
+
 class Act(Record):
-    """What a command does when all of `when` holds: the clause `says`, "" for a row that tells its
-    effect alone, and the effect, None without one.
+    """What a command does when all of `when` holds: the clause `says`, behind its `frame` if it has
+    one, "" for a row that tells its effect alone; and the effect, None without one.
     """
 
     when: str
     says: str
     effect: EffectFact | None = None
     harmless: bool = False
+    frame: Frame | None = None
+
+    @property
+    def clause(self) -> str:
+        """All words of the clause."""
+        return (self.frame or "") + self.says
 
 
 class CommandFacts(Record):
@@ -152,7 +171,8 @@ KEYS = frozenset(
 _OF_OPTION = frozenset("value language dialect default needs adds says writes looks".split())
 _REPLACES = "replaces {a file} if there is one"
 _OF_OPERAND = frozenset(("role", "value", "language"))
-_OF_ACT = frozenset(("when", "says", "effect", "harmless"))
+_FRAMES = {"prints": Frame.PRINTS, "whether": Frame.WHETHER}
+_OF_ACT = frozenset(("when", "says", "effect", "harmless", *_FRAMES))
 
 
 def facts_of(row: dict[str, Any]) -> CommandFacts:
@@ -241,11 +261,13 @@ def _operands(described: dict[str, Any]) -> dict[str, OperandFact]:
 def _act(row: dict[str, Any]) -> Act:
     refuse_unknown(row, _OF_ACT, "an act")
     effect = row.get("effect")
+    framed = next((key for key in _FRAMES if key in row), "")
     return Act(
         row.get("when", ""),
-        row.get("says", ""),
+        row.get(framed or "says", ""),
         effect_fact(effect) if effect else None,
         row.get("harmless", False),
+        _FRAMES[framed] if framed else None,
     )
 
 

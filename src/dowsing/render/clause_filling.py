@@ -107,8 +107,7 @@ class Filler:
             return self.option(name, how)
         uses = operands(self.node, name)
         if not uses:
-            gets_more = is_fed(self.node) and not self.node.operands
-            return self.given.source or "them" if gets_more else None
+            return self.fed() if is_fed(self.node) and not self.node.operands else None
         self.told |= {id(use) for use in uses}
         return listed_words([self.operand(use, how) for use in uses])
 
@@ -146,8 +145,15 @@ class Filler:
         if uses:
             return listed_words([self.operand(use, "=") for use in uses])
         if is_fed(self.node):
-            return self.given.source or "them"
+            return self.fed()
+        self.given.has_source = self.given.has_source or bool(self.given.source)
         return self.given.source or None
+
+    def fed(self) -> str:
+        """What the command that carries it puts in: from its source, or what came before."""
+        self.given.has_source = self.given.has_source or bool(self.given.source)
+        self.given.takes_them = self.given.takes_them or not self.given.source
+        return self.given.source or "them"
 
     def option(self, name: str, how: str) -> str | None:
         use = use_of(self.node, name)

@@ -21,34 +21,51 @@ in it is missing.
 from __future__ import annotations
 
 from dowsing.commandline.model.tree import CommandNode
+from dowsing.knowledge.command_classes import CommandClass
+from dowsing.knowledge.command_facts import Act, Frame
 from dowsing.render.clause_filling import Filler, Missing, added
-from dowsing.render.clause_lookup import Given, texts
-from dowsing.render.clause_text import in_a_row, singular
+from dowsing.render.clause_lookup import Given, acts_now
+from dowsing.render.clause_text import in_a_row, listed_words, shown, singular
+from dowsing.render.told_clauses import Clause, Shape
 
 #: Options with which any command only tells something.
 _TELLING = {"--version": "tells the version of", "--help": "tells how to use"}
 
 
-def clause(node: CommandNode, given: Given) -> str:
-    """The clause of a command that our facts have words for; "" if they have none."""
+def clause(node: CommandNode, given: Given) -> Clause | None:
+    """The clause of a command that our facts have words for; None if they have none."""
     if node.is_lost:  # its subcommand is a mistake
-        return ""
+        return None
     for flag, text in _TELLING.items():
         if node.use_of(flag) is not None or flag in node.unknown:
-            return f"{text} {node.known.words}"
-    second_best = ""
-    for condition, text in texts(node, given):
+            return Clause(f"{text} {node.known.words}")
+    second_best: Clause | None = None
+    for act in acts_now(node, given):
         filler = Filler(node, given)
-        filler.tell_values(condition)
+        filler.tell_values(act.when)
         try:
-            said = filler.fill(text)
+            said = filler.fill(act.says)
         except Missing:
             continue
         untold = filler.untold()
         told = said + (f": {untold}" if untold else "")
-        told = told.replace(" that are ", " that is ") if "everything" in told else told
-        whole = singular(in_a_row([told, *added(node, filler)]))
+        more = added(node, filler)
+        text = singular(in_a_row([told, *more]))
+        whole = _of_shape(act, node, text).changed(is_bare=not more and not untold)
         if not untold:
             return whole
         second_best = second_best or whole
     return second_best
+
+
+def _of_shape(act: Act, node: CommandNode, text: str) -> Clause:
+    if act.frame is Frame.PRINTS:
+        return Clause(text, Shape.PRINTS, act.frame)
+    if act.frame is Frame.WHETHER:
+        return Clause(text, Shape.TESTS, act.frame)
+    if node.is_of(CommandClass.DOES_NOTHING) and not node.operands:
+        return Clause(text, Shape.NOTHING)
+    if node.is_of(CommandClass.READS_LINE) and node.operands:
+        names = listed_words([shown(use.word) for use in node.operands])
+        return Clause(text, Shape.READS, names=names)
+    return Clause(text)

@@ -15,6 +15,16 @@ from dowsing.render.clauses import clause
 from dowsing.render.plain_clauses import plain_clause
 from dowsing.render.redirections_in_words import redirected
 from dowsing.render.tests_in_words import test_words
+from dowsing.render.told_clauses import (
+    NO_CLAUSE,
+    TESTS_WHETHER,
+    Chain,
+    Clause,
+    Shape,
+    as_condition,
+    contrary,
+    in_steps,
+)
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -22,15 +32,8 @@ if TYPE_CHECKING:
 
     Part = CommandNode | SimpleCommand | Mark
 
-_NEGATED = {"if": "unless", "as long as": "until", "until": "as long as"}
-_TESTING = ("tests whether ", "looks whether ")
 _PIPES = ("|", "|&")
-_JOINTS = {
-    "&&": "; if that succeeds, ",
-    "||": "; if that fails, ",
-    ";": "; then ",
-    "&": "; at the same time, ",
-}
+_JOINING = frozenset(("&&", "||", ";", "&"))
 _ENDS = frozenset(
     ("then", "else", "elif", "fi", "do", "done", "esac", ";;", ";&", ";;&", "}", ")", "]]")
 )
@@ -45,7 +48,7 @@ def sentence_of(line: Line, text: str, verbs: frozenset[str]) -> str:
     """A line, or a part of one, in words. `text` is the whole line, in whose places the parts
     stand.
     """
-    said = LineTeller(line.parts, text, verbs).sequence().strip()
+    said = LineTeller(line.parts, text, verbs).sequence().words.strip()
     return said[:1].upper() + said[1:] + "." if said else ""
 
 
@@ -85,61 +88,43 @@ class LineTeller:
     # --- lists and pipelines
     # ---------------------------------------------------------------------------
 
-    def sequence(self) -> str:
+    def sequence(self) -> Clause:
         """Commands one after the other, up to a sign that ends them."""
-        told = ""
+        chain = Chain()
         joint = ""
         while self.peek() is not None and not self.is_end():
-            if self.sign() in _JOINTS:
-                joint = _JOINTS[self.sign()]
-                if self.sign() == "&" and told:
-                    told += ", in the background"
+            if self.sign() in _JOINING:
+                joint = self.sign()
+                if joint == "&":
+                    chain.in_background()
                 self.at += 1
                 continue
             before = self.at
             said = self.pipeline()
             self.at += self.at == before  # what cannot be told is passed over
-            if not said:
-                continue
-            if said.startswith("if ") and joint == "; then ":
-                joint = "; then, "
-            told = self.joined(told, joint or "; then ", said)
-            joint = ""
-        return told
+            if said.words:
+                chain.add(joint, said)
+                joint = ""
+        return chain.clause()
 
-    def joined(self, told: str, joint: str, said: str) -> str:
-        """Two clauses with what stands between them; a test before `&&` is a condition."""
-        if not told:
-            return said
-        head, _, last = told.rpartition("; then ")
-        begin = f"{head}; then " if head else ""
-        test = next((last[len(one) :] for one in _TESTING if last.startswith(one)), "")
-        if test and "if that succeeds" in joint:
-            return f"{begin}if {test}, {said}"
-        if test and "if that fails" in joint:
-            return f"{begin}unless {test}, {said}"
-        if last.startswith(("if ", "unless ")) and joint == _JOINTS["||"] and ": " not in last:
-            return f"{told}; otherwise, {said}"
-        return told + joint + said
-
-    def pipeline(self) -> str:
+    def pipeline(self) -> Clause:
         """Commands with pipes between them, as steps."""
         negated = self.take("!")
-        steps: list[str] = []
+        steps: list[Clause] = []
         piped = False
         while True:
             said = self.element(piped)
-            if said:
+            if said.words:
                 steps.append(said)
             if not self.take(*_PIPES):
                 break
             piped = True
-        told = _steps(steps)
-        if negated and told.startswith("tests whether "):
-            return f"tests whether it is not so that {told.removeprefix('tests whether ')}"
-        return f"the contrary of this: {told}" if negated and told else told
+        if not steps:
+            return NO_CLAUSE
+        told = in_steps(steps)
+        return contrary(told) if negated else told
 
-    def element(self, piped: bool) -> str:
+    def element(self, piped: bool) -> Clause:
         """One command with its redirections, or a compound one."""
         part = self.peek()
         sign = self.sign()
@@ -170,22 +155,23 @@ class LineTeller:
             self.at += 1
         return found
 
-    def simple(self, piped: bool) -> str:
+    def simple(self, piped: bool) -> Clause:
         """A simple command with what stands before and behind it."""
         sets = self.assignments()
         before = self.redirections()
         command = self.peek()
         if isinstance(command, Mark) or command is None or self.is_apart(sets, command):
-            said = "; ".join(self.assigned(one) for one in sets)
-            return redirected(said, before, "") if said or before else ""
+            told = Clause("; ".join(self.assigned(one) for one in sets))
+            return redirected(told, before, "")
         self.at += 1
         marks = [*before, *self.redirections()]
         source = _source(marks)
         said = self.clause(command, Given(piped, source))
         said = redirected(said, marks, source)
         if sets:
-            told = [_set_words(one).replace(" to ", " set to ", 1) for one in sets]
-            said += f", with {listed_words(told)}"
+            return said.followed(
+                f", with {listed_words([_set_words(one, 'set to') for one in sets])}"
+            )
         return said
 
     def assignments(self) -> list[Mark]:
@@ -210,53 +196,55 @@ class LineTeller:
     # --- commands
     # -----------------------------------------------------------------------------------
 
-    def clause(self, command: CommandNode | SimpleCommand, given: Given) -> str:
+    def clause(self, command: CommandNode | SimpleCommand, given: Given) -> Clause:
         """What one command does, with those that it carries."""
         if isinstance(command, SimpleCommand):
             rest = [shown(word) for word in command.words[1:]]
-            return f"runs {command.words[0].text}" + (f" with {listed_words(rest)}" if rest else "")
+            more = f" with {listed_words(rest)}" if rest else ""
+            return Clause(f"runs {command.words[0].text}{more}")
         if command.is_of(CommandClass.TEST) and not command.carried:
             return self.bracket_test(command)
         if is_earlier_line(command.name):
-            return "runs the line run before again"
-        inner = given.inner = given.line = self.inner(command) or self.lines_of(command)
+            return Clause("runs the line run before again")
+        inner = given.inner = given.line = self.inner(command, given) or self.lines_of(command)
         said = clause(command, given)
-        if not said:
-            said = plain_clause(command, self.verbs)
-            return f"{said}, and with it {inner}" if inner else said
+        if said is None:
+            said = Clause(plain_clause(command, self.verbs))
+            return said.followed(f", and with it {inner}") if inner else said
+        said = said.changed(has_source=given.has_source, takes_them=given.takes_them)
         acts = command.known.facts.clauses
         is_told = any("{inner}" in act.says or "{line}" in act.says for act in acts)
         if not inner or is_told:
             return said
         only = ", of the latter only," if acts_on_last(command) else ""
-        return f"{said}, and{only} {inner}"
+        return said.followed(f", and{only} {inner}")
 
-    def inner(self, command: CommandNode) -> str:
+    def inner(self, command: CommandNode, given: Given) -> str:
         """The clauses of the commands that one carries."""
         carried = [one for one in command.carried if one is not command]
         said = [self.clause(one, Given(source="")) for one in carried]
-        return " and ".join(one for one in said if one)
+        given.takes_them = any(one.takes_them for one in said)
+        return " and ".join(one.words for one in said if one.words)
 
     def lines_of(self, command: CommandNode) -> str:
         """What the lines in its values do."""
         lines = [line for use in command.uses for line in use.lines]
-        told = [LineTeller(line.parts, self.text, self.verbs).sequence() for line in lines]
+        told = [LineTeller(line.parts, self.text, self.verbs).sequence().words for line in lines]
         return "; then ".join(one for one in told if one)
 
-    def bracket_test(self, command: CommandNode) -> str:
+    def bracket_test(self, command: CommandNode) -> Clause:
         """`[ … ]` and `test …`."""
         words = []
         for use in command.uses:
             words.append(use.word.text)
             words += [word.text for word in getattr(use, "value_words", [])]
         words = [word for word in words if word != "]"]
-        said = test_words(words)
-        return f"tests whether {said}" if said else f"tests {' '.join(words)}"
+        return _tested(words)
 
     # --- compound commands
     # --------------------------------------------------------------------------
 
-    def shell_test(self) -> str:
+    def shell_test(self) -> Clause:
         """`[[ … ]]`."""
         self.at += 1
         words = []
@@ -264,52 +252,31 @@ class LineTeller:
             words.append(part.text if isinstance(part, Mark) else "")
             self.at += 1
         self.take("]]")
-        said = test_words(words)
-        return f"tests whether {said}" if said else f"tests {' '.join(words)}"
+        return _tested(words)
 
-    def condition(self) -> str:
+    def condition(self) -> Clause:
         """`if …; then …; elif …; else …; fi`."""
         self.at += 1
-        told = f"{self.when('if')}, "
+        told = f"{as_condition('if', self.sequence())}, "
         self.take("then")
-        told += self.sequence() or "does nothing"
+        told += self.sequence().words or "does nothing"
         while self.take("elif"):
-            told += f"; otherwise, {self.when('if')}, "
+            told += f"; otherwise, {as_condition('if', self.sequence())}, "
             self.take("then")
-            told += self.sequence()
+            told += self.sequence().words
         if self.take("else"):
-            told += f"; otherwise, {self.sequence()}"
+            told += f"; otherwise, {self.sequence().words}"
         self.take("fi")
-        return told
+        return Clause(told, Shape.CONDITION)
 
     def is_end(self) -> bool:
         """Whether the next sign ends a sequence."""
         return self.sign() in _ENDS
 
-    def when(self, word: str) -> str:
-        """What stands behind `if` or `while`, as a condition."""
-        return self.when_all(word)
-
-    def when_all(self, word: str) -> str:
-        """The sequence that stands next, as a condition."""
-        said = self.sequence().rstrip(";, ")
-        if said in ("does nothing", "does nothing and succeeds") and word == "as long as":
-            return "again and again"
-        for begin in _TESTING:
-            if said.startswith(begin) and ";" not in said:
-                return f"{word} {said.removeprefix(begin)}"
-        contrary = said.removeprefix("the contrary of this: ")
-        for begin in _TESTING:
-            if contrary != said and contrary.startswith(begin) and ";" not in said:
-                return f"{_NEGATED.get(word, word)} {contrary.removeprefix(begin)}"
-        if said.startswith("the contrary of this: "):
-            return f"{word} this fails ({said.removeprefix('the contrary of this: ')})"
-        return f"{word} this succeeds ({said})"
-
-    def loop(self) -> str:
+    def loop(self) -> Clause:
         """`for x in …; do …; done`."""
         head = self.loop_head()
-        return f"{head}: {self.body()}"
+        return Clause(f"{head}: {self.body()}")
 
     def loop_head(self) -> str:
         """`for x in …`."""
@@ -326,22 +293,14 @@ class LineTeller:
         over = listed_words(values) if values else "the arguments"
         return f"for each {name} of {over}" if name else over
 
-    def repeated(self) -> str:
+    def repeated(self) -> Clause:
         """`while …; do …; done`."""
         word = "as long as" if self.sign() == "while" else "until"
         self.at += 1
-        said = self.when(word)
+        condition = self.sequence()
         body = self.body()
-        read = self.read_loop(said, _source(self.redirections()))
-        return f"{read or said}: {body}"
-
-    def read_loop(self, said: str, source: str = "") -> str:
-        """`while read …`, which is done for each line; "" of another loop."""
-        reads = "as long as this succeeds (reads a line into "
-        if not said.startswith(reads):
-            return ""
-        names = said.removeprefix(reads).rstrip(")").partition(",")[0]
-        return f"for each line{f' of {source}' if source else ''}, read into {names}"
+        head = loop_condition(word, condition, _source(self.redirections()))
+        return Clause(f"{head}: {body}")
 
     def body(self) -> str:
         """What a loop does each time."""
@@ -349,9 +308,9 @@ class LineTeller:
         self.take("do", "{")
         said = self.sequence()
         self.take("done", "}")
-        return said
+        return said.words
 
-    def cases(self) -> str:
+    def cases(self) -> Clause:
         """`case x in a) …;; esac`."""
         self.at += 1
         subject, told = self.case_subject(), []
@@ -359,11 +318,11 @@ class LineTeller:
             part = self.peek()
             if isinstance(part, Mark) and part.code is Manner.CASE_PATTERN:
                 patterns = self.case_patterns()
-                told.append(f"{patterns}: {self.sequence() or 'does nothing'}")
+                told.append(f"{patterns}: {self.sequence().words or 'does nothing'}")
                 self.take(";;", ";&", ";;&")
             else:
                 self.at += 1
-        return f"by what {subject} is – {'; '.join(told)}"
+        return Clause(f"by what {subject} is – {'; '.join(told)}")
 
     def case_subject(self) -> str:
         """What a `case` looks at."""
@@ -382,29 +341,29 @@ class LineTeller:
             self.at += 1
         return "anything else" if patterns == ["*"] else " or ".join(patterns)
 
-    def function(self) -> str:
+    def function(self) -> Clause:
         """`function name { … }`."""
         self.at += 1
         part = self.peek()
-        return self.loose(part) if isinstance(part, Mark) else ""
+        return self.loose(part) if isinstance(part, Mark) else NO_CLAUSE
 
-    def loose(self, part: Mark) -> str:
+    def loose(self, part: Mark) -> Clause:
         """A name before a function's body, a sum, a word of a loop."""
         self.at += 1
         if part.code is Manner.FUNCTION_NAME:
             return self.defined(part)
         if part.code is Manner.ARITHMETIC:
-            return f"works out {read_value('arithmetic', part.text).says or part.text}"
-        return ""
+            return Clause(f"works out {read_value('arithmetic', part.text).says or part.text}")
+        return NO_CLAUSE
 
-    def defined(self, name: Mark) -> str:
+    def defined(self, name: Mark) -> Clause:
         """What a function does."""
         self.take("(")
         self.take(")")
         body = self.group() if self.sign() in ("{", "(") else self.sequence()
-        return f"defines the function {name.text}: {body}"
+        return Clause(f"defines the function {name.text}: {body.words}")
 
-    def group(self) -> str:
+    def group(self) -> Clause:
         """`{ …; }` and `( … )`."""
         self.at += 1
         said = self.sequence()
@@ -412,11 +371,19 @@ class LineTeller:
         return said
 
 
-def _steps(steps: list[str]) -> str:
-    """The steps of a pipeline."""
-    if len(steps) == 2 and steps[1].partition(" ")[2].startswith("them"):
-        return f"{steps[0]}, and {steps[1]}"
-    return ", then ".join(steps)
+def _tested(words: list[str]) -> Clause:
+    """A test of the shell; as it stands where it is not known what it asks."""
+    said = test_words(words)
+    if not said:
+        return Clause(f"tests {' '.join(words)}")
+    return Clause(said, Shape.TESTS, TESTS_WHETHER)
+
+
+def loop_condition(word: str, condition: Clause, source: str = "") -> str:
+    """The head of a loop; `while read …` is done for each line."""
+    if condition.shape is not Shape.READS:
+        return as_condition(word, condition)
+    return f"for each line{f' of {source}' if source else ''}, read into {condition.names}"
 
 
 def _source(marks: list[Mark]) -> str:
@@ -431,15 +398,15 @@ def _source(marks: list[Mark]) -> str:
     return ""
 
 
-def _set_words(mark: Mark) -> str:
-    """`NAME set to value`, of an assignment."""
+def _set_words(mark: Mark, joint: str = "to") -> str:
+    """`NAME to value`, of an assignment."""
     name, _, value = mark.text.partition("=")
     if mark.word is not None and mark.word.inner and mark.text.endswith(mark.word.text):
-        return f"{name} to what {mark.word.text} gives"
+        return f"{name} {joint} what {mark.word.text} gives"
     shown_value = shown(mark.word) if mark.word is not None else value
     if name.endswith("+"):
-        return f"{name[:-1]} to itself and {shown_value}"
-    return f"{name} to {shown_value or 'nothing'}"
+        return f"{name[:-1]} {joint} itself and {shown_value}"
+    return f"{name} {joint} {shown_value or 'nothing'}"
 
 
 def _start(command: CommandNode | SimpleCommand) -> int:

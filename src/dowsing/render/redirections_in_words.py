@@ -9,66 +9,77 @@ from dowsing.commandline.grammar.shell_words import Mark
 from dowsing.commandline.reading.line_reader import meaning_of
 from dowsing.render.clause_text import shown
 from dowsing.render.phrases import words
+from dowsing.render.told_clauses import Clause, Shape
 
 _NOWHERE = "/dev/null"
 _IN = ("<", "<<", "<<<")
 
 
-def redirected(said: str, marks: list[Mark], source: str) -> str:
-    """A clause with its redirections; what it reads is told in it already if it has `source` in
-    it.
-    """
+def redirected(said: Clause, marks: list[Mark], source: str) -> Clause:
+    """A clause with its redirections. `source`: what it reads in the place of its input."""
+    thrown = next((n for n, mark in enumerate(marks) if _is_nowhere(mark)), len(marks))
+    joined = [mark for mark in marks[thrown:] if _joins_errors(mark)]
     for mark in marks:
-        if mark.code in (Meaning.HERE_TEXT, Meaning.HERE_END):
+        if mark.code in (Meaning.HERE_TEXT, Meaning.HERE_END) or mark in joined:
             continue
-        said = _with(said, mark, source)
+        if joined and _is_nowhere(mark):
+            said = said.followed(", without showing anything")
+        else:
+            said = _with(said, mark, source)
     return said
 
 
-def _with(said: str, mark: Mark, source: str) -> str:
+def _is_nowhere(mark: Mark) -> bool:
+    """Whether what a command prints is thrown away."""
+    target = mark.word.value if mark.word is not None else ""
+    return target == _NOWHERE and mark.operator in (">", "1>", ">>", "1>>")
+
+
+def _joins_errors(mark: Mark) -> bool:
+    """`2>&1`."""
+    return mark.operator == "2>&" and mark.word is not None and mark.word.value == "1"
+
+
+def _with(said: Clause, mark: Mark, source: str) -> Clause:
     match = re.match(r"(\d*|&)(<<<|<<-?|<>|<&|<|>\||>>|>&|>)", mark.operator)
     target = shown(mark.word) if mark.word is not None else ""
     if not match:
         return said
     number, sign = match.groups()
     if mark.in_test:
-        return f"{said} (and empties {target})" if sign == ">" else f"{said} (reading {target})"
+        return said.followed(f" (and empties {target})" if sign == ">" else f" (reading {target})")
     if sign in ("<", "<<", "<<-", "<<<"):
-        return said if source and source in said else f"{said}, reading {source or target}"
+        return said if said.has_source else said.followed(f", reading {source or target}")
     if sign in (">&", "<&"):
         return _to_stream(said, mark, number, target)
     if sign == "<>":
-        return f"{said}, with {target} open for reading and writing"
+        return said.followed(f", with {target} open for reading and writing")
     return _to_file(said, number, sign, target)
 
 
-def _to_file(said: str, number: str, sign: str, target: str) -> str:
+def _to_file(said: Clause, number: str, sign: str, target: str) -> Clause:
     if target == _NOWHERE:
-        return said + {
-            "2": ", without its errors",
-            "&": ", without showing anything",
-        }.get(number, ", without showing what it prints")
+        nothing = {"2": ", without its errors", "&": ", without showing anything"}
+        return said.followed(nothing.get(number, ", without showing what it prints"))
     if number == "2":
         verb = "added to" if sign == ">>" else "written to"
-        return f"{said}, with its errors {verb} {target}"
+        return said.followed(f", with its errors {verb} {target}")
     if number not in ("", "1", "&"):
-        return f"{said}, with stream {number} going to {target}"
+        return said.followed(f", with stream {number} going to {target}")
     errors = ", errors too" if number == "&" else ""
     verb = "adds" if sign == ">>" else "writes"
-    if not said:
-        return f"empties {target}" if verb == "writes" else f"makes {target} if it is not there"
-    if said.startswith("prints ") and ", " not in said:
-        return f"{verb} {said.removeprefix('prints ')} to {target}{errors}"
-    return f"{said}, and {verb} that to {target}{errors}"
+    if not said.words:
+        made = f"empties {target}" if verb == "writes" else f"makes {target} if it is not there"
+        return Clause(made)
+    if said.shape is Shape.PRINTS and said.is_bare:
+        return Clause(f"{verb} {said.text} to {target}{errors}")
+    return said.followed(f", and {verb} that to {target}{errors}")
 
 
-def _to_stream(said: str, mark: Mark, number: str, target: str) -> str:
+def _to_stream(said: Clause, mark: Mark, number: str, target: str) -> Clause:
     if number == "2" and target == "1":
-        if said.endswith(", without showing what it prints"):
-            return said.replace(", without showing what it prints", ", without showing anything")
-        return f"{said}, errors too"
+        return said.followed(", errors too")
     if number in ("", "1") and target == "2":
-        if said.startswith("prints "):
-            return f"{said} as an error"
-        return f"{said}, with its output among the errors"
-    return f"{said}, and {words(meaning_of(mark))}"
+        is_printed = said.shape is Shape.PRINTS
+        return said.followed(" as an error" if is_printed else ", with its output among the errors")
+    return said.followed(f", and {words(meaning_of(mark))}")

@@ -8,7 +8,8 @@ from dowsing.commandline.grammar.sayings import Manner
 from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
 from dowsing.commandline.model.tree import CommandNode
 from dowsing.model.record import Record
-from dowsing.render.line_sentence import LineTeller
+from dowsing.render.line_sentence import LineTeller, loop_condition
+from dowsing.render.told_clauses import NO_CLAUSE, Chain, Clause, as_condition
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -45,35 +46,37 @@ class _OutlineTeller(LineTeller):
         self.depth = 0
         self.rows: list[OutlineRow] = []
 
-    def sequence(self) -> str:
+    def sequence(self) -> Clause:
         """Statements one after the other, each a row; nothing is left to be told."""
-        told, joint, start = "", "", -1
+        chain, joint, start = Chain(), "", -1
         while self.peek() is not None and not self.is_end():
             sign = self.sign()
             if sign in (";", "&"):
-                self.row(start, told + (", in the background" if sign == "&" and told else ""))
-                told, joint, start = "", "", -1
+                if sign == "&":
+                    chain.in_background()
+                self.row(start, chain.clause())
+                chain, joint, start = Chain(), "", -1
                 self.at += 1
                 continue
             if sign in ("&&", "||"):
-                joint = {"&&": "; if that succeeds, ", "||": "; if that fails, "}[sign]
+                joint = sign
                 self.at += 1
                 continue
-            if told and not joint:  # a line has ended
-                self.row(start, told)
-                told, start = "", -1
+            if chain.steps and not joint:  # a line has ended
+                self.row(start, chain.clause())
+                chain, start = Chain(), -1
             before, rows = self.at, len(self.rows)
             begins = self.place()
             said = self.pipeline()
             self.at += self.at == before
-            if len(self.rows) > rows and not told:
-                told = ""
+            if len(self.rows) > rows and not chain.steps:
                 continue
             start = begins if start < 0 else start
-            told = self.joined(told, joint, said) if said else told
+            if said.words:
+                chain.add(joint, said)
             joint = ""
-        self.row(start, told)
-        return ""
+        self.row(start, chain.clause())
+        return NO_CLAUSE
 
     def place(self) -> int:
         """Where the next part begins in the text."""
@@ -84,10 +87,10 @@ class _OutlineTeller(LineTeller):
             return part.words[0].start
         return part.start if part is not None else len(self.text)
 
-    def row(self, start: int, says: str) -> None:
+    def row(self, start: int, said: Clause) -> None:
         """A statement is done."""
-        if says and start >= 0:
-            self.add(start, says)
+        if said.words and start >= 0:
+            self.add(start, said.words)
 
     def add(self, start: int, says: str) -> None:
         """A row for what begins at a place."""
@@ -104,9 +107,9 @@ class _OutlineTeller(LineTeller):
     # --- what holds others
     # --------------------------------------------------------------------------
 
-    def when(self, word: str) -> str:
+    def tested(self) -> Clause:
         """A condition, in the words of a single line."""
-        return LineTeller(self.condition_parts(), self.text, self.verbs).when_all(word)
+        return LineTeller(self.condition_parts(), self.text, self.verbs).sequence()
 
     def condition_parts(self) -> list[CommandNode | SimpleCommand | Mark]:
         """The parts up to `then` or `do`."""
@@ -121,17 +124,17 @@ class _OutlineTeller(LineTeller):
             self.at += 1
         return self.parts[begin : self.at]
 
-    def condition(self) -> str:
+    def condition(self) -> Clause:
         """`if`: a row for each condition, with what is done then below it."""
         start = self.place()
         self.at += 1
-        self.add(start, f"{self.when('if')}:")
+        self.add(start, f"{as_condition('if', self.tested())}:")
         self.take("then")
         self.block()
         while self.sign() == "elif":
             start = self.place()
             self.at += 1
-            self.add(start, f"otherwise, {self.when('if')}:")
+            self.add(start, f"otherwise, {as_condition('if', self.tested())}:")
             self.take("then")
             self.block()
         if self.sign() == "else":
@@ -139,33 +142,32 @@ class _OutlineTeller(LineTeller):
             self.at += 1
             self.block()
         self.take("fi")
-        return ""
+        return NO_CLAUSE
 
-    def loop(self) -> str:
+    def loop(self) -> Clause:
         """`for`."""
         start = self.place()
         head = self.loop_head()
         self.add(start, f"{head}:")
         return self.looped()
 
-    def repeated(self) -> str:
+    def repeated(self) -> Clause:
         """`while` and `until`."""
         start = self.place()
         word = "as long as" if self.sign() == "while" else "until"
         self.at += 1
-        said = self.when(word)
-        self.add(start, f"{self.read_loop(said) or said}:")
+        self.add(start, f"{loop_condition(word, self.tested())}:")
         return self.looped()
 
-    def looped(self) -> str:
+    def looped(self) -> Clause:
         """What a loop does each time."""
         self.take(";")
         self.take("do", "{")
         self.block()
         self.take("done", "}")
-        return ""
+        return NO_CLAUSE
 
-    def cases(self) -> str:
+    def cases(self) -> Clause:
         """`case`: a row for each pattern."""
         start = self.place()
         self.at += 1
@@ -182,9 +184,9 @@ class _OutlineTeller(LineTeller):
             else:
                 self.at += 1
         self.depth -= 1
-        return ""
+        return NO_CLAUSE
 
-    def defined(self, name: Mark) -> str:
+    def defined(self, name: Mark) -> Clause:
         """A function: a row, with what it does below it."""
         self.add(name.start, f"defines the function {name.text}:")
         self.take("(")
@@ -195,13 +197,13 @@ class _OutlineTeller(LineTeller):
             self.take("}", ")")
         else:
             self.block()
-        return ""
+        return NO_CLAUSE
 
-    def group(self) -> str:
+    def group(self) -> Clause:
         """`{ …; }` and `( … )`."""
         own = "in a shell of its own:" if self.sign() == "(" else "together:"
         self.add(self.place(), own)
         self.at += 1
         self.block()
         self.take("}", ")")
-        return ""
+        return NO_CLAUSE

@@ -104,15 +104,15 @@ def _known_elsewhere(session: Session, name: str) -> Pasted | None:
     acts = conventions_of(session.store).facts(name).clauses
     if not acts:
         return None
-    says = next((act.says for act in acts if not act.when), acts[-1].says)
+    act = next((act for act in acts if not act.when), acts[-1])
 
     def place(match: re.Match[str]) -> str:
         named = match[1] or ""
         is_optional = match[0][0] == "["
         return "" if is_optional else _PLACES.get(named) or match[2] or "something"
 
-    plain = _PLACE.sub(place, says)
-    return Pasted(PastedKind.ABSENT, name, plain, see=doing_the_same(session.store, says))
+    plain = _PLACE.sub(place, act.clause)
+    return Pasted(PastedKind.ABSENT, name, plain, see=doing_the_same(session.store, act.says))
 
 
 # --- what was pasted
