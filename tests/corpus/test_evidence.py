@@ -36,7 +36,6 @@ def first(sentence: str, finder: CommandFinder) -> str:
         ("unsaid", "verify sums in MD5SUMS", "md5sum -c MD5SUMS"),
         ("said", "sort names.txt and drop repeated lines", "sort -u names.txt"),
         ("guessed", "start a new branch montage from here", "git switch -c montage"),
-        ("unused", "install requests 2.31 with pip", "pip install requests==2.31"),
         ("open", "which groups does mira belong to", "groups mira"),
         ("fit", "turn tabs into commas in table.tsv", "tr '\\t' , < table.tsv"),
         (
