@@ -27,7 +27,7 @@ _NOT = frozenset(("!", "-not"))
 _OPTIONAL = re.compile(r"\[([^\[\]]*)\]")
 _PLACE = re.compile(r"\{([=!]?)([^{}|]*)(?:\|([^{}]*))?\}")
 _PROGRAMS = ("sed", "awk", "jq")
-_LOOKS = "only to see what it would do"
+ONLY_LOOKS = "only to see what it would do"
 
 
 class Missing(Exception):
@@ -269,7 +269,7 @@ def added(node: CommandNode, filler: Filler) -> list[str]:
             elif said and said not in found:
                 found.append(said)
         elif is_for_looking(use, node):
-            found.append(_LOOKS)
+            found.append(ONLY_LOOKS)
         elif isinstance(use, WordUse) and use.role == Role.OPTION and use.word.value != "--":
             found += [] if id(use.word) in filler.told else _undocumented(node.known, use)
     if unknown:
@@ -281,7 +281,7 @@ def _added_by(use: OptionUse, node: CommandNode, filler: Filler) -> str | None:
     """What one option says, "" if it was told already or need not be, None if nothing is known."""
     text = adds(node.known, use)
     if not text and is_for_looking(use, node) and not _is_condition(use, filler):
-        text = _LOOKS
+        text = ONLY_LOOKS
     if id(use) in filler.told:
         return ""
     if text is None:

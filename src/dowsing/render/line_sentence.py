@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from dowsing.commandline.grammar.sayings import Manner
 from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
+from dowsing.commandline.judging.certainty import looks_only
 from dowsing.commandline.languages import read_value
 from dowsing.commandline.model.tree import CommandNode, Line
 from dowsing.commandline.reading.word_roles import is_earlier_line
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.roles import Role
+from dowsing.render.clause_filling import ONLY_LOOKS
 from dowsing.render.clause_lookup import Given, acts_on_last
 from dowsing.render.clause_text import listed_words, shown
 from dowsing.render.clauses import clause
@@ -167,7 +169,8 @@ class LineTeller:
         marks = [*before, *self.redirections()]
         source = _source(marks)
         said = self.clause(command, Given(piped, source))
-        said = redirected(said, marks, source)
+        is_elevated = isinstance(command, CommandNode) and command.is_of(CommandClass.ELEVATES)
+        said = redirected(said, marks, source, is_elevated)
         if sets:
             return said.followed(
                 f", with {listed_words([_set_words(one, 'set to') for one in sets])}"
@@ -210,6 +213,8 @@ class LineTeller:
         said = clause(command, given)
         if said is None:
             said = Clause(plain_clause(command, self.verbs))
+            if looks_only(command):
+                said = said.followed(f", {ONLY_LOOKS}")
             return said.followed(f", and with it {inner}") if inner else said
         said = said.changed(has_source=given.has_source, takes_them=given.takes_them)
         acts = command.known.facts.clauses

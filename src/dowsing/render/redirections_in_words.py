@@ -15,8 +15,10 @@ _NOWHERE = "/dev/null"
 _IN = ("<", "<<", "<<<")
 
 
-def redirected(said: Clause, marks: list[Mark], source: str) -> Clause:
-    """A clause with its redirections. `source`: what it reads in the place of its input."""
+def redirected(said: Clause, marks: list[Mark], source: str, is_elevated: bool = False) -> Clause:
+    """A clause with its redirections. `source`: what it reads in the place of its input;
+    `is_elevated`: it is done with other rights than the redirections.
+    """
     thrown = next((n for n, mark in enumerate(marks) if _is_nowhere(mark)), len(marks))
     joined = [mark for mark in marks[thrown:] if _joins_errors(mark)]
     for mark in marks:
@@ -25,7 +27,7 @@ def redirected(said: Clause, marks: list[Mark], source: str) -> Clause:
         if joined and _is_nowhere(mark):
             said = said.followed(", without showing anything")
         else:
-            said = _with(said, mark, source)
+            said = _with(said, mark, source, is_elevated)
     return said
 
 
@@ -40,7 +42,7 @@ def _joins_errors(mark: Mark) -> bool:
     return mark.operator == "2>&" and mark.word is not None and mark.word.value == "1"
 
 
-def _with(said: Clause, mark: Mark, source: str) -> Clause:
+def _with(said: Clause, mark: Mark, source: str, is_elevated: bool) -> Clause:
     match = re.match(r"(\d*|&)(<<<|<<-?|<>|<&|<|>\||>>|>&|>)", mark.operator)
     target = shown(mark.word) if mark.word is not None else ""
     if not match:
@@ -54,6 +56,9 @@ def _with(said: Clause, mark: Mark, source: str) -> Clause:
         return _to_stream(said, mark, number, target)
     if sign == "<>":
         return said.followed(f", with {target} open for reading and writing")
+    if is_elevated and number in ("", "1") and target != _NOWHERE:
+        verb = "adds" if sign == ">>" else "writes"
+        return said.followed(f", and your own shell {verb} that to {target}")
     return _to_file(said, number, sign, target)
 
 

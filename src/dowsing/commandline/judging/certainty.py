@@ -23,6 +23,7 @@ _LOOKING = frozenset(
 #: Texts of options with which nothing is done.
 _LOOKS = (
     r"\bdry[- ]run\b|\bsimulat|\btrial run\b|\bno action\b|\bmake no changes\b"
+    r"|\bno changes (?:are|will be)\b"
     r"|\bwould (?:be|have been|do|happen)\b|\bnot actually\b.*\b(?:display|show|print|would)"
 )
 _LOOKED_AT = 200  # characters of such a text

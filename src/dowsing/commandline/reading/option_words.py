@@ -337,7 +337,8 @@ class OptionReader:
         option = spelling.option
         kind = spelling.kind
         nearest: list[str] = []
-        bare = option.argument is None and flag.startswith("--")
+        # an option that only our facts tell of may have a value that they do not
+        bare = option.argument is None and flag.startswith("--") and bool(spelling.page)
         unwanted = bare and not may_take(option, attached)
         problem = told(ProblemCode.NO_VALUE_WANTED, flag) if unwanted else None
         if not attached and flag[:1].isalpha():  # `of=`
