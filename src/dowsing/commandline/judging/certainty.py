@@ -21,10 +21,19 @@ _LOOKING = frozenset(
     ("--dry-run", "--dryrun", "--simulate", "--just-print", "--no-act", "--what-if")
 )
 #: Texts of options with which nothing is done.
+_SHOWS = r"\b(?:print|show|display|list|output|see)(?:s|ing)?\b[^.]{0,60}?"
+_WOULD = r"\bwould (?:be|have been|do|happen|have happened)\b"
+_NOT_DONE = (
+    r"(?:\b(?:do|does|but) not|n['’]t|\b(?:just|simply|only) (?:print|show|display|list|output)"
+    r"|\binstead of \w+ing|\bwithout \w+ing|\bthen exit|\bno action)\b"
+)
 _LOOKS = (
-    r"\bdry[- ]run\b|\bsimulat|\btrial run\b|\bno action\b|\bmake no changes\b"
-    r"|\bno changes (?:are|will be)\b"
-    r"|\bwould (?:be|have been|do|happen)\b|\bnot actually\b.*\b(?:display|show|print|would)"
+    r"\A(?:no action\b|dry[- ]run\b|simulate (?!a\b))"
+    r"|\b(?:do|perform|run|enables?|be|in)(?: a| the| in)? dry[- ]run\b"
+    r"|\bperform a simulation\b|\btrial run\b|\bmake no changes\b"
+    r"|\bno changes (?:are|will be) made\b|\bnot actually\b.*\b(?:display|show|print|would)"
+    rf"|{_NOT_DONE}.{{0,80}}{_SHOWS}{_WOULD}|{_SHOWS}{_WOULD}.{{0,80}}{_NOT_DONE}"
+    rf"|\b(?:just|simply|only) {_SHOWS[2:]}{_WOULD}|\Acommands?\b.{{0,20}}{_WOULD}"
 )
 _LOOKED_AT = 200  # characters of such a text
 #: Texts of such options.
@@ -78,5 +87,7 @@ def is_for_looking(use: OptionUse | OperandUse | WordUse, node: CommandNode) -> 
         return use.role == Role.OPTION and use.word.value.partition("=")[0] in looks
     if isinstance(use, OperandUse) or use.spelling.turned_off_by(use.flag):
         return False
+    if looks & {use.flag, *use.spelling.option.flags}:
+        return True
     text = use.spelling.option.text[:_LOOKED_AT].lower()
-    return bool(looks & {use.flag, *use.spelling.option.flags}) or bool(re.search(_LOOKS, text))
+    return use.value is None and re.search(_LOOKS, text) is not None
