@@ -105,14 +105,13 @@ def test_a_table_of_a_file() -> None:
         facts_of({"acts": [{"does": "sows"}]})
 
 
-@pytest.mark.parametrize("words", sorted(TOOLS))
-def test_every_command_is_of_the_format(words: str) -> None:
-    facts = TOOLS[words]
-    program = words.split(" ")[0]
-    assert all(form.split(" ")[0] == program for form in facts.forms)
-    named = " ".join(facts.forms)
-    missing = [name for name in facts.operands if name not in named]
-    assert missing == [] or not facts.forms, "an operand that no form has"
+def test_every_command_is_of_the_format() -> None:
+    for words, facts in TOOLS.items():
+        program = words.split(" ")[0]
+        assert all(form.split(" ")[0] == program for form in facts.forms), words
+        named = " ".join(facts.forms)
+        missing = [name for name in facts.operands if name not in named]
+        assert missing == [] or not facts.forms, f"{words}: an operand that no form has"
 
 
 def test_no_flag_is_made_up() -> None:
@@ -127,12 +126,12 @@ def test_no_flag_is_made_up() -> None:
     assert made_up == {}
 
 
-@pytest.mark.parametrize("words", sorted(EFFECTS))
-def test_every_effect_is_of_the_format(words: str) -> None:
-    for fact in EFFECTS[words]:
-        assert fact.says
-        assert fact.says[0].islower()
-        assert fact.says.count("{") == fact.says.count("}") <= 1
+def test_every_effect_is_of_the_format() -> None:
+    for words, effects in EFFECTS.items():
+        for fact in effects:
+            assert fact.says, words
+            assert fact.says[0].islower(), words
+            assert fact.says.count("{") == fact.says.count("}") <= 1, words
 
 
 def test_effects_by_a_name_that_begins_so() -> None:
@@ -151,21 +150,18 @@ def test_programs_that_are_never_asked() -> None:
 SENTENCES = {words: facts for words, facts in TOOLS.items() if facts.clauses}
 
 
-@pytest.mark.parametrize("words", sorted(SENTENCES))
-def test_the_texts_of_a_command_can_be_filled(words: str) -> None:
-    facts = SENTENCES[words]
-    for condition, text in [
-        *((act.when, act.clause) for act in facts.clauses),
-        *facts.adds.items(),
-    ]:
-        outside = re.sub(r"\[[^\[\]]*\]", "", text)
-        assert not set("[]") & set(outside), text
-        assert not re.search(r"[{}]", re.sub(r"\{[=!]?[^{}|]*(?:\|[^{}]*)?\}", "", text)), text
-        assert not text.endswith((".", ",", " ")), text
-        assert "  " not in text + condition
-    for language in facts.languages.values():
-        known = language in LANGUAGES or language.partition("-")[0] in LANGUAGES
-        assert known or not language, language
+def test_the_texts_of_commands_can_be_filled() -> None:
+    for facts in SENTENCES.values():
+        clauses = [(act.when, act.clause) for act in facts.clauses]
+        for condition, text in [*clauses, *facts.adds.items()]:
+            outside = re.sub(r"\[[^\[\]]*\]", "", text)
+            assert not set("[]") & set(outside), text
+            assert not re.search(r"[{}]", re.sub(r"\{[=!]?[^{}|]*(?:\|[^{}]*)?\}", "", text)), text
+            assert not text.endswith((".", ",", " ")), text
+            assert "  " not in text + condition
+        for language in facts.languages.values():
+            known = language in LANGUAGES or language.partition("-")[0] in LANGUAGES
+            assert known or not language, language
 
 
 def test_sentences_begin_with_a_verb_of_what_is_done() -> None:

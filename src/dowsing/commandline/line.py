@@ -45,7 +45,7 @@ def _with_problems(found: Unpicked, reader: LineReader) -> Unpicked:
     """
     if found.problem is not None:  # what the shell cannot read is not judged any further
         return found
-    from dowsing.commandline.judging import judge
+    from dowsing.commandline.judging.judge import judge
 
     pieces = list(found.pieces)
     line_problem: Problem | None = None

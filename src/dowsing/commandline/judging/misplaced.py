@@ -19,12 +19,12 @@ if TYPE_CHECKING:
 
     from dowsing.commandline.model.tree import CommandNode
 
-_ARCHIVE = re.compile(r"\.(?:tar(?:\.\w+)?|t[gbx]z2?|tzst|zip|7z)\Z", re.IGNORECASE)
-_SOURCE = re.compile(r"\.(?:c|cc|cpp|cxx|h|hpp|rs|go|java|f90)\Z")
-_LETTERS = re.compile(r"[A-Za-z]{1,2}\Z")
+_ARCHIVE = r"(?i)\.(?:tar(?:\.\w+)?|t[gbx]z2?|tzst|zip|7z)\Z"
+_SOURCE = r"\.(?:c|cc|cpp|cxx|h|hpp|rs|go|java|f90)\Z"
+_LETTERS = r"[A-Za-z]{1,2}\Z"
 #: Languages in which `$1` or `$name` means something, so that the shell must not put its own in.
 _WITH_DOLLARS = ("awk", "program-perl", "jq")
-_DOLLAR = re.compile(r"(?<!\\)\$(?:\d|NF|NR|_\b|\w+)")
+_DOLLAR = r"(?<!\\)\$(?:\d|NF|NR|_\b|\w+)"
 
 
 def options_behind_image(node: CommandNode) -> Iterator[Problem]:
@@ -50,7 +50,7 @@ def letters_for_value(node: CommandNode) -> Iterator[Problem]:
             or use.word.value[1:2] == "-"
         ):
             continue
-        letters = _LETTERS.fullmatch(use.value) and use.word.value.endswith(use.value)
+        letters = re.fullmatch(_LETTERS, use.value) and use.word.value.endswith(use.value)
         if letters and all(node.known.spelling(f"-{letter}") for letter in use.value):
             reason = told(ProblemCode.LETTERS_FOR_VALUE, use.flag, use.value)
             yield Problem(use.word.start, use.word.end, reason, grade=Grade.WARNING)
@@ -62,7 +62,7 @@ def dollars_in_double_quotes(node: CommandNode) -> Iterator[Problem]:
         text = value.word.text
         if not value.language.startswith(_WITH_DOLLARS) or text[:1] != '"':
             continue
-        found = _DOLLAR.search(text)
+        found = re.search(_DOLLAR, text)
         if found:
             reason = told(ProblemCode.DOLLAR_IN_QUOTES, found[0], node.root.name)
             quoted = "'" + text[1:-1] + "'"
@@ -75,9 +75,10 @@ def swapped(node: CommandNode) -> Iterator[Problem]:
         if not use.value or not _is_written(use, node):
             continue
         operands = [one.word.value for one in node.operands]
-        packs = not _ARCHIVE.search(use.value) and any(map(_ARCHIVE.search, operands))
+        names_one = any(re.search(_ARCHIVE, one) for one in operands)
+        packs = names_one and not re.search(_ARCHIVE, use.value)
         is_archive = packs and node.is_of(CommandClass.ARCHIVES)
-        is_source = bool(_SOURCE.search(use.value)) and node.is_of(CommandClass.COMPILES)
+        is_source = bool(re.search(_SOURCE, use.value)) and node.is_of(CommandClass.COMPILES)
         if is_archive or is_source:
             word = use.value_words[0] if use.value_words else use.word
             reason = told(ProblemCode.SWAPPED, use.value, use.flag)

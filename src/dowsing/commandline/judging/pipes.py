@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 #: Options that part names by null characters, so that any sign may stand in them.
 _BY_NULL = ("-0", "--null", "-d", "--delimiter")
 #: Names of files of data, which are no programs.
-_DATA = re.compile(r"[\w-]+\.(?:json|csv|tsv|txt|log|xml|ya?ml|md|html|conf|ini|toml|sql)")
+_DATA = r"[\w-]+\.(?:json|csv|tsv|txt|log|xml|ya?ml|md|html|conf|ini|toml|sql)"
 
 
 def neighbours_unsorted(pipeline: Pipeline) -> Iterator[Problem]:
@@ -65,7 +65,7 @@ def file_as_command(pipeline: Pipeline) -> Iterator[Problem]:
     for _, node in _pairs(pipeline):
         known = node.root
         is_program = known.exists or known.documented or bool(known.page)
-        if not is_program and not node.uses and _DATA.fullmatch(node.name.value):
+        if not is_program and not node.uses and re.fullmatch(_DATA, node.name.value):
             reason = told(ProblemCode.FILE_AS_COMMAND, node.name.value)
             yield Problem(node.name.start, node.name.end, reason, grade=Grade.WARNING)
 

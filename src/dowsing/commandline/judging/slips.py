@@ -19,12 +19,12 @@ if TYPE_CHECKING:
     from dowsing.commandline.model.tree import Line
 
 #: Where only root may write.
-_OF_ROOT = re.compile(r"/(?:etc|boot|proc|sys|usr|lib|opt|root|var/(?!tmp))(?:/|\Z)")
-_ERRORS_TO_OUTPUT = re.compile(r"2>\s*&\s*1")
-_TO_FILE = re.compile(r"1?>{1,2}\|?")
-_ADDRESS = re.compile(r"\w+://\S+\?\S*=")
-_LISTS = re.compile(r"[$`]\(?\s*ls\b")
-_NAME = re.compile(r"[A-Za-z_]\w*")
+_OF_ROOT = r"/(?:etc|boot|proc|sys|usr|lib|opt|root|var/(?!tmp))(?:/|\Z)"
+_ERRORS_TO_OUTPUT = r"2>\s*&\s*1"
+_TO_FILE = r"1?>{1,2}\|?"
+_ADDRESS = r"\w+://\S+\?\S*="
+_LISTS = r"[$`]\(?\s*ls\b"
+_NAME = r"[A-Za-z_]\w*"
 _ANYTHING_HERE = ("*", "./*", ".", "./")
 
 
@@ -35,10 +35,10 @@ def redirected_as_user(line: Line) -> Iterator[Problem]:
         if isinstance(part, CommandNode):
             last = part
         elif isinstance(part, Mark) and part.role == Role.REDIRECTION:
-            writes = part.word is not None and _TO_FILE.fullmatch(part.operator)
+            writes = part.word is not None and re.fullmatch(_TO_FILE, part.operator)
             if last is None or not writes or not last.is_of(CommandClass.ELEVATES):
                 continue
-            if part.word is not None and _OF_ROOT.match(part.word.value):
+            if part.word is not None and re.match(_OF_ROOT, part.word.value):
                 reason = told(ProblemCode.REDIRECTED_AS_USER, last.root.name, part.word.value)
                 yield Problem(part.start, part.end, reason, grade=Grade.WARNING)
         else:
@@ -52,8 +52,8 @@ def errors_before_output(line: Line) -> Iterator[Problem]:
         if not _is_redirection(part) or not _is_redirection(after):
             continue
         goes_on = n + 2 < len(line.parts) and _text(line.parts[n + 2]) in ("|", "|&")
-        is_both = _ERRORS_TO_OUTPUT.fullmatch(_text(part)) and not goes_on
-        if is_both and isinstance(after, Mark) and _TO_FILE.fullmatch(after.operator):
+        is_both = re.fullmatch(_ERRORS_TO_OUTPUT, _text(part)) and not goes_on
+        if is_both and isinstance(after, Mark) and re.fullmatch(_TO_FILE, after.operator):
             reason = told(ProblemCode.ERRORS_BEFORE_OUTPUT, _text(after))
             yield Problem(_start(part), _end(part), reason, grade=Grade.WARNING)
 
@@ -65,7 +65,7 @@ def address_cut(line: Line) -> Iterator[Problem]:
             continue
         words = _words(before)
         is_glued = bool(words) and words[-1].end == part.start
-        if is_glued and not words[-1].quoted and _ADDRESS.match(words[-1].text):
+        if is_glued and not words[-1].quoted and re.match(_ADDRESS, words[-1].text):
             reason = told(ProblemCode.ADDRESS_CUT)
             yield Problem(part.start, part.end, reason, [f"'{words[-1].text}&…'"], Grade.WARNING)
 
@@ -88,7 +88,7 @@ def blanks_around_equals(line: Line) -> Iterator[Problem]:
     for part in line.parts:
         words = [] if isinstance(part, Mark) else _words(part)
         for before, word, after in zip(words, words[1:], words[2:], strict=False):
-            if word.text != "=" or not _NAME.fullmatch(before.text):
+            if word.text != "=" or not re.fullmatch(_NAME, before.text):
                 continue
             if isinstance(part, CommandNode) and not _may_have_equals(part, before):
                 reason = told(ProblemCode.BLANKS_AROUND_EQUALS, before.text, after.text)
@@ -122,7 +122,9 @@ def goes_on_elsewhere(line: Line) -> Iterator[Problem]:
 def names_from_listing(line: Line) -> Iterator[Problem]:
     """`for f in $(ls)`: names are parted at blanks."""
     for part in line.parts:
-        if isinstance(part, Mark) and part.code is Manner.LOOP_VALUE and _LISTS.match(part.text):
+        if not isinstance(part, Mark) or part.code is not Manner.LOOP_VALUE:
+            continue
+        if re.match(_LISTS, part.text):
             reason = told(ProblemCode.NAMES_FROM_LISTING)
             yield Problem(part.start, part.end, reason, grade=Grade.WARNING)
 

@@ -39,8 +39,8 @@ _VERBS_OF_LOSS = ("remov delet eras destroy overwrit purg wip discard truncat ki
 #: Targets of a redirection that hold nothing.
 SAFE_TARGETS = frozenset(("/dev/null", "/dev/stderr", "/dev/stdout", "/dev/tty"))
 #: Files that the system reads.
-_OF_SYSTEM = re.compile(r"/(?:etc|boot|proc|sys|usr|lib|var/spool)/")
-_MADE = re.compile(r"(\w+)=\"?(?:\$\(|`)\s*mktemp\b")
+_OF_SYSTEM = r"/(?:etc|boot|proc|sys|usr|lib|var/spool)/"
+_MADE = r"(\w+)=\"?(?:\$\(|`)\s*mktemp\b"
 _PUT_IN = "{}"
 MOST_NAMED = 3  # objects that a message names
 
@@ -67,7 +67,7 @@ def effects(
 def _made_here(lines: list[Line]) -> set[str]:
     """The variables that are set on the line to a new temporary file, as they are written."""
     marks = (part for line in lines for part in line.parts if isinstance(part, Mark))
-    names = (match[1] for mark in marks if (match := _MADE.match(mark.text)))
+    names = (match[1] for mark in marks if (match := re.match(_MADE, mark.text)))
     return {form for name in names for form in (f"${name}", f'"${name}"', f"${{{name}}}")}
 
 
@@ -103,7 +103,7 @@ def _of_redirection(mark: Mark) -> Effect | None:
     """What is lost where a redirection empties a file, or changed where it adds to one of the
     system.
     """
-    if mark.operator == ">>" and mark.word is not None and _OF_SYSTEM.match(mark.word.value):
+    if mark.operator == ">>" and mark.word is not None and re.match(_OF_SYSTEM, mark.word.value):
         does = told(EffectCode.ADDS_TO, mark.word.value)
         return Effect(mark.text, does, kind=EffectKind.CHANGES)
     target = mark.emptied

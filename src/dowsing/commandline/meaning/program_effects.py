@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 
     from dowsing.commandline.model.tree import CommandNode
 
-_QUOTED = re.compile(r"'(?:\\.|[^'\\])*'|\"(?:\\.|[^\"\\])*\"", re.DOTALL)
+_QUOTED = r"(?s)'(?:\\.|[^'\\])*'|\"(?:\\.|[^\"\\])*\""
 _GIVEN = "program-"  # begins the names of languages of which only little is read
 _SQL = "sql"
 
@@ -58,5 +58,5 @@ def _language(value: LanguageValue) -> str:
 
 
 def _is_there(one: ProgramEffect, text: str) -> bool:
-    looked_at = _QUOTED.sub("''", text) if one.outside_quotes else text
+    looked_at = re.sub(_QUOTED, "''", text) if one.outside_quotes else text
     return re.search(one.pattern, looked_at, re.IGNORECASE) is not None

@@ -9,7 +9,7 @@ from bisect import bisect_right
 
 from dowsing.commandline.grammar.problems import Problem
 from dowsing.commandline.grammar.sayings import Grade, ProblemCode
-from dowsing.commandline.judging import judge
+from dowsing.commandline.judging.judge import judge
 from dowsing.commandline.judging.quoting import unsafe_words
 from dowsing.commandline.meaning.effects import effects_of_command, effects_of_line
 from dowsing.commandline.model.tree import CommandNode, Line, OperandUse
