@@ -65,7 +65,7 @@ def judged(line: str, finder: CommandFinder) -> list[tuple[str, str, list[str]]]
         ('echo "so!soon"', '"so!soon"', "careful: typed at a prompt, !soon is replaced", []),
         ("ssh-keygen -t ed52519", "ed52519", "value of a wrong kind: one of dsa", ["ed25519"]),
         ("cut -f1 a | uniq -c", "uniq", "careful: uniq looks only at lines next to each other", []),
-        ("find . -name '*.o' | xargs rm", "xargs", "careful: xargs parts names at blanks", []),
+        ("find . -name '*.o' | xargs rm", "xargs", "careful: xargs splits names at blanks", []),
         (
             "cat f | rows.json",
             "rows.json",

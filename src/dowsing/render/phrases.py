@@ -61,7 +61,7 @@ WORDS = {
     "ProblemCode.NOT_SORTED": "{0} looks only at lines next to each other, and nothing sorts "
     "them before",
     "ProblemCode.UNITS_AS_NUMBERS": "{0} looks only at the number and not at the unit (K, M, G)",
-    "ProblemCode.NAMES_WITH_BLANKS": "{0} parts names at blanks; use find -print0 and {0} -0",
+    "ProblemCode.NAMES_WITH_BLANKS": "{0} splits names at blanks; use find -print0 and {0} -0",
     "ProblemCode.FILE_AS_COMMAND": "{0} stands where a command must stand; to be read, it "
     "belongs before the pipe or behind “<”",
     "ProblemCode.BEHIND_IMAGE": "{0} stands behind the image: it goes to the container, not to {1}",
