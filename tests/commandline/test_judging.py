@@ -200,7 +200,7 @@ def test_what_is_wrong(
         "sort a | cut -f1 | uniq -c",
         "uniq -c a",
         "find . -name '*.o' -exec rm {} + | xargs -0 ls",
-        "sudo cp a b > /tmp/log",
+        "sudo cp a b > /home/mira/log",
         "cat f > /etc/motd",
         "sort f 2>&1 > g | cat",
         "sort f > g 2>&1",

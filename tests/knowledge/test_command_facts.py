@@ -70,7 +70,6 @@ def test_a_table_of_a_file() -> None:
                 {"when": "-a", "says": "sows {BED}", "effect": {"does": "changes", "says": "sows"}},
                 {"effect": {"does": "stops", "says": "stops {it}", "when": ["-b"]}},
             ],
-            "is": ["sower"],
         }
     )
     assert facts == CommandFacts(
@@ -91,7 +90,6 @@ def test_a_table_of_a_file() -> None:
             Act("-a", "sows {BED}", EffectFact(EffectKind.CHANGES, "sows")),
             Act("", "", EffectFact(EffectKind.STOPS, "stops {it}", when=["-b"])),
         ],
-        classes=["sower"],
     )
     assert [act.says for act in facts.clauses] == ["sows {BED}"]
     assert facts.flags == {"-a", "-b", "-c", "--count"}

@@ -58,8 +58,8 @@ def test_what_classes_share_and_what_a_command_says_itself(tmp_path: Path) -> No
     assert conventions["exact"] == {"sow deep": True}
     assert set(conventions["carries"]) == {"sow", "spade*", "fork"}
     assert conventions["starred"] == []
+    assert found.rows["sow"]["is"] == ["digger", "feeds"]
     assert found.facts()["sow"] == {
-        "is": ["digger", "feeds"],
         "forms": ["sow SEED BED"],
         "used": "-n",
         "acts": [{"says": "sows {SEED} in {BED}"}],
@@ -73,6 +73,10 @@ def test_what_classes_share_and_what_a_command_says_itself(tmp_path: Path) -> No
         ("[dig]\ndepth = 1\n", "dig: unknown key depth"),
         ("[dig]\nis = ['tool']\n", "dig: there is no class tool"),
         ("[sow]\nexact = true\n", "sow.toml: sow stands in two files"),
+        (
+            "[dig.options]\n-d = { adds = 'deep' }\n'-d|-e' = { looks = true }\n",
+            "dig: the option -d stands twice",
+        ),
         ("[dig.options]\n-d = { value = 'deep' }\n", "dig: 'deep' is not a valid ValueKind"),
         (
             "[dig]\nforms = ['dig BED']\n[[dig.acts]]\nsays = 'digs {HOLE}'\n",

@@ -6,12 +6,13 @@ from __future__ import annotations
 
 import re
 
+from dowsing.knowledge.command_facts import PLACE
+
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.knowledge.command_facts import Act, CommandFacts
     from dowsing.knowledge.effects import EffectFact
 
-_PLACE = re.compile(r"\{[=!]?([^{}|]*)(?:\|[^{}]*)?\}")
 #: How words begin that say that something is lost, replaced or no longer goes on.
 _LOSS = re.compile(
     r"(?:removes|deletes|erases|empties|clears|drops|overwrites|replaces|writes|edits|moves|renames"
@@ -46,7 +47,7 @@ def _missing_places(act: Act, facts: CommandFacts) -> list[str]:
         return []
     named = " ".join(facts.forms)
     faults = []
-    for name in _PLACE.findall(act.says):
+    for _, name, _ in re.findall(PLACE, act.says):
         is_counted = re.fullmatch(r"\d-?", name) is not None
         if name in _GIVEN or is_counted or name[:1] == "-" or name in named:
             continue

@@ -3,7 +3,6 @@ format CONTRIBUTING.md shows on one page).
 
 A command's table, `[cp]`, `["git commit"]`, has
 
-    is         the classes it belongs to (commands/classes.toml), which may have any of these keys
     forms      how it is written, in the notation of a synopsis; they take the place of the page's
     operands   the placeholders of the forms: "ROLE KIND …", or a table with `role`, `value` and
                `language`; `*` for any operand
@@ -129,7 +128,6 @@ class CommandFacts(Record):
     dialects: dict[str, str] = {}  # noqa: RUF012
     adds: dict[str, str] = {}  # noqa: RUF012
     acts: list[Act] = []  # noqa: RUF012
-    classes: list[str] = []  # noqa: RUF012
     looks: list[str] = []  # noqa: RUF012
 
     @property
@@ -140,7 +138,6 @@ class CommandFacts(Record):
             dialects=self.dialects,
             adds=self.adds,
             acts=self.acts,
-            classes=self.classes,
             looks=self.looks,
         )
 
@@ -163,9 +160,11 @@ _WORDS = {"list", "open", "optional", "loose", "again"}
 NO_FACTS = CommandFacts()
 
 
+#: A place in the words of acts and options: how its value is told, its name, what is told instead.
+PLACE = r"\{([=!]?)([^{}|]*)(?:\|([^{}]*))?\}"
 #: The keys of a command's table that facts are made of.
 KEYS = frozenset(
-    "is forms operands options one_of apart dialect keyed pages open words plus shells used"
+    "forms operands options one_of apart dialect keyed pages open words plus shells used"
     " acts".split()
 )
 _OF_OPTION = frozenset("value language dialect default needs adds says writes looks".split())
@@ -218,7 +217,6 @@ def facts_of(row: dict[str, Any]) -> CommandFacts:
         dialects,
         _of_options(options, "adds"),
         [*(_act(act) for act in row.get("acts", [])), *_writing(options)],
-        row.get("is", []),
         list(_of_options(options, "looks")),
     )
 

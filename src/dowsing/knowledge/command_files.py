@@ -36,7 +36,7 @@ _OF_NAMES = {
     "interpreter": "interpreters",
     "saves": "saves",
 }
-_ALL = KEYS | BY_COMMAND | set(_OF_NAMES)
+_ALL = KEYS | BY_COMMAND | {"is", *_OF_NAMES}
 
 
 class CommandFiles(Record):
@@ -137,6 +137,9 @@ def _faults_of_rows(rows: dict[str, dict[str, Any]]) -> list[str]:
         except (TypeError, ValueError, KeyError) as error:
             faults.append(f"{words}: {error}")
             continue
+        spellings = [one for key in row.get("options", {}) for one in key.split("|")]
+        twice = sorted({one for one in spellings if spellings.count(one) > 1})
+        faults += [f"{words}: the option {one} stands twice" for one in twice]
         faults += [f"{words}: {says}" for says in faults_of_acts(facts)]
     return faults
 

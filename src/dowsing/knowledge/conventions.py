@@ -83,6 +83,7 @@ class Conventions:
 
     def __init__(self, rows: dict[str, Any], facts: Callable[[str], str | None]) -> None:
         self._facts = facts
+        self._read: dict[str, CommandFacts] = {}
         self._starred: list[str] = rows["starred"]
         self.carriers = {
             # a subcommand by the name of its page
@@ -106,6 +107,11 @@ class Conventions:
 
     def facts(self, words: str) -> CommandFacts:
         """The facts of a command by its words, `git commit`; none if there are none."""
+        if words not in self._read:
+            self._read[words] = self._facts_of(words)
+        return self._read[words]
+
+    def _facts_of(self, words: str) -> CommandFacts:
         kept = self._facts(words)
         if kept is None:
             return NO_FACTS

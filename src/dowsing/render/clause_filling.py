@@ -13,6 +13,7 @@ from dowsing.commandline.languages.value_language import (
 from dowsing.commandline.meaning.conditions import inputs, is_fed, operands, use_of
 from dowsing.commandline.model.tree import CommandNode, OperandUse, OptionUse, WordUse
 from dowsing.commandline.reading.annotate import read_held
+from dowsing.knowledge.command_facts import PLACE
 from dowsing.model.roles import Role
 from dowsing.model.values import OperandRole
 from dowsing.render.clause_lookup import Given, acts_on_last
@@ -25,7 +26,7 @@ if TYPE_CHECKING:
 _JOINTS = {"-o": "or", "-or": "or", "-a": "and", "-and": "and", ",": "or", "(": "(", ")": ")"}
 _NOT = frozenset(("!", "-not"))
 _OPTIONAL = re.compile(r"\[([^\[\]]*)\]")
-_PLACE = re.compile(r"\{([=!]?)([^{}|]*)(?:\|([^{}]*))?\}")
+_PLACE = re.compile(PLACE)
 _PROGRAMS = ("sed", "awk", "jq")
 ONLY_LOOKS = "only to see what it would do"
 

@@ -6,7 +6,7 @@ from dowsing.commandline.grammar.sayings import Manner
 from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
 from dowsing.commandline.judging.certainty import looks_only
 from dowsing.commandline.languages import read_value
-from dowsing.commandline.model.tree import CommandNode, Line
+from dowsing.commandline.model.tree import CommandNode, Line, start_of
 from dowsing.commandline.reading.word_roles import is_earlier_line
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.roles import Role
@@ -189,7 +189,7 @@ class LineTeller:
 
     def is_apart(self, sets: list[Mark], command: CommandNode | SimpleCommand) -> bool:
         """Whether a line ends between assignments and a command."""
-        start = _start(command)
+        start = start_of(command)
         return bool(sets) and "\n" in self.text[sets[-1].end : start]
 
     def assigned(self, mark: Mark) -> str:
@@ -412,8 +412,3 @@ def _set_words(mark: Mark, joint: str = "to") -> str:
     if name.endswith("+"):
         return f"{name[:-1]} {joint} itself and {shown_value}"
     return f"{name} {joint} {shown_value or 'nothing'}"
-
-
-def _start(command: CommandNode | SimpleCommand) -> int:
-    first = command.name if isinstance(command, CommandNode) else command.words[0]
-    return first.start

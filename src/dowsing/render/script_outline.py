@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from dowsing.commandline.grammar.sayings import Manner
 from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
-from dowsing.commandline.model.tree import CommandNode
+from dowsing.commandline.model.tree import CommandNode, start_of
 from dowsing.model.record import Record
 from dowsing.render.line_sentence import LineTeller, loop_condition
 from dowsing.render.told_clauses import NO_CLAUSE, Chain, Clause, as_condition
@@ -81,11 +81,7 @@ class _OutlineTeller(LineTeller):
     def place(self) -> int:
         """Where the next part begins in the text."""
         part = self.peek()
-        if isinstance(part, CommandNode):
-            return part.name.start
-        if isinstance(part, SimpleCommand):
-            return part.words[0].start
-        return part.start if part is not None else len(self.text)
+        return start_of(part) if part is not None else len(self.text)
 
     def row(self, start: int, said: Clause) -> None:
         """A statement is done."""

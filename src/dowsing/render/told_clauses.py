@@ -8,10 +8,6 @@ from enum import Enum
 
 from dowsing.model.record import Record
 
-TYPE_CHECKING = False
-if TYPE_CHECKING:
-    from collections.abc import Iterable
-
 
 class Shape(Enum):
     """What a clause tells: that something is done, that its `text` is printed, whether that is so,
@@ -54,6 +50,8 @@ class Clause(Record):
 
 
 NO_CLAUSE = Clause("")
+#: How tests of the shell are told.
+TESTS_WHETHER = "tests whether "
 #: What stands between clauses for the signs of the shell; "" for the end of a line.
 _JOINTS = {
     "&&": "; if that succeeds, ",
@@ -110,13 +108,9 @@ def _joint(before: Clause, sign: str, said: Clause) -> str:
 
 def contrary(said: Clause) -> Clause:
     """`! …`."""
-    if said.shape is Shape.TESTS and said.inner is None and said.begin == TESTS_WHETHER:
+    if said.shape is Shape.TESTS and said.begin == TESTS_WHETHER:
         return said.changed(text=f"it is not so that {said.text}")
     return Clause(said.words, Shape.CONTRARY, "the contrary of this: ", inner=said)
-
-
-#: How tests of the shell are told.
-TESTS_WHETHER = "tests whether "
 
 
 def as_condition(word: str, said: Clause) -> str:
@@ -138,8 +132,4 @@ def in_steps(steps: list[Clause]) -> Clause:
         return steps[0]
     if len(steps) == 2 and steps[1].takes_them:
         return Clause(f"{steps[0].words}, and {steps[1].words}")
-    return Clause(", then ".join(_words(steps)))
-
-
-def _words(clauses: Iterable[Clause]) -> list[str]:
-    return [one.words for one in clauses]
+    return Clause(", then ".join(one.words for one in steps))

@@ -36,6 +36,8 @@ _LOOKS = (
     rf"|\b(?:just|simply|only) {_SHOWS[2:]}{_WOULD}|\Acommands?\b.{{0,20}}{_WOULD}"
 )
 _LOOKED_AT = 200  # characters of such a text
+#: One of these stands in every text that the pattern finds.
+_OF_LOOKING = ("would ", "dry", "simul", "no action", "trial run", "no changes", "not actually")
 #: Texts of such options.
 _TELLS = (
     r"(?:print|display|show|give|output)s?\s(?:\w+\s){0,4}?(?:help|usage|version)\b"
@@ -90,4 +92,7 @@ def is_for_looking(use: OptionUse | OperandUse | WordUse, node: CommandNode) -> 
     if looks & {use.flag, *use.spelling.option.flags}:
         return True
     text = use.spelling.option.text[:_LOOKED_AT].lower()
-    return use.value is None and re.search(_LOOKS, text) is not None
+    # most have none of its words, and need no pattern
+    if use.value is not None or not any(word in text for word in _OF_LOOKING):
+        return False
+    return re.search(_LOOKS, text) is not None

@@ -74,19 +74,20 @@ def judge(commands: list[CommandNode], lines: list[Line], is_typed: bool = True)
     """All problems of these commands, each place once. `lines`: those that they stand in;
     `is_typed`: they are no script, which is judged by what kind of file it is.
     """
-    pipelines = [pipeline for line in lines for pipeline in line.pipelines]
     found: dict[tuple[int, int], Problem] = {}
+    for problem in _problems(commands, lines, is_typed):
+        found.setdefault((problem.start, problem.end), problem)
+    return list(found.values())
+
+
+def _problems(commands: list[CommandNode], lines: list[Line], is_typed: bool) -> Iterator[Problem]:
+    command_rules = (*COMMAND_RULES, quoting.unsafe_when_typed) if is_typed else COMMAND_RULES
     for command in commands:
-        rules = (*COMMAND_RULES, quoting.unsafe_when_typed) if is_typed else COMMAND_RULES
-        for rule in rules:
-            for problem in rule(command):
-                found.setdefault((problem.start, problem.end), problem)
-    for pipeline in pipelines:
+        for rule in command_rules:
+            yield from rule(command)
+    for pipeline in (pipeline for line in lines for pipeline in line.pipelines):
         for pipeline_rule in PIPELINE_RULES:
-            for problem in pipeline_rule(pipeline):
-                found.setdefault((problem.start, problem.end), problem)
+            yield from pipeline_rule(pipeline)
     for line in lines:
         for line_rule in LINE_RULES:
-            for problem in line_rule(line):
-                found.setdefault((problem.start, problem.end), problem)
-    return list(found.values())
+            yield from line_rule(line)

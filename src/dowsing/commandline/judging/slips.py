@@ -7,7 +7,7 @@ import re
 from dowsing.commandline.grammar.problems import Problem
 from dowsing.commandline.grammar.sayings import Grade, Manner, ProblemCode
 from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand, Word
-from dowsing.commandline.model.tree import CommandNode
+from dowsing.commandline.model.tree import CommandNode, start_of
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.roles import Role
 from dowsing.model.told import told
@@ -55,7 +55,7 @@ def errors_before_output(line: Line) -> Iterator[Problem]:
         is_both = re.fullmatch(_ERRORS_TO_OUTPUT, _text(part)) and not goes_on
         if is_both and isinstance(after, Mark) and re.fullmatch(_TO_FILE, after.operator):
             reason = told(ProblemCode.ERRORS_BEFORE_OUTPUT, _text(after))
-            yield Problem(_start(part), _end(part), reason, grade=Grade.WARNING)
+            yield Problem(start_of(part), _end(part), reason, grade=Grade.WARNING)
 
 
 def address_cut(line: Line) -> Iterator[Problem]:
@@ -116,7 +116,7 @@ def goes_on_elsewhere(line: Line) -> Iterator[Problem]:
         aimed = {use.word.text for use in second.operands} & set(_ANYTHING_HERE)
         if is_apart and moves and aimed and second.is_of(CommandClass.LOSES_FILES):
             reason = told(ProblemCode.GOES_ON_ELSEWHERE, first.root.name, second.root.name)
-            yield Problem(_start(sign), _end(sign), reason, ["&&"], Grade.WARNING)
+            yield Problem(start_of(sign), _end(sign), reason, ["&&"], Grade.WARNING)
 
 
 def names_from_listing(line: Line) -> Iterator[Problem]:
@@ -167,10 +167,6 @@ def _words(part: CommandNode | SimpleCommand | Mark) -> list[Word]:
 
 def _text(part: CommandNode | SimpleCommand | Mark) -> str:
     return part.text.strip() if isinstance(part, Mark) else ""
-
-
-def _start(part: CommandNode | SimpleCommand | Mark) -> int:
-    return part.start if isinstance(part, Mark) else _words(part)[0].start
 
 
 def _end(part: CommandNode | SimpleCommand | Mark) -> int:

@@ -215,3 +215,10 @@ def every_command(nodes: list[CommandNode]) -> list[CommandNode]:
         found.append(node)
         found += every_command(node.carried)
     return found
+
+
+def start_of(part: CommandNode | SimpleCommand | Mark) -> int:
+    """Where a part of a line begins."""
+    if isinstance(part, CommandNode):
+        return part.name.start
+    return part.words[0].start if isinstance(part, SimpleCommand) else part.start
