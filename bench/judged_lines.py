@@ -23,13 +23,13 @@ from collections.abc import Callable
 
 from dowsing.commandline.expecting import what_next
 from dowsing.commandline.line import unpick
-from dowsing.commandline.model.pieces import Piece
 from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.commandline.rewriting.rewrite import long_form, short_form, tidied
 from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.render.phrases import words
 from dowsing.render.piece_text import effect_line, mistakes_of, says_of
+from dowsing.render.pieces import Piece, pieces_of
 
 FIRST = 12  # offers that are looked at
 
@@ -98,7 +98,7 @@ def rewrites(row: Row, finder: CommandFinder) -> Verdict:
 
 def pieces(row: Row, finder: CommandFinder) -> Verdict:
     """Whether all pieces of a line are right."""
-    found = list(unpick(str(row["line"]), finder).pieces)
+    found = list(pieces_of(unpick(str(row["line"]), finder)))
     wanted = row["pieces"]
     assert isinstance(wanted, list)
     wrong = []

@@ -19,11 +19,11 @@ import zlib
 
 from dowsing.commandline.grammar.sayings import ProblemCode
 from dowsing.commandline.line import unpick
-from dowsing.commandline.model.pieces import Piece
 from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.ingest.upkeep import open_index
 from dowsing.machine.settings import read_settings
 from dowsing.render.phrases import words
+from dowsing.render.pieces import Piece, pieces_of
 
 #: What the shell cannot read as one line.
 UNREADABLE = frozenset(
@@ -71,7 +71,7 @@ def compare(row: dict, finder: CommandFinder, misses: bool) -> tuple[int, int, i
     mistaken.
     """
     found = unpick(row["line"], finder)
-    ours = list(found.pieces)
+    ours = list(pieces_of(found))
     right = total = caught = wrong = 0
     for gold in row["pieces"]:
         if gold["role"] == "value":
@@ -101,7 +101,7 @@ def compare(row: dict, finder: CommandFinder, misses: bool) -> tuple[int, int, i
     if misses and alarm:
         print(
             f"  {row['line']}\n      called wrong: "
-            f"{[p.problem for p in found.pieces if p.problem]} {found.problem}"
+            f"{[p.problem for p in pieces_of(found) if p.problem]} {found.problem}"
         )
     return right, total, caught, wrong, alarm
 
@@ -134,9 +134,9 @@ def examples(finder: CommandFinder, misses: bool, limit: int) -> None:
                 alarms += 1
                 unreadable += found.problem is not None and found.problem.reason.code in UNREADABLE
                 if misses:
-                    said = [f"{p.text}: {words(p.problem)}" for p in found.pieces if p.problem] or [
-                        words(found.problem.reason) if found.problem else ""
-                    ]
+                    said = [
+                        f"{p.text}: {words(p.problem)}" for p in pieces_of(found) if p.problem
+                    ] or [words(found.problem.reason) if found.problem else ""]
                     print(f"  {name}({section})  {example.line[:150]}\n      {said[0]}")
     own = alarms - unreadable
     print(f"{lines} examples, {alarms} called mistaken ({alarms / max(1, lines):.2%})")

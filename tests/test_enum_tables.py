@@ -13,7 +13,7 @@ import dowsing
 
 #: Tables of some members only, and why the others are never looked up.
 PARTIAL = {
-    "commandline.reading.annotate._BY_MANNER": "asked whether it has the member",
+    "render.pieces._BY_MANNER": "asked whether it has the member",
     "commandline.scripts.fragments._MODULES": "a script of the shell is taken before",
     "commandline.languages.value_language._OF_KINDS": "asked whether it has the member",
     "comparing.differences._READERS": "gone through, never looked up in",

@@ -9,11 +9,12 @@ from hypothesis import strategies as st
 from dowsing.commandline.expecting import what_next
 from dowsing.commandline.grammar.shell_grammar import parse_shell
 from dowsing.commandline.line import unpick
-from dowsing.commandline.model.pieces import Piece, Unpicked
+from dowsing.commandline.model.unpicked import Unpicked
 from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.render.line_sentence import sentence
 from dowsing.render.phrases import subject_of, words
 from dowsing.render.piece_text import effect_line
+from dowsing.render.pieces import Piece, pieces_of
 
 
 def effects(found: Unpicked) -> list[str]:
@@ -30,7 +31,7 @@ def told(piece: Piece) -> str:
 
 def pieces(line: str, finder: CommandFinder) -> list[str]:
     """The pieces of a line in short."""
-    return [told(piece) for piece in unpick(line, finder).pieces]
+    return [told(piece) for piece in pieces_of(unpick(line, finder))]
 
 
 @pytest.mark.parametrize(
@@ -112,7 +113,7 @@ def test_mistakes(
     finder: CommandFinder, line: str, text: str, problem: str, nearest: list[str]
 ) -> None:
     found = unpick(line, finder)
-    wrong = [piece for piece in found.pieces if piece.problem]
+    wrong = [piece for piece in pieces_of(found) if piece.problem]
     assert [(piece.text, words(piece.problem), piece.nearest) for piece in wrong] == [
         (text, problem, nearest)
     ]
@@ -120,27 +121,27 @@ def test_mistakes(
 
 
 def test_where_the_mistake_is(finder: CommandFinder) -> None:
-    cluster = next(p for p in unpick("crate -pvz a", finder).pieces if p.problem)
+    cluster = next(p for p in pieces_of(unpick("crate -pvz a", finder)) if p.problem)
     assert cluster.span == [9, 10]
-    value = next(p for p in unpick("crate --level=x", finder).pieces if p.problem)
+    value = next(p for p in pieces_of(unpick("crate --level=x", finder)) if p.problem)
     assert value.span == [14, 15]
 
 
 def test_after_a_wrong_subcommand_options_are_not_judged(finder: CommandFinder) -> None:
-    wrong = [p.text for p in unpick("lamp lihgt --soft", finder).pieces if p.problem]
+    wrong = [p.text for p in pieces_of(unpick("lamp lihgt --soft", finder)) if p.problem]
     assert wrong == ["lihgt"]
 
 
 def test_an_option_tells_spellings_page_and_meaning(finder: CommandFinder) -> None:
-    piece = unpick("crate -C attic", finder).pieces[1]
+    piece = pieces_of(unpick("crate -C attic", finder))[1]
     assert (piece.flags, piece.value, piece.page) == (["-C", "--directory"], "attic", "crate(1)")
     assert piece.says == "Go to DIR first."
-    value = unpick("crate -C attic", finder).pieces[2]
+    value = pieces_of(unpick("crate -C attic", finder))[2]
     assert (value.role, value.of, value.kind) == ("value", "-C", "folder")
 
 
 def test_cluster_pieces_share_their_word(finder: CommandFinder) -> None:
-    found = [p for p in unpick("crate -pv a", finder).pieces if p.role == "option"]
+    found = [p for p in pieces_of(unpick("crate -pv a", finder)) if p.role == "option"]
     assert [(p.text, p.word, p.start, p.end) for p in found] == [
         ("-p", "-pv", 6, 9),
         ("-v", "-pv", 6, 9),
@@ -202,29 +203,29 @@ def test_what_the_shell_cannot_read(
     found = unpick(line, finder)
     assert found.problem is not None
     assert (words(found.problem.reason), (found.problem.start, found.problem.end)) == (says, place)
-    assert found.pieces
+    assert pieces_of(found)
 
 
 def test_an_alias_is_put_in_the_place_of_its_word(finder: CommandFinder) -> None:
     found = unpick("pk x", finder, {"pk": "crate -p"})
-    assert [(p.text, p.role, p.page) for p in found.pieces] == [
+    assert [(p.text, p.role, p.page) for p in pieces_of(found)] == [
         ("pk", "command", None),
         ("pk", "command", "crate(1)"),
         ("-p", "option", "crate(1)"),
         ("x", "operand", None),
     ]
-    assert words(found.pieces[0].meaning) == "stands for: crate -p"
+    assert words(pieces_of(found)[0].meaning) == "stands for: crate -p"
 
 
 def test_what_stands_within_quotes_is_at_its_place(finder: CommandFinder) -> None:
     line = "sh -c 'crate -pv'"
-    found = unpick(line, finder).pieces
+    found = pieces_of(unpick(line, finder))
     assert [(p.text, p.start, line[p.span[0] : p.span[1]]) for p in found if p.span] == [
         ("-c", 3, "-c"),
         ("-p", 13, "-p"),
         ("-v", 13, "v"),
     ]
-    twice = unpick("""sh -c "sh -c 'crate -p \\"x\\"'" """, finder).pieces
+    twice = pieces_of(unpick("""sh -c "sh -c 'crate -p \\"x\\"'" """, finder))
     assert [(p.text, p.start, p.end, p.span) for p in twice if p.depth == 2] == [
         ("crate", 6, 30, []),
         ("-p", 6, 30, []),
@@ -253,7 +254,7 @@ def test_characters_beyond_the_table_of_the_grammar(line: str) -> None:
 def test_signs_with_a_meaning_of_their_own(
     finder: CommandFinder, line: str, place: str, says: str
 ) -> None:
-    found = [words(p.meaning) for p in unpick(line, finder).pieces if p.text == place]
+    found = [words(p.meaning) for p in pieces_of(unpick(line, finder)) if p.text == place]
     assert found == [says]
 
 
@@ -354,7 +355,7 @@ def test_any_line_is_covered_and_nothing_raises(
     for line in (" ".join(words), odd + " ".join(words)):
         found = unpick(line, finder)
         covered = [False] * len(line)
-        for piece in found.pieces:
+        for piece in pieces_of(found):
             assert 0 <= piece.start <= piece.end <= len(line), piece
             covered[piece.start : piece.end] = [True] * (piece.end - piece.start)
         if found.problem is None and "\\" not in line and not odd:
@@ -379,13 +380,13 @@ def test_any_line_is_covered_and_nothing_raises(
 def test_operators_by_where_they_stand(
     finder: CommandFinder, line: str, expected: list[str]
 ) -> None:
-    found = unpick(line, finder).pieces
+    found = pieces_of(unpick(line, finder))
     assert [words(one.meaning) for one in found if one.role == "operator"] == expected
 
 
 def test_a_comparison_in_brackets_that_writes_a_file(finder: CommandFinder) -> None:
     found = unpick("[ a > b ] && lamp", finder)
-    wrong = [(one.text, words(one.problem), one.nearest) for one in found.pieces if one.problem]
+    wrong = [(one.text, words(one.problem), one.nearest) for one in pieces_of(found) if one.problem]
     assert wrong == [
         (
             "> b",
@@ -400,19 +401,21 @@ def test_a_comparison_in_brackets_that_writes_a_file(finder: CommandFinder) -> N
 
 def test_a_function_of_the_line_is_no_command_of_that_name(finder: CommandFinder) -> None:
     found = unpick("crate() { lamp; }; crate --nothing a", finder)
-    said = [words(one.meaning) for one in found.pieces if one.text == "crate" and one.depth == 0]
+    said = [
+        words(one.meaning) for one in pieces_of(found) if one.text == "crate" and one.depth == 0
+    ]
     assert "a function that this text defines" in said
     assert not found.mistaken
 
 
 def test_commands_on_lines_of_their_own_are_no_pipeline(finder: CommandFinder) -> None:
     found = unpick("crate -u a\nlamp > a", finder)
-    assert not [one for one in found.pieces if one.problem]
+    assert not [one for one in pieces_of(found) if one.problem]
 
 
 def test_loops_without_words_and_lines_run_before(finder: CommandFinder) -> None:
     assert unpick("for x do lamp $x; done", finder).problem is None
-    found = unpick("!!", finder).pieces
+    found = pieces_of(unpick("!!", finder))
     assert [words(one.meaning) for one in found] == [
         "a line run before, put here by the shell at a prompt"
     ]
@@ -435,5 +438,5 @@ def test_loops_without_words_and_lines_run_before(finder: CommandFinder) -> None
 def test_what_the_shell_puts_into_words(
     finder: CommandFinder, line: str, text: str, parts: list[list[str]]
 ) -> None:
-    piece = next(one for one in unpick(line, finder).pieces if one.text == text)
+    piece = next(one for one in pieces_of(unpick(line, finder)) if one.text == text)
     assert piece.parts == parts

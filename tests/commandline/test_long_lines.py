@@ -15,6 +15,7 @@ from dowsing.commandline.reading.option_words import MOST_LETTERS
 from dowsing.commandline.reading.word_roles import MOST_CARRIED, MOST_SUGGESTED
 from dowsing.facts.forms import Notation, parse_form
 from dowsing.model.told import told
+from dowsing.render.pieces import pieces_of
 
 DEEP = "from here on it is nested too deep to be taken apart"
 LONG = "from here on it is too long to be taken apart"
@@ -33,8 +34,8 @@ LONG = "from here on it is too long to be taken apart"
 )
 def test_nesting_without_end(finder: CommandFinder, line: str) -> None:
     found = unpick(line, finder)
-    assert len(found.pieces) < 2000
-    assert all(0 <= piece.start <= piece.end <= len(line) for piece in found.pieces)
+    assert len(pieces_of(found)) < 2000
+    assert all(0 <= piece.start <= piece.end <= len(line) for piece in pieces_of(found))
     what_next(line, finder)
 
 
@@ -47,16 +48,16 @@ def test_where_nesting_ends_is_said(finder: CommandFinder) -> None:
 def test_a_line_of_very_many_commands(finder: CommandFinder) -> None:
     found = unpick("crate -p;" * MOST_STATEMENTS, finder)
     assert found.problem is not None and found.problem.reason.code is ProblemCode.TOO_LONG
-    assert 2 * MOST_STATEMENTS > len(found.pieces) > MOST_STATEMENTS
+    assert 2 * MOST_STATEMENTS > len(pieces_of(found)) > MOST_STATEMENTS
     assert unpick("crate -p;" * 1000, finder).problem is None
 
 
 def test_commands_that_carry_commands_without_end(finder: CommandFinder) -> None:
     found = unpick("nohup " * 300 + "crate -p", finder)
-    assert sum(piece.role == "command" for piece in found.pieces) == MOST_CARRIED + 1
-    assert found.pieces[-1].meaning == told(Meaning.TOO_DEEP)
+    assert sum(piece.role == "command" for piece in pieces_of(found)) == MOST_CARRIED + 1
+    assert pieces_of(found)[-1].meaning == told(Meaning.TOO_DEEP)
     assert (
-        unpick("nohup " * 5 + "crate -p", finder).pieces[-1].says
+        pieces_of(unpick("nohup " * 5 + "crate -p", finder))[-1].says
         == "Pack files into a crate. Files may be folders."
     )
 
@@ -77,15 +78,15 @@ def test_names_like_unknown_ones_are_looked_for_few_times(
 def test_every_place_of_an_unknown_name_has_its_nearest(finder: CommandFinder) -> None:
     finder.suggested.clear()
     found = unpick("crqte; crqte", finder)
-    assert [piece.nearest for piece in found.pieces if piece.role == "command"] == [
+    assert [piece.nearest for piece in pieces_of(found) if piece.role == "command"] == [
         ["crate"],
         ["crate"],
     ]
 
 
 def test_a_cluster_of_very_many_letters_is_none(finder: CommandFinder) -> None:
-    assert len(unpick("crate -" + "v" * (MOST_LETTERS - 1), finder).pieces) == MOST_LETTERS
-    assert len(unpick("crate -" + "v" * 5000, finder).pieces) == 2
+    assert len(pieces_of(unpick("crate -" + "v" * (MOST_LETTERS - 1), finder))) == MOST_LETTERS
+    assert len(pieces_of(unpick("crate -" + "v" * 5000, finder))) == 2
 
 
 def test_brackets_of_a_form_that_never_close() -> None:

@@ -19,6 +19,7 @@ from dowsing.commandline.rewriting.rewrite import (
 from dowsing.index.store import Store
 from dowsing.machine.settings import Settings
 from dowsing.model.told import told
+from dowsing.render.pieces import pieces_of
 
 
 @pytest.mark.parametrize(
@@ -64,7 +65,7 @@ def test_short(finder: CommandFinder, line: str, expected: str) -> None:
 )
 def test_rewriting_keeps_what_the_line_means(finder: CommandFinder, line: str) -> None:
     def meant(text: str) -> list[tuple[str, list[str] | None, str | None]]:
-        found = [p for p in unpick(text, finder).pieces if p.role != "value"]
+        found = [p for p in pieces_of(unpick(text, finder)) if p.role != "value"]
         return [
             (p.role, p.flags, p.value) if p.role == "option" else (p.role, None, p.text)
             for p in found

@@ -21,6 +21,7 @@ from dowsing.knowledge.recipes import (
     recipes_of_folder,
 )
 from dowsing.machine.settings import DEMO_LIBRARY, read_settings
+from dowsing.render.pieces import pieces_of
 from dowsing.sources.manual_folders import roots, section_folders
 from dowsing.tasks.answers import is_checked
 
@@ -152,12 +153,11 @@ def test_every_option_of_our_recipes_is_documented_on_this_machine(
     for recipe in own_recipes():
         for line in variants(recipe):
             found = unpick(line, machine_tables)
-            known = all(
-                p.page or p.text.startswith("<") for p in found.pieces if p.role == "command"
-            )
+            pieces = pieces_of(found)
+            known = all(p.page or p.text.startswith("<") for p in pieces if p.role == "command")
             if known and not is_checked(found) and recipe.line not in RIGHT_WITHOUT_A_PAGE:
-                undocumented = [p.text for p in found.pieces if p.role == "option" and not p.page]
-                wrong.append((line, [p.problem for p in found.pieces if p.problem], undocumented))
+                undocumented = [p.text for p in pieces if p.role == "option" and not p.page]
+                wrong.append((line, [p.problem for p in pieces if p.problem], undocumented))
     assert not wrong, "\n".join(map(str, wrong))
 
 

@@ -43,9 +43,8 @@ def run_line(session: Session, line: str, yes: bool) -> int:
         )
     said += [f"   {ITALIC}careful{ROMAN}: {clean_line(effect_line(one))}" for one in found.changes]
     said += [
-        f"   {ITALIC}mistake{ROMAN}: {clean_line(words(piece.problem))}"
-        for piece in found.pieces
-        if piece.problem
+        f"   {ITALIC}mistake{ROMAN}: {clean_line(words(problem.reason))}"
+        for problem in found.problems
     ]
     sys.stderr.write("\n".join(session.screen.encode(one) for one in said) + "\n")
     sys.stderr.flush()

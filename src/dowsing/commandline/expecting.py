@@ -88,22 +88,20 @@ def what_next(line: str, finder: CommandFinder, at: int | None = None, home: str
     word = typed.value if typed is not None else ""
     whole = LineReader(finder)
     # the name of a command that is still being typed is not looked up: it is no mistake yet
-    found = whole.read(before if at_command else head)
+    whole.read(before if at_command else head)
     asker = _Asker(finder, state, word, home)
     expects = asker.commands() if at_command else asker.all()
     problem = None
-    for piece in found.pieces:
-        if piece.problem and not (
-            piece.problem.code in UNFINISHED and piece.end >= len(head.rstrip())
-        ):
-            last = typed is not None and piece.start >= len(before)
-            if last and any(one.text.startswith(word) or one.values for one in expects):
+    for one in whole.problems:
+        if not (one.reason.code in UNFINISHED and one.end >= len(head.rstrip())):
+            last = typed is not None and one.start >= len(before)
+            if last and any(new.text.startswith(word) or new.values for new in expects):
                 continue  # it may still become one of these
-            start, end = (piece.span or [piece.start, piece.end])[:2]
-            problem = Problem(begin + start, begin + end, piece.problem, piece.nearest)
+            start, end = one.marked
+            problem = Problem(begin + start, begin + end, one.reason, one.nearest)
             break
     lacks = (
-        _lacks(whole, found.problem, head)
+        _lacks(whole, whole.problem, head)
         if not at_command
         else _lacks_command(finder, word, before, state)
     )

@@ -68,4 +68,4 @@ def end_of(use: OptionUse | OperandUse | WordUse) -> int:
 def _value_words(use: OptionUse | OperandUse | WordUse) -> list[Word]:
     if isinstance(use, OptionUse):
         return [] if use.carries else use.value_words
-    return [use.value_word] if isinstance(use, WordUse) and use.value_word is not None else []
+    return [use.value.word] if isinstance(use, WordUse) and use.value is not None else []

@@ -11,8 +11,8 @@ from dowsing.commandline.judging.value_checks import wrong_value
 from dowsing.commandline.line import unpick
 from dowsing.commandline.model.command import Command
 from dowsing.commandline.model.exclusion import excluded
-from dowsing.commandline.model.pieces import Unpicked
 from dowsing.commandline.model.tree import OperandUse, OptionUse, WordUse
+from dowsing.commandline.model.unpicked import Unpicked
 from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.commandline.reading.line_reader import LineReader
 from dowsing.commandline.reading.usual import options_by_use, subcommand_words

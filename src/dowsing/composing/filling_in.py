@@ -48,7 +48,9 @@ def fill_in(
         elif use.word.text == "--":
             filled.ended = True
         else:
-            filled.extra += [one.text for one in (use.word, use.value_word) if one is not None]
+            filled.extra.append(use.word.text)
+            if use.value is not None:
+                filled.extra.append(use.value.word.text)
     _operands(filled, fields, places, [use.word for use in uses if isinstance(use, OperandUse)])
     return filled
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.judging.certainty import is_for_looking
+from dowsing.commandline.languages.held import read_held
 from dowsing.commandline.languages.value_language import (
     LanguageValue,
     language_of_operand,
@@ -12,7 +13,6 @@ from dowsing.commandline.languages.value_language import (
 )
 from dowsing.commandline.meaning.conditions import inputs, is_fed, operands, use_of
 from dowsing.commandline.model.tree import CommandNode, OperandUse, OptionUse, WordUse
-from dowsing.commandline.reading.annotate import read_held
 from dowsing.knowledge.command_facts import PLACE
 from dowsing.model.roles import Role
 from dowsing.model.values import OperandRole
@@ -306,7 +306,7 @@ def _undocumented(known: Command, use: WordUse) -> list[str]:
         said = [known.facts.adds.get(flag) for flag in flags]
         if flags and all(one is not None and "{" not in one for one in said):
             return [one for one in said if one]
-    value = f" {use.value_word.text}" if use.value_word is not None else ""
+    value = f" {use.value.word.text}" if use.value is not None else ""
     return [f"with {use.word.text}{value}"]
 
 

@@ -8,15 +8,17 @@ from dowsing.render.line_sentence import sentence
 from dowsing.render.meanings import meanings_here
 from dowsing.render.phrases import words
 from dowsing.render.piece_text import done_by, effect_line, manner_of, says_of
+from dowsing.render.pieces import line_problem, pieces_of
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.expecting import Expected, Next
     from dowsing.commandline.grammar.problems import Problem
-    from dowsing.commandline.model.pieces import Piece, Unpicked
+    from dowsing.commandline.model.unpicked import Unpicked
     from dowsing.commandline.reading.form_words import FormPart, Syntax
     from dowsing.composing.field import Field
     from dowsing.composing.sheet import Sheet
+    from dowsing.render.pieces import Piece
     from dowsing.tasks.answers import Answer
 
 #: The fields of a piece that are carried as they are.
@@ -64,7 +66,7 @@ def unpicked_json(found: Unpicked) -> dict[str, object]:
     return {
         "line": found.line,
         "says": sentence(found),
-        "pieces": pieces_json(found.pieces, meanings_here(found.commands)),
+        "pieces": pieces_json(pieces_of(found), meanings_here(found.commands)),
         "changes": [effect_line(effect) for effect in found.changes],
         "effects": [
             {
@@ -75,7 +77,7 @@ def unpicked_json(found: Unpicked) -> dict[str, object]:
             }
             for effect in found.changes
         ],
-        "problem": problem_json(found.problem),
+        "problem": problem_json(line_problem(found)),
     }
 
 
@@ -131,7 +133,7 @@ def answer_json(answer: Answer) -> dict[str, object]:
         "line": answer.line,
         "task": answer.task,
         "slots": dump(answer.slots),
-        "pieces": pieces_json(answer.pieces),
+        "pieces": pieces_json(pieces_of(answer.read)),
         "caution": caution(answer) or None,
         "look": answer.look,
         "checked": answer.checked,

@@ -30,7 +30,7 @@ from dowsing.render.told_clauses import (
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.pieces import Unpicked
+    from dowsing.commandline.model.unpicked import Unpicked
 
     Part = CommandNode | SimpleCommand | Mark
 

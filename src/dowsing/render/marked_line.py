@@ -9,7 +9,7 @@ from dowsing.render.wrap import wrap
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.pieces import Piece
+    from dowsing.render.pieces import Piece
 
 INDENT = 3
 #: How words are shown by what they are; operands are plain.

@@ -11,13 +11,16 @@ from dowsing.render.line_sentence import sentence
 from dowsing.render.marked_line import STYLES, Mistake, marked_lines
 from dowsing.render.meanings import meanings_here
 from dowsing.render.phrases import subject_of, words
+from dowsing.render.pieces import line_problem, pieces_of
 from dowsing.render.typed import typed
 from dowsing.render.wrap import first_sentence, unbroken, wrap
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.pieces import Effect, Piece, Unpicked
+    from dowsing.commandline.grammar.problems import Problem
+    from dowsing.commandline.model.unpicked import Effect, Unpicked
     from dowsing.model.told import Told
+    from dowsing.render.pieces import Piece
 
 INDENT = 3
 WIDEST_LABEL = 26
@@ -53,22 +56,24 @@ def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False
 
     `seen`: the line stands just above, so that it is shown only to mark a mistake in it.
     """
-    mistakes = mistakes_of(found)
-    lines = marked_lines(found.line, mistakes, width, found.pieces) if mistakes or not seen else []
+    pieces = pieces_of(found)
+    mistakes = _mistakes(pieces, line_problem(found))
+    lines = marked_lines(found.line, mistakes, width, pieces) if mistakes or not seen else []
     says = sentence(found)
     if says:
         lines += [*([""] if lines else []), *wrap(clean_line(says), width, INDENT)]
     if found.changes:
         lines += ["", f"{HEADING}CHANGES", *_change_lines(found, width)]
-    table = piece_lines(found.pieces, width, meanings_here(found.commands))
+    table = piece_lines(pieces, width, meanings_here(found.commands))
     lines += ["", *table] if table else []
-    lines += ["", *(f"{FAINT}{line}" for line in _next(found, width, program))]
+    lines += ["", *(f"{FAINT}{line}" for line in _next(pieces, width, program))]
     return lines
 
 
 def brief_lines(found: Unpicked, width: int, program: str) -> list[str]:
     """The line with its mistakes, the sentence and what it changes, without the pieces."""
-    lines = marked_lines(found.line, mistakes_of(found), width, found.pieces)
+    pieces = pieces_of(found)
+    lines = marked_lines(found.line, _mistakes(pieces, line_problem(found)), width, pieces)
     says = sentence(found)
     if says:
         lines += ["", *wrap(clean_line(says), width, INDENT)]
@@ -104,12 +109,15 @@ def judged(problem: Told, grade: Grade) -> str:
 
 def mistakes_of(found: Unpicked) -> list[Mistake]:
     """The mistakes of a line in order."""
+    return _mistakes(pieces_of(found), line_problem(found))
+
+
+def _mistakes(pieces: list[Piece], problem: Problem | None) -> list[Mistake]:
     mistakes: list[Mistake] = []
-    for piece in found.pieces:
+    for piece in pieces:
         if piece.problem:
             start, end = (piece.span or [piece.start, piece.end])[:2]
             mistakes.append((start, end, judged(piece.problem, piece.grade), piece.nearest))
-    problem = found.problem
     if problem is not None:
         says = judged(problem.reason, problem.grade)
         mistakes.append((problem.start, problem.end, says, problem.nearest))
@@ -301,8 +309,8 @@ def _part_lines(parts: list[list[str]], width: int, indent: int) -> list[str]:
     return lines
 
 
-def _next(found: Unpicked, width: int, program: str) -> list[str]:
-    pages = list(dict.fromkeys(piece.page for piece in found.pieces if piece.page))
+def _next(pieces: list[Piece], width: int, program: str) -> list[str]:
+    pages = list(dict.fromkeys(piece.page for piece in pieces if piece.page))
     names = [page.partition("(")[0] for page in pages if page.endswith(")")]
     steps = (
         [f"{program} options {typed(names[-1])}", f"{program} syntax {typed(names[-1])}"]

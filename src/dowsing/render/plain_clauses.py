@@ -107,7 +107,7 @@ def _objects(command: CommandNode) -> str:
         shown(use.word)
         for use in command.uses
         if isinstance(use, OperandUse) and not use.lines
-        if use.manner is not Manner.SCRIPT_ARGUMENT
+        if not use.is_manner(Manner.SCRIPT_ARGUMENT)
     ]
     if _may_be_values(command):
         operands = []

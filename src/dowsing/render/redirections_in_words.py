@@ -6,7 +6,7 @@ import re
 
 from dowsing.commandline.grammar.sayings import Meaning
 from dowsing.commandline.grammar.shell_words import Mark
-from dowsing.commandline.reading.line_reader import meaning_of
+from dowsing.commandline.model.mark_meanings import mark_meaning
 from dowsing.render.clause_text import shown
 from dowsing.render.phrases import words
 from dowsing.render.told_clauses import Clause, Shape
@@ -87,4 +87,4 @@ def _to_stream(said: Clause, mark: Mark, number: str, target: str) -> Clause:
     if number in ("", "1") and target == "2":
         is_printed = said.shape is Shape.PRINTS
         return said.followed(" as an error" if is_printed else ", with its output among the errors")
-    return said.followed(f", and {words(meaning_of(mark))}")
+    return said.followed(f", and {words(mark_meaning(mark))}")

@@ -7,6 +7,7 @@ from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line, escaped
 from dowsing.model.roles import Role
 from dowsing.render.line_marks import FAINT
 from dowsing.render.piece_text import effect_line, piece_lines, says_of
+from dowsing.render.pieces import pieces_of
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
 from dowsing.tasks.answers import OWN, SURE
@@ -14,8 +15,8 @@ from dowsing.tasks.origin import OriginKind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.pieces import Piece
     from dowsing.model.entry import Entry
+    from dowsing.render.pieces import Piece
     from dowsing.tasks.answers import Answer, Task
     from dowsing.tasks.recipe_examples import Shown
 
@@ -35,7 +36,7 @@ def task_lines(found: Task, width: int, program: str, height: int | None = None)
     head += [] if not head else [""]
     head += _answer_lines(1, found.answers[0], width)
     if not found.answers[0].line.startswith(f"{OWN} "):
-        head += ["", *piece_lines(_told_once(found.answers[0].pieces), width)]
+        head += ["", *piece_lines(_told_once(pieces_of(found.answers[0].read)), width)]
     tail = ["", *(f"{FAINT}{line}" for line in wrap(_next(found, program), width))]
     others = [
         ["", *_answer_lines(number, one, width)] for number, one in enumerate(found.answers[1:], 2)

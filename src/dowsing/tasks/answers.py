@@ -7,6 +7,7 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.line import unpick
+from dowsing.commandline.model.tree import words_told
 from dowsing.index.schema import Meta
 from dowsing.knowledge.command_classes import CommandClass, members_of
 from dowsing.knowledge.effects import HARMS
@@ -26,7 +27,7 @@ from dowsing.tasks.sentence import ParsedSentence, understand, understood
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.pieces import Effect, Piece, Unpicked
+    from dowsing.commandline.model.unpicked import Effect, Unpicked
     from dowsing.commandline.reading.command_finder import CommandFinder
     from dowsing.tasks.choice import Choice
     from dowsing.tasks.filling import FilledRecipe
@@ -50,6 +51,8 @@ _HOW_TO = re.compile(
     r"|which (?:command|tool|line))\b",
     re.IGNORECASE,
 )
+#: Words of a line that a page has to tell of.
+_TOLD_BY_PAGES = frozenset((Role.COMMAND, Role.SUBCOMMAND, Role.OPTION))
 OWN = "dowsing"  # our own commands need no page to be known
 BEHIND = 2.5  # the best score: what is worse is no answer to the same question
 
@@ -72,7 +75,7 @@ class Answer(Record):
     line: str
     task: str
     slots: list[Filling]
-    pieces: list[Piece]
+    read: Unpicked
     origin: Origin
     effects: list[Effect]
     look: str
@@ -275,7 +278,7 @@ def answer_of(filled: FilledRecipe, finder: CommandFinder, score: float) -> Answ
         filled.line,
         recipe.task,
         slots,
-        found.pieces,
+        found,
         Origin(
             OriginKind.SAVED if recipe.where == "saved" else OriginKind.RECIPE,
             _page_of(found),
@@ -297,7 +300,7 @@ def shown_line(task: str, line: str, origin: Origin, finder: CommandFinder) -> A
         line,
         task,
         slots,
-        found.pieces,
+        found,
         origin.changed(page=_page_of(found)),
         found.changes,
         "",
@@ -307,7 +310,7 @@ def shown_line(task: str, line: str, origin: Origin, finder: CommandFinder) -> A
 
 def _page_of(found: Unpicked) -> str | None:
     """The page that documents the first command of a line."""
-    return next((piece.page for piece in found.pieces if piece.page), None)
+    return next((use.page for use in words_told(found.commands) if use.page), None)
 
 
 def is_checked(found: Unpicked) -> bool:
@@ -316,9 +319,6 @@ def is_checked(found: Unpicked) -> bool:
 
     A place for a command is none yet.
     """
-    told = [
-        piece
-        for piece in found.pieces
-        if piece.role in (Role.COMMAND, Role.SUBCOMMAND, Role.OPTION)
-    ]
-    return not found.mistaken and all(piece.page or piece.text.startswith("<") for piece in told)
+    told = [use for use in words_told(found.commands) if use.role in _TOLD_BY_PAGES]
+    names = [*found.unnamed, *(use.word.text for use in told if not use.page)]
+    return not found.mistaken and all(name.startswith("<") for name in names)

@@ -14,6 +14,7 @@ from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.render.fields import help_lines
 from dowsing.render.marked_line import styled_line
 from dowsing.render.piece_text import effect_line
+from dowsing.render.pieces import pieces_of
 from dowsing.render.wrap import wrap
 from dowsing.tui.field_list import FieldList
 from dowsing.tui.lines_view import LinesView
@@ -144,7 +145,7 @@ class FormView(Program):
         elif found is None:
             text.append_text(text_of(f"{BOLD}{_printable(line)}{ROMAN}"))
         else:
-            text.append_text(text_of(styled_line(line.replace("\t", " "), found.pieces)))
+            text.append_text(text_of(styled_line(line.replace("\t", " "), pieces_of(found))))
             from dowsing.render.line_sentence import sentence
 
             says = sentence(found)

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dowsing.cli.commands import read
 from dowsing.cli.listed import as_given
 from dowsing.commandline.line import unpick
-from dowsing.commandline.model.pieces import Piece
 from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.model.errors import Failure
 from dowsing.model.roles import Role
+from dowsing.render.pieces import Piece, pieces_of
 from dowsing.session.session import Session
 
 
@@ -16,7 +16,7 @@ def read_at(session: Session, line: str, at: int | None) -> int:
     """Read the page that tells of the word at a place, counted in characters. Raises Failure."""
     place = len(line) if at is None else max(0, min(at, len(line)))
     found = unpick(line, CommandFinder(session.store, session.settings))
-    page = page_at(found.pieces, place)
+    page = page_at(pieces_of(found), place)
     if not page:
         words = line[:place].split()
         raise Failure(

@@ -63,9 +63,9 @@ def keep(session: Session, line: str, task: str) -> int:
     """Keep a line and say so."""
     kept = keep_line(session, line, task)
     found = unpick(kept.recipe.line, CommandFinder(session.store, session.settings))
-    for piece in found.pieces:
-        if piece.problem:
-            message(f"kept as it is, but: {clean_line(words(piece.problem))}")
+    for problem in found.problems:
+        if problem is not found.problem:
+            message(f"kept as it is, but: {clean_line(words(problem.reason))}")
     if found.problem:
         message(f"kept as it is, but a shell cannot read it: {words(found.problem.reason)}")
     if session.json:

@@ -34,7 +34,7 @@ def options_behind_image(node: CommandNode) -> Iterator[Problem]:
     behind = (use for use in node.uses if isinstance(use, OperandUse))
     for use in behind:
         flag = use.word.value.partition("=")[0]
-        is_given_on = use.manner is Manner.SCRIPT_ARGUMENT and flag[:1] == "-"
+        is_given_on = use.is_manner(Manner.SCRIPT_ARGUMENT) and flag[:1] == "-"
         if is_given_on and (node.known.spelling(flag) or flag in node.known.facts.adds):
             reason = told(ProblemCode.BEHIND_IMAGE, flag, node.known.words)
             yield Problem(use.word.start, use.word.end, reason, grade=Grade.WARNING)

@@ -69,9 +69,9 @@ def use_of(node: CommandNode, flags: str) -> OptionUse | None:
             continue
         flag = next((flag for flag in _flags_of(one, node) if flag in names), "")
         if flag:
-            value = one.value_word.value if one.value_word is not None else None
+            value = one.value.word.value if one.value is not None else None
             loose = OptionUse(flag, Spelling(flag, Option([flag]), ""), one.word, value)
-            loose.value_words = [one.value_word] if one.value_word is not None else []
+            loose.values = [one.value] if one.value is not None else []
             return loose
     return None
 

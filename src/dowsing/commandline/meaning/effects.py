@@ -13,7 +13,7 @@ from dowsing.commandline.judging.certainty import adds_operands, looks_only, tel
 from dowsing.commandline.meaning.conditions import holds
 from dowsing.commandline.meaning.fetched_code import fetched_and_run
 from dowsing.commandline.meaning.program_effects import effects_of_programs
-from dowsing.commandline.model.pieces import Effect
+from dowsing.commandline.model.unpicked import Effect
 from dowsing.knowledge.effects import EffectKind
 from dowsing.model.told import told
 

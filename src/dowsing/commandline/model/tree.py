@@ -1,7 +1,7 @@
 """A line as a tree: what its commands are given, each word with what it is to its command.
 
-LineReader makes it; judgement, effects, rewriting, the sentence, the fields of a form and what may
-come next look at nothing else. The pieces that answers carry are made in the same pass.
+LineReader makes it; judgement, effects, rewriting, the sentence, the table, the fields of a form
+and what may come next look at nothing else.
 """
 
 from __future__ import annotations
@@ -13,11 +13,15 @@ from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
 from dowsing.knowledge.command_classes import CommandClass, members_of
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
+from dowsing.model.told import told
 from dowsing.model.value_kinds import ValueKind
 from dowsing.model.values import OperandRole
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from collections.abc import Iterator, Sequence
+
+    from dowsing.commandline.grammar.problems import Problem
     from dowsing.commandline.grammar.shell_words import Inner, Word
     from dowsing.commandline.model.command import Command, Spelling
     from dowsing.model.told import Told
@@ -39,26 +43,66 @@ class Slot(Record):
     units: str = ""
 
 
-class OptionUse:
+class Use:
+    """A word of a line: what it is to its command, and what is told of it.
+
+    `page`: the text that tells of it; `says`: what that text says, `meaning`: what is known without
+    it; `manner`: how it came to be what it is, if not by its spelling; `problem`: what is wrong
+    with it; `kind`: that of a value; `lines`: those of the shell that it is.
+    """
+
+    def __init__(  # noqa: PLR0913 - all of it by keyword
+        self,
+        word: Word,
+        role: Role,
+        *,
+        page: str | None = None,
+        says: str = "",
+        meaning: Told | None = None,
+        manner: Told | None = None,
+        problem: Problem | None = None,
+        kind: str = "",
+    ) -> None:
+        self.word, self.role = word, role
+        self.page, self.says = page, says
+        self.meaning, self.manner, self.problem = meaning, manner, problem
+        self.kind = kind
+        self.lines: list[Line] = []
+
+    def is_manner(self, manner: Manner) -> bool:
+        """Whether it came to be what it is in that way."""
+        return self.manner is not None and self.manner.code is manner
+
+
+class WordUse(Use):
+    """A word that is neither an option of a table nor an operand: the command's name, a subcommand,
+    an operator of the command's own, an assignment, a value, `--`, an option that no table has.
+
+    `flag`: of such an option its spelling, `place`: that of its letter in the word, in characters;
+    `attached`: the value in its word; `value`: the one that stands apart; `closer`: what ends the
+    command that is its value; `flags`: all spellings of an operator; `nearest`: of a name that
+    nothing knows those that are spelled like it.
+    """
+
+    flag: str = ""
+    place: int | None = None
+    attached: str | None = None
+    value: WordUse | None = None
+    closer: WordUse | None = None
+    flags: list[str] | None = None
+    nearest: Sequence[str] = ()
+
+
+class OptionUse(Use):
     """An option as a line gives it: the spelling that was typed (`flag`), what is known of it, its
     word, its value without the shell's quotes, and the words of a value that stands apart.
 
     `place`: that of its letter in the word, where others stand in the same one, in characters;
-    `manner`: how the word came to be this option, if not by its spelling; `lines`: those of the
-    shell that its value is; `carries`: the value is a command up to a closer, `-exec`.
+    `carries`: the value is a command up to the `closer`, `-exec`.
     """
 
-    __slots__ = (
-        "carries",
-        "flag",
-        "lines",
-        "manner",
-        "place",
-        "spelling",
-        "value",
-        "value_words",
-        "word",
-    )
+    carries: bool = False
+    closer: WordUse | None = None
 
     def __init__(
         self,
@@ -70,55 +114,55 @@ class OptionUse:
         place: int | None = None,
         manner: Told | None = None,
     ) -> None:
-        self.flag, self.spelling, self.word, self.value = flag, spelling, word, value
-        self.place, self.manner = place, manner
-        self.carries = False
-        self.value_words: list[Word] = []
-        self.lines: list[Line] = []
+        option = spelling.option
+        super().__init__(
+            word, Role.OPTION, page=spelling.page, says=option.text or "", manner=manner
+        )
+        self.flag, self.spelling, self.value = flag, spelling, value
+        self.place = place
+        self.values: list[WordUse] = []
+
+    @property
+    def value_words(self) -> list[Word]:
+        """The words of a value that stands apart."""
+        return [one.word for one in self.values]
 
     @property
     def raw_value(self) -> str | None:
         """Its value as it stands in the line, quotes included; None if it has none, or if that
         cannot be told apart from the rest of its word.
         """
-        if self.value is None or self.value_words:
+        if self.value is None or self.values:
             return " ".join(word.text for word in self.value_words) or None
         if self.is_manner(Manner.SAME_AS):  # `-5`, a number alone
             return self.value
         head = self.word.value.removesuffix(self.value)
         return self.word.text[len(head) :] if self.word.text.startswith(head) else None
 
-    def is_manner(self, manner: Manner) -> bool:
-        """Whether it came to be this option in that way."""
-        return self.manner is not None and self.manner.code is manner
 
-
-class OperandUse:
+class OperandUse(Use):
     """An operand as a line gives it. `slot`: its place in the form that fits best, None if none has
-    one; `piece`: the number of its piece; `manner`: how it came to be one, if not by its place;
-    `lines`: those of the shell that it is.
+    one; `what`: the name of that place, or of what stands for it.
     """
 
-    __slots__ = ("lines", "manner", "piece", "slot", "word")
-
-    def __init__(self, word: Word, piece: int, manner: Manner | None = None) -> None:
-        self.word, self.piece, self.manner = word, piece, manner
+    def __init__(
+        self,
+        word: Word,
+        manner: Manner | None = None,
+        *,
+        meaning: Told | None = None,
+        what: str = "",
+        kind: str = "",
+    ) -> None:
+        super().__init__(
+            word,
+            Role.OPERAND,
+            meaning=meaning,
+            manner=told(manner) if manner is not None else None,
+            kind=kind,
+        )
         self.slot: Slot | None = None
-        self.lines: list[Line] = []
-
-
-class WordUse:
-    """A word of a command that is neither: a subcommand, an operator of the command's own, an
-    assignment, `--`, an option that no table has.
-    """
-
-    __slots__ = ("lines", "role", "says", "value_word", "word")
-
-    def __init__(self, word: Word, role: Role, says: str = "") -> None:
-        self.word, self.role = word, role
-        self.says = says  # of a subcommand what is said of it
-        self.value_word: Word | None = None  # of an option that is known to have one
-        self.lines: list[Line] = []  # of the shell that this value is
+        self.what = what
 
 
 class CommandNode:
@@ -126,10 +170,11 @@ class CommandNode:
     who ask what may come next.
     """
 
-    def __init__(self, name: Word, known: Command) -> None:
-        self.name = name
+    def __init__(self, head: WordUse, known: Command) -> None:
+        self.head = head  # its name, with what is told of it
         self.known = known  # the program or, once that was read, its subcommand
         self.root = known  # the program
+        self.alias = ""  # the line that its name stands for
         #: All its words but values and commands that it carries, in the order of the line; `used`
         #: and `operands` are those of a kind.
         self.uses: list[OptionUse | OperandUse | WordUse] = []
@@ -143,6 +188,8 @@ class CommandNode:
         self.ended = False  # after `--`
         self.inner: CommandNode | None = None  # the command that it carries and that is not closed
         self.carried: list[CommandNode] = []  # all commands that it carries
+        #: One that it carries and whose name is only known when it runs.
+        self.carried_unknown: SimpleCommand | None = None
         self.carrier: CommandNode | None = None  # the command that carries it
         self.closer: Word | None = None  # what ends it among the words of that one
         self.wants_inner = False  # a command that this one carries may begin with the next word
@@ -151,6 +198,11 @@ class CommandNode:
         self.is_fed = False  # its input comes from a pipe or a file
         self.is_lost = False  # its subcommand is a mistake: nothing can be said of the rest
         self.ends_early = False  # it runs a script or program of its own: the rest belongs to that
+
+    @property
+    def name(self) -> Word:
+        """The word that names it."""
+        return self.head.word
 
     def is_of(self, which: CommandClass) -> bool:
         """Whether its program is of that class."""
@@ -180,10 +232,12 @@ class Pipeline:
 class Line:
     """A line, or one that stands within a word: its commands and what stands between them, in
     order. A command whose name is only known when it runs is left as its words. `substitutions`:
-    those in its words, each with its line.
+    those in its words, each with its line; `problem`: what the shell cannot read of a line that
+    stands within a word.
     """
 
     def __init__(self) -> None:
+        self.problem: Problem | None = None
         self.parts: list[CommandNode | SimpleCommand | Mark] = []
         self.substitutions: list[tuple[Inner, Line]] = []
 
@@ -215,6 +269,29 @@ def every_command(nodes: list[CommandNode]) -> list[CommandNode]:
         found.append(node)
         found += every_command(node.carried)
     return found
+
+
+def problems_of(commands: list[CommandNode], lines: list[Line]) -> list[Problem]:
+    """What the reading of their words found wrong, in the order of the line."""
+    found = [line.problem for line in lines]
+    found += [use.problem for use in _uses_of(commands)]
+    return sorted((one for one in found if one is not None), key=lambda one: one.start)
+
+
+def words_told(commands: list[CommandNode]) -> list[Use]:
+    """The names of commands and all their words, values too, in the order of the line."""
+    return sorted(_uses_of(commands), key=lambda use: use.word.start)
+
+
+def _uses_of(commands: list[CommandNode]) -> Iterator[Use]:
+    for node in commands:
+        yield node.head
+        for use in node.uses:
+            yield use
+            if isinstance(use, OptionUse) and not use.carries:
+                yield from use.values
+            elif isinstance(use, WordUse) and use.value is not None:
+                yield use.value
 
 
 def start_of(part: CommandNode | SimpleCommand | Mark) -> int:

@@ -2,54 +2,51 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.grammar.sayings import Manner, Meaning
+from dowsing.commandline.grammar.sayings import Manner
 from dowsing.commandline.grammar.shell_grammar import parse_shell
-from dowsing.commandline.grammar.shell_words import (
-    Item,
-    Mark,
-    Place,
-    ShellLine,
-    SimpleCommand,
-    Word,
+from dowsing.commandline.grammar.shell_words import Item, Mark, Place, SimpleCommand, Word
+from dowsing.commandline.model.tree import (
+    CommandNode,
+    Line,
+    Pipeline,
+    every_command,
+    problems_of,
 )
-from dowsing.commandline.model.pieces import Piece, Unpicked
-from dowsing.commandline.model.tree import CommandNode, Line, Pipeline, every_command
-from dowsing.commandline.reading.piece_maker import PieceMaker
-from dowsing.commandline.reading.word_roles import WordReader, assignment_meaning
+from dowsing.commandline.reading.word_roles import WordReader
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.roles import Role
-from dowsing.model.told import Told, told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.commandline.grammar.problems import Problem
     from dowsing.commandline.reading.command_finder import CommandFinder
 
 MOST_DEPTH = 8
-_SUBSTITUTIONS = {"<": Meaning.FILE_OF_OUTPUT, ">": Meaning.FILE_FOR_INPUT}
 
 
 class LineReader:
     """Reads a line. `line` is its tree, `lines` that and all that stand within words of it;
-    `states` are those that commands were left in, in order.
+    `problem` is what the shell cannot read; `states` are those that commands were left in, in
+    order.
     """
 
     def __init__(self, finder: CommandFinder, aliases: dict[str, str] | None = None) -> None:
         self.aliases = aliases or {}
         self.functions: frozenset[str] = frozenset()  # that are defined outside the text
-        self.pieces: list[Piece] = []
         self.states: list[tuple[SimpleCommand, CommandNode | None]] = []
         self.line = Line()
         self.lines: list[Line] = []
+        self.problem: Problem | None = None
         self.open: list[Line] = []  # that are being read, the outer before the inner
-        self.words = WordReader(PieceMaker(finder, self.pieces, self._line_within))
+        self.words = WordReader(finder, self._lines_within)
 
-    def read(self, line: str) -> Unpicked:
-        """The line taken apart."""
+    def read(self, line: str) -> Line:
+        """The line as a tree."""
         shell = parse_shell(line)
+        self.problem = shell.problem
         self.words.functions = self.functions | set(_functions(shell.items))
         self.line = self._items(shell.items, 0)
-        self.pieces.sort(key=lambda piece: piece.start)
-        return Unpicked(line, self.pieces, problem=shell.problem)
+        return self.line
 
     @property
     def commands(self) -> list[CommandNode]:
@@ -60,6 +57,18 @@ class LineReader:
     def pipelines(self) -> list[Pipeline]:
         """The commands between pipes, of all lines."""
         return [pipeline for line in self.lines for pipeline in line.pipelines]
+
+    @property
+    def problems(self) -> list[Problem]:
+        """What is wrong with words, in the order of the line."""
+        return problems_of(self.commands, self.lines)
+
+    @property
+    def unnamed(self) -> list[str]:
+        """The words in the place of a command's name that are only known when the line runs."""
+        found = [command for command, node in self.states if node is None]
+        found += [node.carried_unknown for node in self.commands if node.carried_unknown]
+        return [command.words[0].text for command in found]
 
     def last_state(self) -> CommandNode | None:
         """What the last command was left in: the innermost, of those that carry another; None if
@@ -78,7 +87,8 @@ class LineReader:
             if isinstance(item, SimpleCommand):
                 line.parts.append(self._command(item, depth) or item)
             else:
-                self._mark(item, depth)
+                if item.word is not None and item.word.inner:
+                    self._substitutions(item.word, depth + 1)
                 line.parts.append(item)
         self.open.pop()
         _note_inputs(line)
@@ -86,102 +96,45 @@ class LineReader:
 
     def _command(self, command: SimpleCommand, depth: int) -> CommandNode | None:
         words = command.words
-        alias = self.aliases.get(words[0].text)
-        if alias and depth < MOST_DEPTH:
-            stands_for = parse_shell(alias).items
-            if len(stands_for) == 1 and isinstance(stands_for[0], SimpleCommand):
-                first = words[0]
-                own = [_implied(word, first) for word in stands_for[0].words]
-                self.pieces.append(
-                    Piece(
-                        first.text,
-                        first.start,
-                        first.end,
-                        Role.COMMAND,
-                        meaning=told(Meaning.ALIAS, alias),
-                        manner=told(Manner.ALIAS),
-                        depth=depth,
-                    )
-                )
-                at = len(self.pieces)
-                state = self.words.command([*own, *words[1:]], depth)
-                self._note(command, state)
-                kept = [
-                    _by_alias(piece) if piece.start == first.start else piece
-                    for piece in self.pieces[at:]
-                ]
-                self.pieces[at:] = kept
-                return state
-        state = self.words.command(words, depth)
-        self._note(command, state)
-        return state
+        alias = self.aliases.get(words[0].text, "") if depth < MOST_DEPTH else ""
+        stands_for = parse_shell(alias).items if alias else []
+        if len(stands_for) == 1 and isinstance(stands_for[0], SimpleCommand):
+            own = [_implied(word, words[0]) for word in stands_for[0].words]
+            words = [*own, *words[1:]]
+        else:
+            alias = ""
+        node = self.words.command(words, depth)
+        if node is not None:
+            node.alias = alias
+            node.written = command.words
+        self.states.append((command, node))
+        return node
 
-    def _note(self, command: SimpleCommand, state: CommandNode | None) -> None:
-        if state is not None:
-            state.written = command.words
-        self.states.append((command, state))
-
-    def _mark(self, mark: Mark, depth: int) -> None:
-        inside = bool(mark.word and mark.word.inner)
-        variables = mark.word.variables if mark.word else []
-        what = f"${variables[0]}" if mark.role == Role.REDIRECTION and variables else ""
-        manner = told(mark.code) if isinstance(mark.code, Manner) else None
-        piece = Piece(
-            mark.text,
-            mark.start,
-            mark.end,
-            mark.role,
-            meaning=meaning_of(mark),
-            what=what,
-            manner=manner,
-            depth=depth,
-            inside=inside,
-        )
-        self.pieces.append(piece)
-        if mark.word is not None and inside:
-            self._substitutions(mark.word, depth + 1)
-
-    def _line_within(self, word: Word, depth: int) -> list[Line]:
+    def _lines_within(self, word: Word, depth: int, *, is_alone: bool = False) -> list[Line]:
         """What stands within a word: its substitutions, or a line of its own."""
         if word.inner:
-            last = self.pieces[-1]
-            if (
-                last.text == word.text
-                and word.text in (inner.text for inner in word.inner)
-                and last.role == Role.OPERAND
-            ):
-                self.pieces.pop()  # the word is nothing but the substitution
-                return self._substitutions(word, depth)
-            return self._substitutions(word, depth + 1)
+            return self._substitutions(word, depth if is_alone else depth + 1)
         if depth > MOST_DEPTH:
             return []
         at = word.text.find(word.value) if word.placed else -1
         place = Place(word.start, word.end, word.start + at if at >= 0 else None)
-        shell: ShellLine = parse_shell(word.value)
+        shell = parse_shell(word.value)
         place.put(shell.items)
-        start = len(self.pieces)
         line = self._items(shell.items, depth)
-        if shell.problem is not None and start < len(self.pieces):
-            self.pieces[-1] = self.pieces[-1].changed(problem=shell.problem.reason)
+        if shell.problem is not None:
+            start, end = place.of(shell.problem.start, shell.problem.end)
+            line.problem = shell.problem.changed(start=start, end=end)
         return [line]
 
     def _substitutions(self, word: Word, depth: int) -> list[Line]:
+        """The lines of the substitutions in a word, each read once."""
+        around = self.open[-1] if self.open else self.line
+        known = {id(inner): line for inner, line in around.substitutions}
         lines: list[Line] = []
         for inner in word.inner:
-            meaning = told(_SUBSTITUTIONS.get(inner.text[:1], Meaning.OUTPUT_OF))
-            self.pieces.append(
-                Piece(
-                    inner.text,
-                    inner.start,
-                    inner.end,
-                    Role.SUBSTITUTION,
-                    meaning=meaning,
-                    depth=depth,
-                    inside=True,
-                )
-            )
-            if depth < MOST_DEPTH:
-                around = self.open[-1] if self.open else self.line
+            if id(inner) in known:
+                lines.append(known[id(inner)])
+            elif depth < MOST_DEPTH:
                 line = self._items(inner.items, depth + 1)
                 around.substitutions.append((inner, line))
                 lines.append(line)
@@ -224,27 +177,3 @@ def _implied(word: Word, alias: Word) -> Word:
     made = Word(alias.text, word.value, alias.start, alias.end)
     made.placed = False
     return made
-
-
-def _by_alias(piece: Piece) -> Piece:
-    """A piece of the line that an alias stands for."""
-    return piece if piece.what or piece.manner else piece.changed(manner=told(Manner.BY_ALIAS))
-
-
-def meaning_of(mark: Mark) -> Told | None:
-    """What a mark of the shell means."""
-    if mark.role == Role.OPERATOR:
-        if isinstance(mark.code, Meaning) and mark.code is not Meaning.TEST:
-            return told(mark.code)
-        return told(Meaning.TEST if mark.code is Meaning.TEST else Meaning.OPERATOR, mark.text)
-    if mark.role == Role.KEYWORD:
-        return told(Meaning.KEYWORD, mark.text)
-    if mark.role == Role.ASSIGNMENT:
-        return assignment_meaning(mark.text)
-    if mark.role == Role.COMMENT:
-        return told(Meaning.COMMENT)
-    if mark.role == Role.REDIRECTION:
-        if isinstance(mark.code, Meaning):
-            return told(mark.code)
-        return told(Meaning.REDIRECTION, mark.operator, mark.word.value if mark.word else "")
-    return None

@@ -7,10 +7,11 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.grammar.sayings import Manner, Meaning, ProblemCode
-from dowsing.commandline.model.command import Spelling
+from dowsing.commandline.model.mark_meanings import assignment_meaning
 from dowsing.commandline.model.operands import best_fit
-from dowsing.commandline.model.tree import OperandUse
-from dowsing.commandline.reading.subcommand_words import SubcommandReader
+from dowsing.commandline.model.tree import OperandUse, OptionUse, WordUse
+from dowsing.commandline.model.word_problems import problem_at
+from dowsing.knowledge.command_classes import CommandClass, members_of
 from dowsing.model.roles import Role
 from dowsing.model.told import told
 from dowsing.model.value_kinds import ValueKind
@@ -18,145 +19,156 @@ from dowsing.model.value_kinds import ValueKind
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.grammar.shell_words import Word
+    from dowsing.commandline.model.command import Command, Spelling
+    from dowsing.commandline.reading.command_reading import CommandReading
 
 _TEST_OPERATORS = frozenset(("=", "!=", "==", "!", "(", ")", "<", ">"))
+_ASSIGNMENT = re.compile(r"[A-Za-z_]\w*\+?=")
 
 
-class OperandReader(SubcommandReader):
+class OperandWords:
     """Reads the words of a command that are no options."""
+
+    def __init__(self, reading: CommandReading) -> None:
+        self.reading = reading
+
+    @property
+    def known(self) -> Command:
+        """What is known of the command that is being read."""
+        return self.reading.known
+
+    def operand(self, word: Word) -> None:
+        """A subcommand, a word that is an option without a dash, or what the command works on."""
+        reading, node, value = self.reading, self.reading.node, word.value
+        if self.known.name in members_of(CommandClass.TEST) and self.of_test(word):
+            return
+        may_be_subcommand = not node.operands and not word.dynamic and not node.ended
+        if may_be_subcommand and reading.subcommands.read(word):
+            return
+        if self.keyword(word):
+            return
+        if self.known.name in members_of(CommandClass.DECLARES) and _ASSIGNMENT.match(value):
+            reading.take(WordUse(word, Role.ASSIGNMENT, meaning=assignment_meaning(value)))
+            node.operands.append(OperandUse(word))
+        elif self.script(word):
+            pass
+        elif value == "-":
+            self.lone_dash(word)
+        else:
+            reading.take_operand(OperandUse(word))
 
     def bundle(self, word: Word) -> bool:
         """A first word of option letters without a dash, as `tar xzf` and `ps aux` have it."""
-        known = self.known
-        if (
-            known.name not in self.rules.bundles
-            or self.state.operands
-            or self.state.used
-            or self.at != 1
-            or word.value[:1] == "-"
-            or not re.fullmatch(r"[A-Za-z0-9]+", word.value)
-        ):
+        reading, known = self.reading, self.known
+        is_first = not reading.node.operands and not reading.node.used and reading.at == 1
+        if known.name not in reading.rules.bundles or not is_first:
+            return False
+        if not re.fullmatch(r"[A-Za-z0-9]+", word.value):
             return False
         letters = [
             known.spellings.get(letter) or known.spellings.get("-" + letter)
             for letter in word.value
         ]
-        if not all(letters):
+        spellings = [one for one in letters if one is not None]
+        if len(spellings) < len(letters):
             return False
-        waiting: list[Spelling] = []
-        for n, spelling in enumerate(letters):
-            assert spelling is not None
-            value = None
-            manner = told(Manner.NO_DASH)
-            use = self.use(word, spelling.flag, spelling, None, place=n, manner=manner)
+        waiting: list[OptionUse] = []
+        for n, spelling in enumerate(spellings):
+            use = OptionUse(spelling.flag, spelling, word, None, place=n)
+            use.manner = told(Manner.NO_DASH)
+            reading.take_option(use)
             if spelling.needs:
-                place = self.at + len(waiting)
-                value = self.words[place].value if place < len(self.words) else None
-                use.value, use.value_words = value, self.words[place : place + 1]
-                waiting.append(spelling)
-            flag = word.value[n] if spelling.flag == word.value[n] else "-" + word.value[n]
-            missing = spelling.needs and value is None
-            self.add(
-                word,
-                Role.OPTION,
-                text=word.value[n],
-                word=word.text if len(word.value) > 1 else "",
-                span=[word.start + n, word.start + n + 1],
-                flags=spelling.option.flags,
-                value=value,
-                page=spelling.page,
-                says=spelling.option.text or None,
-                problem=told(ProblemCode.MISSING_VALUE, flag, spelling.placeholder)
-                if missing
-                else None,
-                manner=manner,
-                kind=spelling.kind if spelling.needs else "",
-                group=spelling.option.section,
-            )
-        for spelling in waiting:
-            if self.at < len(self.words):
-                one = self.words[self.at]
-                self.at += 1
-                self.add(
-                    one,
-                    Role.VALUE,
-                    of=spelling.flag,
-                    kind=spelling.kind,
-                    page=spelling.page,
-                )
+                self._bundled_value(use, word.value[n], len(waiting))
+                waiting.append(use)
+        for use in waiting:
+            value = reading.next_word()
+            if value is not None:
+                kind = use.spelling.kind
+                made = WordUse(value, Role.VALUE, page=use.spelling.page, kind=kind)
+                reading.take_value(made, use)
         return True
+
+    def _bundled_value(self, use: OptionUse, letter: str, waiting: int) -> None:
+        """The value of a letter in a bundle: the next word that none of those `waiting` before it
+        takes.
+        """
+        words, at = self.reading.words, self.reading.at + waiting
+        use.kind = use.spelling.kind
+        if at < len(words):
+            use.value = words[at].value
+            return
+        flag = letter if use.flag == letter else "-" + letter
+        place = use.word.start + (use.place or 0)
+        reason = told(ProblemCode.MISSING_VALUE, flag, use.spelling.placeholder)
+        use.problem = problem_at(use.word, reason, mark=(place, place + 1))
 
     def of_test(self, word: Word) -> bool:
         """The operators of a test between its operands, and what ends it; whether the word is
         such.
         """
         if word.value in _TEST_OPERATORS:
-            self.add(word, Role.OPERATOR, meaning=told(Meaning.BRACKET_TEST, word.text))
+            meaning = told(Meaning.BRACKET_TEST, word.text)
+            self.reading.take(WordUse(word, Role.OPERATOR, meaning=meaning))
             return True
-        ends = word.value == "]" and self.state.name.value == "["
+        ends = word.value == "]" and self.reading.node.name.value == "["
         if ends:
-            self.state.closer = word
-            self.maker.add(
-                self.maker.piece(word, Role.OPERATOR, self.depth, meaning=told(Meaning.ENDS_TEST))
-            )
+            self.reading.node.closer = word
         return ends
 
     def lone_dash(self, word: Word) -> None:
         """A dash alone, most often a stream in the place of a file."""
-        stands_for = self.rules.lone_dash.get(self.known.words)
+        stands_for = self.reading.rules.lone_dash.get(self.known.words)
         stream = told(Meaning.STANDARD_STREAM)
         meaning = told(Meaning.BY_CONVENTION, stands_for) if stands_for else stream
-        self.add_operand(word, meaning=meaning, what="-")
+        self.reading.take_operand(OperandUse(word, meaning=meaning, what="-"))
 
-    def add_operand(self, word: Word, manner: Manner | None = None, **more: object) -> OperandUse:
-        """Take up an operand. Which place of a form it has is told once all are there."""
-        use = self.other_operand(word, manner, **more)
-        self.state.operands.append(use)
-        return use
-
-    def other_operand(self, word: Word, manner: Manner | None = None, **more: object) -> OperandUse:
-        """Take up an operand that is of no form."""
-        if manner is not None:
-            more["manner"] = told(manner)
-        use = OperandUse(word, self.add(word, Role.OPERAND, **more), manner)
-        self.state.uses.append(use)
-        return use
-
-    def label_operands(self) -> None:
+    def label(self) -> None:
         """Tell the operands by the form that fits best, once all words are read."""
-        state = self.state
-        fit = best_fit(state.known, len(state.operands), state.flags)
-        state.lacking = fit.lacking
-        for use, slot in zip(state.operands, fit.slots, strict=True):
+        node = self.reading.node
+        fit = best_fit(node.known, len(node.operands), node.flags)
+        node.lacking = fit.lacking
+        for use, slot in zip(node.operands, fit.slots, strict=True):
             use.slot = slot
-            piece = self.maker.pieces[use.piece]
             if slot is None:
-                state.surplus.append(use)
-            elif piece.role == Role.OPERAND and not piece.what and piece.manner is None:
-                self.maker.pieces[use.piece] = piece.changed(what=slot.name, kind=slot.kind)
+                node.surplus.append(use)
+            elif not use.what and use.manner is None:
+                use.what, use.kind = slot.name, slot.kind
 
     def script(self, word: Word) -> bool:
         """The script of an interpreter: options after it are its own."""
-        if self.interpreter not in self.rules.scripts or self.has_code:
+        reading = self.reading
+        if reading.interpreter not in reading.rules.scripts or reading.has_code:
             return False
-        if self.state.operands:
+        if reading.node.operands:
             return False
-        self.add_operand(word, Manner.SCRIPT, kind=ValueKind.FILE)
-        self.state.ends_early = True
-        self.script_rest = Manner.SCRIPT_ARGUMENT
+        reading.take_operand(OperandUse(word, Manner.SCRIPT, kind=ValueKind.FILE))
+        reading.node.ends_early = True
+        reading.script_rest = Manner.SCRIPT_ARGUMENT
         return True
 
     def keyword(self, word: Word) -> bool:
         """An option that has no dash: `dev eth0`, `bs=1M`; whether the word is one."""
         name, equals, attached = word.value.partition("=")
-        known = self.known.parent if self.known.only and self.known.parent else self.known
-        spelling = known.spellings.get(name) if name and name[0] not in "-+" else None
+        spelling = self._spelling_of_key(name)
         if spelling is None or word.quoted or len(name) < 2:
             return False
         if equals and spelling.takes:
-            self.option(word, name, spelling, attached)
+            self.reading.options.option(word, name, spelling, attached)
             return True
         if equals or word.value.endswith("="):
             return False
-        self.option(word, name, spelling, None)
+        self.reading.options.option(word, name, spelling, None)
         return True
+
+    def _spelling_of_key(self, name: str) -> Spelling | None:
+        known = self.known.parent if self.known.only and self.known.parent else self.known
+        return known.spellings.get(name) if name and name[0] not in "-+" else None
+
+    def plus_word(self, word: Word) -> None:
+        """A word behind a plus sign that is no option."""
+        stands_for = self.reading.rules.plus_words.get(self.known.name)
+        if stands_for is None:
+            self.operand(word)
+        else:
+            meaning = told(Meaning.BY_CONVENTION, stands_for)
+            self.reading.take_other(OperandUse(word, meaning=meaning))

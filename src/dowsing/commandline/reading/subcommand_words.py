@@ -1,130 +1,112 @@
-"""The words of a command that are its subcommands, or fail to be; and how it carries another
-command.
-"""
+"""The words of a command that are its subcommands, or fail to be."""
 
 from __future__ import annotations
 
 import re
 
 from dowsing.commandline.grammar.sayings import Manner, ProblemCode
-from dowsing.commandline.model.command import Command
-from dowsing.commandline.model.form_facts import carried_after, wants_command
-from dowsing.commandline.model.tree import OperandUse
-from dowsing.commandline.reading.unknown_options import UnknownOptionReader
+from dowsing.commandline.model.form_facts import wants_command
+from dowsing.commandline.model.tree import OperandUse, WordUse
+from dowsing.commandline.model.word_problems import problem_at
 from dowsing.index.command_rows import has_subcommands
-from dowsing.knowledge.conventions import Carrier
 from dowsing.model.nearness import nearest_words
 from dowsing.model.roles import Role
-from dowsing.model.told import told
+from dowsing.model.told import Told, told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.grammar.shell_words import Word
+    from dowsing.commandline.model.command import Command
+    from dowsing.commandline.reading.command_reading import CommandReading
+
+#: How subcommands are spelled.
+_NAME = re.compile(r"[a-z][\w-]*")
+_LEAST_LISTED = 3  # a list of fewer is none of subcommands
+_LEAST_NEAR = 0.75
 
 
-class SubcommandReader(UnknownOptionReader):
-    """Reads options and subcommands."""
+class SubcommandWords:
+    """Reads the first word behind a command that has subcommands."""
 
-    def subcommand(self, word: Word) -> bool:
+    def __init__(self, reading: CommandReading) -> None:
+        self.reading = reading
+
+    def read(self, word: Word) -> bool:
         """A subcommand: by a page of its own, or listed in the command's text; whether the word is
         one or fails to be.
         """
-        known, value = self.known, word.value
-        page = self.maker.finder.subcommand(known, value)
+        known = self.reading.known
         listed = known.subcommands
         short = ""
-        if page is None and value not in listed and self.root_name in self.rules.shortened:
-            short = next(
-                (name for name in listed if name.startswith(value) or value.startswith(name)), ""
-            )
-            page = self.maker.finder.subcommand(known, short) if short else None
+        page = self.reading.finder.subcommand(known, word.value)
+        if page is None:
+            short = self._short_for(word.value, listed)
+            page = self.reading.finder.subcommand(known, short) if short else None
         if page is not None:
-            self.state.known = page
-            self.carrier = self.carrier_of(page)
-            says = page.summary or listed.get(short or value)
-            self.add(
-                word,
-                Role.SUBCOMMAND,
-                page=page.page,
-                says=says or None,
-                manner=told(Manner.SHORT_FOR, short) if short else None,
-            )
+            says = page.summary or listed.get(short or word.value) or ""
+            manner = told(Manner.SHORT_FOR, short) if short else None
+            self._is(word, page, page.page, says, manner)
             return True
-        inside = known.listed(short or value)
+        inside = known.listed(short or word.value)
         if inside is not None:
-            self.maker.finder.add_facts(inside)
-            self.state.known = inside
-            self.carrier = self.carrier_of(inside)
+            self.reading.finder.add_facts(inside)
             name = inside.only
-            manner = told(Manner.SHORT_FOR, name) if name != value else None
-            self.add(
-                word,
-                Role.SUBCOMMAND,
-                page=known.page,
-                says=listed[name] or None,
-                manner=manner,
-            )
+            manner = told(Manner.SHORT_FOR, name) if name != word.value else None
+            self._is(word, inside, known.page, listed[name] or "", manner)
             return True
+        return self._fails(word, listed)
+
+    def _is(self, word: Word, known: Command, page: str, says: str, manner: Told | None) -> None:
+        self.reading.become(known)
+        self.reading.take(WordUse(word, Role.SUBCOMMAND, page=page, says=says, manner=manner))
+
+    def _short_for(self, value: str, listed: dict[str, str]) -> str:
+        """What a word is the beginning of, or the reverse, for a program that lets one shorten."""
+        if value in listed or self.reading.root_name not in self.reading.rules.shortened:
+            return ""
+        return next(
+            (name for name in listed if name.startswith(value) or value.startswith(name)), ""
+        )
+
+    def _fails(self, word: Word, listed: dict[str, str]) -> bool:
+        """Whether a word fails to be a subcommand: others are told of, and it is none of them."""
+        known, value = self.reading.known, word.value
         if (
             not listed
             and known.parent is None
-            and has_subcommands(self.maker.finder.store, known.name)
+            and has_subcommands(self.reading.finder.store, known.name)
         ):
-            near = self._subcommands_like(value) if re.fullmatch(r"[a-z][\w-]*", value) else []
+            near = self._subcommands_like(value) if _NAME.fullmatch(value) else []
             if near:
-                problem = told(ProblemCode.NO_SUBCOMMAND, known.words, value)
-                self.state.is_lost = True
-                number = self.add(
-                    word, Role.SUBCOMMAND, problem=problem, nearest=near, page=known.page
-                )
-                self.state.operands.append(OperandUse(word, number))
+                self._wrong(word, told(ProblemCode.NO_SUBCOMMAND, known.words, value), near)
             return bool(near)
-        if len(listed) < 3 or not re.fullmatch(r"[a-z][\w-]*", value) or word.quoted:
+        if len(listed) < _LEAST_LISTED or not _NAME.fullmatch(value) or word.quoted:
             return False
-        near = nearest_words(value, list(listed), least=0.75)
+        near = nearest_words(value, list(listed), least=_LEAST_NEAR)
         if not near and (known.parent is not None or not wants_command(known)):
             return False
-        if self.maker.finder.mentions(
-            known, value, everywhere=False
-        ):  # its page speaks of it, if only in passing
-            number = self.add(word, Role.SUBCOMMAND, page=known.page, manner=told(Manner.UNLISTED))
-            self.state.operands.append(OperandUse(word, number))
-            return True
-        self.state.is_lost = True
-        number = self.add(
-            word,
-            Role.SUBCOMMAND,
-            problem=told(ProblemCode.UNLISTED_SUBCOMMAND, known.page, value),
-            nearest=near,
-            page=known.page,
-        )
-        self.state.operands.append(OperandUse(word, number))
+        # its page speaks of it, if only in passing
+        if self.reading.finder.mentions(known, value, everywhere=False):
+            self._take(
+                WordUse(word, Role.SUBCOMMAND, page=known.page, manner=told(Manner.UNLISTED))
+            )
+        else:
+            self._wrong(word, told(ProblemCode.UNLISTED_SUBCOMMAND, known.page, value), near)
         return True
 
+    def _wrong(self, word: Word, reason: Told, near: list[str]) -> None:
+        self.reading.node.is_lost = True
+        problem = problem_at(word, reason, near)
+        page = self.reading.known.page
+        self._take(WordUse(word, Role.SUBCOMMAND, page=page, problem=problem))
+
+    def _take(self, use: WordUse) -> None:
+        """Take up what may as well be an operand."""
+        self.reading.take(use)
+        self.reading.node.operands.append(OperandUse(use.word))
+
     def _subcommands_like(self, value: str) -> list[str]:
-        names = [entry.name for entry in self.maker.finder.store.of_family(self.known.name)]
-        plain = [
-            name.removeprefix(self.known.name + "-")
-            for name in names
-            if name.startswith(self.known.name + "-")
-        ]
-        return nearest_words(value, plain, least=0.75)
-
-    def carrier_of(self, known: Command) -> Carrier | None:
-        """How the command carries another: as the conventions say, else as its forms show."""
-        if not known.carrier_is_told:
-            known.carrier, known.carrier_is_told = self._carrier_of(known), True
-        return known.carrier
-
-    def _carrier_of(self, known: Command) -> Carrier | None:
-        carrier = self.rules.carriers.get(known.name)
-        if (
-            carrier is None
-            and known.parent is None
-            and not has_subcommands(self.maker.finder.store, known.name)
-            and not known.subcommands
-        ):
-            before = carried_after(known)
-            if before is not None:
-                carrier = Carrier({"before": before})
-        return carrier
+        name = self.reading.known.name
+        names = [entry.name for entry in self.reading.finder.store.of_family(name)]
+        plain = [one.removeprefix(name + "-") for one in names if one.startswith(name + "-")]
+        return nearest_words(value, plain, least=_LEAST_NEAR)

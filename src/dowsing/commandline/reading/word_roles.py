@@ -1,5 +1,5 @@
-"""The words of one command as pieces: options, their values, subcommands, operands, and the command
-within it.
+"""The words of a command by what each is: options, their values, subcommands, operands, and the
+command within it.
 
 Reading follows the guidelines of POSIX.1-2017 (XBD 12.2) with what GNU getopt_long, the X toolkit's
 single-dash long options and the BSD's bundles add, each as far as the command's own documentation
@@ -11,10 +11,16 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.grammar.sayings import Manner, Meaning, ProblemCode
+from dowsing.commandline.grammar.shell_words import SimpleCommand
 from dowsing.commandline.model.command import Command
-from dowsing.commandline.model.tree import CommandNode, OperandUse, WordUse
-from dowsing.commandline.reading.operand_words import OperandReader
-from dowsing.commandline.reading.piece_maker import PieceMaker
+from dowsing.commandline.model.mark_meanings import assignment_meaning
+from dowsing.commandline.model.tree import CommandNode, OperandUse, OptionUse, WordUse
+from dowsing.commandline.model.word_problems import problem_at
+from dowsing.commandline.reading.command_reading import CommandReading
+from dowsing.commandline.reading.operand_words import OperandWords
+from dowsing.commandline.reading.option_words import OptionWords
+from dowsing.commandline.reading.subcommand_words import SubcommandWords
+from dowsing.commandline.reading.unknown_options import UnknownOptions
 from dowsing.index.convention_rows import conventions_of
 from dowsing.knowledge.command_classes import CommandClass, members_of
 from dowsing.model.roles import Role
@@ -24,7 +30,8 @@ from dowsing.model.value_kinds import ValueKind
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.grammar.shell_words import Word
-    from dowsing.commandline.model.pieces import Piece
+    from dowsing.commandline.reading.command_finder import CommandFinder
+    from dowsing.commandline.reading.command_reading import LinesWithin
 
 MOST_SUGGESTED = 12  # names that nothing knows for which those spelled like them are looked for
 MOST_CARRIED = 24  # commands within commands, such as sudo env xargs …, that are taken apart
@@ -32,7 +39,6 @@ _ASSIGNMENT = re.compile(r"[A-Za-z_]\w*\+?=")
 _EXPRESSION_OPERATORS = frozenset(("(", ")", "!", ",", "-o", "-or", "-a", "-and", "-not"))
 _EARLIER_LINE = re.compile(r"!(?:!|-?\d+|\??[A-Za-z][\w./-]*)")
 _COMPARISONS = frozenset(("=", "!=", "==", "<", ">"))
-_TEST_OPERATORS = frozenset(("=", "!=", "==", "!", "(", ")", "<", ">"))
 _JOINING = {
     "(": Meaning.BEGINS_GROUP,
     ")": Meaning.ENDS_GROUP,
@@ -47,61 +53,62 @@ _JOINING = {
 
 
 class WordReader:
-    """Reads the words of commands into pieces."""
+    """Reads the words of commands; `lines_within` those lines that stand within a word."""
 
-    def __init__(self, maker: PieceMaker) -> None:
-        self.maker = maker
-        self.finder = maker.finder
+    def __init__(self, finder: CommandFinder, lines_within: LinesWithin) -> None:
+        self.finder, self.lines_within = finder, lines_within
         self.functions: frozenset[str] = frozenset()  # that the text defines
         self.looked_for = 0  # names that nothing knows, for which those like them were looked for
 
     def command(self, words: list[Word], depth: int) -> CommandNode | None:
-        """Read a command. The state is what it is left in at its last word; None if the name is not
-        known here.
+        """Read a command. The node is what it is left in at its last word; None if the name is only
+        known when it runs.
         """
         name = words[0]
         if name.dynamic:
-            self.maker.add(
-                self.maker.piece(name, Role.COMMAND, depth, meaning=told(Meaning.DYNAMIC_COMMAND))
-            )
-            self._rest(words[1:], depth)
+            for word in words[1:]:
+                self._operand_of_unknown(word, depth)
             return None
         known = self.finder.command(name.value)
+        head = WordUse(name, Role.COMMAND)
         if name.value in self.functions:
             known = Command(name.value, name.value)
-            self.maker.add(
-                self.maker.piece(name, Role.COMMAND, depth, meaning=told(Meaning.OWN_FUNCTION))
-            )
+            head.meaning = told(Meaning.OWN_FUNCTION)
         elif is_earlier_line(name):
-            meaning = told(Meaning.EARLIER_LINE)
-            self.maker.add(self.maker.piece(name, Role.COMMAND, depth, meaning=meaning))
+            head.meaning = told(Meaning.EARLIER_LINE)
         else:
-            self.maker.add(self._command_piece(name, known, depth))
-        return _CommandReader(self, name, known, depth).read(words[1:])
+            self._tell(head, known)
+        reading = CommandReading(self.finder, self.lines_within, head, known, depth)
+        reading.options = OptionWords(reading)
+        reading.unknown = UnknownOptions(reading)
+        reading.subcommands = SubcommandWords(reading)
+        reading.operands = OperandWords(reading)
+        return _CommandReader(self, reading).read(words[1:])
 
-    def _command_piece(self, name: Word, known: Command, depth: int) -> Piece:
-        piece = self.maker.piece(
-            name,
-            Role.COMMAND,
-            depth,
-            page=known.page or None,
-            says=known.summary or None,
-            builtin=known.builtin,
-            manner=told(Manner.KEYWORD) if known.keyword else None,
-        )
+    def _operand_of_unknown(self, word: Word, depth: int) -> None:
+        if word.inner:
+            alone = word.text in (inner.text for inner in word.inner)
+            self.lines_within(word, depth, is_alone=alone)
+
+    def _tell(self, head: WordUse, known: Command) -> None:
+        """What is told of the name of a command."""
+        head.page = known.page or None
+        head.manner = told(Manner.KEYWORD) if known.keyword else None
         if known.page or known.documented:
-            return piece
+            head.says = known.summary
+            return
+        name = head.word.value
         if known.exists:
-            own = "/" in name.value
-            return piece.changed(
-                says=None, meaning=told(Meaning.OWN_FILE if own else Meaning.UNDOCUMENTED)
-            )
+            head.meaning = told(Meaning.OWN_FILE if "/" in name else Meaning.UNDOCUMENTED)
+            return
+        head.meaning = told(Meaning.NOT_HERE)
         # what we know to run others is a tool that is not here, and no mistake
-        is_tool = known.name in conventions_of(self.finder.store).carriers
-        near, meant = ([], []) if is_tool else self._suggested(name.value)
-        problem = told(ProblemCode.UNKNOWN_COMMAND) if meant else None
-        meaning = told(Meaning.NOT_HERE)
-        return piece.changed(says=None, meaning=meaning, problem=problem, nearest=meant or near)
+        if known.name in conventions_of(self.finder.store).carriers:
+            return
+        near, meant = self._suggested(name)
+        head.nearest = meant or near
+        if meant:
+            head.problem = problem_at(head.word, told(ProblemCode.UNKNOWN_COMMAND), meant)
 
     def _suggested(self, name: str) -> tuple[list[str], list[str]]:
         """What `_commands_like` gives, looked for once a name, and not for the hundreds that one
@@ -126,277 +133,245 @@ class WordReader:
         # what is no slip of the fingers may well be a tool not here
         return like, [one for one in like if is_slip(name, one)]
 
-    def _rest(self, words: list[Word], depth: int) -> None:
-        for word in words:
-            self.maker.add(self.maker.piece(word, Role.OPERAND, depth))
-            if word.inner:
-                self.maker.line_of(word, depth)
 
+class _CommandReader:
+    """Goes through the words of one command. `reader` reads the command that it may carry."""
 
-class _CommandReader(OperandReader):
-    """Reads the words of one command. `reader` reads the command that it may carry."""
-
-    def __init__(self, reader: WordReader, name: Word, known: Command, depth: int) -> None:
-        super().__init__(reader.maker, name, known, depth)
-        self.reader = reader
+    def __init__(self, reader: WordReader, reading: CommandReading) -> None:
+        self.reader, self.reading = reader, reading
+        self.node = reading.node
+        self.carrying = reading.rules.expressions.get(reading.known.name)
 
     # --- the order of things
     # -------------------------------------------------------------------------
 
     def read(self, words: list[Word]) -> CommandNode:
         """The roles of all words behind the command's name."""
-        self.words = words
-        self.carrier = self.carrier_of(self.known)
-        expression = self.rules.expressions.get(self.known.name)
-        while self.at < len(words):
-            word = words[self.at]
-            self.at += 1
-            if self.script_rest:
-                self.other_operand(word, self.script_rest)
-            elif self.is_behind_all(word):
-                self.script_rest = Manner.SCRIPT_ARGUMENT
-                self.other_operand(word, self.script_rest)
-            elif self.bundle(word) or self.inner(word):
-                pass
-            elif self.is_plain(word) or self.is_compared():
-                self.operand(word, expression is not None)
-            elif self.is_dashed(word.value):
-                self.operand(word, False)
+        reading, node = self.reading, self.node
+        reading.words = words
+        while (word := reading.next_word()) is not None:
+            if self.is_behind_all(word):
+                reading.script_rest = Manner.SCRIPT_ARGUMENT
+            if reading.script_rest:
+                reading.take_other(OperandUse(word, reading.script_rest))
+            elif not (reading.operands.bundle(word) or self.inner(word)):
+                self.one_word(word)
+        reading.operands.label()
+        node.wants_inner = self.wants_inner()
+        node.needs_inner = node.wants_inner and not node.used
+        needs = reading.carrier is not None and reading.carrier.needs
+        lines = any(isinstance(use, OperandUse) and use.lines for use in node.uses)
+        node.is_carrier_alone = needs and not node.carried and not lines
+        return node
+
+    def one_word(self, word: Word) -> None:
+        """A word that neither begins the command within this one nor is behind all of its own."""
+        if self.is_plain(word) or self.is_compared():
+            if self.carrying is not None and word.value in _EXPRESSION_OPERATORS:
+                self.joint(word)
             else:
-                self.mark(word, expression)
-        self.label_operands()
-        self.state.wants_inner = self.wants_inner()
-        self.state.needs_inner = self.state.wants_inner and not self.state.used
-        needs = self.carrier is not None and self.carrier.needs
-        lines = any(isinstance(use, OperandUse) and use.lines for use in self.state.uses)
-        self.state.is_carrier_alone = needs and not self.state.carried and not lines
-        return self.state
+                self.reading.operands.operand(word)
+        elif self.is_dashed(word.value):
+            self.reading.operands.operand(word)
+        else:
+            self.mark(word)
 
     def is_behind_all(self, word: Word) -> bool:
         """Whether a word with a dash stands where options have ended: behind the image of a
         container it goes to that.
         """
-        is_closed = self.carrier is not None and self.carrier.closes and self.wants_inner()
+        carrier = self.reading.carrier
+        is_closed = carrier is not None and carrier.closes and self.wants_inner()
         return is_closed and word.value[:1] == "-"
 
     def is_plain(self, word: Word) -> bool:
         """Whether a word can only be an operand: by its shape, or because options have ended."""
         value = word.value
         expanded = word.dynamic and value[:1] == "$"
-        return self.state.ended or len(value) < 2 or value[0] not in "-+" or expanded
+        return self.node.ended or len(value) < 2 or value[0] not in "-+" or expanded
 
     def is_compared(self) -> bool:
         """Whether a word is what a test compares with, whatever it is spelled like."""
-        before = self.words[self.at - 2].value if self.at > 1 else ""
-        return (
-            self.known.name in members_of(CommandClass.TEST)
-            and before in _COMPARISONS
-            and self.at > 2
-        )
+        at = self.reading.at
+        is_test = self.reading.known.name in members_of(CommandClass.TEST)
+        return is_test and at > 2 and self.reading.words[at - 2].value in _COMPARISONS
 
     def is_dashed(self, value: str) -> bool:
         """Whether this command takes such a word as an operand although it begins with a dash."""
-        shape = self.rules.dashed.get(self.known.name)
+        shape = self.reading.rules.dashed.get(self.reading.known.name)
         return shape is not None and re.fullmatch(shape, value) is not None
 
-    def mark(self, word: Word, expression: list[str] | None) -> None:
+    def mark(self, word: Word) -> None:
         """A word that begins as an option does: an operator, the end of options, or an option."""
-        value = word.value
+        reading, value = self.reading, word.value
+        carrier = reading.carrier
         if value == "--":
             self.end_of_options(word)
-        elif expression is not None and (value in _EXPRESSION_OPERATORS or value in expression):
-            self.expression(word, expression)
+        elif self.carrying is not None and value in _EXPRESSION_OPERATORS:
+            self.joint(word)
+        elif self.carrying is not None and value in self.carrying:
+            self.test_that_runs(word)
         elif self.joins(value):
             meaning = _joining(value) or told(Meaning.TEST, value)
-            self.add(word, Role.OPERATOR, page=self.known.page or None, meaning=meaning)
-        elif self.carrier and value == self.carrier.after:
-            self.long(word)
+            page = reading.known.page or None
+            reading.take(WordUse(word, Role.OPERATOR, page=page, meaning=meaning))
+        elif carrier and value == carrier.after:
+            reading.options.long(word)
             self.inner_command()
-        elif value[0] == "+" and self.known.facts.plus and self.cluster(word):
+        elif value[0] == "+" and reading.known.facts.plus and reading.options.cluster(word):
             pass
         elif value[0] == "+" and not self.knows_plus(value):
-            self.plus_word(word)
+            reading.operands.plus_word(word)
         elif value.startswith("--"):
-            self.long(word)
+            reading.options.long(word)
         else:
-            self.short(word)
+            reading.options.short(word)
 
     def end_of_options(self, word: Word) -> None:
         """A lone `--`, behind which some commands take another command."""
-        self.state.ended = True
-        meaning = told(Meaning.ENDS_OPTIONS)
-        self.state.uses.append(WordUse(word, Role.OPTION))
-        self.add(word, Role.OPTION, flags=["--"], page=self.known.page or None, meaning=meaning)
-        if self.carrier and self.carrier.after == "--":
+        self.node.ended = True
+        page = self.reading.known.page or None
+        use = WordUse(word, Role.OPTION, page=page, meaning=told(Meaning.ENDS_OPTIONS))
+        use.flags = ["--"]
+        self.reading.take(use)
+        if self.reading.carrier and self.reading.carrier.after == "--":
             self.inner_command()
 
     def joins(self, value: str) -> bool:
         """Whether the word is an operator of the command's own between other words."""
-        begun = bool(self.state.used or self.state.operands)
-        return begun and value in self.rules.operators.get(self.known.name, ())
+        begun = bool(self.node.used or self.node.operands)
+        return begun and value in self.reading.rules.operators.get(self.reading.known.name, ())
 
     def knows_plus(self, value: str) -> bool:
         """Whether the command has an option with that plus sign."""
         spellings = (value, value[:2])
-        return any(self.known.spelling(one) is not None for one in spellings)
+        return any(self.reading.known.spelling(one) is not None for one in spellings)
 
     def wants_inner(self) -> bool:
         """Whether a command that carries another has all that stands before that one."""
-        carrier = self.carrier
+        carrier = self.reading.carrier
         if carrier is None or carrier.never or carrier.after or carrier.string:
             return False
-        return not self.state.wanting and len(self.state.operands) >= carrier.before
+        return not self.node.wanting and len(self.node.operands) >= carrier.before
 
-    # --- operands
-    # ------------------------------------------------------------------------------------
+    # --- the command within it
+    # -----------------------------------------------------------------------
 
     def inner(self, word: Word) -> bool:
         """Whether the command that this one carries begins with the word; if so, all of it is
         read.
         """
-        carrier = self.carrier
+        reading, carrier = self.reading, self.reading.carrier
         if carrier is None or carrier.never or carrier.after:
             return False
-        if word.value[:1] == "-" and not self.state.ended and len(word.value) > 1:
+        if word.value[:1] == "-" and not self.node.ended and len(word.value) > 1:
             return False
         if carrier.string:
-            if self.state.operands or word.value == "-":
+            if self.node.operands or word.value == "-":
                 return False
-            use = self.add_operand(word, Manner.LATER_LINE, inside=True)
-            use.lines = self.string_within(word, word.value)
+            use = reading.take_operand(OperandUse(word, Manner.LATER_LINE))
+            use.lines = reading.line_in(word, word.value)
             return True
         if carrier.assignments and _ASSIGNMENT.match(word.value):
-            self.add(word, Role.ASSIGNMENT, meaning=assignment_meaning(word.value))
+            meaning = assignment_meaning(word.value)
+            reading.take(WordUse(word, Role.ASSIGNMENT, meaning=meaning))
             return True
-        if len(self.state.operands) < carrier.before:
+        if len(self.node.operands) < carrier.before:
             return False
-        if self.known.name not in self.rules.carriers and self.maker.finder.subcommand(
-            self.known, word.value
+        if reading.known.name not in reading.rules.carriers and reading.finder.subcommand(
+            reading.known, word.value
         ):
             return False
-        self.at -= 1
+        reading.at -= 1
         self.inner_command()
         return True
 
     def inner_command(self) -> None:
         """Read the rest of the words as the command that this one carries."""
-        rest = self.words[self.at :]
-        self.at = len(self.words)
+        reading = self.reading
+        rest = reading.words[reading.at :]
+        reading.at = len(reading.words)
         if not rest:
             return
-        if self.depth >= MOST_CARRIED:
+        if reading.depth >= MOST_CARRIED:
             for word in rest:
-                self.maker.add(
-                    self.maker.piece(word, Role.OPERAND, self.depth, meaning=told(Meaning.TOO_DEEP))
-                )
+                reading.take_other(OperandUse(word, meaning=told(Meaning.TOO_DEEP)))
             return
         first = rest[0]
-        if (
-            self.carrier is not None
-            and self.carrier.joined
-            and first.quoted
-            and re.search(r"\s", first.value)
-        ):
+        is_line = first.quoted and re.search(r"\s", first.value)
+        if reading.carrier is not None and reading.carrier.joined and is_line:
             for word in rest:
-                use = self.other_operand(word, Manner.SHELL_LINE, inside=True)
-                use.lines = self.string_within(word, word.value)
+                use = reading.take_other(OperandUse(word, Manner.SHELL_LINE))
+                use.lines = reading.line_in(word, word.value)
             return
         self.carry(rest)
 
     def carry(self, words: list[Word]) -> None:
         """Read a command that this one carries."""
-        inner = self.reader.command(words, self.depth + 1)
-        self.state.inner = inner
-        if inner is not None:
-            inner.carrier = self.state
-            self.state.carried.append(inner)
-
-    def expression(self, word: Word, carrying: list[str]) -> None:
-        """An operator of an expression, or a test that runs a command up to `;` or `+`."""
-        value = word.value
-        spelling = self.known.spelling(value)
-        if value in _EXPRESSION_OPERATORS:
-            says = spelling.option.text if spelling else ""
-            self.add(
-                word,
-                Role.OPERATOR,
-                page=self.known.page or None,
-                says=says or None,
-                meaning=None if says else _joining(value),
-                flags=spelling.option.flags if spelling else None,
-            )
+        inner = self.reader.command(words, self.reading.depth + 1)
+        self.node.inner = inner
+        if inner is None:
+            self.node.carried_unknown = SimpleCommand(words)
             return
-        end = self.at
-        while end < len(self.words) and self.words[end].value not in (";", "+"):
+        inner.carrier = self.node
+        self.node.carried.append(inner)
+
+    # --- expressions
+    # ---------------------------------------------------------------------------------
+
+    def joint(self, word: Word) -> None:
+        """An operator between the tests of an expression."""
+        known = self.reading.known
+        spelling = known.spelling(word.value)
+        use = WordUse(word, Role.OPERATOR, page=known.page or None)
+        if spelling is not None:
+            use.says, use.flags = spelling.option.text, spelling.option.flags
+        if not use.says:
+            use.meaning = _joining(word.value)
+        self.reading.take(use)
+
+    def test_that_runs(self, word: Word) -> None:
+        """A test of an expression that runs a command up to `;` or `+`."""
+        reading, value = self.reading, word.value
+        end = reading.at
+        while end < len(reading.words) and reading.words[end].value not in (";", "+"):
             end += 1
-        inner = self.words[self.at : end]
-        closer = self.words[end : end + 1]
-        text = " ".join(
-            one.value for one in [*inner, *(closer if closer and closer[0].value == "+" else [])]
-        )
-        problem = None if closer else told(ProblemCode.MISSING_CLOSER, value)
-        if spelling:
-            use = self.use(word, value, spelling, text)
-            use.value_words, use.carries = inner, True
-        self.add_option(word, value, spelling, value=text, problem=problem, kind=ValueKind.COMMAND)
-        self.at = end + 1
+        inner = reading.words[reading.at : end]
+        closer = reading.words[end] if end < len(reading.words) else None
+        is_shown = closer is not None and closer.value == "+"
+        text = " ".join(one.value for one in [*inner, *([closer] if closer and is_shown else [])])
+        use = self._test(word, text, inner)
+        if closer is None:
+            use.problem = problem_at(word, told(ProblemCode.MISSING_CLOSER, value))
+        use.kind = ValueKind.COMMAND
+        reading.at = end + 1
         if inner:
             self.carry(inner)
-        if closer:
-            if self.state.inner is not None:
-                self.state.inner.closer = closer[0]
-            self.state.inner = None
-            each = closer[0].value == ";"
-            meaning = told(Meaning.ONCE_EACH if each else Meaning.AS_MANY_AS_FIT)
-            self.add(
-                closer[0], Role.OPERATOR, of=value, page=self.known.page or None, meaning=meaning
-            )
+        if closer is None:
+            return
+        if self.node.inner is not None:
+            self.node.inner.closer = closer
+        self.node.inner = None
+        each = closer.value == ";"
+        meaning = told(Meaning.ONCE_EACH if each else Meaning.AS_MANY_AS_FIT)
+        page = reading.known.page or None
+        use.closer = WordUse(closer, Role.OPERATOR, page=page, meaning=meaning)
 
-    def operand(self, word: Word, expression: bool) -> None:
-        """A subcommand, a word that is an option without a dash, or what the command works on."""
-        value = word.value
-        if expression and value in _EXPRESSION_OPERATORS:
-            self.expression(word, [])
-            return
-        if self.known.name in members_of(CommandClass.TEST) and self.of_test(word):
-            return
-        if (
-            not self.state.operands
-            and not word.dynamic
-            and not self.state.ended
-            and self.subcommand(word)
-        ):
-            return
-        if self.keyword(word):
-            return
-        if self.known.name in members_of(CommandClass.DECLARES) and _ASSIGNMENT.match(value):
-            number = self.add(word, Role.ASSIGNMENT, meaning=assignment_meaning(value))
-            self.state.operands.append(OperandUse(word, number))
-        elif self.script(word):
-            pass
-        elif value == "-":
-            self.lone_dash(word)
-        else:
-            self.add_operand(word)
-
-    def plus_word(self, word: Word) -> None:
-        """A word behind a plus sign that is no option."""
-        stands_for = self.rules.plus_words.get(self.known.name)
-        if stands_for is None:
-            self.operand(word, False)
-        else:
-            self.other_operand(word, meaning=told(Meaning.BY_CONVENTION, stands_for))
+    def _test(self, word: Word, text: str, inner: list[Word]) -> OptionUse | WordUse:
+        """Take up such a test."""
+        spelling = self.reading.known.spelling(word.value)
+        if spelling is None:
+            return self.reading.options.loose(word, word.value, attached=text)
+        use = OptionUse(word.value, spelling, word, text)
+        use.carries = True
+        use.values = [WordUse(one, Role.VALUE) for one in inner]
+        self.reading.take_option(use)
+        return use
 
 
 def is_earlier_line(name: Word) -> bool:
     """Whether the name of a command stands for a line run before: `!!`, `!tar`, `!-2`."""
     return not name.quoted and _EARLIER_LINE.fullmatch(name.text) is not None
-
-
-def assignment_meaning(text: str) -> Told:
-    """What `NAME=value` does."""
-    name, _, value = text.partition("=")
-    return told(Meaning.SETS, name, value) if value else told(Meaning.EMPTIES, name)
 
 
 def _joining(operator: str) -> Told | None:

@@ -15,8 +15,8 @@ if TYPE_CHECKING:
     from collections.abc import Callable, Iterator
 
     from dowsing.commandline.grammar.shell_words import Word
-    from dowsing.commandline.model.pieces import Unpicked
     from dowsing.commandline.model.tree import CommandNode
+    from dowsing.commandline.model.unpicked import Unpicked
     from dowsing.model.told import Told
 
 _IS_DEFAULT = re.compile(

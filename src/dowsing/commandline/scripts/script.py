@@ -13,7 +13,6 @@ from dowsing.commandline.judging.judge import judge
 from dowsing.commandline.judging.quoting import unsafe_words
 from dowsing.commandline.meaning.effects import effects_of_command, effects_of_line
 from dowsing.commandline.model.tree import CommandNode, Line, OperandUse
-from dowsing.commandline.reading.annotate import annotate
 from dowsing.commandline.reading.line_reader import LineReader
 from dowsing.commandline.scripts.fragments import Fragment, ScriptKind, fragments_of, kind_of
 from dowsing.commandline.scripts.statements import readable
@@ -28,7 +27,7 @@ from dowsing.model.values import OperandRole
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.pieces import Effect, Piece
+    from dowsing.commandline.model.unpicked import Effect
     from dowsing.commandline.reading.command_finder import CommandFinder
 
 _UNSAFE = frozenset((ProblemCode.UNQUOTED_EXPANSION, ProblemCode.EMPTY_IS_ROOT))
@@ -57,7 +56,6 @@ class ScriptPart(Record):
 
     fragment: Fragment
     tree: Line
-    pieces: list[Piece]
     commands: list[CommandNode]
     starts: list[int]
 
@@ -186,13 +184,12 @@ class _ScriptReader:
         """Read a text for the shell."""
         reader = LineReader(self.finder)
         reader.functions = frozenset(self.functions)
-        found = reader.read(fragment.text)
+        reader.read(fragment.text)
         starts = [0]
         for line in fragment.text.split("\n"):
             starts.append(starts[-1] + len(line) + 1)
         commands = reader.commands
-        pieces = annotate(found.pieces, commands)
-        part = ScriptPart(fragment, reader.line, pieces, commands, starts)
+        part = ScriptPart(fragment, reader.line, commands, starts)
         self.parts.append(part)
         for node in commands:
             self.command(node, part)
@@ -202,14 +199,12 @@ class _ScriptReader:
                 self.redirection(
                     mark.operator, mark.word.value if mark.word else "", part, mark.start
                 )
-        if found.problem is not None:
-            self.problem(found.problem, part)
+        if reader.problem is not None:
+            self.problem(reader.problem, part)
         for problem in judge(commands, reader.lines, is_typed=False):
             self.problem(problem, part)
-        for piece in found.pieces:
-            if piece.problem:
-                reason, grade = piece.problem, piece.grade
-                self.problem(Problem(piece.start, piece.end, reason, piece.nearest, grade), part)
+        for problem in reader.problems:
+            self.problem(problem, part)
         self.effects.sort(key=lambda one: one.line)
 
     def problem(self, problem: Problem, part: ScriptPart) -> None:
