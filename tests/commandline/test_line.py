@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from dowsing.commandline.expecting import what_next
 from dowsing.commandline.grammar.shell_grammar import parse_shell
 from dowsing.commandline.line import unpick
-from dowsing.commandline.model.unpicked import Unpicked
 from dowsing.commandline.reading.command_finder import CommandFinder
+from dowsing.commandline.unpicked import Unpicked
 from dowsing.render.line_sentence import sentence
 from dowsing.render.phrases import subject_of, words
 from dowsing.render.piece_text import effect_line

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.model.unpicked import Unpicked
 from dowsing.commandline.reading.line_reader import LineReader
+from dowsing.commandline.unpicked import Unpicked
 from dowsing.index.convention_rows import conventions_of
 
 TYPE_CHECKING = False
@@ -19,19 +19,21 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
     """
     # only here, for those who ask what may come next need none of these
     from dowsing.commandline.meaning.effects import effects
+    from dowsing.commandline.meaning.meaning import meaning_of
     from dowsing.index.word_reader import verb_words
 
     reader = LineReader(finder, aliases)
     tree = reader.read(line)
-    commands = reader.commands
+    meaning = meaning_of(tree, reader.lines, reader.commands, line)
     return Unpicked(
         line,
         tree,
-        commands,
+        reader.commands,
+        meaning,
         problem=reader.problem,
         at_words=reader.problems,
         judged=_judged(reader),
-        changes=effects(commands, reader.lines, conventions_of(finder.store)),
+        changes=effects(reader.commands, reader.lines, meaning, conventions_of(finder.store)),
         verbs=verb_words(finder.store),
         unnamed=reader.unnamed,
     )

@@ -12,10 +12,10 @@ from dowsing.commandline.line import unpick
 from dowsing.commandline.model.command import Command
 from dowsing.commandline.model.exclusion import excluded
 from dowsing.commandline.model.tree import OperandUse, OptionUse, WordUse
-from dowsing.commandline.model.unpicked import Unpicked
 from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.commandline.reading.line_reader import LineReader
 from dowsing.commandline.reading.usual import options_by_use, subcommand_words
+from dowsing.commandline.unpicked import Unpicked
 from dowsing.composing.at_cursor import command_at, words_of
 from dowsing.composing.faults import FaultCode
 from dowsing.composing.field import Field, FieldKind

@@ -9,7 +9,7 @@ from dowsing.model.told import Told, told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.unpicked import Unpicked
+    from dowsing.commandline.unpicked import Unpicked
 
 
 class FieldFault(Record):

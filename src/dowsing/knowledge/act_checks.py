@@ -18,7 +18,7 @@ _LOSS = re.compile(
     r"(?:removes|deletes|erases|empties|clears|drops|overwrites|replaces|writes|edits|moves|renames"
     r"|stops|ends|kills|unmounts|installs|locks)\b"
 )
-#: Names of what a line gives any command: see render/clauses.py.
+#: Names of what a line gives any command: see commandline/meaning/binding.py.
 _GIVEN = frozenset("in adds names settings inner line * -1".split())
 
 

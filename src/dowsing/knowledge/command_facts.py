@@ -13,7 +13,8 @@ A command's table, `[cp]`, `["git commit"]`, has
         dialect   how regular expressions are read with it
         default   what it has anyway; "" for an option that is the default itself
         needs     it does nothing, or may not be there, without one of these: "-f|-g"
-        adds      what it adds to the sentence, "" for one that need not be told
+        adds      what it adds to the sentence, "" for one that need not be told; what begins with
+                  "and " is done beside the act
         writes    its value is a file that is replaced
         looks     with it nothing is done: what would be done is shown
         says      what it does, in our words, where no page says it or several do
@@ -28,8 +29,10 @@ A command's table, `[cp]`, `["git commit"]`, has
     shells     the shells whose builtin it is about; of any other it says nothing
     used       options, by one of their spellings, and subcommands that are used most, these first
     acts       what it does, a row for each condition, the first that holds counts
-        when      options, operands and what else must be there (render/clauses.py)
-        says      what it does, as a clause; in its place, where more may be made of it,
+        when      options, operands and what else must be there
+                  (commandline/meaning/conditions.py)
+        says      what it does, as a clause, with places for what stands in the line
+                  (commandline/meaning/binding.py); in its place, where more may be made of it,
         prints      what it prints
         whether     what it looks whether that is so
         effect    what that destroys, overwrites, changes, stops, sends or runs
@@ -162,6 +165,13 @@ NO_FACTS = CommandFacts()
 
 #: A place in the words of acts and options: how its value is told, its name, what is told instead.
 PLACE = r"\{([=!]?)([^{}|]*)(?:\|([^{}]*))?\}"
+
+
+def is_action(adds: str) -> bool:
+    """Whether what an option adds is done beside the act, as `find … -print` does."""
+    return adds.startswith("and ")
+
+
 #: The keys of a command's table that facts are made of.
 KEYS = frozenset(
     "forms operands options one_of apart dialect keyed pages open words plus shells used"

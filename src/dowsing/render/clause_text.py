@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-import re
-
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.grammar.shell_words import Word
 
 MOST_OPERANDS = 3
 LONGEST = 60  # characters of a value that stands in a sentence
-#: What is counted in the texts of facts.
-_COUNTED = "level|line|time|folder|field|byte|block|character|job|thread|commit|second|picture|file"
 SHOWN = {
     ".": "this folder",
     "./": "this folder",
@@ -75,9 +71,3 @@ def in_a_row(parts: list[str]) -> str:
         is_close = part[0] == "(" or (told == parts[0] and part.startswith(("that ", "whose ")))
         told += f" {part}" if is_close else f", {part}"
     return told
-
-
-def singular(text: str) -> str:
-    """`1 level`, of a text that has room for any number."""
-    text = re.sub(rf"\b1 ({_COUNTED})s\b", r"1 \1", text)
-    return re.sub(rf"\bthe (first|last) 1 ({_COUNTED})\b", r"the \1 \2", text)

@@ -1,71 +1,74 @@
-"""One command as a clause of a sentence: `sorts the lines of data.csv, each only once`.
-
-What a clause is made of stands with the facts of commands (knowledge/commands/sentences), a table
-for each command with
-
-    does    what it does, by what must hold: `"-c -z" = "…"`, the first that holds counts, "" always
-            does. A condition is an option (`-c|-x` for one of them), with `=VALUE` behind it one
-            with that value; the name of an operand, `1` or `*`, which must be there; `inner`
-            for a command that it carries; `|` where it reads what comes in by a pipe; `either`
-            where an expression has alternatives
-    adds    what an option adds: `"-k" = "{}"`; "" for one that need not be told
-
-In the texts `{X}` is the value of the option or operand X, in words where it is written in a small
-language; `{X|text}` has what is said where there is none; `{=X}` is it as it stands, `{!X}` the
-contrary. `{1}`, `{2-}`, `{-1}`, `{*}` are operands, `{in}` those that it reads, `{names}` those
-without an equals sign and `{settings}` those with one, `{inner}` and `{line}` what it runs,
-`{adds}` what its tests add, told in this place. What stands in brackets is left out where something
-in it is missing.
-"""
+"""One command as a clause of a sentence: `sorts the lines of data.csv, each only once`."""
 
 from __future__ import annotations
 
-from dowsing.commandline.model.tree import CommandNode
+from dowsing.commandline.model.tree import OptionUse
 from dowsing.knowledge.command_classes import CommandClass
-from dowsing.knowledge.command_facts import Act, Frame
-from dowsing.render.clause_filling import Filler, Missing, added
-from dowsing.render.clause_lookup import Given, acts_now
-from dowsing.render.clause_text import in_a_row, listed_words, shown, singular
+from dowsing.knowledge.command_facts import Frame
+from dowsing.render.bound_words import BoundTeller, as_typed
+from dowsing.render.clause_text import in_a_row, listed_words, shown
 from dowsing.render.told_clauses import Clause, Shape
 
-#: Options with which any command only tells something.
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.meaning.nodes import Added, Doing
+
+#: What is told of a command with an option with which it only tells of itself.
 _TELLING = {"--version": "tells the version of", "--help": "tells how to use"}
+ONLY_LOOKS = "only to see what it would do"
+_ON_LAST = "and, of the latter only, "
 
 
-def clause(node: CommandNode, given: Given) -> Clause | None:
-    """The clause of a command that our facts have words for; None if they have none."""
-    if node.is_lost:  # its subcommand is a mistake
+def clause(doing: Doing, inner: str, source: str) -> Clause | None:
+    """The clause of a command that our facts have words for; None if they have none. `inner`: what
+    those do that it carries; `source`: what it reads in the place of its input, in words.
+    """
+    if doing.tells:
+        return Clause(f"{_TELLING[doing.tells]} {doing.node.known.words}")
+    if doing.act is None:
         return None
-    for flag, text in _TELLING.items():
-        if node.use_of(flag) is not None or flag in node.unknown:
-            return Clause(f"{text} {node.known.words}")
-    second_best: Clause | None = None
-    for act in acts_now(node, given):
-        filler = Filler(node, given)
-        filler.tell_values(act.when)
-        try:
-            said = filler.fill(act.says)
-        except Missing:
-            continue
-        untold = filler.untold()
-        told = said + (f": {untold}" if untold else "")
-        more = added(node, filler)
-        text = singular(in_a_row([told, *more]))
-        whole = _of_shape(act, node, text).changed(is_bare=not more and not untold)
-        if not untold:
-            return whole
-        second_best = second_best or whole
-    return second_best
+    teller = BoundTeller(doing.node, inner, source)
+    untold = listed_words([shown(use.word) for use in doing.untold])
+    told = teller.words(doing.said) + (f": {untold}" if untold else "")
+    more = _added(doing, teller)
+    made = _of_shape(doing, in_a_row([told, *more]))
+    return made.changed(
+        is_bare=not more and not untold,
+        has_source=doing.names_source,
+        takes_them=doing.takes_them,
+    )
 
 
-def _of_shape(act: Act, node: CommandNode, text: str) -> Clause:
-    if act.frame is Frame.PRINTS:
-        return Clause(text, Shape.PRINTS, act.frame)
-    if act.frame is Frame.WHETHER:
-        return Clause(text, Shape.TESTS, act.frame)
+def _of_shape(doing: Doing, text: str) -> Clause:
+    node, frame = doing.node, doing.act.frame if doing.act else None
+    if frame is not None:
+        return Clause(text, Shape.PRINTS if frame is Frame.PRINTS else Shape.TESTS, frame)
     if node.is_of(CommandClass.DOES_NOTHING) and not node.operands:
         return Clause(text, Shape.NOTHING)
     if node.is_of(CommandClass.READS_LINE) and node.operands:
         names = listed_words([shown(use.word) for use in node.operands])
         return Clause(text, Shape.READS, names=names)
     return Clause(text)
+
+
+def _added(doing: Doing, teller: BoundTeller) -> list[str]:
+    """What the options add; those that nothing is known of as they stand."""
+    found = [_one_added(one, teller) for one in doing.added if one.said or one.looks]
+    unknown = [_as_typed(one) for one in doing.added if not (one.said or one.looks)]
+    if unknown:
+        found.append(f"with {listed_words(list(dict.fromkeys(unknown)))}")
+    return list(dict.fromkeys(found))
+
+
+def _one_added(added: Added, teller: BoundTeller) -> str:
+    if added.looks:
+        return ONLY_LOOKS
+    said = teller.words(added.said)
+    return _ON_LAST + said.removeprefix("and ") if added.on_last else said
+
+
+def _as_typed(added: Added) -> str:
+    use = added.use
+    if isinstance(use, OptionUse):
+        return as_typed(use)
+    return f"{use.word.text} {use.value.word.text}" if use.value is not None else use.word.text

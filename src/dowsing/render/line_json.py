@@ -14,8 +14,8 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.expecting import Expected, Next
     from dowsing.commandline.grammar.problems import Problem
-    from dowsing.commandline.model.unpicked import Unpicked
     from dowsing.commandline.reading.form_words import FormPart, Syntax
+    from dowsing.commandline.unpicked import Unpicked
     from dowsing.composing.field import Field
     from dowsing.composing.sheet import Sheet
     from dowsing.render.pieces import Piece

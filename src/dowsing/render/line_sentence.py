@@ -1,19 +1,26 @@
-"""A sentence for a whole line, made from its tree: what it does, to what, in what order."""
+"""A sentence for a whole line, made of its meaning: what it does, to what, in what order."""
 
 from __future__ import annotations
 
 from dowsing.commandline.grammar.sayings import Manner
-from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
-from dowsing.commandline.judging.certainty import looks_only
 from dowsing.commandline.languages import read_value
-from dowsing.commandline.model.tree import CommandNode, Line, start_of
+from dowsing.commandline.meaning.nodes import (
+    Branch,
+    Cases,
+    Compared,
+    Function,
+    Group,
+    Over,
+    Simple,
+    Sum,
+    While,
+)
+from dowsing.commandline.meaning.statements import source_of
+from dowsing.commandline.model.tree import OptionUse
 from dowsing.commandline.reading.word_roles import is_earlier_line
 from dowsing.knowledge.command_classes import CommandClass
-from dowsing.model.roles import Role
-from dowsing.render.clause_filling import ONLY_LOOKS
-from dowsing.render.clause_lookup import Given, acts_on_last
 from dowsing.render.clause_text import listed_words, shown
-from dowsing.render.clauses import clause
+from dowsing.render.clauses import ONLY_LOOKS, clause
 from dowsing.render.plain_clauses import plain_clause
 from dowsing.render.redirections_in_words import redirected
 from dowsing.render.tests_in_words import test_words
@@ -30,353 +37,170 @@ from dowsing.render.told_clauses import (
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.unpicked import Unpicked
-
-    Part = CommandNode | SimpleCommand | Mark
-
-_PIPES = ("|", "|&")
-_JOINING = frozenset(("&&", "||", ";", "&"))
-_ENDS = frozenset(
-    ("then", "else", "elif", "fi", "do", "done", "esac", ";;", ";&", ";;&", "}", ")", "]]")
-)
+    from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
+    from dowsing.commandline.meaning.nodes import Doing, Pipe, Sequence, Statement
+    from dowsing.commandline.model.tree import CommandNode
+    from dowsing.commandline.unpicked import Unpicked
 
 
 def sentence(found: Unpicked) -> str:
     """The line in words; "" if there is no command in it."""
-    return sentence_of(found.tree, found.line, found.verbs) if found.tree else ""
-
-
-def sentence_of(line: Line, text: str, verbs: frozenset[str]) -> str:
-    """A line, or a part of one, in words. `text` is the whole line, in whose places the parts
-    stand.
-    """
-    said = LineTeller(line.parts, text, verbs).sequence().words.strip()
+    said = LineTeller(found.verbs).sequence(found.meaning.statements).words.strip()
     return said[:1].upper() + said[1:] + "." if said else ""
 
 
 class LineTeller:
-    """Puts the parts of a line into words, one after the other. `verbs`: the words that summaries
-    of commands here begin with.
-    """
+    """Puts statements into words. `verbs`: the words that summaries of commands here begin with."""
 
-    def __init__(self, parts: list[Part], text: str, verbs: frozenset[str]) -> None:
-        self.parts = [
-            one for one in parts if not (isinstance(one, Mark) and one.role == Role.COMMENT)
-        ]
-        self.text = text
+    def __init__(self, verbs: frozenset[str]) -> None:
         self.verbs = verbs
-        self.at = 0
-
-    # --- looking at the parts
-    # ------------------------------------------------------------------------
-
-    def peek(self) -> Part | None:
-        """The next part."""
-        return self.parts[self.at] if self.at < len(self.parts) else None
-
-    def sign(self) -> str:
-        """The next part's text, if it is an operator or a keyword; "" otherwise."""
-        part = self.peek()
-        is_sign = isinstance(part, Mark) and part.role in (Role.OPERATOR, Role.KEYWORD)
-        return part.text.strip() if is_sign and isinstance(part, Mark) else ""
-
-    def take(self, *signs: str) -> bool:
-        """Go past one of these signs, if it is next."""
-        if self.sign() in signs:
-            self.at += 1
-            return True
-        return False
 
     # --- lists and pipelines
     # ---------------------------------------------------------------------------
 
-    def sequence(self) -> Clause:
-        """Commands one after the other, up to a sign that ends them."""
+    def sequence(self, sequence: Sequence) -> Clause:
+        """Statements one after the other."""
         chain = Chain()
-        joint = ""
-        while self.peek() is not None and not self.is_end():
-            if self.sign() in _JOINING:
-                joint = self.sign()
-                if joint == "&":
-                    chain.in_background()
-                self.at += 1
-                continue
-            before = self.at
-            said = self.pipeline()
-            self.at += self.at == before  # what cannot be told is passed over
+        sign = ""
+        for step in sequence.steps:
+            sign = step.sign or sign
+            said = self.pipe(step.pipeline)
             if said.words:
-                chain.add(joint, said)
-                joint = ""
+                chain.add(sign, said)
+                sign = ""
+            if step.is_behind:
+                chain.in_background()
         return chain.clause()
 
-    def pipeline(self) -> Clause:
-        """Commands with pipes between them, as steps."""
-        negated = self.take("!")
-        steps: list[Clause] = []
-        piped = False
-        while True:
-            said = self.element(piped)
-            if said.words:
-                steps.append(said)
-            if not self.take(*_PIPES):
-                break
-            piped = True
+    def pipe(self, pipe: Pipe) -> Clause:
+        """Statements of which each feeds the next."""
+        steps = [said for one in pipe.statements if (said := self.statement(one)).words]
         if not steps:
             return NO_CLAUSE
         told = in_steps(steps)
-        return contrary(told) if negated else told
+        return contrary(told) if pipe.negated else told
 
-    def element(self, piped: bool) -> Clause:
-        """One command with its redirections, or a compound one."""
-        part = self.peek()
-        sign = self.sign()
-        compound = {
-            "if": self.condition,
-            "for": self.loop,
-            "select": self.loop,
-            "while": self.repeated,
-            "until": self.repeated,
-            "case": self.cases,
-            "[[": self.shell_test,
-            "function": self.function,
-            "{": self.group,
-            "(": self.group,
-        }.get(sign)
-        if compound is not None:
-            said = compound()
-            return redirected(said, self.redirections(), "")
-        if isinstance(part, Mark) and part.role == Role.OPERAND:
-            return self.loose(part)
-        return self.simple(piped)
+    def statement(self, statement: Statement) -> Clause:
+        """One statement, with where its input comes from and its output goes to."""
+        if isinstance(statement, Simple):
+            return self.simple(statement)
+        marks = statement.redirections
+        source = source_words(marks)
+        return redirected(self.compound(statement, source), marks, source)
 
-    def redirections(self) -> list[Mark]:
-        """The redirections that stand next."""
-        found = []
-        while isinstance(part := self.peek(), Mark) and part.role == Role.REDIRECTION:
-            found.append(part)
-            self.at += 1
-        return found
+    def compound(self, statement: Statement, source: str) -> Clause:
+        """A statement with others in it."""
+        if isinstance(statement, Branch):
+            return self.branch(statement)
+        if isinstance(statement, Over):
+            return Clause(f"{over_words(statement)}: {self.sequence(statement.body).words}")
+        if isinstance(statement, While):
+            condition = self.sequence(statement.condition)
+            head = loop_condition(statement.until, condition, source)
+            said = Clause(f"{head}: {self.sequence(statement.body).words}")
+            return said.changed(has_source=condition.shape is Shape.READS)
+        if isinstance(statement, Cases):
+            return self.cases(statement)
+        if isinstance(statement, Compared):
+            return tested(statement.words)
+        if isinstance(statement, Function):
+            body = self.sequence(statement.body).words
+            return Clause(f"defines the function {statement.name}: {body}")
+        if isinstance(statement, Group):
+            return self.sequence(statement.body)
+        if isinstance(statement, Sum):
+            return Clause(f"works out {sum_words(statement.text)}")
+        return NO_CLAUSE
 
-    def simple(self, piped: bool) -> Clause:
-        """A simple command with what stands before and behind it."""
-        sets = self.assignments()
-        before = self.redirections()
-        command = self.peek()
-        if isinstance(command, Mark) or command is None or self.is_apart(sets, command):
-            told = Clause("; ".join(self.assigned(one) for one in sets))
-            return redirected(told, before, "")
-        self.at += 1
-        marks = [*before, *self.redirections()]
-        source = _source(marks)
-        said = self.clause(command, Given(piped, source))
-        is_elevated = isinstance(command, CommandNode) and command.is_of(CommandClass.ELEVATES)
+    # --- simple commands
+    # -------------------------------------------------------------------------------
+
+    def simple(self, statement: Simple) -> Clause:
+        """A command with what stands before and behind it."""
+        sets, marks = statement.sets, statement.redirections
+        source = source_words(marks)
+        if statement.doing is not None:
+            said = self.doing(statement.doing, source)
+            is_elevated = statement.doing.node.is_of(CommandClass.ELEVATES)
+        elif statement.unnamed is not None:
+            said, is_elevated = unnamed_clause(statement.unnamed), False
+        else:
+            told = "; ".join(f"sets {set_words(one)}" for one in sets if "=" in one.text)
+            return redirected(Clause(told), marks, "")
         said = redirected(said, marks, source, is_elevated)
         if sets:
             return said.followed(
-                f", with {listed_words([_set_words(one, 'set to') for one in sets])}"
+                f", with {listed_words([set_words(one, 'set to') for one in sets])}"
             )
         return said
 
-    def assignments(self) -> list[Mark]:
-        """The assignments that stand next."""
-        found: list[Mark] = []
-        while isinstance(part := self.peek(), Mark) and part.role == Role.ASSIGNMENT:
-            if found and "\n" in self.text[found[-1].end : part.start]:
-                break
-            found.append(part)
-            self.at += 1
-        return found
-
-    def is_apart(self, sets: list[Mark], command: CommandNode | SimpleCommand) -> bool:
-        """Whether a line ends between assignments and a command."""
-        start = start_of(command)
-        return bool(sets) and "\n" in self.text[sets[-1].end : start]
-
-    def assigned(self, mark: Mark) -> str:
-        """`NAME=value` alone."""
-        return f"sets {_set_words(mark)}" if "=" in mark.text else ""
-
-    # --- commands
-    # -----------------------------------------------------------------------------------
-
-    def clause(self, command: CommandNode | SimpleCommand, given: Given) -> Clause:
+    def doing(self, doing: Doing, source: str = "") -> Clause:
         """What one command does, with those that it carries."""
-        if isinstance(command, SimpleCommand):
-            rest = [shown(word) for word in command.words[1:]]
-            more = f" with {listed_words(rest)}" if rest else ""
-            return Clause(f"runs {command.words[0].text}{more}")
-        if command.is_of(CommandClass.TEST) and not command.carried:
-            return self.bracket_test(command)
-        if is_earlier_line(command.name):
+        node = doing.node
+        if node.is_of(CommandClass.TEST) and not node.carried:
+            return bracket_test(node)
+        if is_earlier_line(node.name):
             return Clause("runs the line run before again")
-        inner = given.inner = given.line = self.inner(command, given) or self.lines_of(command)
-        said = clause(command, given)
+        inner = self.inner(doing)
+        said = clause(doing, inner, source)
         if said is None:
-            said = Clause(plain_clause(command, self.verbs))
-            if looks_only(command):
+            said = Clause(plain_clause(node, self.verbs))
+            if doing.looks:
                 said = said.followed(f", {ONLY_LOOKS}")
             return said.followed(f", and with it {inner}") if inner else said
-        said = said.changed(has_source=given.has_source, takes_them=given.takes_them)
-        acts = command.known.facts.clauses
-        is_told = any("{inner}" in act.says or "{line}" in act.says for act in acts)
-        if not inner or is_told:
+        if not inner or doing.tells_inner:
             return said
-        only = ", of the latter only," if acts_on_last(command) else ""
+        only = ", of the latter only," if doing.on_last else ""
         return said.followed(f", and{only} {inner}")
 
-    def inner(self, command: CommandNode, given: Given) -> str:
-        """The clauses of the commands that one carries."""
-        carried = [one for one in command.carried if one is not command]
-        said = [self.clause(one, Given(source="")) for one in carried]
-        given.takes_them = any(one.takes_them for one in said)
-        return " and ".join(one.words for one in said if one.words)
-
-    def lines_of(self, command: CommandNode) -> str:
-        """What the lines in its values do."""
-        lines = [line for use in command.uses for line in use.lines]
-        told = [LineTeller(line.parts, self.text, self.verbs).sequence().words for line in lines]
-        return "; then ".join(one for one in told if one)
-
-    def bracket_test(self, command: CommandNode) -> Clause:
-        """`[ … ]` and `test …`."""
-        words = []
-        for use in command.uses:
-            words.append(use.word.text)
-            words += [word.text for word in getattr(use, "value_words", [])]
-        words = [word for word in words if word != "]"]
-        return _tested(words)
+    def inner(self, doing: Doing) -> str:
+        """What the commands do that one carries, else the lines in its values."""
+        carried = [self.doing(one).words for one in doing.carried]
+        if any(carried):
+            return " and ".join(one for one in carried if one)
+        lines = [self.sequence(line).words for line in doing.lines]
+        return "; then ".join(one for one in lines if one)
 
     # --- compound commands
     # --------------------------------------------------------------------------
 
-    def shell_test(self) -> Clause:
-        """`[[ … ]]`."""
-        self.at += 1
-        words = []
-        while (part := self.peek()) is not None and self.sign() != "]]":
-            words.append(part.text if isinstance(part, Mark) else "")
-            self.at += 1
-        self.take("]]")
-        return _tested(words)
-
-    def condition(self) -> Clause:
+    def branch(self, statement: Branch) -> Clause:
         """`if …; then …; elif …; else …; fi`."""
-        self.at += 1
-        told = f"{as_condition('if', self.sequence())}, "
-        self.take("then")
-        told += self.sequence().words or "does nothing"
-        while self.take("elif"):
-            told += f"; otherwise, {as_condition('if', self.sequence())}, "
-            self.take("then")
-            told += self.sequence().words
-        if self.take("else"):
-            told += f"; otherwise, {self.sequence().words}"
-        self.take("fi")
-        return Clause(told, Shape.CONDITION)
+        told = []
+        for condition, body in statement.cases:
+            head = as_condition("if", self.sequence(condition.sequence))
+            told.append(f"{head}, {self.sequence(body).words or 'does nothing'}")
+        if statement.otherwise is not None:
+            told.append(self.sequence(statement.otherwise.sequence).words)
+        return Clause("; otherwise, ".join(told), Shape.CONDITION)
 
-    def is_end(self) -> bool:
-        """Whether the next sign ends a sequence."""
-        return self.sign() in _ENDS
-
-    def loop(self) -> Clause:
-        """`for x in …; do …; done`."""
-        head = self.loop_head()
-        return Clause(f"{head}: {self.body()}")
-
-    def loop_head(self) -> str:
-        """`for x in …`."""
-        self.at += 1
-        name, values = "", []
-        while (part := self.peek()) is not None and self.sign() not in ("do", "{"):
-            if isinstance(part, Mark) and part.code is Manner.LOOP_VARIABLE:
-                name = part.text
-            elif isinstance(part, Mark) and part.code is Manner.LOOP_VALUE:
-                values.append((part.word and shown(part.word)) or part.text)
-            elif isinstance(part, Mark) and part.code is Manner.ARITHMETIC:
-                values.append(read_value("arithmetic", part.text).says or part.text)
-            self.at += 1
-        over = listed_words(values) if values else "the arguments"
-        return f"for each {name} of {over}" if name else over
-
-    def repeated(self) -> Clause:
-        """`while …; do …; done`."""
-        word = "as long as" if self.sign() == "while" else "until"
-        self.at += 1
-        condition = self.sequence()
-        body = self.body()
-        head = loop_condition(word, condition, _source(self.redirections()))
-        return Clause(f"{head}: {body}")
-
-    def body(self) -> str:
-        """What a loop does each time."""
-        self.take(";")
-        self.take("do", "{")
-        said = self.sequence()
-        self.take("done", "}")
-        return said.words
-
-    def cases(self) -> Clause:
+    def cases(self, statement: Cases) -> Clause:
         """`case x in a) …;; esac`."""
-        self.at += 1
-        subject, told = self.case_subject(), []
-        while self.peek() is not None and not self.take("esac"):
-            part = self.peek()
-            if isinstance(part, Mark) and part.code is Manner.CASE_PATTERN:
-                patterns = self.case_patterns()
-                told.append(f"{patterns}: {self.sequence().words or 'does nothing'}")
-                self.take(";;", ";&", ";;&")
-            else:
-                self.at += 1
-        return Clause(f"by what {subject} is – {'; '.join(told)}")
-
-    def case_subject(self) -> str:
-        """What a `case` looks at."""
-        part = self.peek()
-        if not isinstance(part, Mark) or part.code is not Manner.CASE_VALUE:
-            return "this"
-        self.at += 1
-        return shown(part.word) if part.word else part.text
-
-    def case_patterns(self) -> str:
-        """`a|b)`."""
-        patterns = []
-        while isinstance(part := self.peek(), Mark) and not self.take(")"):
-            if part.code is Manner.CASE_PATTERN:
-                patterns.append(part.text)
-            self.at += 1
-        return "anything else" if patterns == ["*"] else " or ".join(patterns)
-
-    def function(self) -> Clause:
-        """`function name { … }`."""
-        self.at += 1
-        part = self.peek()
-        return self.loose(part) if isinstance(part, Mark) else NO_CLAUSE
-
-    def loose(self, part: Mark) -> Clause:
-        """A name before a function's body, a sum, a word of a loop."""
-        self.at += 1
-        if part.code is Manner.FUNCTION_NAME:
-            return self.defined(part)
-        if part.code is Manner.ARITHMETIC:
-            return Clause(f"works out {read_value('arithmetic', part.text).says or part.text}")
-        return NO_CLAUSE
-
-    def defined(self, name: Mark) -> Clause:
-        """What a function does."""
-        self.take("(")
-        self.take(")")
-        body = self.group() if self.sign() in ("{", "(") else self.sequence()
-        return Clause(f"defines the function {name.text}: {body.words}")
-
-    def group(self) -> Clause:
-        """`{ …; }` and `( … )`."""
-        self.at += 1
-        said = self.sequence()
-        self.take("}", ")")
-        return said
+        told = []
+        for one in statement.cases:
+            body = self.sequence(one.body).words or "does nothing"
+            told.append(f"{pattern_words(one.patterns) or 'anything else'}: {body}")
+        return Clause(f"by what {subject_words(statement)} is – {'; '.join(told)}")
 
 
-def _tested(words: list[str]) -> Clause:
+def unnamed_clause(command: SimpleCommand) -> Clause:
+    """A command whose name is only known when it runs."""
+    rest = [shown(word) for word in command.words[1:]]
+    more = f" with {listed_words(rest)}" if rest else ""
+    return Clause(f"runs {command.words[0].text}{more}")
+
+
+def bracket_test(node: CommandNode) -> Clause:
+    """`[ … ]` and `test …`."""
+    words = []
+    for use in node.uses:
+        words.append(use.word.text)
+        if isinstance(use, OptionUse):
+            words += [word.text for word in use.value_words]
+    return tested([word for word in words if word != "]"])
+
+
+def tested(words: list[str]) -> Clause:
     """A test of the shell; as it stands where it is not known what it asks."""
     said = test_words(words)
     if not said:
@@ -384,26 +208,56 @@ def _tested(words: list[str]) -> Clause:
     return Clause(said, Shape.TESTS, TESTS_WHETHER)
 
 
-def loop_condition(word: str, condition: Clause, source: str = "") -> str:
+def over_words(statement: Over) -> str:
+    """`for x in …`."""
+    values = [
+        sum_words(one.text)
+        if one.code is Manner.ARITHMETIC
+        else (one.word and shown(one.word)) or one.text
+        for one in statement.values
+    ]
+    over = listed_words(values) if values else "the arguments"
+    return f"for each {statement.name} of {over}" if statement.name else over
+
+
+def sum_words(text: str) -> str:
+    """A sum in words."""
+    return read_value("arithmetic", text).says or text
+
+
+def loop_condition(until: bool, condition: Clause, source: str = "") -> str:
     """The head of a loop; `while read …` is done for each line."""
     if condition.shape is not Shape.READS:
-        return as_condition(word, condition)
+        return as_condition("until" if until else "as long as", condition)
     return f"for each line{f' of {source}' if source else ''}, read into {condition.names}"
 
 
-def _source(marks: list[Mark]) -> str:
+def subject_words(statement: Cases) -> str:
+    """What a `case` looks at."""
+    subject = statement.subject
+    if subject is None:
+        return "this"
+    return shown(subject.word) if subject.word else subject.text
+
+
+def pattern_words(patterns: list[Mark]) -> str:
+    """`a|b)`; "" for all that is left."""
+    texts = [one.text for one in patterns]
+    return "" if texts == ["*"] else " or ".join(texts)
+
+
+def source_words(marks: list[Mark]) -> str:
     """What a command reads in the place of its input, "" for that itself."""
-    for mark in marks:
-        if mark.operator == "<" and mark.word is not None:
-            return shown(mark.word)
-        if mark.operator.startswith("<<<") and mark.word is not None:
-            return f"the text “{shown(mark.word)}”"
-        if mark.operator.startswith("<<"):
-            return "the lines that follow"
-    return ""
+    mark = source_of(marks)
+    if mark is None:
+        return ""
+    if mark.word is None or mark.operator in ("<<", "<<-"):
+        return "the lines that follow"
+    said = shown(mark.word)
+    return said if mark.operator == "<" else f"the text “{said}”"
 
 
-def _set_words(mark: Mark, joint: str = "to") -> str:
+def set_words(mark: Mark, joint: str = "to") -> str:
     """`NAME to value`, of an assignment."""
     name, _, value = mark.text.partition("=")
     if mark.word is not None and mark.word.inner and mark.text.endswith(mark.word.text):

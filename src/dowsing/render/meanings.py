@@ -9,9 +9,9 @@ from dowsing.commandline.languages.value_language import (
     language_of_operand,
     language_of_option,
 )
+from dowsing.commandline.meaning.binding import Binder, Given, adds, option_value
 from dowsing.commandline.model.tree import CommandNode, OperandUse, OptionUse
-from dowsing.render.clause_filling import Filler, Missing, adds
-from dowsing.render.clause_lookup import Given
+from dowsing.render.bound_words import BoundTeller, in_language
 from dowsing.render.clause_text import LONGEST
 from dowsing.render.wrap import first_sentence
 
@@ -51,22 +51,17 @@ def _operand_in_words(node: CommandNode, use: OperandUse) -> str:
     if not language or use.lines:
         return ""
     value = LanguageValue(language, use.word.value, use.word, use)
-    said = Filler(node, Given()).in_language(value, "")
+    said = in_language(value, "")
     return said if said != use.word.value else ""
 
 
 def _value_in_words(node: CommandNode, use: OptionUse) -> str:
     """What an option adds with its value put in, by our facts; "" if they do not tell."""
     text = adds(node.known, use)
-    filler = Filler(node, Given())
     if text and "{" in text:
-        try:
-            return filler.option_text(use, text)
-        except Missing:
-            return ""
-    language = language_of_option(node, use)
-    word = use.value_words[0] if len(use.value_words) == 1 else use.word
-    return filler.in_language(LanguageValue(language, use.value or "", word, use), "")
+        said = Binder(node, Given()).option_said(use, text)
+        return BoundTeller(node).words(said) if said else ""
+    return in_language(option_value(use, language_of_option(node, use)), "")
 
 
 def filled_in(use: OptionUse) -> str:

@@ -18,7 +18,8 @@ from dowsing.render.wrap import first_sentence, unbroken, wrap
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.grammar.problems import Problem
-    from dowsing.commandline.model.unpicked import Effect, Unpicked
+    from dowsing.commandline.model.effect import Effect
+    from dowsing.commandline.unpicked import Unpicked
     from dowsing.model.told import Told
     from dowsing.render.pieces import Piece
 

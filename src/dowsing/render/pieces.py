@@ -23,7 +23,7 @@ if TYPE_CHECKING:
     from dowsing.commandline.grammar.shell_words import Mark, Word
     from dowsing.commandline.languages.reading import Part
     from dowsing.commandline.model.tree import Line, Use
-    from dowsing.commandline.model.unpicked import Unpicked
+    from dowsing.commandline.unpicked import Unpicked
     from dowsing.model.told import Told
 
 _BY_MANNER = {

@@ -27,8 +27,9 @@ from dowsing.tasks.sentence import ParsedSentence, understand, understood
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.unpicked import Effect, Unpicked
+    from dowsing.commandline.model.effect import Effect
     from dowsing.commandline.reading.command_finder import CommandFinder
+    from dowsing.commandline.unpicked import Unpicked
     from dowsing.tasks.choice import Choice
     from dowsing.tasks.filling import FilledRecipe
     from dowsing.tasks.recipe_ranking import Ranked

@@ -15,7 +15,7 @@ from dowsing.terminal.screen import message, write
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.unpicked import Unpicked
+    from dowsing.commandline.unpicked import Unpicked
 
 DESCRIPTION = (
     "What each piece of a command line does, with the page that says so; where it is wrong; what "

@@ -20,7 +20,7 @@ from dowsing.model.roles import Role
 from dowsing.model.values import OperandRole
 
 #: Options of one letter each, put together.
-_LETTERS = r"-[A-Za-z]{2,4}"
+LETTERS = r"-[A-Za-z]{2,4}"
 EITHER = frozenset(("-o", "-or", ","))
 _READ = frozenset((OperandRole.SOURCE, OperandRole.SUBJECT))
 
@@ -79,7 +79,7 @@ def use_of(node: CommandNode, flags: str) -> OptionUse | None:
 def _flags_of(use: WordUse, node: CommandNode) -> list[str]:
     """The options in a word that no page here tells of: itself, or letters that our facts know."""
     word = use.word.value
-    letters = [f"-{letter}" for letter in word[1:]] if re.fullmatch(_LETTERS, word) else []
+    letters = [f"-{letter}" for letter in word[1:]] if re.fullmatch(LETTERS, word) else []
     known = node.known.facts.adds
     return [word, *(letters if all(one in known for one in letters) else [])]
 

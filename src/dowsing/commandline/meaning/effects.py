@@ -9,16 +9,18 @@ import re
 
 from dowsing.commandline.grammar.sayings import EffectCode
 from dowsing.commandline.grammar.shell_words import Mark
-from dowsing.commandline.judging.certainty import adds_operands, looks_only, tells_only
+from dowsing.commandline.judging.certainty import adds_operands, tells_only
 from dowsing.commandline.meaning.conditions import holds
 from dowsing.commandline.meaning.fetched_code import fetched_and_run
 from dowsing.commandline.meaning.program_effects import effects_of_programs
-from dowsing.commandline.model.unpicked import Effect
+from dowsing.commandline.model.effect import Effect
 from dowsing.knowledge.effects import EffectKind
 from dowsing.model.told import told
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.commandline.meaning.meaning import Meaning
+    from dowsing.commandline.meaning.nodes import Doing
     from dowsing.commandline.model.tree import CommandNode, Line, OperandUse
     from dowsing.knowledge.command_facts import Act
     from dowsing.knowledge.conventions import Conventions
@@ -46,7 +48,7 @@ MOST_NAMED = 3  # objects that a message names
 
 
 def effects(
-    commands: list[CommandNode], lines: list[Line], conventions: Conventions
+    commands: list[CommandNode], lines: list[Line], meaning: Meaning, conventions: Conventions
 ) -> list[Effect]:
     """What a line does that cannot be undone; [] if nothing is known of. `commands`: all of the
     line, the carried ones too; `lines`: it and those within its words.
@@ -56,7 +58,7 @@ def effects(
         one
         for command in commands
         if not _is_of_own(command, own)
-        for one in effects_of_command(command, conventions)
+        for one in effects_of_command(meaning.of(command), conventions)
     ]
     found += [one for line in lines for _, one in effects_of_line(line)]
     order = list(EffectKind)
@@ -76,11 +78,11 @@ def _is_of_own(node: CommandNode, own: set[str]) -> bool:
     return bool(own and node.operands) and all(use.word.text in own for use in node.operands)
 
 
-def effects_of_command(command: CommandNode, conventions: Conventions) -> list[Effect]:
+def effects_of_command(doing: Doing, conventions: Conventions) -> list[Effect]:
     """What one command does."""
-    if tells_only(command) or looks_only(command):
+    if doing.looks or tells_only(doing.node):
         return []
-    return _of_command(command, conventions) + effects_of_programs(command)
+    return _of_command(doing, conventions) + effects_of_programs(doing.node)
 
 
 def effects_of_line(line: Line) -> list[tuple[int, Effect]]:
@@ -113,8 +115,9 @@ def _of_redirection(mark: Mark) -> Effect | None:
     return Effect(mark.text, does, kind=EffectKind.OVERWRITES)
 
 
-def _of_command(node: CommandNode, conventions: Conventions) -> list[Effect]:
-    rows, words, rest = _rows(node, conventions)
+def _of_command(doing: Doing, conventions: Conventions) -> list[Effect]:
+    node = doing.node
+    rows, words, rest = _rows(doing, conventions)
     below = node.known.words.split(" ")[len(words.split(" ")) :]  # subcommands behind those words
     found = []
     for row in rows or ():
@@ -137,12 +140,13 @@ def _of_command(node: CommandNode, conventions: Conventions) -> list[Effect]:
 
 
 def _rows(
-    node: CommandNode, conventions: Conventions
+    doing: Doing, conventions: Conventions
 ) -> tuple[list[EffectFact] | None, str, list[OperandUse]]:
     """The effects of a command, None if none are known of it, the words by which they were found,
     and the operands behind these. Where its subcommands are not known here, its first operands are
     tried as such.
     """
+    node = doing.node
     name = os.path.basename(node.known.words.split(" ")[0])
     words = " ".join([name, *node.known.words.split(" ")[1:]])
     spoken = [use.word.value for use in node.operands[:2]]
@@ -150,16 +154,21 @@ def _rows(
         if len(spoken) >= count:
             longer = " ".join([words, *spoken[:count]])
             if acts := conventions.acts(longer):
-                return _effects_now(acts, node), longer, node.operands[count:]
+                return _effects_now(acts, doing), longer, node.operands[count:]
     while not (acts := conventions.acts(words)) and " " in words:
         words = words.rpartition(" ")[0]
-    return (_effects_now(acts, node) if acts else None), words, node.operands
+    return (_effects_now(acts, doing) if acts else None), words, node.operands
 
 
-def _effects_now(acts: list[Act], node: CommandNode) -> list[EffectFact]:
-    """The effects of the act that holds, the first of those with words, and of the rows without."""
-    clauses = (act for act in acts if act.says)
-    done = next((act for act in clauses if holds(act.when, node, carries=bool(node.carried))), None)
+def _effects_now(acts: list[Act], doing: Doing) -> list[EffectFact]:
+    """The effects of the act that is done, and of the rows without words. Where those acts are not
+    the command's own, that is the first that holds.
+    """
+    done = doing.act
+    if done not in acts:
+        carries = doing.given.carries
+        clauses = (act for act in acts if act.says)
+        done = next((act for act in clauses if holds(act.when, doing.node, False, carries)), None)
     return [act.effect for act in acts if act.effect is not None and (act is done or not act.says)]
 
 

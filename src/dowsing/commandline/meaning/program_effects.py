@@ -9,7 +9,7 @@ import re
 
 from dowsing.commandline.grammar.sayings import EffectCode
 from dowsing.commandline.languages.value_language import LanguageValue, language_values
-from dowsing.commandline.model.unpicked import Effect
+from dowsing.commandline.model.effect import Effect
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.knowledge.effects import EffectKind, ProgramEffect, program_effects
 from dowsing.model.told import told

@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 
     from dowsing.commandline.grammar.shell_words import Word
     from dowsing.commandline.model.tree import CommandNode
-    from dowsing.commandline.model.unpicked import Unpicked
+    from dowsing.commandline.unpicked import Unpicked
     from dowsing.model.told import Told
 
 _IS_DEFAULT = re.compile(

@@ -12,6 +12,7 @@ from dowsing.commandline.grammar.sayings import Grade, ProblemCode
 from dowsing.commandline.judging.judge import judge
 from dowsing.commandline.judging.quoting import unsafe_words
 from dowsing.commandline.meaning.effects import effects_of_command, effects_of_line
+from dowsing.commandline.meaning.meaning import Meaning, meaning_of
 from dowsing.commandline.model.tree import CommandNode, Line, OperandUse
 from dowsing.commandline.reading.line_reader import LineReader
 from dowsing.commandline.scripts.fragments import Fragment, ScriptKind, fragments_of, kind_of
@@ -27,7 +28,7 @@ from dowsing.model.values import OperandRole
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.unpicked import Effect
+    from dowsing.commandline.model.effect import Effect
     from dowsing.commandline.reading.command_finder import CommandFinder
 
 _UNSAFE = frozenset((ProblemCode.UNQUOTED_EXPANSION, ProblemCode.EMPTY_IS_ROOT))
@@ -50,12 +51,12 @@ class PlacedProblem(Record):
 
 
 class ScriptPart(Record):
-    """A text for the shell that was read. `tree` is all of it; `starts` are the places of its
-    lines, in characters.
+    """A text for the shell that was read. `meaning`: that of all of it; `starts` are the places of
+    its lines, in characters.
     """
 
     fragment: Fragment
-    tree: Line
+    meaning: Meaning
     commands: list[CommandNode]
     starts: list[int]
 
@@ -189,7 +190,8 @@ class _ScriptReader:
         for line in fragment.text.split("\n"):
             starts.append(starts[-1] + len(line) + 1)
         commands = reader.commands
-        part = ScriptPart(fragment, reader.line, commands, starts)
+        meaning = meaning_of(reader.line, reader.lines, commands, fragment.text)
+        part = ScriptPart(fragment, meaning, commands, starts)
         self.parts.append(part)
         for node in commands:
             self.command(node, part)
@@ -221,7 +223,7 @@ class _ScriptReader:
     def command(self, node: CommandNode, part: ScriptPart) -> None:
         """What a command does, reads and lacks."""
         line = part.line_of(node.name.start)
-        effects = effects_of_command(node, self.conventions)
+        effects = effects_of_command(part.meaning.of(node), self.conventions)
         self.effects += [PlacedEffect(line, effect) for effect in effects]
         harmful = any(effect.kind in LOSES for effect in effects)
         for problem in unsafe_words(node, harmful) if self.judges_quoting else ():

@@ -3,31 +3,19 @@
 from __future__ import annotations
 
 from dowsing.commandline.grammar.sayings import Grade
-from dowsing.knowledge.effects import EffectKind
 from dowsing.model.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.grammar.problems import Problem
+    from dowsing.commandline.meaning.meaning import Meaning
+    from dowsing.commandline.model.effect import Effect
     from dowsing.commandline.model.tree import CommandNode, Line
-    from dowsing.model.told import Told
-
-
-class Effect(Record):
-    """Something that a line does and that cannot be undone: the words that do it, what they do, a
-    harmless look before.
-
-    `does` is what a page or our table of effects says, or a saying of our own.
-    """
-
-    words: str
-    does: str | Told
-    look: str = ""
-    kind: EffectKind = EffectKind.CHANGES
 
 
 class Unpicked(Record):
-    """A line as a tree, `commands`: all that are in it, the outer before the inner.
+    """A line as a tree, with its `meaning`; `commands`: all that are in it, the outer before the
+    inner.
 
     `problem` is what the shell cannot read; `at_words`: what is wrong with words, found as they
     were read; `judged`: what a judge finds wrong with what stands beside each other. `verbs`: the
@@ -39,6 +27,7 @@ class Unpicked(Record):
     line: str
     tree: Line
     commands: list[CommandNode]
+    meaning: Meaning
     problem: Problem | None = None
     at_words: list[Problem] = []  # noqa: RUF012 - a record is immutable
     judged: list[Problem] = []  # noqa: RUF012

@@ -1,0 +1,132 @@
+"""What a command of a line does: the act of its facts that covers best what stands there."""
+
+from __future__ import annotations
+
+import re
+
+from dowsing.commandline.judging.certainty import is_for_looking, looks_only
+from dowsing.commandline.meaning.binding import Binder, MissingError, Text, adds
+from dowsing.commandline.meaning.conditions import EITHER, LETTERS, holds, operators
+from dowsing.commandline.meaning.nodes import Added, Doing
+from dowsing.commandline.model.tree import CommandNode, OptionUse, WordUse
+from dowsing.knowledge.command_facts import is_action
+from dowsing.model.roles import Role
+from dowsing.model.values import OperandRole
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.commandline.meaning.binding import Given
+    from dowsing.commandline.meaning.nodes import Sequence
+    from dowsing.knowledge.command_facts import Act
+
+#: Options with which any command only tells something.
+_TELLING = ("--version", "--help")
+
+
+def doing_of(node: CommandNode, given: Given, carried: list[Doing], lines: list[Sequence]) -> Doing:
+    """What a command does. `carried`, `lines`: what it runs does."""
+    takes_them = any(one.takes_them for one in carried)
+    bare = Doing(
+        node,
+        given,
+        looks=looks_only(node),
+        carried=carried,
+        lines=lines,
+        takes_them=takes_them,
+        on_last=_acts_on_last(node),
+    )
+    if node.is_lost:  # its subcommand is a mistake
+        return bare
+    for flag in _TELLING:
+        if node.use_of(flag) is not None or flag in node.unknown:
+            return bare.changed(tells=flag)
+    second_best: Doing | None = None
+    for act in node.known.facts.clauses:
+        found = _bound(act, bare) if holds(act.when, node, given.piped, given.carries) else None
+        if found is None:
+            continue
+        if second_best is not None and _loses(second_best) and not _loses(found):
+            return second_best  # a word left over weighs less than what is lost
+        if found.covers_all:
+            return found
+        second_best = second_best or found
+    return second_best or bare
+
+
+def _loses(doing: Doing) -> bool:
+    """Whether the act has an effect."""
+    return doing.act is not None and doing.act.effect is not None
+
+
+def _bound(act: Act, bare: Doing) -> Doing | None:
+    """The command with that act, None where something that its words need is not there."""
+    binder = Binder(bare.node, bare.given)
+    binder.take_condition(act.when)
+    try:
+        said = binder.bind(act.says)
+    except MissingError:
+        return None
+    untold = [
+        use
+        for use in bare.node.operands
+        if id(use) not in binder.told and not use.lines
+        if use.slot is None or use.slot.role is not OperandRole.PROGRAM
+    ]
+    return bare.changed(
+        act=act,
+        said=said,
+        untold=untold,
+        added=_added(bare, binder),
+        names_source=binder.names_source,
+        takes_them=bare.takes_them or binder.takes_them,
+    )
+
+
+def _acts_on_last(node: CommandNode) -> bool:
+    """Whether the actions of an expression are for the last of its alternatives alone."""
+    depth, found = 0, False
+    for use in operators(node):
+        depth += {"(": 1, ")": -1}.get(use.word.value, 0)
+        found = found or (not depth and use.word.value in EITHER)
+    return found
+
+
+def _added(bare: Doing, binder: Binder) -> list[Added]:
+    """What the options add that were not told yet."""
+    found: list[Added] = []
+    for use in bare.node.uses:
+        if isinstance(use, OptionUse):
+            found += _added_by(use, bare, binder)
+        elif isinstance(use, WordUse) and is_for_looking(use, bare.node):
+            found.append(Added(use, looks=True))
+        elif isinstance(use, WordUse) and use.role == Role.OPTION and use.word.value != "--":
+            found += [] if id(use.word) in binder.told else _loose(bare.node, use)
+    return found
+
+
+def _added_by(use: OptionUse, bare: Doing, binder: Binder) -> list[Added]:
+    """What one option adds, [] if it was told already or need not be."""
+    node = bare.node
+    text = adds(node.known, use)
+    is_condition = bool(binder.condition & {use.flag, *use.spelling.option.flags})
+    if not text and is_for_looking(use, node) and not is_condition:
+        return [] if id(use) in binder.told else [Added(use, looks=True)]
+    if id(use) in binder.told:
+        return []
+    if text is None:
+        return [Added(use)]
+    said = binder.option_said(use, text)
+    if said is None:
+        return [Added(use)]
+    return [Added(use, said, on_last=is_action(text) and bare.on_last)] if said else []
+
+
+def _loose(node: CommandNode, use: WordUse) -> list[Added]:
+    """What an option adds that no page here tells of, but our facts: alone or as letters."""
+    text = use.word.value
+    letters = [f"-{letter}" for letter in text[1:]] if re.fullmatch(LETTERS, text) else []
+    for flags in ([text], letters):
+        said = [node.known.facts.adds.get(flag) for flag in flags]
+        if flags and all(one is not None and "{" not in one for one in said):
+            return [Added(use, [Text(one)]) for one in said if one]
+    return [Added(use)]
