@@ -22,7 +22,7 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
     from dowsing.commandline.meaning.meaning import meaning_of
     from dowsing.index.word_reader import verb_words
 
-    reader = LineReader(finder, aliases)
+    reader = LineReader(finder, aliases, puts_in=True)
     tree = reader.read(line)
     meaning = meaning_of(tree, reader.lines, reader.commands, line)
     return Unpicked(

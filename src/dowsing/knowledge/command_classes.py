@@ -47,6 +47,7 @@ class CommandClass(StrEnum):
     CHANGES_FOLDER = "changes-folder"
     LOSES_FILES = "loses-files"
     READS_LINE = "reads-line"
+    TAKES_SETTINGS = "takes-settings"
     TAKES_INPUT = "takes-input"
     RUNS_IMAGES = "runs-images"
     ARCHIVES = "archives"

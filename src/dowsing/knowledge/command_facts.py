@@ -164,7 +164,7 @@ NO_FACTS = CommandFacts()
 
 
 #: A place in the words of acts and options: how its value is told, its name, what is told instead.
-PLACE = r"\{([=!]?)([^{}|]*)(?:\|([^{}]*))?\}"
+PLACE = r"\{([=!~]?)([^{}|]*)(?:\|([^{}]*))?\}"
 
 
 def is_action(adds: str) -> bool:

@@ -8,12 +8,13 @@ A command's table (knowledge/commands/*.toml) may have
                      NAME=VALUE may come first; `strings`: options whose value is a line; `string`:
                      its first operand is one; `valued`: options that take a value, for where
                      nothing documents the command; `after`: the inner command follows this word;
-                     `never`: it has no inner command but in `strings`; `needs`: it does nothing
-                     without one
+                     `never`: it has no inner command but in `strings`; `given`: it has none without
+                     one of these options; `needs`: it does nothing without one
     ends_at_operand  its options end at the first operand; what follows belongs to that
     ends_at          options after which everything belongs to the program that their value is
     program_in       options whose value is a program: there is no script then
     bundle           the first word may be options without a dash
+    leading          options that stand before the operands, where others are tests behind them
     runs_after       words of an expression behind which a command stands
     shortened        subcommands may be shortened
     number           what `-NUM` stands for, where only the history of the command tells
@@ -42,7 +43,8 @@ if TYPE_CHECKING:
 
 #: The keys of a command's table that conventions are made of.
 BY_COMMAND = frozenset(
-    "carries ends_at_operand ends_at program_in bundle runs_after shortened number number_letters"
+    "carries ends_at_operand ends_at program_in bundle leading runs_after shortened number"
+    " number_letters"
     " untagged operators lone_dash plus_word dashed exact".split()
 )
 
@@ -55,6 +57,7 @@ class Carrier:
         "assignments",
         "before",
         "closes",
+        "given",
         "joined",
         "needs",
         "never",
@@ -73,6 +76,7 @@ class Carrier:
         self.never: bool = row.get("never", False)
         self.valued: list[str] = row.get("valued", [])
         self.after: str = row.get("after", "")
+        self.given: list[str] = row.get("given", [])
         self.needs: bool = row.get("needs", False)
 
 
@@ -95,6 +99,7 @@ class Conventions:
         self.ends: dict[str, list[str]] = rows["ends_at"]
         self.bundles = frozenset(rows["bundle"])
         self.expressions: dict[str, list[str]] = rows["runs_after"]
+        self.leading: dict[str, list[str]] = rows["leading"]
         self.shortened = frozenset(rows["shortened"])
         self.numbers: dict[str, str] = rows["number"]
         self.number_letters: dict[str, str] = rows["number_letters"]

@@ -11,6 +11,7 @@ from dowsing.commandline.languages.value_language import (
     language_of_option,
 )
 from dowsing.commandline.meaning.binding import (
+    AS_IT_STANDS,
     PROGRAMS,
     Carried,
     Expression,
@@ -73,7 +74,8 @@ class BoundTeller:
         if isinstance(bound, Values):
             return self.values(bound)
         if isinstance(bound, Operands):
-            return listed_words([self.operand(use, bound.how) for use in bound.uses])
+            told = [self.operand(use, bound.how) for use in bound.uses]
+            return " ".join(told) if bound.how == "~" else listed_words(told)
         if isinstance(bound, OneWord):
             return shown(bound.word)
         if isinstance(bound, Expression):
@@ -95,7 +97,7 @@ class BoundTeller:
 
     def value(self, use: OptionUse, how: str = "") -> str:
         """The value of an option, in words where it is in a small language."""
-        language = language_of_option(self.node, use) if how != "=" else ""
+        language = language_of_option(self.node, use) if how not in AS_IT_STANDS else ""
         if language and use.value:
             said = in_language(option_value(use, language), how)
             if said:
@@ -105,13 +107,14 @@ class BoundTeller:
 
     def operand(self, use: OperandUse, how: str) -> str:
         """An operand, in words where it is in a small language."""
-        language = language_of_operand(self.node, use) if how != "=" else ""
+        language = language_of_operand(self.node, use) if how not in AS_IT_STANDS else ""
         if language:
             said = in_language(LanguageValue(language, use.word.value, use.word, use), how)
             if said:
                 return said
         told = self.node.known.facts.languages.get(use.slot.name, "") if use.slot else ""
-        if told.startswith("regex") and not language and how != "=":  # taken as it stands
+        is_in_words = not language and how not in AS_IT_STANDS
+        if told.startswith("regex") and is_in_words:  # taken as it stands
             return pattern_words(shown(use.word), how == "!")
         return shown(use.word)
 

@@ -70,6 +70,8 @@ WORDS = {
     "it; use single quotes",
     "ProblemCode.SWAPPED": "{0} is what {1} writes, so that it is overwritten; the names may be "
     "swapped",
+    "ProblemCode.PASSWORD_APART": "“{0}” is not the password: that stands in the word of {1}, "
+    "or {1} asks for it",
     "ProblemCode.NUMBER_FOR_FILE": "{0} takes no value, so that {1} is taken for a file",
     "ProblemCode.ONLY_THE_LAST": "{0} counts only for what stands behind the last -o; put the "
     "tests in \\( \\)",

@@ -130,7 +130,7 @@ class _Pieces:
     def __init__(self) -> None:
         self.found: list[Piece] = []
         self.within: dict[int, Line] = {}  # the lines of substitutions, by their `id`
-        self.shown: set[int] = set()  # those of which there is a piece
+        self.shown: set[int] = set()  # those of which there is a piece, and words put in
         self.parts: dict[tuple[int, int], list[Part]] = {}  # by use and word
 
     def line(self, line: Line, depth: int) -> None:
@@ -238,10 +238,18 @@ class _Pieces:
         if word.inner and word.text in (inner.text for inner in word.inner):
             self.substitutions(word, depth)
             return
+        if word.source is not None and not self.is_first_of(word.source):
+            return
         is_line = use.manner is not None and use.manner.code in _LINES
         piece = self.piece(use, depth).changed(what=use.what, kind=use.kind)
         self.add(piece.changed(inside=True) if is_line else piece, self.parts_of(use, word))
         self.behind(use, depth)
+
+    def is_first_of(self, source: Word) -> bool:
+        """Whether no other word was shown that the shell makes of that one."""
+        is_first = id(source) not in self.shown
+        self.shown.add(id(source))
+        return is_first
 
     def word(self, use: WordUse, depth: int) -> None:
         """A word that is neither an option of a table nor an operand."""
@@ -302,7 +310,7 @@ class _Pieces:
 
     def piece(self, use: Use, depth: int) -> Piece:
         """The piece of a word, with what all of them have."""
-        word = use.word
+        word = use.word.source or use.word
         made = Piece(
             word.text,
             word.start,

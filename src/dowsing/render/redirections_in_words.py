@@ -73,7 +73,7 @@ def _to_file(said: Clause, number: str, sign: str, target: str) -> Clause:
         return said.followed(f", with stream {number} going to {target}")
     errors = ", errors too" if number == "&" else ""
     verb = "adds" if sign == ">>" else "writes"
-    if not said.words:
+    if not said.words or said.shape is Shape.NOTHING:
         made = f"empties {target}" if verb == "writes" else f"makes {target} if it is not there"
         return Clause(made)
     if said.shape is Shape.PRINTS and said.is_bare:

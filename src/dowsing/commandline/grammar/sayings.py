@@ -59,6 +59,7 @@ class ProblemCode(Code):
     LETTERS_FOR_VALUE = "letters for value"  # option, letters
     DOLLAR_IN_QUOTES = "dollar in quotes"  # variable, command
     SWAPPED = "swapped"  # file, option
+    PASSWORD_APART = "password apart"  # word, option
     NUMBER_FOR_FILE = "number for file"  # option, number
     ONLY_THE_LAST = "only the last"  # action
     PROGRAM_FAULT = "program fault"  # a LanguageFault

@@ -26,7 +26,8 @@ class Word:
 
     `dynamic`: the shell puts something in its place; `quoted`: some of it is in quotes; `glob`: it
     is a pattern of names; `variables`: those that it names; `placed`: it stands at its place of the
-    line just so, which a word of an alias or of a line within quotes of quotes does not.
+    line just so, which a word of an alias or of a line within quotes of quotes does not; `source`:
+    the word as it stands, of one that the shell puts in its place.
     """
 
     def __init__(self, text: str, value: str, start: int, end: int) -> None:
@@ -35,6 +36,7 @@ class Word:
         self.dynamic = self.quoted = self.glob = False
         self.variables: list[str] = []
         self.inner: list[Inner] = []
+        self.source: Word | None = None
 
 
 class SimpleCommand:

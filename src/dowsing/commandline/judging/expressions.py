@@ -57,7 +57,7 @@ def action_before_test(node: CommandNode) -> Iterator[Problem]:
         if isinstance(use, OptionUse):
             if use.flag == _REMOVING:
                 removal = use
-            elif use.flag[:1] == "-" and use.flag not in _NO_TESTS:
+            elif use.flag[:1] == "-" and use.flag not in _NO_TESTS | node.leading:
                 test = use
                 if removal is not None:
                     reason = told(ProblemCode.ACTION_BEFORE_TEST, removal.flag, use.flag)

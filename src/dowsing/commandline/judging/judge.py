@@ -44,6 +44,7 @@ COMMAND_RULES: tuple[Callable[[CommandNode], Iterator[Problem]], ...] = (
     misplaced.dollars_in_double_quotes,
     misplaced.swapped,
     misplaced.number_for_file,
+    misplaced.password_apart,
     programs.unfinished_programs,
     patterns.unquoted_patterns,
     patterns.history_in_quotes,

@@ -50,6 +50,8 @@ def letters_for_value(node: CommandNode) -> Iterator[Problem]:
             or use.word.value[1:2] == "-"
         ):
             continue
+        if use.value in use.spelling.choices:
+            continue
         letters = re.fullmatch(_LETTERS, use.value) and use.word.value.endswith(use.value)
         if letters and all(node.known.spelling(f"-{letter}") for letter in use.value):
             reason = told(ProblemCode.LETTERS_FOR_VALUE, use.flag, use.value)
@@ -93,6 +95,19 @@ def _is_written(use: OptionUse, node: CommandNode) -> bool:
         if effect.value in flags:
             return not effect.when or node.use_of(*effect.when) is not None
     return False
+
+
+def password_apart(node: CommandNode) -> Iterator[Problem]:
+    """`mysql -p secret shop`: a password that may be left out stands in the word of its option."""
+    for before, use in zip(node.uses, node.uses[1:], strict=False):
+        if not isinstance(before, OptionUse) or not isinstance(use, OperandUse):
+            continue
+        spelling = before.spelling
+        is_password = "pass" in (spelling.option.argument or spelling.placeholder).lower()
+        is_bare = before.value is None and spelling.takes and not spelling.needs
+        if is_password and is_bare and len(node.operands) > 1:
+            reason = told(ProblemCode.PASSWORD_APART, use.word.value, before.flag)
+            yield Problem(use.word.start, use.word.end, reason, grade=Grade.WARNING)
 
 
 def number_for_file(node: CommandNode) -> Iterator[Problem]:

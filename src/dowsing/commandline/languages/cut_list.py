@@ -10,7 +10,7 @@ _RANGE = re.compile(r"(\d*)(-?)(\d*)")
 
 
 def read(value: str, dialect: str = "") -> Reading:
-    """Each range, and all of them in a row."""
+    """Each range, and all of them in a row. `dialect`: what is counted, `field`."""
     said = []
     cutter = Cutter(value)
     for text in value.split(","):
@@ -20,8 +20,10 @@ def read(value: str, dialect: str = "") -> Reading:
         said.append(_words(*match.groups()))
         cutter.cut(cutter.at + len(text), said[-1])
         cutter.cut(cutter.at + 1)
-    reading = cutter.finish(listed(said))
-    return reading if len(said) > 1 or "-" in value else Reading([], said[0])
+    is_one = len(said) == 1 and "-" not in value
+    counted = f"{dialect}{'' if is_one else 's'} " if dialect else ""
+    reading = cutter.finish(counted + listed(said))
+    return Reading([], reading.says) if is_one else reading
 
 
 def _words(first: str, dash: str, last: str) -> str:

@@ -2,10 +2,11 @@
 its text. What no place takes is told beside it.
 
 A text has `{X}` for the value of the option or operand X, `{X|text}` with what is said where there
-is none; `{=X}` is it as it stands, `{!X}` the contrary. `{1}`, `{2-}`, `{-1}`, `{*}` are operands,
-`{in}` those that it reads, `{names}` those without an equals sign and `{settings}` those with one,
-`{inner}` and `{line}` what it runs, `{adds}` what its tests add, told in this place. What stands in
-brackets is left out where something in it is missing.
+is none; `{=X}` is it as it stands, `{~X}` that with blanks between several words, `{!X}` the
+contrary. `{1}`, `{2-}`, `{-1}`, `{*}` are operands, `{in}` those that it reads, `{names}` those
+without an equals sign and `{settings}` those with one, `{inner}` and `{line}` what it runs,
+`{adds}` what its tests add, told in this place. What stands in brackets is left out where something
+in it is missing.
 """
 
 from __future__ import annotations
@@ -39,6 +40,8 @@ PROGRAMS = ("sed", "awk", "jq")
 LONGEST = 60  # characters of a value that stands in a sentence
 LONGEST_PROGRAM = 4 * LONGEST  # of what a program does
 LONGEST_SAID = 2 * LONGEST  # of what another value means
+#: Ways of telling a value that leave it as it is.
+AS_IT_STANDS = ("=", "~")
 _ITS_INPUT = "its input"
 
 
@@ -53,7 +56,7 @@ class Text(Bound):
 
 
 class Values(Bound):
-    """The values of options. `how`: `=` as they stand, `!` the contrary, "" in words."""
+    """The values of options. `how`: `=` and `~` as they stand, `!` the contrary, "" in words."""
 
     how: str
     uses: list[OptionUse]
@@ -191,7 +194,8 @@ class Binder:
     def otherwise(self, instead: list[str], how: str) -> Bound | None:
         """The first of several options that is there, or the text behind them."""
         for name in instead:
-            found = self.named(name, how) if name[:1] == "-" else Text(name)
+            is_name = name[:1] == "-" or name == "*"
+            found = self.named(name, how) if is_name else Text(name)
             if found is not None:
                 return found
         return None
@@ -214,7 +218,7 @@ class Binder:
     def operands(self, how: str, uses: list[OperandUse]) -> Bound:
         """Operands. Raises MissingError for a program that cannot be put into words."""
         self.told |= {id(use) for use in uses}
-        if how != "=" and any(not self.can_be_said(use) for use in uses):
+        if how not in AS_IT_STANDS and any(not self.can_be_said(use) for use in uses):
             raise MissingError
         return Operands(how, uses)
 
@@ -261,7 +265,7 @@ class Binder:
 
     def values(self, how: str, uses: list[OptionUse]) -> Bound:
         """Values of options. Raises MissingError for a program that cannot be put into words."""
-        if how != "=":
+        if how not in AS_IT_STANDS:
             language = language_of_option(self.node, uses[0])
             if language.startswith(PROGRAMS):
                 values = [joined_program(uses, language)] if len(uses) > 1 else []
@@ -312,6 +316,8 @@ class Binder:
             text = adds(self.node.known, use) if isinstance(use, OptionUse) else None
             if not isinstance(use, OptionUse) or id(use) in self.told or not text:
                 continue
+            if use.flag in self.node.leading:
+                continue
             if not is_action(text):
                 said = self.option_said(use, text)
                 found += [] if said == [] else [Tested(use, said, negated)]
@@ -321,16 +327,30 @@ class Binder:
 
 
 def adds(known: Command, use: OptionUse) -> str | None:
-    """The text of what an option adds by our facts, None if these do not tell."""
+    """The text of what an option adds by our facts, None if these do not tell. What a command says
+    of its own options holds for no option that the page of its subcommand tells of, nor the
+    reverse.
+    """
     is_off = use.spelling.turned_off_by(use.flag)
     flags = [f"{use.flag}={use.value}", use.flag, *([] if is_off else use.spelling.option.flags)]
-    owner: Command | None = known
-    while owner is not None:
+    page = use.spelling.page
+    owners = [known, *([known.parent] if known.parent is not None else [])]
+    for owner, other in zip(owners, reversed(owners), strict=True):
+        is_of_other = page == other.page != owner.page and _tells_of(owner, use.flag)
         for flag in flags:
-            if flag in owner.facts.adds:
+            if flag in owner.facts.adds and not is_of_other:
                 return owner.facts.adds[flag]
-        owner = owner.parent
     return None
+
+
+def _tells_of(known: Command, flag: str) -> bool:
+    """Whether the page of a command tells of an option of its own of that name; what belongs to
+    another command has its subcommands' as well.
+    """
+    if known.parent is None:
+        return True
+    spelling = known.spellings.get(flag)
+    return spelling is not None and spelling.page == known.page
 
 
 def option_value(use: OptionUse, language: str) -> LanguageValue:

@@ -21,6 +21,8 @@ from dowsing.model.values import OperandRole
 
 #: Options of one letter each, put together.
 LETTERS = r"-[A-Za-z]{2,4}"
+#: An operand that sets something, and is no comparison.
+_SETTING = re.compile(r"[A-Za-z_][\w.-]*[+:?!]?=(?!=)")
 EITHER = frozenset(("-o", "-or", ","))
 _READ = frozenset((OperandRole.SOURCE, OperandRole.SUBJECT))
 
@@ -96,7 +98,10 @@ def operators(node: CommandNode) -> list[WordUse]:
 
 def inputs(node: CommandNode) -> list[OperandUse]:
     """The operands that it reads."""
-    return [use for use in node.operands if use.slot is not None and use.slot.role in _READ]
+    read = [use for use in node.operands if use.slot is not None and use.slot.role in _READ]
+    if not node.is_of(CommandClass.TAKES_SETTINGS):
+        return read
+    return [use for use in read if not _SETTING.match(use.word.value)]
 
 
 def operands(node: CommandNode, name: str) -> list[OperandUse]:
@@ -106,7 +111,7 @@ def operands(node: CommandNode, name: str) -> list[OperandUse]:
         return uses
     if name in ("names", "settings"):
         is_setting = name == "settings"
-        return [use for use in uses if ("=" in use.word.value) == is_setting]
+        return [use for use in uses if bool(_SETTING.match(use.word.value)) == is_setting]
     if name == "-1":
         return uses[-1:]
     counted = re.fullmatch(r"(\d)(-?)", name)

@@ -97,10 +97,9 @@ def _added(bare: Doing, binder: Binder) -> list[Added]:
     for use in bare.node.uses:
         if isinstance(use, OptionUse):
             found += _added_by(use, bare, binder)
-        elif isinstance(use, WordUse) and is_for_looking(use, bare.node):
-            found.append(Added(use, looks=True))
         elif isinstance(use, WordUse) and use.role == Role.OPTION and use.word.value != "--":
-            found += [] if id(use.word) in binder.told else _loose(bare.node, use)
+            is_told = id(use.word) in binder.told or _flag_of(use) in binder.condition
+            found += [] if is_told else _loose(bare.node, use)
     return found
 
 
@@ -113,12 +112,17 @@ def _added_by(use: OptionUse, bare: Doing, binder: Binder) -> list[Added]:
         return [] if id(use) in binder.told else [Added(use, looks=True)]
     if id(use) in binder.told:
         return []
-    if text is None:
-        return [Added(use)]
+    if text is None:  # an act that is for it has told it
+        return [] if is_condition else [Added(use)]
     said = binder.option_said(use, text)
     if said is None:
         return [Added(use)]
     return [Added(use, said, on_last=is_action(text) and bare.on_last)] if said else []
+
+
+def _flag_of(use: WordUse) -> str:
+    """The spelling of an option that no page here tells of."""
+    return use.word.value.partition("=")[0]
 
 
 def _loose(node: CommandNode, use: WordUse) -> list[Added]:
@@ -128,5 +132,6 @@ def _loose(node: CommandNode, use: WordUse) -> list[Added]:
     for flags in ([text], letters):
         said = [node.known.facts.adds.get(flag) for flag in flags]
         if flags and all(one is not None and "{" not in one for one in said):
-            return [Added(use, [Text(one)]) for one in said if one]
-    return [Added(use)]
+            told = [Added(use, [Text(one)]) for one in said if one]
+            return told or ([Added(use, looks=True)] if is_for_looking(use, node) else [])
+    return [Added(use, looks=is_for_looking(use, node))]

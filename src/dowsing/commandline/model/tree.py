@@ -197,6 +197,7 @@ class CommandNode:
         self.is_carrier_alone = False  # it does nothing without a command, and there is none
         self.is_fed = False  # its input comes from a pipe or a file
         self.is_lost = False  # its subcommand is a mistake: nothing can be said of the rest
+        self.leading: frozenset[str] = frozenset()  # options that stand before its operands
         self.ends_early = False  # it runs a script or program of its own: the rest belongs to that
 
     @property

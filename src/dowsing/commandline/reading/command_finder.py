@@ -64,11 +64,17 @@ class CommandFinder:
             return True
         return bool(self._executables(word))
 
+    def _is_program(self, path: str) -> bool:
+        """Whether a path is that of a program that its name alone would find as well."""
+        is_of_system = path.startswith(("/bin/", "/usr/", "/sbin/", "/opt/"))
+        return is_of_system or path in self._executables(os.path.basename(path))
+
     def _find(self, word: str) -> Command:
         name = os.path.basename(word) if "/" in word else word
-        known = Command(name, word)
+        is_own = "/" in word and not self._is_program(word)
+        known = Command(name, word if is_own else name)
         self.add_facts(known)
-        if "/" in word and not word.startswith(("/bin/", "/usr/", "/sbin/", "/opt/")):
+        if is_own:
             known.exists = True  # a file of the user's own: what it takes is not known
             return known
         entries = self.store.named(name)

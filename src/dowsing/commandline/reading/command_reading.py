@@ -106,6 +106,7 @@ class CommandReading:
         self.finder, self.lines_within, self.depth = finder, lines_within, depth
         self.node = CommandNode(head, known)
         self.rules = conventions_of(finder.store)
+        self.node.leading = frozenset(self.rules.leading.get(known.name, ()))
         self.carrier: Carrier | None = self.carrier_of(known)
         self.words: list[Word] = []
         self.at = 0

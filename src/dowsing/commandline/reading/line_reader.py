@@ -12,6 +12,7 @@ from dowsing.commandline.model.tree import (
     every_command,
     problems_of,
 )
+from dowsing.commandline.reading.putting_in import Variables
 from dowsing.commandline.reading.word_roles import WordReader
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.roles import Role
@@ -26,17 +27,26 @@ MOST_DEPTH = 8
 
 class LineReader:
     """Reads a line. `line` is its tree, `lines` that and all that stand within words of it;
-    `problem` is what the shell cannot read; `states` are those that commands were left in, in
+    `problem` is what the shell cannot read; `puts_in`: what the shell is known to put into words
+    is put in; `states` are those that commands were left in, in
     order.
     """
 
-    def __init__(self, finder: CommandFinder, aliases: dict[str, str] | None = None) -> None:
+    def __init__(
+        self,
+        finder: CommandFinder,
+        aliases: dict[str, str] | None = None,
+        *,
+        puts_in: bool = False,
+    ) -> None:
         self.aliases = aliases or {}
+        self.puts_in = puts_in
         self.functions: frozenset[str] = frozenset()  # that are defined outside the text
         self.states: list[tuple[SimpleCommand, CommandNode | None]] = []
         self.line = Line()
         self.lines: list[Line] = []
         self.problem: Problem | None = None
+        self.variables: Variables | None = None  # whose values are known
         self.open: list[Line] = []  # that are being read, the outer before the inner
         self.words = WordReader(finder, self._lines_within)
 
@@ -45,6 +55,8 @@ class LineReader:
         shell = parse_shell(line)
         self.problem = shell.problem
         self.words.functions = self.functions | set(_functions(shell.items))
+        if self.puts_in:
+            self.variables = Variables(shell.items, line)
         self.line = self._items(shell.items, 0)
         return self.line
 
@@ -83,7 +95,9 @@ class LineReader:
         line = Line()
         self.lines.append(line)
         self.open.append(line)
-        for item in items:
+        for n, item in enumerate(items):
+            if self.variables is not None and not depth:
+                self.variables.note(item, items[n + 1] if n + 1 < len(items) else None)
             if isinstance(item, SimpleCommand):
                 line.parts.append(self._command(item, depth) or item)
             else:
@@ -103,6 +117,8 @@ class LineReader:
             words = [*own, *words[1:]]
         else:
             alias = ""
+        if self.variables is not None:
+            words = [words[0], *self.variables.put_in(words[1:])]
         node = self.words.command(words, depth)
         if node is not None:
             node.alias = alias

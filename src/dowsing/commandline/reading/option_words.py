@@ -146,7 +146,10 @@ class OptionWords:
         if sign not in ("-", "+") or len(value) > MOST_LETTERS:
             return []
         found: list[tuple[str, Spelling, str | None]] = []
+        behind = 1  # the last letter with its number
         for n in range(1, len(value)):
+            if n < behind:
+                continue
             spelling = self.known.spelling("-" + value[n])
             if spelling is None and value[n].isdecimal():  # `-9v`: a level among letters
                 spelling = self._spelling_of_number()
@@ -155,6 +158,11 @@ class OptionWords:
                     continue
             if spelling is None:
                 return []
+            number_only = self._number_behind(spelling, value[n + 1 :])
+            if number_only is not None:  # `-0777pe`: other letters may follow
+                behind = n + 1 + len(number_only)
+                found.append((sign + value[n], spelling, number_only or None))
+                continue
             # a number after a letter whose long spelling may have one: `-o33` where the page has
             # `-o, --open[=PERCENT]`
             number = spelling.option.argument_optional and value[n + 1 :].isdecimal()
@@ -165,6 +173,17 @@ class OptionWords:
                 break
             found.append((sign + value[n], spelling, None))
         return found
+
+    @staticmethod
+    def _number_behind(spelling: Spelling, rest: str) -> str | None:
+        """The digits of an option whose value is a number that may be left out, "" for none; None
+        of another option, or where something else follows the digits.
+        """
+        is_number = spelling.kind == ValueKind.NUMBER and spelling.takes and not spelling.needs
+        if not is_number or not rest:
+            return None
+        digits = rest[: len(rest) - len(rest.lstrip("0123456789"))]
+        return digits if rest[len(digits) :].isalpha() or not rest[len(digits) :] else None
 
     def _spelling_of_number(self) -> Spelling | None:
         return next((one for flag in _NUMBERS if (one := self.known.spelling(flag))), None)
@@ -219,10 +238,23 @@ class OptionWords:
         spelling = self.known.spelling(stands_for)
         if spelling is None:
             self.loose(word, word.value, attached=body)
-        else:
-            manner = told(Manner.SAME_AS, stands_for, body)
-            self.reading.take_option(OptionUse(word.value, spelling, word, body, manner=manner))
+            return True
+        switches = self._switches_behind(body)
+        number = body[: len(body) - len(switches)]
+        manner = told(Manner.SAME_AS, stands_for, number)
+        place = 1 if switches else None
+        flag = f"-{number}" if switches else word.value
+        made = OptionUse(flag, spelling, word, number, place=place, manner=manner)
+        self.reading.take_option(made)
+        for n, one in enumerate(switches):
+            self.option(word, one.flag, one, None, place=len(number) + 1 + n, take_next=False)
         return True
+
+    def _switches_behind(self, body: str) -> list[Spelling]:
+        """The switches whose letters stand behind a number: `-5f`."""
+        letters = body.lstrip("0123456789")
+        found = [self.known.spelling(f"-{letter}") for letter in letters]
+        return [one for one in found if one is not None and not one.needs] if all(found) else []
 
     def prefix(self, word: Word) -> bool:
         """An option of several letters with its value directly after it: `-std=c99`, `-Xmx2g`."""

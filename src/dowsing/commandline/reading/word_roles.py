@@ -252,6 +252,8 @@ class _CommandReader:
         carrier = self.reading.carrier
         if carrier is None or carrier.never or carrier.after or carrier.string:
             return False
+        if carrier.given and self.node.use_of(*carrier.given) is None:
+            return False
         return not self.node.wanting and len(self.node.operands) >= carrier.before
 
     # --- the command within it
@@ -263,6 +265,8 @@ class _CommandReader:
         """
         reading, carrier = self.reading, self.reading.carrier
         if carrier is None or carrier.never or carrier.after:
+            return False
+        if carrier.given and self.node.use_of(*carrier.given) is None:
             return False
         if word.value[:1] == "-" and not self.node.ended and len(word.value) > 1:
             return False
