@@ -89,7 +89,7 @@ def test_what_kind_of_file_it_is(name: str, text: str, kind: ScriptKind) -> None
             ScriptKind.MAKEFILE,
             MAKEFILE,
             [
-                (3, "target all", "${CC} -o all main.o util.o \\\n  -lm"),
+                (3, "target all", "cc -o all main.o util.o \\\n  -lm"),
                 (5, "target all", "rm -f main.o"),
                 (7, "target clean", "rm -f *.o $HOME/x"),
             ],
@@ -117,7 +117,7 @@ def test_what_kind_of_file_it_is(name: str, text: str, kind: ScriptKind) -> None
 def test_the_lines_for_a_shell(
     kind: ScriptKind, text: str, expected: list[tuple[int, str, str]]
 ) -> None:
-    found = fragments_of(kind, text)
+    found = [one for one in fragments_of(kind, text) if one.step is None]
     assert [(one.line, words(one.where), one.text) for one in found] == expected
 
 
@@ -270,3 +270,91 @@ def test_lines_behind_another_interpreter_are_not_read(finder: CommandFinder) ->
 def test_any_text_is_read(finder: CommandFinder, text: str) -> None:
     found = read_script("x", text, finder)
     assert script_lines(found, 80)
+
+
+def test_the_steps_of_a_dockerfile_that_no_shell_runs(finder: CommandFinder) -> None:
+    text = """\
+FROM node:20 AS build
+ARG VERSION=1
+WORKDIR /app
+COPY a b ./
+RUN rm -r x
+COPY --from=build /app/dist /srv
+ADD https://seeds.example/x.tgz /tmp/
+ENV A=b
+EXPOSE 80
+VOLUME ["/data"]
+USER nobody
+"""
+    found = read_script("Dockerfile", text, finder)
+    assert [(row.line, row.says) for row in outline(found)] == [
+        (1, "Begins with the image node:20, as build"),
+        (2, "Takes VERSION=1 from whoever builds it"),
+        (3, "Goes on in the folder /app"),
+        (4, "Copies a and b to ./ in the image"),
+        (5, "Removes x, with all that is in it"),
+        (6, "Copies /app/dist of build to /srv in the image"),
+        (7, "Fetches https://seeds.example/x.tgz to /tmp/ in the image"),
+        (8, "Sets A=b"),
+        (9, "Says that it listens at port 80"),
+        (10, "Keeps /data outside the container"),
+        (11, "Goes on as nobody"),
+    ]
+
+
+def test_variables_of_make_are_put_in_where_they_are_known() -> None:
+    text = """\
+DIR = out
+NAME := $(DIR)/crate # of glass
+TWICE = a
+TWICE = b
+FLAGS = -p
+FLAGS += -v
+ifndef SHELL_PATH
+\tSHELL_PATH = /bin/sh
+endif
+all:
+\tcrate $(FLAGS) $(NAME) ${TWICE} $(OTHER)
+\t$(RM) $(DIR)
+X = 1
+\tcrate lost
+"""
+    found = [(one.line, one.text) for one in fragments_of(ScriptKind.MAKEFILE, text)]
+    assert found == [
+        (11, "crate -p -v out/crate ${TWICE} ${OTHER}"),
+        (12, "rm -f out"),
+    ]
+
+
+def test_what_only_a_variable_names_is_told_to_be_run(finder: CommandFinder) -> None:
+    text = '#!/bin/sh\n"$HOOK" first\nfor f in parts/*; do . "$f"; done\n. ./fixed\n'
+    found = read_script("x", text, finder)
+    told = [(one.line, one.effect.words) for one in found.effects]
+    assert told == [(2, "$HOOK"), (3, "$f")]
+    assert words(found.effects[0].effect.does) == "runs what $HOOK names"  # type: ignore[arg-type]
+
+
+def test_what_a_sign_or_a_pipe_joins_to_a_block_stands_before_it(finder: CommandFinder) -> None:
+    text = """\
+rm a || { rm b; rm c; }
+[ -f d ] && { rm d; }
+[ -f e ] || { rm e; }
+rm f | while read x; do rm "$x"; done
+(rm g; rm h) | sort
+"""
+    rows = [(row.line, row.depth, row.says) for row in outline(read_script("x.sh", text, finder))]
+    assert rows == [
+        (1, 0, "Removes a; if that fails:"),
+        (1, 1, "Removes b"),
+        (1, 1, "Removes c"),
+        (2, 0, "If d is a file:"),
+        (2, 1, "Removes d"),
+        (3, 0, "Unless e is a file:"),
+        (3, 1, "Removes e"),
+        (4, 0, "Removes f, then, for each line, read into x:"),
+        (4, 1, "Removes $x"),
+        (5, 0, "In a shell of its own:"),
+        (5, 1, "Removes g"),
+        (5, 1, "Removes h"),
+        (5, 0, "Then, with what that prints, sorts the lines"),
+    ]

@@ -35,7 +35,7 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
         judged=_judged(reader),
         changes=effects(reader.commands, reader.lines, meaning, conventions_of(finder.store)),
         verbs=verb_words(finder.store),
-        unnamed=reader.unnamed,
+        unnamed=[command.words[0].text for command in reader.unnamed],
     )
 
 

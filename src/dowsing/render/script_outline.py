@@ -22,6 +22,7 @@ from dowsing.render.line_sentence import (
     source_words,
     subject_words,
 )
+from dowsing.render.phrases import words
 from dowsing.render.redirections_in_words import redirected
 from dowsing.render.told_clauses import Clause, Shape, as_condition
 
@@ -54,7 +55,11 @@ def outline(script: Script) -> list[OutlineRow]:
         teller = _OutlineTeller(part, script.verbs)
         teller.rows_of(part.meaning.statements)
         rows += teller.rows
-    return rows
+    for step in script.steps:
+        if step.step is not None:
+            says = words(step.step)
+            rows.append(OutlineRow(step.line, 0, step.text, says[:1].upper() + says[1:]))
+    return sorted(rows, key=lambda row: row.line) if script.steps else rows
 
 
 class _OutlineTeller:

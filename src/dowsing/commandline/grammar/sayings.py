@@ -177,5 +177,6 @@ class EffectCode(Code):
     REPLACES_CONTENTS = "replaces contents"  # file
     ADDS_TO = "adds to"  # file
     RUNS_UNSEEN = "runs unseen"
+    RUNS_NAMED = "runs named"  # the variable
     LOSES_DATA = "loses data"  # statement
     CHANGES_DATA = "changes data"  # statement

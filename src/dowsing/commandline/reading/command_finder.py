@@ -104,7 +104,9 @@ class CommandFinder:
         if not known.summary:
             known.summary = next((table.summary for table in known.tables if table.summary), "")
         if page is None and shell is None and not known.documented:
-            known.exists = bool(self._executables(name)) or any(e.section == "" for e in entries)
+            is_file = "/" in word and os.access(word, os.X_OK)
+            here = is_file or bool(self._executables(name))
+            known.exists = here or any(e.section == "" for e in entries)
         return known
 
     def add_facts(self, known: Command) -> None:

@@ -76,11 +76,11 @@ class LineReader:
         return problems_of(self.commands, self.lines)
 
     @property
-    def unnamed(self) -> list[str]:
-        """The words in the place of a command's name that are only known when the line runs."""
+    def unnamed(self) -> list[SimpleCommand]:
+        """The commands whose name is only known when the line runs."""
         found = [command for command, node in self.states if node is None]
         found += [node.carried_unknown for node in self.commands if node.carried_unknown]
-        return [command.words[0].text for command in found]
+        return found
 
     def last_state(self) -> CommandNode | None:
         """What the last command was left in: the innermost, of those that carry another; None if

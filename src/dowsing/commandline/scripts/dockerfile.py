@@ -6,9 +6,17 @@ import json
 import re
 import shlex
 
-from dowsing.commandline.scripts.fragments import Fragment, Where
-from dowsing.model.told import told
+from dowsing.commandline.scripts.fragments import FileStep, Fragment, Where
+from dowsing.model.told import Told, told
 
+_STEPS = {
+    "WORKDIR": FileStep.FOLDER,
+    "USER": FileStep.USER,
+    "ENV": FileStep.SETS,
+    "ARG": FileStep.TAKES,
+    "EXPOSE": FileStep.PORT,
+    "VOLUME": FileStep.KEPT,
+}
 _RUNS = ("RUN", "CMD", "ENTRYPOINT", "HEALTHCHECK")
 _FLAGS = re.compile(r"(?:--[\w-]+(?:=\S+)?\s+)*(?:CMD\s+)?")
 _HEREDOC = re.compile(r"<<-?[\"']?(\w+)[\"']?\s*\Z")
@@ -39,6 +47,9 @@ def fragments(text: str) -> list[Fragment]:
             is_remark = lines[n].lstrip().startswith("#")
             body.append(" \\" if is_remark else lines[n])  # a remark within does not end it
         n += 1
+        step = _step(match[1].upper(), "\n".join(body)) if match else None
+        if step is not None:
+            found.append(Fragment(lines[first].strip(), first + 1, step=step))
         if not match or match[1].upper() not in _RUNS:
             continue
         heredoc = _HEREDOC.search(body[-1])
@@ -51,6 +62,27 @@ def fragments(text: str) -> list[Fragment]:
             continue
         found.append(_fragment(_command("\n".join(body)), first + 1, match[1]))
     return [one for one in found if one.text.strip()]
+
+
+def _step(instruction: str, text: str) -> Told | None:
+    """What an instruction does that runs nothing; None of one that does, or is not told."""
+    options = dict(re.findall(r"--([\w-]+)=(\S+)", text))
+    words = _FLAGS.sub("", text.replace("\\\n", " "), count=1).split()
+    if text.lstrip().startswith("["):
+        words = [word.strip('[]",') for word in words]
+    if not words:
+        return None
+    if instruction == "FROM":
+        is_named = len(words) > 2 and words[1].upper() == "AS"
+        stage = told(FileStep.STAGE, words[0], words[2]) if is_named else None
+        return stage or told(FileStep.FROM, words[0])
+    if instruction in ("COPY", "ADD") and len(words) > 1:
+        what, where = " and ".join(words[:-1]), words[-1]
+        if "from" in options:
+            return told(FileStep.COPY_FROM, what, where, options["from"])
+        return told(FileStep.FETCH if "://" in what else FileStep.COPY, what, where)
+    code = _STEPS.get(instruction)
+    return told(code, " ".join(words)) if code is not None else None
 
 
 def _fragment(text: str, line: int, instruction: str) -> Fragment:

@@ -28,14 +28,32 @@ class Where(Code):
     SCHEDULE = "schedule"  # the fields of a crontab, in whose name
 
 
+class FileStep(Code):
+    """What a line of a file does that no shell runs."""
+
+    FROM = "from"  # the image
+    STAGE = "stage"  # the image, the name of the stage
+    COPY = "copy"  # what, to where
+    COPY_FROM = "copy from"  # what, to where, from which stage or image
+    FETCH = "fetch"  # what, to where
+    FOLDER = "folder"
+    USER = "user"
+    SETS = "sets"  # the variables
+    TAKES = "takes"  # the variable that whoever builds may set
+    PORT = "port"
+    KEPT = "kept"  # the folder that outlives the container
+
+
 class Fragment(Record):
     """A text for the shell. `line`: the number of the line of the file that it begins in, from 1;
-    `where`: what it is there, None if it is all of the file.
+    `where`: what it is there, None if it is all of the file; `step`: what is done there, of a text
+    that no shell runs.
     """
 
     text: str
     line: int = 1
     where: Told | None = None
+    step: Told | None = None
 
 
 #: The module that reads each kind: `recognises(name, text)` and `fragments(text)`.

@@ -8,11 +8,12 @@ import re
 from bisect import bisect_right
 
 from dowsing.commandline.grammar.problems import Problem
-from dowsing.commandline.grammar.sayings import Grade, ProblemCode
+from dowsing.commandline.grammar.sayings import EffectCode, Grade, ProblemCode
 from dowsing.commandline.judging.judge import judge
 from dowsing.commandline.judging.quoting import unsafe_words
 from dowsing.commandline.meaning.effects import effects_of_command, effects_of_line
 from dowsing.commandline.meaning.meaning import Meaning, meaning_of
+from dowsing.commandline.model.effect import Effect
 from dowsing.commandline.model.tree import CommandNode, Line, OperandUse
 from dowsing.commandline.reading.line_reader import LineReader
 from dowsing.commandline.scripts.fragments import Fragment, ScriptKind, fragments_of, kind_of
@@ -20,15 +21,16 @@ from dowsing.commandline.scripts.statements import readable
 from dowsing.index.convention_rows import conventions_of
 from dowsing.index.word_reader import verb_words
 from dowsing.knowledge.command_classes import CommandClass, members_of
-from dowsing.knowledge.effects import LOSES
+from dowsing.knowledge.effects import LOSES, EffectKind
 from dowsing.model.nearness import distance
 from dowsing.model.record import Record
+from dowsing.model.told import told
 from dowsing.model.value_kinds import FILE_KINDS
 from dowsing.model.values import OperandRole
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.model.effect import Effect
+    from dowsing.commandline.grammar.shell_words import Word
     from dowsing.commandline.reading.command_finder import CommandFinder
 
 _UNSAFE = frozenset((ProblemCode.UNQUOTED_EXPANSION, ProblemCode.EMPTY_IS_ROOT))
@@ -76,7 +78,7 @@ class Script(Record):
     """A file that was read. `reads` and `writes` are the files that it names; `missing` the
     commands that nothing here knows; `unknown` the options that no page here has, each with its
     command; `verbs`: the words that summaries of commands begin with; `not_read`: the numbers of
-    lines that cannot be read here.
+    lines that cannot be read here; `steps`: what is done in it that no shell runs.
     """
 
     name: str
@@ -91,6 +93,7 @@ class Script(Record):
     unknown: list[Named]
     verbs: frozenset[str]
     not_read: list[int] = []  # noqa: RUF012 - a record is immutable
+    steps: list[Fragment] = []  # noqa: RUF012
 
     @property
     def mistaken(self) -> bool:
@@ -116,6 +119,9 @@ def read_script(name: str, text: str, finder: CommandFinder) -> Script:
     reader = _ScriptReader(finder, judges_quoting=kind is not ScriptKind.MAKEFILE)
     not_read: list[int] = []
     for fragment in fragments_of(kind, text):
+        if fragment.step is not None:
+            reader.steps.append(fragment)
+            continue
         statements, left_out = readable(fragment)
         reader.functions |= functions_in(fragment.text)
         not_read += left_out
@@ -134,6 +140,7 @@ def read_script(name: str, text: str, finder: CommandFinder) -> Script:
         reader.unknown.named,
         verb_words(finder.store),
         not_read,
+        reader.steps,
     )
 
 
@@ -171,6 +178,7 @@ class _ScriptReader:
         self.functions: set[str] = set()
         self.conventions = conventions_of(finder.store)
         self.parts: list[ScriptPart] = []
+        self.steps: list[Fragment] = []
         self.effects: list[PlacedEffect] = []
         self.problems: list[PlacedProblem] = []
         self.reads, self.writes, self.missing, self.unknown = (_Names() for _ in range(4))
@@ -196,6 +204,7 @@ class _ScriptReader:
         for node in commands:
             self.command(node, part)
         self.effects_of_lines(reader.lines, part)
+        self.runs_named([command.words[0] for command in reader.unnamed], part)
         for pipeline in reader.pipelines:
             for mark in pipeline.redirections:
                 self.redirection(
@@ -208,6 +217,15 @@ class _ScriptReader:
         for problem in reader.problems:
             self.problem(problem, part)
         self.effects.sort(key=lambda one: one.line)
+
+    def runs_named(self, words: list[Word], part: ScriptPart) -> None:
+        """Note what is run that only a variable names."""
+        for word in words:
+            if word.text[:1] in ('"', "$"):
+                text = word.text.strip('"')
+                does = told(EffectCode.RUNS_NAMED, text)
+                effect = Effect(text, does, kind=EffectKind.RUNS)
+                self.effects.append(PlacedEffect(part.line_of(word.start), effect))
 
     def problem(self, problem: Problem, part: ScriptPart) -> None:
         """Note what is wrong, each place once."""
@@ -225,6 +243,8 @@ class _ScriptReader:
         line = part.line_of(node.name.start)
         effects = effects_of_command(part.meaning.of(node), self.conventions)
         self.effects += [PlacedEffect(line, effect) for effect in effects]
+        if node.is_of(CommandClass.RUNS_FILE):
+            self.runs_named([use.word for use in node.operands[:1] if use.word.dynamic], part)
         harmful = any(effect.kind in LOSES for effect in effects)
         for problem in unsafe_words(node, harmful) if self.judges_quoting else ():
             self.problem(problem, part)
@@ -233,7 +253,8 @@ class _ScriptReader:
         if not known.exists and not known.documented and not known.page and not is_builtin:
             self.missing.add(node.name.value, line)
         elif known.documented:
-            for option in node.unknown:
+            ours = node.known.facts.adds
+            for option in (one for one in node.unknown if one not in ours):
                 self.unknown.add(f"{node.known.words} {option}", line)
         for use in node.uses:
             if isinstance(use, OperandUse) and use.slot is not None:
