@@ -54,6 +54,8 @@ def test_long(finder: CommandFinder, line: str, expected: str) -> None:
         ("crate --fast --pack", "crate --fast -p"),
         ("crate --color=never --pack", "crate --color=never -p"),
         ("crate -pv", "crate -pv"),
+        ("crate --file=12 --pack --verbose a", "crate -f12 -pv a"),
+        ("crate --file=12 a", "crate -f12 a"),
     ],
 )
 def test_short(finder: CommandFinder, line: str, expected: str) -> None:

@@ -22,6 +22,8 @@ if TYPE_CHECKING:
 _IS_DEFAULT = re.compile(
     r"\b[Tt]his is the default\b|\((?:the )?default\)|\b[Tt]he default(?: behaviou?r)?\.\Z"
 )
+#: What a page prints in the place of a value that is a word as it stands: `--check=diagnose-first`.
+_A_WORD = re.compile(r"[a-z]+(?:-[a-z]+)+")
 _LETTER = re.compile(r"-[A-Za-z0-9]\Z")
 
 
@@ -42,10 +44,13 @@ class Kept(Code):
 
 
 class _Edit:
-    """What takes the place of a part of the line; None takes it out with the blanks before it."""
+    """What takes the place of a part of the line; None takes it out with the blanks before it.
+    `joins`: it is letters without a value, which others may stand with.
+    """
 
-    def __init__(self, start: int, end: int, text: str | None) -> None:
+    def __init__(self, start: int, end: int, text: str | None, *, joins: bool = False) -> None:
         self.start, self.end, self.text = start, end, text
+        self.joins = joins
 
 
 def long_form(found: Unpicked) -> str:
@@ -62,8 +67,8 @@ def short_form(found: Unpicked) -> str:
             last is not None
             and last.text is not None
             and edit.text is not None
-            and re.fullmatch(r"-[A-Za-z0-9]+", last.text)
-            and re.fullmatch(r"-[A-Za-z0-9]", edit.text)
+            and last.joins
+            and edit.joins
             and found.line[last.end : edit.start].strip() == ""
         ):
             last.text += edit.text[1]  # letters next to each other stand together
@@ -252,9 +257,13 @@ def _short(uses: list[OptionUse]) -> list[_Edit]:
         return []
     raw = use.raw_value or ""
     if use.value is not None and not use.value_words:
-        joined = use.spelling.option.argument_optional or not raw[:1].isalnum()
+        # a number goes with its letter everywhere; some programs take it no other way
+        is_optional = use.spelling.option.argument_optional
+        joined = is_optional or not raw[:1].isalnum() or raw.isdecimal()
         spelling += raw if joined else f" {raw}"
-    return [_Edit(use.word.start, use.word.end, spelling)]
+    return [
+        _Edit(use.word.start, use.word.end, spelling, joins=use.value is None or bool(use.values))
+    ]
 
 
 def _long_spelling(use: OptionUse) -> str:
@@ -288,6 +297,9 @@ def _short_spelling(use: OptionUse) -> str:
     shorts = [flag for flag in flags[: flags.index(whole)] if _LETTER.match(flag)]
     if use.value is not None:
         shorts = [flag for flag in shorts if flag not in use.spelling.option.bare]
+        printed = use.spelling.option.argument or ""
+        if _A_WORD.fullmatch(printed) and printed != use.value:  # the letter stands for that word
+            return ""
     return shorts[-1] if shorts else ""
 
 
