@@ -14,7 +14,8 @@ A command's table, `[cp]`, `["git commit"]`, has
         default   what it has anyway; "" for an option that is the default itself
         needs     it does nothing, or may not be there, without one of these: "-f|-g"
         adds      what it adds to the sentence, "" for one that need not be told; what begins with
-                  "and " is done beside the act
+                  "and " is done beside the act, what begins with "(", "that " or "whose "
+                  says more of the words before it
         writes    its value is a file that is replaced
         looks     with it nothing is done: what would be done is shown
         says      what it does, in our words, where no page says it or several do
@@ -167,9 +168,23 @@ NO_FACTS = CommandFacts()
 PLACE = r"\{([=!~]?)([^{}|]*)(?:\|([^{}]*))?\}"
 
 
+_BESIDE = "and "
+_CLOSE = ("(", "that ", "whose ")
+
+
 def is_action(adds: str) -> bool:
     """Whether what an option adds is done beside the act, as `find … -print` does."""
-    return adds.startswith("and ")
+    return adds.startswith(_BESIDE)
+
+
+def without_joint(adds: str) -> str:
+    """What an option adds without the word that joins it to the act."""
+    return adds.removeprefix(_BESIDE)
+
+
+def is_close(adds: str) -> bool:
+    """Whether what an option adds says more of the words before it, so that no comma parts it."""
+    return adds.startswith(_CLOSE)
 
 
 #: The keys of a command's table that facts are made of.

@@ -25,7 +25,7 @@ from dowsing.commandline.meaning.binding import (
     option_value,
     said_of,
 )
-from dowsing.render.clause_text import SHOWN, denied, listed_words, pattern_words, shown
+from dowsing.render.clause_text import SHOWN, listed_words, pattern_words, shown
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -142,8 +142,10 @@ def in_language(value: LanguageValue, how: str) -> str:
     """A value in the words of its language, "" if it has none."""
     if not value.language.startswith("regex"):
         return said_of(value)
-    says = read_held(value).says or f"matching {shown(value.word)}"
-    return denied(says) if how == "!" else says
+    reading = read_held(value)
+    if how == "!":
+        return reading.contrary or f"not matching {shown(value.word)}"
+    return reading.says or f"matching {shown(value.word)}"
 
 
 def as_typed(use: OptionUse) -> str:

@@ -49,25 +49,3 @@ def listed_words(words: list[str]) -> str:
 def pattern_words(text: str, denied: bool = False) -> str:
     """What lines with a pattern in them are like, where its language is not known."""
     return f"{'without' if denied else 'with'} “{text}”"
-
-
-def denied(says: str) -> str:
-    """The contrary of what lines are like."""
-    for begin, instead in (
-        ("with nothing", "with more"),
-        ("with ", "without "),
-        ("that are not ", "that are "),
-        ("that are ", "that are not "),
-    ):
-        if says.startswith(begin):
-            return instead + says[len(begin) :]
-    return f"not {says}"
-
-
-def in_a_row(parts: list[str]) -> str:
-    """Parts with commas between; what stands in brackets needs none."""
-    told = parts[0]
-    for part in parts[1:]:
-        is_close = part[0] == "(" or (told == parts[0] and part.startswith(("that ", "whose ")))
-        told += f" {part}" if is_close else f", {part}"
-    return told

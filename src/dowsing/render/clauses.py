@@ -6,7 +6,7 @@ from dowsing.commandline.model.tree import OptionUse
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.knowledge.command_facts import Frame
 from dowsing.render.bound_words import BoundTeller, as_typed
-from dowsing.render.clause_text import in_a_row, listed_words, shown
+from dowsing.render.clause_text import listed_words, shown
 from dowsing.render.told_clauses import Clause, Shape
 
 TYPE_CHECKING = False
@@ -31,7 +31,7 @@ def clause(doing: Doing, inner: str, source: str) -> Clause | None:
     untold = listed_words([shown(use.word) for use in doing.untold])
     told = teller.words(doing.said) + (f": {untold}" if untold else "")
     more = _added(doing, teller)
-    made = _of_shape(doing, in_a_row([told, *more]))
+    made = _of_shape(doing, told + "".join(more))
     return made.changed(
         is_bare=not more and not untold,
         has_source=doing.names_source,
@@ -52,19 +52,29 @@ def _of_shape(doing: Doing, text: str) -> Clause:
 
 
 def _added(doing: Doing, teller: BoundTeller) -> list[str]:
-    """What the options add; those that nothing is known of as they stand."""
-    found = [_one_added(one, teller) for one in doing.added if one.said or one.looks]
+    """What the options add, each with what joins it to the words before; those that nothing is
+    known of as they stand.
+    """
+    found: dict[str, bool] = {}  # what is said, and whether it is close
+    for one in doing.added:
+        if one.said or one.looks:
+            found.setdefault(_one_added(one, teller), one.is_close)
     unknown = [_as_typed(one) for one in doing.added if not (one.said or one.looks)]
     if unknown:
-        found.append(f"with {listed_words(list(dict.fromkeys(unknown)))}")
-    return list(dict.fromkeys(found))
+        found[f"with {listed_words(list(dict.fromkeys(unknown)))}"] = False
+    return [
+        f" {said}" if is_close and (not n or said[0] == "(") else f", {said}"
+        for n, (said, is_close) in enumerate(found.items())
+    ]
 
 
 def _one_added(added: Added, teller: BoundTeller) -> str:
     if added.looks:
         return ONLY_LOOKS
     said = teller.words(added.said)
-    return _ON_LAST + said.removeprefix("and ") if added.on_last else said
+    if added.on_last:
+        return _ON_LAST + said
+    return f"and {said}" if added.is_beside else said
 
 
 def _as_typed(added: Added) -> str:

@@ -11,6 +11,7 @@ from dowsing.commandline.languages.value_language import (
 )
 from dowsing.commandline.meaning.binding import Binder, Given, adds, option_value
 from dowsing.commandline.model.tree import CommandNode, OperandUse, OptionUse
+from dowsing.knowledge.command_facts import without_joint
 from dowsing.render.bound_words import BoundTeller, in_language
 from dowsing.render.clause_text import LONGEST
 from dowsing.render.wrap import first_sentence
@@ -32,7 +33,7 @@ def meanings_here(commands: list[CommandNode]) -> dict[tuple[int, int, str], str
             if not use.value:
                 said = "" if use.spelling.page else adds(node.known, use) or ""
                 if said:  # no page here tells of it
-                    found[use.word.start, use.word.end, use.flag] = said.removeprefix("and ")
+                    found[use.word.start, use.word.end, use.flag] = without_joint(said)
                 continue
             said = _value_in_words(node, use) or filled_in(use)
             if said:

@@ -4,7 +4,13 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.languages.awk_words import condition_words, statement_words
+from dowsing.commandline.languages.awk_words import (
+    ALWAYS,
+    Condition,
+    When,
+    condition_of,
+    statement_words,
+)
 from dowsing.commandline.languages.balance import (
     BEFORE_PATTERN,
     Lexis,
@@ -12,11 +18,11 @@ from dowsing.commandline.languages.balance import (
     imbalance,
 )
 from dowsing.commandline.languages.reading import NOTHING, Cutter, Reading
+from dowsing.model.record import Record
 
 _OPENERS = "([{"
 _CLOSERS = ")]}"
 MOST_RULES = 3  # of a program that is put into one phrase
-_HEADS = ("for each", "if ", "as long as", "again and again", "otherwise")
 _COMPOUND = re.compile(r"\s*(if|while|for|else|do)\b\s*")
 
 
@@ -32,13 +38,20 @@ def read(value: str, dialect: str = "") -> Reading:
     return program.cutter.finish(program.phrase())
 
 
+class _Statement(Record):
+    """What a statement does. `is_head`: others stand under it, as under `if`."""
+
+    says: str
+    is_head: bool = False
+
+
 class _Program:
     """Reads the rules of a program. `rules`: each with its condition and what it does."""
 
     def __init__(self, text: str) -> None:
         self.text = text
         self.cutter = Cutter(text)
-        self.rules: list[tuple[str, list[str]]] = []
+        self.rules: list[tuple[Condition, list[_Statement]]] = []
 
     def read(self) -> None:
         """All rules in order."""
@@ -54,20 +67,22 @@ class _Program:
         start = self.cutter.at
         end = self.scan(start, "{\n")
         pattern = self.text[start:end].rstrip()
-        condition = condition_words(pattern) if pattern else ""
-        self.cutter.cut(start + len(pattern), condition)
+        condition = condition_of(pattern) if pattern else ALWAYS
+        self.cutter.cut(start + len(pattern), condition.words)
         self.cutter.cut(end)
-        does: list[str] = []
+        does: list[_Statement] = []
         if self.text[end : end + 1] == "{":
             close = self.scan(end + 1, "}")
             self.cutter.cut(end + 1)
-            does = self.statements(close)
+            does = self.statements(close, condition.when is When.AFTER)
             self.cutter.cut(min(close + 1, len(self.text)))
         self.rules.append((condition, does))
 
-    def statements(self, end: int) -> list[str]:
-        """The statements up to `end`, each a part; those within braces too."""
-        does: list[str] = []
+    def statements(self, end: int, is_after: bool) -> list[_Statement]:
+        """The statements up to `end`, each a part; those within braces too. `is_after`: all lines
+        were read.
+        """
+        does: list[_Statement] = []
         while self.cutter.at < end:
             start = self.cutter.at
             blank = re.compile(r"[\s;{}]+|#[^\n]*").match(self.text, start, end)
@@ -76,9 +91,9 @@ class _Program:
                 continue
             head = _COMPOUND.match(self.text, start, end)
             stop = self.head_end(head, end) if head else self.scan(start, ";\n}", end)
-            says = statement_words(self.text[start:stop].strip())
-            does.append(says)
-            self.cutter.cut(max(stop, start + 1), says)
+            text = self.text[start:stop].strip()
+            self.cutter.cut(max(stop, start + 1), statement_words(text))
+            does.append(_Statement(statement_words(text, is_after), head is not None))
         return does
 
     def head_end(self, head: re.Match[str], end: int) -> int:
@@ -117,8 +132,8 @@ class _Program:
             condition, does = self.rules[0]
             if not does:
                 return _printed_when(condition)
-            if len(does) == 1 and not condition.startswith(("before", "after")):
-                return f"{does[0]} {condition}".strip()
+            if len(does) == 1 and condition.when not in (When.BEFORE, When.AFTER):
+                return f"{does[0].says} {condition.words}".strip()
         return "; ".join(_rule_words(*rule) for rule in self.rules)
 
     def parts_without_words(self) -> bool:
@@ -126,23 +141,21 @@ class _Program:
         return any(not part.says and re.search(r"\w", part.text) for part in self.cutter.parts)
 
 
-def _rule_words(condition: str, does: list[str]) -> str:
+def _rule_words(condition: Condition, does: list[_Statement]) -> str:
     """A rule among others: `after the last line: prints n`."""
     told = ""
-    if condition == "after the last line":
-        does = [one.replace("the number of the line", "the number of lines") for one in does]
-    for n, says in enumerate(does or ["prints the line"]):
-        joint = ", " if n and does[n - 1].startswith(_HEADS) else " and "
-        told += (joint if n else "") + says
-    return f"{condition}: {told}" if condition else told
+    for n, one in enumerate(does or [_Statement("prints the line")]):
+        joint = ", " if n and does[n - 1].is_head else " and "
+        told += (joint if n else "") + one.says
+    return f"{condition.words}: {told}" if condition.words else told
 
 
-def _printed_when(condition: str) -> str:
+def _printed_when(condition: Condition) -> str:
     """What a rule without an action does."""
-    if condition.startswith("the first time that the line"):
+    if condition.when is When.NEW_LINE:
         return "prints each line the first time that it comes up"
-    if condition.startswith("the first"):
-        return f"prints the line {condition}"
-    if condition.startswith("from"):
-        return f"prints the lines {condition}"
-    return f"prints {condition.removeprefix('on ')}" if condition else ""
+    if condition.when is When.NEW_VALUE:
+        return f"prints the line {condition.words}"
+    if condition.when is When.RANGE:
+        return f"prints the lines {condition.words}"
+    return f"prints {condition.what}" if condition.when is When.LINES else ""

@@ -3,9 +3,15 @@
 from __future__ import annotations
 
 import re
+from enum import Enum
 
 from dowsing.commandline.languages.reading import listed, ordinal
 from dowsing.commandline.languages.regex import phrase
+from dowsing.model.record import Record
+
+#: What `NR` is called once all lines were read.
+LINES_IN_ALL = "NR_IN_ALL"
+_NR = re.compile(r"\"(?:\\.|[^\"\\])*\"|\bNR\b")
 
 _TOKEN = re.compile(
     r"\s+|\"(?:\\.|[^\"\\])*\"|\d+(?:\.\d+)?(?:[eE][-+]?\d+)?|\.\d+|[A-Za-z_]\w*|\+\+|--|[-+*/%^!=<>]=|&&|\|\||!~"
@@ -31,6 +37,7 @@ _SUMS = {
 }
 _VARIABLES = {
     "NR": "the number of the line",
+    LINES_IN_ALL: "the number of lines",
     "FNR": "the number of the line in its file",
     "NF": "the number of fields",
     "FS": "the separator of fields",
@@ -82,20 +89,53 @@ _ASSIGNED = {
 }
 
 
-def condition_words(pattern: str) -> str:
+class When(Enum):
+    """When a rule is done: for every line, before or after all of them, the first time that the
+    line or another value comes up, from some line to another, or for some lines.
+    """
+
+    ALWAYS = ""
+    BEFORE = "before the first line"
+    AFTER = "after the last line"
+    NEW_LINE = "the first time that the line comes up"
+    NEW_VALUE = "the first time that {0} comes up"
+    RANGE = "from {0}"
+    LINES = "on {0}"
+    UNTOLD = "untold"
+
+
+class Condition(Record):
+    """When a rule is done, and the value or the lines that it is done for."""
+
+    when: When
+    what: str = ""
+
+    @property
+    def words(self) -> str:
+        """All of it, "" if there is none, or none that can be told."""
+        return "" if self.when is When.UNTOLD else self.when.value.format(self.what)
+
+
+ALWAYS = Condition(When.ALWAYS)
+_UNTOLD = Condition(When.UNTOLD)
+
+
+def condition_of(pattern: str) -> Condition:
     """When a rule is done: `on lines whose field 3 is at least 1000`."""
     if pattern in ("BEGIN", "END"):
-        return "before the first line" if pattern == "BEGIN" else "after the last line"
+        return Condition(When.BEFORE if pattern == "BEGIN" else When.AFTER)
     seen = re.fullmatch(r"!\s*(\w+)\[(.+)\]\s*\+\+", pattern)
     if seen:
-        what = "the line" if seen[2] == "$0" else value_words(seen[2])
-        return f"the first time that {what} comes up" if what else ""
+        if seen[2] == "$0":
+            return Condition(When.NEW_LINE)
+        what = value_words(seen[2])
+        return Condition(When.NEW_VALUE, what) if what else _UNTOLD
     ranged = _split_range(pattern)
     if ranged:
         first, last = (_when(one) for one in ranged)
-        return f"from {first} to {last}" if first and last else ""
-    when = _when(pattern)
-    return f"on {when}" if when else ""
+        return Condition(When.RANGE, f"{first} to {last}") if first and last else _UNTOLD
+    lines = _when(pattern)
+    return Condition(When.LINES, lines) if lines else _UNTOLD
 
 
 def _split_range(pattern: str) -> list[str]:
@@ -141,8 +181,10 @@ def _line_words(sign: str, number: str) -> str:
     }[sign]
 
 
-def statement_words(text: str) -> str:
-    """What a statement does, "" if that is not to be told."""
+def statement_words(text: str, is_after: bool = False) -> str:
+    """What a statement does, "" if that is not to be told. `is_after`: all lines were read."""
+    if is_after:
+        text = _NR.sub(lambda match: LINES_IN_ALL if match[0] == "NR" else match[0], text)
     if text in _ALONE:
         return _ALONE[text]
     head = re.match(r"(if|while|for)\s*\((.*)\)\Z", text, re.DOTALL)
@@ -217,15 +259,15 @@ def _printed(text: str, verb: str) -> str:
     if verb == "printf":
         values = f" with {listed(given[1:])}" if given[1:] else ""
         return f"prints {given[0]}{values}{target}"
-    return f"prints {_fields(given)}{target}"
+    return f"prints {_fields(split_values(inner))}{target}"
 
 
-def _fields(given: list[str]) -> str:
-    """`fields 1, 3 and 5`, where that is all there is."""
-    numbers = [one.removeprefix("field ") for one in given if re.fullmatch(r"field \d+", one)]
-    if len(numbers) == len(given) > 1:
+def _fields(values: list[str]) -> str:
+    """Values in words; `fields 1, 3 and 5`, where that is all there is."""
+    numbers = [match[1] for one in values if (match := re.fullmatch(r"\s*\$([1-9]\d*)\s*", one))]
+    if len(numbers) == len(values) > 1:
         return f"fields {listed(numbers)}"
-    return listed(given)
+    return listed([value_words(one) for one in values])
 
 
 def _outer_brackets(text: str) -> str:

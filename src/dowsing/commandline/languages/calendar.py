@@ -29,6 +29,9 @@ _SHAPE = re.compile(
 )
 
 
+_EVERY_DAY = "every day"
+
+
 def read(value: str, dialect: str = "") -> Reading:
     """The days, the date and the hour."""
     cutter = Cutter(value)
@@ -47,14 +50,13 @@ def read(value: str, dialect: str = "") -> Reading:
         says = words(text)
         if not says:
             return NOTHING
-        said.append(says)
+        is_every_day = name == "date" and says is _EVERY_DAY
+        said += [] if is_every_day and match["days"] else [says]
         cutter.cut(match.start(name))
         cutter.cut(match.end(name), says)
     if match["zone"]:
         cutter.cut(match.start("zone"))
         cutter.cut(len(value), "in that time zone")
-    if match["days"] and "every day" in said:
-        said.remove("every day")
     if not match["time"]:
         said.append("at midnight")
     return cutter.finish(" ".join(said))
@@ -78,7 +80,7 @@ def _date(text: str) -> str:
         return ""
     year, month, day = fields
     if fields == ["*", "*", "*"]:
-        return "every day"
+        return _EVERY_DAY
     said = f"on day {_numbers(day)}" if day != "*" else "every day"
     said += (
         f" of month {_numbers(month)}"

@@ -132,13 +132,16 @@ def _number(text: str, n: int) -> int:
     return names.index(text.lower()) if text.lower() in names else -1
 
 
+#: What is counted of a field, where that is not its name.
+_COUNTED = {"day of the month": "day"}
+
+
 def _field(field: str, name: str, every: str) -> str:
     step = re.fullmatch(r"\*/(\d+)", field)
     if field == "*":
         return every
     if step:
-        plural = name.replace("day of the month", "day") + "s"
-        return f"every {step[1]} {plural}" if step[1] != "1" else every
+        return f"every {step[1]} {_COUNTED.get(name, name)}s" if step[1] != "1" else every
     shown = re.sub(r"\d+|[A-Za-z]+", lambda match: _shown(match[0], name), field)
     shown = re.sub(r"/(\w+)", r", every \1", shown)
     return f"{name} {shown.replace('-', ' to ').replace(',', ', ').replace(',  ', ', ')}"
@@ -172,7 +175,8 @@ def _whole(fields: list[str]) -> str:
         return ""
     joint = " or " if weekday != "*" and day != "*" else " "
     if not on:
-        return f"every day {when}" if when.startswith("at ") else when
+        is_at_one_time = minute.isdecimal() and hour.isdecimal()
+        return f"every day {when}" if is_at_one_time else when
     return f"{when} {joint.join(on)}"
 
 

@@ -5,6 +5,7 @@ those of bash).
 from __future__ import annotations
 
 import re
+from enum import Enum
 
 from dowsing.commandline.languages.reading import NOTHING, Part, Reading, counted, ordinal
 
@@ -95,8 +96,10 @@ def expansion_words(text: str) -> str:
     match = _BRACED.fullmatch(text)
     if not match:
         return ""
-    subject = _subject(match["sign"], match["name"], match["index"] or "", match["rest"])
-    return _operated(subject, match["rest"])
+    sign, name, index = match["sign"], match["name"], match["index"] or ""
+    if sign == "!" and not index and match["rest"] in ("*", "@"):
+        return f"the names of all variables that begin with {name}"
+    return _operated(_subject(sign, name, index), match["rest"], _unit(name, index), name)
 
 
 def name_words(name: str) -> str:
@@ -110,7 +113,21 @@ def name_words(name: str) -> str:
     return f"the value of {name}"
 
 
-def _subject(sign: str, name: str, index: str, rest: str) -> str:
+class Unit(Enum):
+    """What a part of the value is cut into."""
+
+    CHARACTER = "character"
+    ELEMENT = "element"
+    ARGUMENT = "argument"
+
+
+def _unit(name: str, index: str) -> Unit:
+    if name in ("@", "*"):
+        return Unit.ARGUMENT
+    return Unit.ELEMENT if index in ("[@]", "[*]") else Unit.CHARACTER
+
+
+def _subject(sign: str, name: str, index: str) -> str:
     """What the operator is applied to."""
     every = index in ("[@]", "[*]")
     if sign == "#":
@@ -122,8 +139,6 @@ def _subject(sign: str, name: str, index: str, rest: str) -> str:
     if sign == "!":
         if every:
             return f"the keys of {name}"
-        if rest in ("*", "@"):
-            return f"the names of all variables that begin with {name}"
         return f"the value of the variable that {name} names"
     if every:
         return f"all elements of {name}"
@@ -134,9 +149,9 @@ def _subject(sign: str, name: str, index: str, rest: str) -> str:
     return name_words(name)
 
 
-def _operated(subject: str, rest: str) -> str:
+def _operated(subject: str, rest: str, unit: Unit, name: str) -> str:
     """The subject with what stands behind it in the braces."""
-    if not rest or (rest in ("*", "@") and subject.startswith("the names of all")):
+    if not rest:
         return subject
     instead = re.fullmatch(r"(:?)([-=?+])(.*)", rest, re.DOTALL)
     if instead:
@@ -144,26 +159,27 @@ def _operated(subject: str, rest: str) -> str:
         if instead[2] == "+" and instead[1]:
             empty = " and not empty"
         return _INSTEAD[instead[2]].format(subject, instead[3] or "nothing", empty)
-    for read in (_sliced, _cut, _replaced, _cased):
+    sliced = _sliced(subject, rest, unit, name)
+    if sliced:
+        return sliced
+    for read in (_cut, _replaced, _cased):
         said = read(subject, rest)
         if said:
             return said
     return ""
 
 
-def _sliced(subject: str, rest: str) -> str:
+def _sliced(subject: str, rest: str, kind: Unit, name: str) -> str:
     match = re.fullmatch(r":\s*\(?(-?[\w$]+)\)?(?::\s*(-?[\w$]+))?", rest)
     if not match:
         return ""
     start, length = match.groups()
-    unit = "element" if subject.startswith("all elements") else "character"
-    if subject.startswith("all arguments"):
-        unit = "argument"
+    unit = kind.value
     if start.startswith("-"):
         begin = f"the last {counted(start[1:], unit)}"
         return f"{begin} of {subject}" if length is None else f"{length} of {begin} of {subject}"
-    base = 0 if unit == "argument" else 1
-    subject = subject.removeprefix("all elements of ")
+    base = 0 if kind is Unit.ARGUMENT else 1
+    subject = name if kind is Unit.ELEMENT else subject
     place = str(int(start) + base) if start.isdecimal() else f"{start} (counted from 0)"
     if length is None:
         return f"{subject}, from {unit} {place} on"

@@ -49,9 +49,18 @@ def _says(token: str) -> str:
     return ""
 
 
+#: Text with nothing special but a star before or behind it.
+_SIMPLE = re.compile(r"(\*?)([^*?\[\]\\(){}]+)(\*?)")
+
+
+def is_simple(value: str) -> bool:
+    """Whether a few words say all of a pattern."""
+    return value == "*" or _SIMPLE.fullmatch(value) is not None
+
+
 def phrase(value: str) -> str:
     """What names that fit are like: `ending in .gz`."""
-    simple = re.fullmatch(r"(\*?)([^*?\[\]\\(){}]+)(\*?)", value)
+    simple = _SIMPLE.fullmatch(value)
     if not simple:
         return "of any name" if value == "*" else f"like {value}"
     before, text, after = simple.groups()

@@ -44,4 +44,5 @@ def read_held(value: LanguageValue) -> Reading:
         return Part(show(part.text), show(part.says), [shown(one) for one in part.inside])
 
     # what it becomes may well be what is missing
-    return Reading([shown(part) for part in reading.parts], show(reading.says))
+    parts = [shown(part) for part in reading.parts]
+    return Reading(parts, show(reading.says), contrary=show(reading.contrary))

@@ -57,6 +57,16 @@ _PLAIN = {
     "true": "true",
     "false": "false",
 }
+_CALL = re.compile(r"([a-z_]\w*)\((.*)\)", re.DOTALL)
+#: What is asked of it.
+_ASKS = {
+    "has": "has the key {0}",
+    "test": "matches {0}",
+    "contains": "holds {0}",
+    "inside": "is part of {0}",
+    "startswith": "begins with {0}",
+    "endswith": "ends with {0}",
+}
 _CALLS = {
     "map": "of each element: {0}",
     "select": "only where {0}",
@@ -65,13 +75,7 @@ _CALLS = {
     "unique_by": "each {0} only once",
     "min_by": "the one with the least {0}",
     "max_by": "the one with the greatest {0}",
-    "has": "whether it has the key {0}",
     "del": "without {0}",
-    "test": "whether it matches {0}",
-    "contains": "whether it holds {0}",
-    "inside": "whether it is part of {0}",
-    "startswith": "whether it begins with {0}",
-    "endswith": "whether it ends with {0}",
     "join": "joined with {0} between",
     "split": "split at {0}",
     "ltrimstr": "without {0} at the beginning",
@@ -191,11 +195,13 @@ def _parts(text: str, signs: str) -> list[str]:
 
 def _nested(text: str) -> str:
     """What a filter within another gives, its own steps joined."""
-    said = ["it" if one == "." else step_words(one) for one in _parts(text, "|")]
+    parts = _parts(text, "|")
+    said = ["it" if one == "." else step_words(one) for one in parts]
     if not all(said):
         return ""
-    if len(said) > 1 and said[-1].startswith("whether it "):
-        return f"{said[0]} {said[-1].removeprefix('whether it ')}" if len(said) == 2 else ""
+    asked = _asked(parts[-1]) if len(parts) > 1 else ""
+    if asked:
+        return f"{said[0]} {asked}" if len(parts) == 2 else ""
     return ", ".join(said)
 
 
@@ -264,17 +270,28 @@ def _collected(step: str) -> str:
 
 
 def _called(step: str) -> str:
-    match = re.fullmatch(r"([a-z_][\w]*)\((.*)\)", step, re.DOTALL)
+    asked = _asked(step)
+    if asked:
+        return f"whether it {asked}"
+    match = _CALL.fullmatch(step)
     if not match or match[1] not in _CALLS:
         return ""
-    given = _parts(match[2], ";")
-    said = [_tested(one) or _nested(one) for one in given]
-    if not said or not all(said):
-        return ""
-    inside = ", ".join(said)
-    if match[1] in ("select", "any", "all") and inside.startswith("whether it "):
-        return _CALLS[match[1]].format("it " + inside.removeprefix("whether it "))
-    return _CALLS[match[1]].format(inside)
+    asked = _asked(match[2]) if match[1] in ("select", "any", "all") else ""
+    inside = f"it {asked}" if asked else _given(match[2])
+    return _CALLS[match[1]].format(inside) if inside else ""
+
+
+def _asked(step: str) -> str:
+    """What a call asks of what it gets: `begins with “a”`; "" if it asks nothing."""
+    match = _CALL.fullmatch(step.strip())
+    inside = _given(match[2]) if match and match[1] in _ASKS else ""
+    return _ASKS[match[1]].format(inside) if match and inside else ""
+
+
+def _given(text: str) -> str:
+    """What a call is given, "" if that cannot be told."""
+    said = [_tested(one) or _nested(one) for one in _parts(text, ";")]
+    return ", ".join(said) if said and all(said) else ""
 
 
 def _literal(step: str) -> str:
@@ -306,7 +323,7 @@ def _bound(step: str) -> str:
         then = _nested(chosen[2].strip())
         other = _nested(chosen[3].strip()) if chosen[3] else "it as it is"
         return f"if {test}: {then}, otherwise {other}" if test and then and other else ""
-    if step.startswith("reduce"):
+    if re.match(r"reduce\b", step):
         return "one value put together of many"
     return _sum(step)
 

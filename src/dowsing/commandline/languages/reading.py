@@ -39,13 +39,14 @@ class Fault(Record):
 
 class Reading(Record):
     """A value that was read. The texts of its parts, put together, are the value; [] if nothing is
-    to be said of them. `says` is the whole in a phrase, "" if the parts say it; `fault` is what is
-    wrong with it, None if nothing is.
+    to be said of them. `says` is the whole in a phrase, "" if the parts say it, `contrary` what is
+    so where that is not; `fault` is what is wrong with it, None if nothing is.
     """
 
     parts: list[Part] = []  # noqa: RUF012 - a record is immutable
     says: str = ""
     fault: Fault | None = None
+    contrary: str = ""
 
     @property
     def rows(self) -> list[tuple[str, str]]:

@@ -80,12 +80,13 @@ def read(value: str, dialect: str = "basic") -> Reading:
     """Each token with what it matches, and what lines with it are like."""
     wrong = pattern_fault(value, dialect)
     tokens = _tokens(value, dialect)
-    if wrong is None and all(not says for _, says in tokens):
-        return Reading([], phrase(value, dialect)) if value else NOTHING
+    says, contrary = phrases(value, dialect) if wrong is None else ("", "")
+    if wrong is None and all(not means for _, means in tokens):
+        return Reading([], says, contrary=contrary) if value else NOTHING
     cutter = Cutter(value)
-    for text, says in tokens:
-        cutter.cut(cutter.at + len(text), says or _LITERAL)
-    return cutter.finish(phrase(value, dialect) if wrong is None else "", wrong)
+    for text, means in tokens:
+        cutter.cut(cutter.at + len(text), means or _LITERAL)
+    return cutter.finish(says, wrong).changed(contrary=contrary)
 
 
 def parts_of(value: str, dialect: str) -> list[Part]:
@@ -166,6 +167,27 @@ def _escaped(token: str, dialect: str) -> str:
     return f"the character {token[1]}" if not token[1].isalnum() else ""
 
 
+def _is_itself(token: str, dialect: str) -> bool:
+    """Whether a sign with a backslash before it stands for itself."""
+    if not re.fullmatch(r"\\[^\w<>`']", token) or token in _ANCHORS:
+        return False
+    special = token[1] if dialect == "basic" else token
+    return not (_special(special) or _bracketed(token, dialect)) and token[1] not in _ESCAPES
+
+
+def plain_texts(value: str, dialect: str) -> list[str]:
+    """The plain texts of which a pattern finds one anywhere in a line; [] if there is more to
+    it.
+    """
+    is_bound = value.startswith("^") or (value.endswith("$") and not value.endswith("\\$"))
+    return [] if is_bound or value in (".", "") else _alternatives(value, dialect)
+
+
+def quoted_texts(texts: list[str]) -> str:
+    """Texts of which one is there: `“a” or “b”`."""
+    return listed([f"“{one}”" for one in texts], "or")
+
+
 def _counted(least: str, comma: str, most: str) -> str:
     if not comma:
         return f"{least} times" if least != "1" else "once"
@@ -182,6 +204,9 @@ def set_words(token: str, escapes: bool = False) -> str:
     found = [_CLASSES.get(name, name) for name in re.findall(r"\[:(\w+):\]", inner)]
     rest = re.sub(r"\[:\w+:\]", "", inner)
     for low, high in re.findall(r"([0-9A-Za-z])-([0-9A-Za-z])", rest):
+        if (low, high) == ("0", "9"):
+            found.append("a digit")
+            continue
         found.append(f"a digit {low} to {high}" if low.isdecimal() else f"a letter {low} to {high}")
     rest = re.sub(r"[0-9A-Za-z]-[0-9A-Za-z]", "", rest)
     if escapes:
@@ -192,7 +217,7 @@ def set_words(token: str, escapes: bool = False) -> str:
         rest = rest.replace(" ", "")
     if rest:
         found.append(f"one of {rest}" if len(rest) > 1 else {" ": "a space"}.get(rest, rest))
-    said = listed(found, "or").replace("a digit 0 to 9", "a digit")
+    said = listed(found, "or")
     return f"a character that is not {said}" if negated else said
 
 
@@ -200,24 +225,38 @@ def set_words(token: str, escapes: bool = False) -> str:
 # ---------------------------------------------------------------------------------------------
 
 
+#: What lines are like that match a pattern, and what those are like that do not.
+_USUAL = {
+    "^$": ("that are empty", "that are not empty"),
+    ".": ("that are not empty", "that are empty"),
+    "": ("of any kind", "of no kind"),
+} | dict.fromkeys(
+    ("^\\s*$", "^[[:space:]]*$", "^[ \\t]*$"), ("with nothing but blanks", "with more than blanks")
+)
+
+
 def phrase(value: str, dialect: str) -> str:
     """What lines that match are like: `with “error”`, `beginning with “a”`, `that are empty`."""
-    if value in ("^$", "^\\s*$", "^[[:space:]]*$", "^[ \\t]*$"):
-        return "that are empty" if value == "^$" else "with nothing but blanks"
-    if value in (".", ""):
-        return "that are not empty" if value else "of any kind"
+    return phrases(value, dialect)[0]
+
+
+def phrases(value: str, dialect: str) -> tuple[str, str]:
+    """What lines that match are like, and what those are like that do not."""
+    if value in _USUAL:
+        return _USUAL[value]
     begins = value.startswith("^")
     ends = value.endswith("$") and not value.endswith("\\$")
     core = value[begins : len(value) - ends]
     literals = _alternatives(core, dialect)
     if not literals or (len(literals) > 1 and (begins or ends) and not _is_group(core, dialect)):
-        return f"matching {value}"
-    said = listed([f"“{one}”" for one in literals], "or")
+        return f"matching {value}", f"not matching {value}"
+    said = quoted_texts(literals)
     if begins and ends:
-        return f"that are {said}"
+        return f"that are {said}", f"that are not {said}"
     if begins or ends:
-        return f"{'beginning' if begins else 'ending'} with {said}"
-    return f"with {said}"
+        where = "beginning" if begins else "ending"
+        return f"{where} with {said}", f"not {where} with {said}"
+    return f"with {said}", f"without {said}"
 
 
 def _is_group(core: str, dialect: str) -> bool:
@@ -239,7 +278,7 @@ def _plain(text: str, dialect: str) -> str:
     for token, says in _tokens(text, dialect):
         if not says:
             kept += token
-        elif re.fullmatch(r"\\[^\w<>`']", token) and says.startswith("the character"):
+        elif _is_itself(token, dialect):
             kept += token[1]
         else:
             return ""

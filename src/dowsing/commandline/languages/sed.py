@@ -13,7 +13,13 @@ from dowsing.commandline.languages.reading import (
     fault,
     ordinal,
 )
-from dowsing.commandline.languages.regex import parts_of, pattern_fault, phrase
+from dowsing.commandline.languages.regex import (
+    parts_of,
+    pattern_fault,
+    plain_texts,
+    quoted_texts,
+)
+from dowsing.model.record import Record
 
 _COMMANDS = {
     "d": "deletes the line",
@@ -45,6 +51,13 @@ _TEXTS = {
     "e": "runs {0} and adds what it prints",
     "#": "a remark",
 }
+#: What is done to lines that an address names: `{1}`.
+_ON_LINES = {
+    "d": "deletes {1}",
+    "p": "prints {1}",
+    "a": "adds a line after {1}: {0}",
+    "i": "adds a line before {1}: {0}",
+}
 _JUMPS = {
     ":": "the label {0}",
     "b": "goes to {0}",
@@ -75,16 +88,34 @@ def read(value: str, dialect: str = "basic") -> Reading:
     return reader.cutter.finish(reader.phrase() if wrong is None else "", wrong)
 
 
+class _Command(Record):
+    """A command: its letter, the lines that it is for, what it does, and its text."""
+
+    letter: str
+    lines: str
+    says: str
+    text: str = ""
+
+    @property
+    def phrase(self) -> str:
+        """What it does, and on which lines."""
+        if self.lines and self.letter in _ON_LINES:
+            return _ON_LINES[self.letter].format(self.text, self.lines)
+        return f"{self.says} on {self.lines}" if self.says and self.lines else self.says
+
+
 class _ScriptReader:
-    """Reads a script from its beginning; `said` are its commands, as phrases."""
+    """Reads a script from its beginning; `said` are its commands, `lines` those that the next is
+    for.
+    """
 
     def __init__(self, script: str, dialect: str) -> None:
         self.script = script
         self.dialect = dialect
         self.cutter = Cutter(script)
         self.groups: list[int] = []
-        self.said: list[tuple[str, str, str]] = []  # address, letter, what it does
-        self.address = ""
+        self.said: list[_Command] = []
+        self.lines = ""
 
     @property
     def at(self) -> int:
@@ -116,22 +147,10 @@ class _ScriptReader:
         """What the whole does, where it is a few commands one after the other."""
         if not self.said or len(self.said) > _MOST_TOLD:
             return ""
-        if len(self.said) > 1 and any(letter in _JUMPS for _, letter, _ in self.said):
+        if len(self.said) > 1 and any(one.letter in _JUMPS for one in self.said):
             return ""
-        told = [self.one_phrase(address, does) for address, _, does in self.said]
+        told = [one.phrase for one in self.said]
         return ", then ".join(told) if all(told) else ""
-
-    def one_phrase(self, address: str, does: str) -> str:
-        """What one command does, and on which lines."""
-        if (
-            does.startswith(("deletes the line", "prints the line"))
-            and address
-            and "number" not in does
-        ):
-            return does.replace("the line", address.removeprefix("on "), 1)
-        if does.startswith("adds a line") and address:
-            return does.replace(" it:", f" {address.removeprefix('on ')}:", 1)
-        return f"{does} {address}".strip() if does else ""
 
     def peek(self) -> str:
         return self.script[self.at : self.at + 1]
@@ -141,7 +160,7 @@ class _ScriptReader:
 
     def addresses(self) -> Fault | None:
         """The lines that a command is for, cut as one part."""
-        start, self.address = self.at, ""
+        start, self.lines = self.at, ""
         end, first, wrong = self.one_address(start)
         if wrong is not None:
             return wrong
@@ -161,9 +180,9 @@ class _ScriptReader:
                 says = f"lines {first} to {last}" if first != last else f"line {first}"
             elif first.startswith("/") and last.startswith("/"):
                 says = f"the lines from one that matches {first} to one that matches {last}"
-            self.address = f"on all lines but {says}" if negated else f"on {says}"
+            self.lines = f"all lines but {says}" if negated else says
             inside = [part for text in (first, last) for part in self.pattern_parts(text)]
-            self.cutter.cut(end, self.address, inside)
+            self.cutter.cut(end, f"on {self.lines}", inside)
         self.cutter.cut(self.past_blanks(self.at))
         return None
 
@@ -227,7 +246,7 @@ class _ScriptReader:
         if letter == "{":
             self.groups.append(self.at)
             self.cutter.cut(self.at + 1, "begins a group")
-            self.said.append((self.address, letter, ""))
+            self.said.append(_Command(letter, self.lines, ""))
         elif letter == "}":
             if not self.groups:
                 return self.script_fault(LanguageFault.CLOSES_NOTHING, letter)
@@ -240,7 +259,7 @@ class _ScriptReader:
         elif letter in _COMMANDS:
             end = re.compile(r"[ \d]*").match(self.script, self.at + 1)
             says = _COMMANDS[letter]
-            self.said.append((self.address, letter, says))
+            self.said.append(_Command(letter, self.lines, says))
             self.cutter.cut(self.at + 1, says)
             self.cutter.cut(
                 end.end() if end else self.at, "with this status" if end and end[0].strip() else ""
@@ -256,8 +275,9 @@ class _ScriptReader:
             at += 2 if self.script[at] == "\\" and letter in "aic" else 1
         at = min(at, len(self.script))
         text = re.sub(r"\A\s*\\?\n?\s*", "", self.script[self.at + 1 : at])
-        says = _TEXTS[letter].format(" ".join(text.split()) or "nothing")
-        self.said.append((self.address, letter, says))
+        text = " ".join(text.split()) or "nothing"
+        says = _TEXTS[letter].format(text)
+        self.said.append(_Command(letter, self.lines, says, text))
         self.cutter.cut(at, says)
 
     def jump(self, letter: str) -> None:
@@ -267,7 +287,7 @@ class _ScriptReader:
         says = _JUMPS[letter].format(
             f"the label {label}" if label and letter != ":" else label or "the end"
         )
-        self.said.append((self.address, letter, says))
+        self.said.append(_Command(letter, self.lines, says))
         self.cutter.cut(end.end() if end else self.at + 1, says)
 
     def substitution(self, letter: str) -> Fault | None:
@@ -292,23 +312,21 @@ class _ScriptReader:
         self.cutter.cut(end, f"{replaced}what matches {old}", parts_of(old, self.dialect))
         flags = re.compile(r"[^ ;}\n#\t]*").match(self.script, end)
         which = "every" if flags and "g" in flags[0] else "the first"
-        said = phrase(old, self.dialect)
-        what = (
-            f"{which} {said.removeprefix('with ')}"
-            if said.startswith("with “")
-            else (f"{which} match of {old}")
-        )
+        texts = plain_texts(old, self.dialect)
+        what = f"{which} {quoted_texts(texts) if texts else f'match of {old}'}"
         return self.flags(letter, f"{replaced}{what}", f"{replaced}what matches {old}")
 
     def flags(self, letter: str, phrase: str, says: str) -> Fault | None:
         """What stands behind the last sign. `phrase`: the command in a sentence."""
         notes = []
+        is_counted = False  # `s/a/b/2`: not the first
         while self.at < len(self.script) and self.peek() not in " ;}\n#\t":
             flag = self.peek()
             number = re.compile(r"\d+").match(self.script, self.at)
             if number:
                 notes.append(f"only the {ordinal(number[0])} time in the line")
                 self.cutter.cut(number.end(), notes[-1])
+                is_counted = True
                 continue
             if flag not in _FLAGS or letter == "y":
                 return self.script_fault(LanguageFault.UNKNOWN_FLAG, flag, letter)
@@ -319,9 +337,8 @@ class _ScriptReader:
                 break
             self.cutter.cut(self.at + 1, notes[-1])
         told = [note for note in notes if note != _FLAGS["g"]]
-        if told and told[0].startswith("only the"):  # `s/a/b/2`: not the first
-            phrase = says
-        self.said.append((self.address, letter, ", ".join([phrase, *told])))
+        does = ", ".join([says if is_counted else phrase, *told])
+        self.said.append(_Command(letter, self.lines, does))
         return None
 
 

@@ -119,9 +119,9 @@ def _expanded(value: str) -> str:
 
 def _glob_parts(name: str) -> list[Part]:
     """The signs of a pattern that is not plain."""
-    from dowsing.commandline.languages.glob import phrase, read
+    from dowsing.commandline.languages.glob import is_simple, read
 
-    return read(name).parts if phrase(name).startswith("like") else []
+    return [] if is_simple(name) else read(name).parts
 
 
 def _glob_words(name: str, folder: str) -> str:

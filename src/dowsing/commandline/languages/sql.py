@@ -7,14 +7,14 @@ import re
 from dowsing.commandline.languages.reading import NOTHING, Cutter, Reading
 
 _NAME = r"[`\"\[]?([\w.$]+)[`\"\]]?"
-#: Statement -> what it does; `{0}` is what it does it to.
+#: Statement -> what it does; `{0}` is what it does it to, `{rows}` all rows or some.
 _STATEMENTS = [
-    (rf"select\b.*?\bfrom\s+{_NAME}", "reads from {0}"),
+    (rf"select\b.*?\bfrom\s+{_NAME}", "reads from {0}{where}"),
     (r"select\b", "computes and shows values"),
     (rf"insert\s+(?:or\s+\w+\s+)?into\s+{_NAME}", "adds rows to {0}"),
     (rf"replace\s+into\s+{_NAME}", "adds rows to {0} or replaces them"),
-    (rf"update\s+{_NAME}\s+set\b", "changes rows of {0}"),
-    (rf"delete\s+from\s+{_NAME}", "removes rows from {0}"),
+    (rf"update\s+{_NAME}\s+set\b", "changes {rows} of {0}{which}"),
+    (rf"delete\s+from\s+{_NAME}", "removes {rows} from {0}{which}"),
     (rf"truncate\s+(?:table\s+)?{_NAME}", "removes all rows of {0}"),
     (rf"drop\s+(\w+)\s+(?:if\s+exists\s+)?{_NAME}", "removes the {0} {1} with all that is in it"),
     (
@@ -35,7 +35,8 @@ _STATEMENTS = [
     (rf"use\s+{_NAME}", "goes on with the database {0}"),
     (r"with\b", "computes and shows values"),
 ]
-_CLAUSES = re.compile(r"\b(where|group\s+by|order\s+by|limit|join)\b", re.IGNORECASE)
+_SHOW = re.compile(r"show\s", re.IGNORECASE)
+_LONGEST = 60  # characters of a condition
 
 
 def read(value: str, dialect: str = "") -> Reading:
@@ -54,28 +55,30 @@ def _statement(text: str) -> str:
         match = re.match(pattern, text, re.IGNORECASE | re.DOTALL)
         if match:
             given = [one if one is not None else "" for one in match.groups()]
-            if len(given) > 1:  # the kind of thing, and its name
+            if len(given) > 1 or _SHOW.match(text):  # the kind of thing, and its name
                 given[0] = given[0].lower()
-            told = says.format(*given) if given else says
-            return told.lower() if says.startswith("shows the") else _limited(told, text)
+            return says.format(*given, **_limits(text))
     return ""
 
 
-def _limited(told: str, text: str) -> str:
-    """With what limits it; and that nothing does, where that is dangerous."""
-    clauses = [re.sub(r"\s+", " ", one.lower()) for one in _CLAUSES.findall(text)]
-    if "rows of" in told or "rows from" in told:
-        where = re.search(r"\bwhere\b\s*(.+)", text, re.IGNORECASE | re.DOTALL)
-        if where and len(where[1]) < 60:
-            return f"{told} where {' '.join(where[1].split())}"
-        if "where" not in clauses and "all rows" not in told:
-            return re.sub(r"\brows\b", "all rows", told)
-    if told.startswith("reads"):
-        where = re.search(
-            r"\bwhere\b\s*(.+?)(?=\bgroup\s+by\b|\border\s+by\b|\blimit\b|\Z)",
-            text,
-            re.IGNORECASE | re.DOTALL,
-        )
-        if where and len(where[1]) < 60:
-            return f"{told} where {' '.join(where[1].split())}"
-    return told
+def _limits(text: str) -> dict[str, str]:
+    """Which rows a statement is for: `rows` with what they must be like, all of them where it does
+    not say, and the `where` of one that only reads.
+    """
+    stated = re.search(r"\bwhere\b\s*(.+)", text, re.IGNORECASE | re.DOTALL)
+    read = re.search(
+        r"\bwhere\b\s*(.+?)(?=\bgroup\s+by\b|\border\s+by\b|\blimit\b|\Z)",
+        text,
+        re.IGNORECASE | re.DOTALL,
+    )
+    is_limited = re.search(r"\bwhere\b", text, re.IGNORECASE) is not None
+    return {
+        "rows": "rows" if is_limited else "all rows",
+        "where": _where(read[1] if read else ""),
+        "which": _where(stated[1] if stated else ""),
+    }
+
+
+def _where(text: str) -> str:
+    """A condition as it stands, if it is short."""
+    return f" where {' '.join(text.split())}" if 0 < len(text) < _LONGEST else ""

@@ -9,7 +9,7 @@ from dowsing.commandline.meaning.binding import Binder, MissingError, Text, adds
 from dowsing.commandline.meaning.conditions import EITHER, LETTERS, holds, operators
 from dowsing.commandline.meaning.nodes import Added, Doing
 from dowsing.commandline.model.tree import CommandNode, OptionUse, WordUse
-from dowsing.knowledge.command_facts import is_action
+from dowsing.knowledge.command_facts import is_action, is_close, without_joint
 from dowsing.model.roles import Role
 from dowsing.model.values import OperandRole
 
@@ -114,10 +114,18 @@ def _added_by(use: OptionUse, bare: Doing, binder: Binder) -> list[Added]:
         return []
     if text is None:  # an act that is for it has told it
         return [] if is_condition else [Added(use)]
-    said = binder.option_said(use, text)
+    said = binder.option_said(use, without_joint(text))
     if said is None:
         return [Added(use)]
-    return [Added(use, said, on_last=is_action(text) and bare.on_last)] if said else []
+    is_beside = is_action(text)
+    made = Added(
+        use,
+        said,
+        is_beside=is_beside,
+        on_last=is_beside and bare.on_last,
+        is_close=is_close(text),
+    )
+    return [made] if said else []
 
 
 def _flag_of(use: WordUse) -> str:
@@ -132,6 +140,15 @@ def _loose(node: CommandNode, use: WordUse) -> list[Added]:
     for flags in ([text], letters):
         said = [node.known.facts.adds.get(flag) for flag in flags]
         if flags and all(one is not None and "{" not in one for one in said):
-            told = [Added(use, [Text(one)]) for one in said if one]
+            told = [
+                Added(
+                    use,
+                    [Text(without_joint(one))],
+                    is_beside=is_action(one),
+                    is_close=is_close(one),
+                )
+                for one in said
+                if one
+            ]
             return told or ([Added(use, looks=True)] if is_for_looking(use, node) else [])
     return [Added(use, looks=is_for_looking(use, node))]

@@ -14,14 +14,16 @@ if TYPE_CHECKING:
 
 class Added(Record):
     """What an option adds to the act. `said`: its words, [] for one that is told as it stands;
-    `looks`: that with it nothing is done; `on_last`: it is for the last of several alternatives
-    alone.
+    `looks`: that with it nothing is done; `is_beside`: it is done beside the act, `on_last`: for
+    the last of several alternatives alone; `is_close`: it says more of the words before it.
     """
 
     use: OptionUse | WordUse
     said: list[Bound] = []  # noqa: RUF012 - a record is immutable
     looks: bool = False
+    is_beside: bool = False
     on_last: bool = False
+    is_close: bool = False
 
 
 class Doing(Record):
