@@ -59,5 +59,5 @@ def test_no_english_is_read() -> None:
 
 
 def test_what_the_test_above_finds() -> None:
-    source = 'a.startswith("the line")\nb.replace("x", f"{c} of it")\n"all rows" in d\ne.split(" ")'
+    source = 'a.startswith("the line")\nb.replace(f"{c} of it", "x")\n"all rows" in d\ne.split(" ")'
     assert list(english_read(source)) == ["the line", " of it", "all rows"]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from dowsing.commandline.judging.certainty import ABOUT_ITSELF
 from dowsing.commandline.model.command import Command, Spelling
 from dowsing.commandline.model.exclusion import flag_of, lacking
 from dowsing.commandline.model.form_facts import is_command_place
@@ -18,7 +19,6 @@ OPTIONS = "options"  # the place of all options that the form does not show
 _OPTIONS = re.compile(r"\W*(?:[\w-]*options?|flags|switches|global-opts?|opts?)\b", re.IGNORECASE)
 _EXPRESSION = re.compile(r"\W*expression\b", re.IGNORECASE)
 #: Options that are told everywhere alike and build no line.
-_TELLING = frozenset(("--help", "--version", "-?", "--usage"))
 
 
 class FieldPlace(Record):
@@ -397,4 +397,4 @@ def _flat(elements: list[Element]) -> list[Element]:
 
 def tells_only(option: Option) -> bool:
     """Whether an option only tells of the program: its help, its version."""
-    return bool(_TELLING & set(option.flags))
+    return not ABOUT_ITSELF.keys().isdisjoint(option.flags)

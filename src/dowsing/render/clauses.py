@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.commandline.judging.certainty import AboutItself
 from dowsing.commandline.model.tree import OptionUse
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.knowledge.command_facts import Frame
@@ -13,8 +14,11 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.meaning.nodes import Added, Doing
 
-#: What is told of a command with an option with which it only tells of itself.
-_TELLING = {"--version": "tells the version of", "--help": "tells how to use"}
+#: What is told of a command that only tells of itself.
+_TELLING = {
+    AboutItself.VERSION: "tells the version of",
+    AboutItself.USAGE: "tells how to use",
+}
 ONLY_LOOKS = "only to see what it would do"
 _ON_LAST = "and, of the latter only, "
 
@@ -23,7 +27,7 @@ def clause(doing: Doing, inner: str, source: str) -> Clause | None:
     """The clause of a command that our facts have words for; None if they have none. `inner`: what
     those do that it carries; `source`: what it reads in the place of its input, in words.
     """
-    if doing.tells:
+    if doing.tells is not None:
         return Clause(f"{_TELLING[doing.tells]} {doing.node.known.words}")
     if doing.act is None:
         return None

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from enum import Enum
 
 from dowsing.commandline.model.tree import OperandUse, WordUse
 from dowsing.knowledge.command_classes import CommandClass
@@ -14,8 +15,24 @@ if TYPE_CHECKING:
     from dowsing.commandline.model.tree import CommandNode, OptionUse
 
 _SLOT_BEGINS = r"<[A-Za-z]"
+
+
+class AboutItself(Enum):
+    """What a command tells of itself in the place of doing anything."""
+
+    USAGE = "usage"
+    VERSION = "version"
+
+
+#: Options with which any command that has them only tells of itself.
+ABOUT_ITSELF = {
+    "--version": AboutItself.VERSION,
+    "--help": AboutItself.USAGE,
+    "--usage": AboutItself.USAGE,
+    "-?": AboutItself.USAGE,
+}
 #: Options with which a command only tells something.
-_TELLING = frozenset(("--help", "--version", "--usage", "-?", "--list", "-V", "--manual"))
+_TELLING = frozenset((*ABOUT_ITSELF, "--list", "-V", "--manual"))
 #: Options with which any command only shows what it would do.
 _LOOKING = frozenset(
     ("--dry-run", "--dryrun", "--simulate", "--just-print", "--no-act", "--what-if")

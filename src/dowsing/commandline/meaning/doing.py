@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.commandline.judging.certainty import is_for_looking, looks_only
+from dowsing.commandline.judging.certainty import ABOUT_ITSELF, is_for_looking, looks_only
 from dowsing.commandline.meaning.binding import Binder, MissingError, Text, adds
 from dowsing.commandline.meaning.conditions import EITHER, LETTERS, holds, operators
 from dowsing.commandline.meaning.nodes import Added, Doing
@@ -18,9 +18,6 @@ if TYPE_CHECKING:
     from dowsing.commandline.meaning.binding import Given
     from dowsing.commandline.meaning.nodes import Sequence
     from dowsing.knowledge.command_facts import Act
-
-#: Options with which any command only tells something.
-_TELLING = ("--version", "--help")
 
 
 def doing_of(node: CommandNode, given: Given, carried: list[Doing], lines: list[Sequence]) -> Doing:
@@ -37,9 +34,9 @@ def doing_of(node: CommandNode, given: Given, carried: list[Doing], lines: list[
     )
     if node.is_lost:  # its subcommand is a mistake
         return bare
-    for flag in _TELLING:
+    for flag, tells in ABOUT_ITSELF.items():
         if node.use_of(flag) is not None or flag in node.unknown:
-            return bare.changed(tells=flag)
+            return bare.changed(tells=tells)
     second_best: Doing | None = None
     for act in node.known.facts.clauses:
         found = _bound(act, bare) if holds(act.when, node, given.piped, given.carries) else None

@@ -192,21 +192,17 @@ def _operands(row: EffectFact, uses: list[OperandUse], below: list[str]) -> list
 
 
 def _holds(row: EffectFact, node: CommandNode, words: str) -> bool:
-    """Whether the options that the row asks for are there, and none that makes it harmless."""
-    if any(_is_given(option, node, words) for option in row.unless):
-        return False
-    return not row.when or any(_is_given(option, node, words) for option in row.when)
+    """Whether one of the conditions of the row holds, and none that makes it harmless; words are
+    subcommands, or options without a dash.
+    """
+    subcommands = words.split(" ")[1:]
 
+    def is_so(condition: str) -> bool:
+        if condition[:1] == "-":
+            return holds(condition, node)
+        return condition in subcommands or node.use_of(condition) is not None
 
-def _is_given(option: str, node: CommandNode, words: str) -> bool:
-    """Whether an option, `-X=DELETE` with that value, or a subcommand word is there."""
-    if option == "--":
-        return node.ended
-    flag, equals, value = option.partition("=")
-    if option in words.split(" ")[1:] or option in node.unknown:
-        return True
-    use = node.use_of(flag)
-    return use is not None and (not equals or use.value == value)
+    return not any(map(is_so, row.unless)) and (not row.when or any(map(is_so, row.when)))
 
 
 def _effect(row: EffectFact, node: CommandNode, words: str, uses: list[OperandUse]) -> Effect:

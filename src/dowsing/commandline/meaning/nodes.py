@@ -7,6 +7,7 @@ from dowsing.model.record import Record
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.grammar.shell_words import Mark, SimpleCommand
+    from dowsing.commandline.judging.certainty import AboutItself
     from dowsing.commandline.meaning.binding import Bound, Given
     from dowsing.commandline.model.tree import CommandNode, OperandUse, OptionUse, WordUse
     from dowsing.knowledge.command_facts import Act
@@ -30,7 +31,7 @@ class Doing(Record):
     """What one command does. `act` is what our facts say, None where they say nothing of it; `said`
     its words, `untold` the operands that these have no place for, `added` what options add.
 
-    `tells`: the option with which it only tells of itself; `looks`: nothing is done, what would be
+    `tells`: what it only tells of itself; `looks`: nothing is done, what would be
     is shown; `carried`: what the commands that it carries do, `lines` what the lines in its values
     do; `given`: from outside; `names_source`, `takes_them`: see Binder; `on_last`: what it carries
     is done for the last of several alternatives alone.
@@ -42,7 +43,7 @@ class Doing(Record):
     said: list[Bound] = []  # noqa: RUF012 - a record is immutable
     untold: list[OperandUse] = []  # noqa: RUF012
     added: list[Added] = []  # noqa: RUF012
-    tells: str = ""
+    tells: AboutItself | None = None
     looks: bool = False
     carried: list[Doing] = []  # noqa: RUF012
     lines: list[Sequence] = []  # noqa: RUF012
