@@ -12,7 +12,6 @@ from dowsing.commandline.model.tree import (
     every_command,
     problems_of,
 )
-from dowsing.commandline.reading.putting_in import Variables
 from dowsing.commandline.reading.word_roles import WordReader
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.model.roles import Role
@@ -21,6 +20,7 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.grammar.problems import Problem
     from dowsing.commandline.reading.command_finder import CommandFinder
+    from dowsing.commandline.reading.putting_in import Variables
 
 MOST_DEPTH = 8
 
@@ -55,7 +55,9 @@ class LineReader:
         shell = parse_shell(line)
         self.problem = shell.problem
         self.words.functions = self.functions | set(_functions(shell.items))
-        if self.puts_in:
+        if self.puts_in and ("{" in line or "$" in line):
+            from dowsing.commandline.reading.putting_in import Variables
+
             self.variables = Variables(shell.items, line)
         self.line = self._items(shell.items, 0)
         return self.line
