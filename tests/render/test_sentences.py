@@ -10,7 +10,7 @@ import pytest
 
 from dowsing.commandline.line import unpick
 from dowsing.commandline.reading.command_finder import CommandFinder
-from dowsing.render.line_sentence import sentence
+from dowsing.render.line_sentence import sentence, sentences
 from dowsing.render.meanings import meanings_here
 from dowsing.render.redirections_in_words import redirected
 from dowsing.render.tests_in_words import test_words as condition
@@ -76,3 +76,22 @@ def test_verbs_in_the_third_person() -> None:
 
 def test_a_clause_without_redirections_stays() -> None:
     assert redirected("lists a", [], "") == "lists a"
+
+
+@pytest.mark.parametrize(
+    ("line", "expected"),
+    [
+        ("rm $(sort a)", "Removes $(sort a). $(sort a) sorts the lines of a."),
+        (
+            "cat <(sort a) <(sort b)",
+            "Shows <(sort a) and <(sort b). <(sort a) sorts the lines of a. "
+            "<(sort b) sorts the lines of b.",
+        ),
+        ("rm $(nosuch)", "Removes $(nosuch)."),  # of which nothing more can be said
+        ("rm a", "Removes a."),
+    ],
+)
+def test_substitutions_have_sentences_of_their_own(
+    line: str, expected: str, finder: CommandFinder
+) -> None:
+    assert sentences(unpick(line, finder)) == expected

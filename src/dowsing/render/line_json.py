@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.model.record import dump
 from dowsing.render.fields import field_says
-from dowsing.render.line_sentence import sentence
+from dowsing.render.line_sentence import sentences
 from dowsing.render.meanings import meanings_here
 from dowsing.render.phrases import words
 from dowsing.render.piece_text import done_by, effect_line, manner_of, says_of
@@ -65,7 +65,7 @@ def unpicked_json(found: Unpicked) -> dict[str, object]:
     """A line taken apart."""
     return {
         "line": found.line,
-        "says": sentence(found),
+        "says": sentences(found),
         "pieces": pieces_json(pieces_of(found), meanings_here(found.commands)),
         "changes": [effect_line(effect) for effect in found.changes],
         "effects": [

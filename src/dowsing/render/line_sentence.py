@@ -19,7 +19,7 @@ from dowsing.commandline.meaning.statements import source_of
 from dowsing.commandline.model.tree import OptionUse
 from dowsing.commandline.reading.word_roles import is_earlier_line
 from dowsing.knowledge.command_classes import CommandClass
-from dowsing.render.clause_text import listed_words, shown
+from dowsing.render.clause_text import LONGEST, listed_words, shown
 from dowsing.render.clauses import ONLY_LOOKS, clause
 from dowsing.render.plain_clauses import plain_clause
 from dowsing.render.redirections_in_words import redirected
@@ -43,10 +43,36 @@ if TYPE_CHECKING:
     from dowsing.commandline.unpicked import Unpicked
 
 
+MOST_WITHIN = 3  # substitutions that are told
+
+
 def sentence(found: Unpicked) -> str:
     """The line in words; "" if there is no command in it."""
     said = LineTeller(found.verbs).sequence(found.meaning.statements).words.strip()
     return said[:1].upper() + said[1:] + "." if said else ""
+
+
+def sentences(found: Unpicked) -> str:
+    """The line in words, with a sentence for each of the substitutions in it."""
+    told = [sentence(found)]
+    teller = LineTeller(found.verbs)
+    for text, statements in found.meaning.within[:MOST_WITHIN]:
+        said = teller.sequence(statements).words if _is_told(statements) else ""
+        if said:
+            shown_text = " ".join(text.split())
+            is_long = len(shown_text) > LONGEST
+            told.append(f"{shown_text[: LONGEST - 1] + '…' if is_long else shown_text} {said}.")
+    return " ".join(one for one in told if one)
+
+
+def _is_told(statements: Sequence) -> bool:
+    """Whether more can be said of them than how they are called."""
+    simple = [one for step in statements.steps for one in step.pipeline.statements]
+    return any(
+        not isinstance(one, Simple)
+        or (one.doing is not None and (one.doing.act is not None or one.doing.node.root.summary))
+        for one in simple
+    )
 
 
 class LineTeller:

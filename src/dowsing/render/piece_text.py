@@ -7,7 +7,7 @@ from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.model.roles import Role
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT, HEADING
-from dowsing.render.line_sentence import sentence
+from dowsing.render.line_sentence import sentences
 from dowsing.render.marked_line import STYLES, Mistake, marked_lines
 from dowsing.render.meanings import meanings_here
 from dowsing.render.phrases import subject_of, words
@@ -60,7 +60,7 @@ def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False
     pieces = pieces_of(found)
     mistakes = _mistakes(pieces, line_problem(found))
     lines = marked_lines(found.line, mistakes, width, pieces) if mistakes or not seen else []
-    says = sentence(found)
+    says = sentences(found)
     if says:
         lines += [*([""] if lines else []), *wrap(clean_line(says), width, INDENT)]
     if found.changes:
@@ -75,7 +75,7 @@ def brief_lines(found: Unpicked, width: int, program: str) -> list[str]:
     """The line with its mistakes, the sentence and what it changes, without the pieces."""
     pieces = pieces_of(found)
     lines = marked_lines(found.line, _mistakes(pieces, line_problem(found)), width, pieces)
-    says = sentence(found)
+    says = sentences(found)
     if says:
         lines += ["", *wrap(clean_line(says), width, INDENT)]
     if found.changes:

@@ -333,10 +333,13 @@ def adds(known: Command, use: OptionUse) -> str | None:
     """
     is_off = use.spelling.turned_off_by(use.flag)
     flags = [f"{use.flag}={use.value}", use.flag, *([] if is_off else use.spelling.option.flags)]
+    owners = [known]
+    while owners[-1].parent is not None:
+        owners.append(owners[-1].parent)
     page = use.spelling.page
-    owners = [known, *([known.parent] if known.parent is not None else [])]
-    for owner, other in zip(owners, reversed(owners), strict=True):
-        is_of_other = page == other.page != owner.page and _tells_of(owner, use.flag)
+    pages = {owner.page for owner in owners}
+    for owner in owners:
+        is_of_other = page in pages - {owner.page} and _tells_of(owner, use.flag)
         for flag in flags:
             if flag in owner.facts.adds and not is_of_other:
                 return owner.facts.adds[flag]

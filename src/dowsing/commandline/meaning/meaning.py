@@ -18,11 +18,13 @@ if TYPE_CHECKING:
 
 
 class Meaning(Record):
-    """`statements`: those of the line itself; `doings`: what each command does, also those that are
-    carried or stand in substitutions and values, by the `id` of its node.
+    """`statements`: those of the line itself; `within`: those of the substitutions in its words, by
+    the text of each, in order; `doings`: what each command does, also those that are carried or
+    stand in substitutions and values, by the `id` of its node.
     """
 
     statements: Sequence
+    within: list[tuple[str, Sequence]]
     doings: dict[int, Doing]
 
     def of(self, node: CommandNode) -> Doing:
@@ -41,7 +43,9 @@ def meaning_of(tree: Line, lines: list[Line], commands: list[CommandNode], text:
     for node in commands:  # of a line that the shell cannot read some are in no statement
         if id(node) not in maker.doings:
             maker.doing(node)
-    return Meaning(statements, maker.doings)
+    inner = sorted(tree.substitutions, key=lambda one: one[0].start)
+    within = [(one.text, maker.sequence(line)) for one, line in inner]
+    return Meaning(statements, within, maker.doings)
 
 
 class _MeaningMaker:
