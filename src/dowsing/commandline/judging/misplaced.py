@@ -23,7 +23,7 @@ _ARCHIVE = r"(?i)\.(?:tar(?:\.\w+)?|t[gbx]z2?|tzst|zip|7z)\Z"
 _SOURCE = r"\.(?:c|cc|cpp|cxx|h|hpp|rs|go|java|f90)\Z"
 _LETTERS = r"[A-Za-z]{1,2}\Z"
 #: Languages in which `$1` or `$name` means something, so that the shell must not put its own in.
-_WITH_DOLLARS = ("awk", "program-perl", "jq")
+_WITH_DOLLARS = ("awk", "perl", "jq")
 _DOLLAR = r"(?<!\\)\$(?:\d|NF|NR|_\b|\w+)"
 
 

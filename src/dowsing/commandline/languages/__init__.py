@@ -25,6 +25,7 @@ LANGUAGES = {
     "character-set": "character_set",
     "columns": "columns",
     "curl-data": "request_data",
+    "perl": "perl",
     "cut-fields": "cut_list:field",
     "cut-characters": "cut_list:character",
     "cut-bytes": "cut_list:byte",

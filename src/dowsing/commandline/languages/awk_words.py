@@ -211,6 +211,10 @@ def statement_words(text: str, is_after: bool = False) -> str:
             "delete": "forgets {0}",
         }
         return verbs[left[1]].format(value) if value else ""
+    noted = re.fullmatch(r"(\w+)\[([^\[\]]+)\]", text)
+    if noted:  # an element is there once it is named
+        key = value_words(noted[2])
+        return f"notes {key} in {noted[1]}" if key else ""
     called = re.match(r"(\w+)\s*\(", text)
     return value_words(text) if called and called[1] in _DOING else ""
 

@@ -36,7 +36,7 @@ _OPTIONAL = re.compile(r"\[([^\[\]]*)\]")
 _PLACE = re.compile(PLACE)
 _NOT = frozenset(("!", "-not"))
 #: Languages of programs, of which what cannot be put into words is not told.
-PROGRAMS = ("sed", "awk", "jq")
+PROGRAMS = ("sed", "awk", "jq", "perl")
 LONGEST = 60  # characters of a value that stands in a sentence
 LONGEST_PROGRAM = 4 * LONGEST  # of what a program does
 LONGEST_SAID = 2 * LONGEST  # of what another value means
