@@ -9,7 +9,8 @@ A command's table (knowledge/commands/*.toml) may have
                      its first operand is one; `valued`: options that take a value, for where
                      nothing documents the command; `after`: the inner command follows this word;
                      `never`: it has no inner command but in `strings`; `given`: it has none without
-                     one of these options; `needs`: it does nothing without one
+                     one of these options, `not_with`: none with one of these; `needs`: it does
+                     nothing without one
     ends_at_operand  its options end at the first operand; what follows belongs to that
     ends_at          options after which everything belongs to the program that their value is
     program_in       options whose value is a program: there is no script then
@@ -61,6 +62,7 @@ class Carrier:
         "joined",
         "needs",
         "never",
+        "not_with",
         "string",
         "strings",
         "valued",
@@ -76,6 +78,7 @@ class Carrier:
         self.never: bool = row.get("never", False)
         self.valued: list[str] = row.get("valued", [])
         self.after: str = row.get("after", "")
+        self.not_with: list[str] = row.get("not_with", [])
         self.given: list[str] = row.get("given", [])
         self.needs: bool = row.get("needs", False)
 

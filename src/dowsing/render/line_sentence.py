@@ -43,6 +43,8 @@ if TYPE_CHECKING:
     from dowsing.commandline.unpicked import Unpicked
 
 
+#: Before the sentence of a line in which there surely is a mistake.
+_FAILS = "Fails as it stands. What seems meant: "
 MOST_WITHIN = 3  # substitutions that are told
 
 
@@ -53,8 +55,15 @@ def sentence(found: Unpicked) -> str:
 
 
 def sentences(found: Unpicked) -> str:
-    """The line in words, with a sentence for each of the substitutions in it."""
-    told = [sentence(found)]
+    """The line in words, with a sentence for each of the substitutions in it; of a line with a
+    mistake what seems meant.
+    """
+    said = sentence(found)
+    told = [
+        f"Fails as it stands. What seems meant: {said[0].lower()}{said[1:]}"
+        if said and found.mistaken
+        else said
+    ]
     teller = LineTeller(found.verbs)
     for text, statements in found.meaning.within[:MOST_WITHIN]:
         said = teller.sequence(statements).words if _is_told(statements) else ""

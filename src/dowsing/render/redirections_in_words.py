@@ -24,6 +24,8 @@ def redirected(said: Clause, marks: list[Mark], source: str, is_elevated: bool =
     for mark in marks:
         if mark.code in (Meaning.HERE_TEXT, Meaning.HERE_END) or mark in joined:
             continue
+        if said.shape is Shape.TESTS and mark.word is not None and mark.word.value == _NOWHERE:
+            continue  # a condition shows nothing anyway
         if joined and _is_nowhere(mark):
             said = said.followed(", without showing anything")
         else:

@@ -61,8 +61,8 @@ def too_many_operands(node: CommandNode) -> Iterator[Problem]:
     """Operands for which no form has a place; only where our facts tell the forms."""
     if not node.known.facts.forms or node.is_lost or node.ends_early or node.carried:
         return
-    if any(is_unsure(use.word) for use in node.operands):
-        return
+    if node.unknown or any(is_unsure(use.word) for use in node.operands):
+        return  # an option that nothing tells of may have it for its value
     for use in node.surplus[:1]:
         reason = told(ProblemCode.EXTRA_OPERAND, node.known.words)
         yield Problem(use.word.start, use.word.end, reason)

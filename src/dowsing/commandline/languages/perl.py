@@ -12,11 +12,12 @@ from dowsing.commandline.languages.regex import parts_of, phrases
 from dowsing.model.record import Record
 
 MOST_STATEMENTS = 4
-#: A statement up to its semicolon, over quotes, patterns and brackets.
-_STATEMENT = re.compile(
-    r"""(?:"(?:\\.|[^"\\])*"|'[^']*'|(?<![\w$)\]])(?:m|s|y|tr)?/(?:\\.|[^/\\\n])*/(?:\\.|[^/\\;\n])*"""
-    r"""|\{[^{}]*\}|[^;{}"'/]|/)+|;""",
-    re.VERBOSE,
+LONGEST = 400  # characters of a program that is looked at closely
+#: Quotes, patterns and blocks, in which a semicolon ends nothing.
+_TOKEN = re.compile(
+    r"\"(?:\\.|[^\"\\])*\"|'[^']*'|(?<![\w$)\]])(?:m|s|y|tr)?/(?:\\.|[^/\\\n])*/(?:\\.|[^/\\;\n])*"
+    r"|\{[^{}]*\}|.",
+    re.DOTALL,
 )
 _BLOCK = re.compile(r"(BEGIN|END)\s*\{(.*)\}", re.DOTALL)
 _WHEN = re.compile(r"(.*\S)\s+(if|unless)\s+(.+)", re.DOTALL)
@@ -52,20 +53,24 @@ _VALUES = {
 
 def read(value: str, dialect: str = "") -> Reading:
     """Each statement, where all of them are plain; else what can be told at a glance."""
+    if len(value) > LONGEST:
+        return program.read(value, "perl").changed(says="")
     replaced = _REPLACED.fullmatch(value.strip().rstrip(";").strip())
     if replaced:
         said = _replaced(replaced)
         return Reading([Part(value, said, parts_of(replaced[2], "perl"))], said)
     cutter = Cutter(value)
     told: list[str] = []
-    for match in _STATEMENT.finditer(value):
-        text = match[0].strip()
-        says = _statement(text) if text and text != ";" else ""
-        if text and text != ";" and not says and text not in _ALONE:
+    for text in _statements(value):
+        bare = text.strip().rstrip(";").strip()
+        says = _statement(bare) if bare else ""
+        if bare and not says and bare not in _ALONE:
             return program.read(value, "perl").changed(says="")
         told += [says] if says else []
-        cutter.cut(match.end(), says)
-    if not told or len(told) > MOST_STATEMENTS or cutter.at < len(value):
+        end = cutter.at + len(text)
+        cutter.cut(end - text.endswith(";"), says)
+        cutter.cut(end)
+    if not told or len(told) > MOST_STATEMENTS:
         return program.read(value, "perl").changed(says="")
     return cutter.finish(", then ".join(told))
 
@@ -75,6 +80,17 @@ class _Where(Record):
 
     words: str
     lines: str
+
+
+def _statements(value: str) -> list[str]:
+    """The statements as they stand, each with its semicolon."""
+    found = [""]
+    for match in _TOKEN.finditer(value):
+        is_block = match[0][:1] == "{" and found[-1].strip() in ("BEGIN", "END")
+        found[-1] += match[0]
+        if match[0] == ";" or is_block:
+            found.append("")
+    return [one for one in found if one]
 
 
 def _statement(text: str) -> str:

@@ -32,6 +32,7 @@ if TYPE_CHECKING:
     from dowsing.commandline.grammar.shell_words import Word
     from dowsing.commandline.reading.command_finder import CommandFinder
     from dowsing.commandline.reading.command_reading import LinesWithin
+    from dowsing.knowledge.conventions import Carrier
 
 MOST_SUGGESTED = 12  # names that nothing knows for which those spelled like them are looked for
 MOST_CARRIED = 24  # commands within commands, such as sudo env xargs …, that are taken apart
@@ -252,9 +253,11 @@ class _CommandReader:
         carrier = self.reading.carrier
         if carrier is None or carrier.never or carrier.after or carrier.string:
             return False
-        if carrier.given and self.node.use_of(*carrier.given) is None:
-            return False
-        return not self.node.wanting and len(self.node.operands) >= carrier.before
+        return (
+            self.may_carry(carrier)
+            and not self.node.wanting
+            and len(self.node.operands) >= carrier.before
+        )
 
     # --- the command within it
     # -----------------------------------------------------------------------
@@ -264,9 +267,7 @@ class _CommandReader:
         read.
         """
         reading, carrier = self.reading, self.reading.carrier
-        if carrier is None or carrier.never or carrier.after:
-            return False
-        if carrier.given and self.node.use_of(*carrier.given) is None:
+        if carrier is None or carrier.never or carrier.after or not self.may_carry(carrier):
             return False
         if word.value[:1] == "-" and not self.node.ended and len(word.value) > 1:
             return False
@@ -289,6 +290,12 @@ class _CommandReader:
         reading.at -= 1
         self.inner_command()
         return True
+
+    def may_carry(self, carrier: Carrier) -> bool:
+        """Whether the options that are there let it carry a command."""
+        if carrier.not_with and self.node.use_of(*carrier.not_with) is not None:
+            return False
+        return not carrier.given or self.node.use_of(*carrier.given) is not None
 
     def inner_command(self) -> None:
         """Read the rest of the words as the command that this one carries."""
