@@ -58,7 +58,7 @@ class Variables:
         found: list[Word] = []
         for word in words:
             made = self._made_of(word)
-            found += [_put(one, word) for one in made] if made is not None else [word]
+            found += [_put(one, word) for one in made] if made is not None else _apart(word)
         return found
 
     def _made_of(self, word: Word) -> list[str] | None:
@@ -109,6 +109,19 @@ def _plain_value(text: str) -> list[str] | None:
     except ValueError:
         return None
     return words if is_list else [" ".join(words)] if len(words) < 2 else None
+
+
+def _apart(word: Word) -> list[Word]:
+    """The words that the braces of one make whose variables are not known: `"$f"{,.bak}`."""
+    texts = expanded(word.text) if word.dynamic and not word.inner else []
+    if not 1 < len(texts) <= MOST_WORDS:
+        return [word]
+    found = [Word(text, text, word.start, word.end) for text in texts]
+    for one in found:
+        one.placed, one.source = False, word
+        one.quoted, one.variables = word.quoted, word.variables
+        one.dynamic = "$" in one.text
+    return found
 
 
 def _put(text: str, word: Word) -> Word:
