@@ -48,7 +48,10 @@ def processes(mark: str) -> list[str]:
         for name in filter(str.isdecimal, os.listdir("/proc")):
             try:
                 found.append(
-                    Path(f"/proc/{name}/cmdline").read_bytes().replace(b"\x00", b" ").decode()
+                    Path(f"/proc/{name}/cmdline")
+                    .read_bytes()
+                    .replace(b"\x00", b" ")
+                    .decode(errors="replace")
                 )
             except OSError:
                 continue
