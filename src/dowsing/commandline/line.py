@@ -24,16 +24,17 @@ def unpick(line: str, finder: CommandFinder, aliases: dict[str, str] | None = No
 
     reader = LineReader(finder, aliases, puts_in=True)
     tree = reader.read(line)
-    meaning = meaning_of(tree, reader.lines, reader.commands, line)
+    commands = reader.commands
+    meaning = meaning_of(tree, reader.lines, commands, line)
     return Unpicked(
         line,
         tree,
-        reader.commands,
+        commands,
         meaning,
         problem=reader.problem,
         at_words=reader.problems,
         judged=_judged(reader),
-        changes=effects(reader.commands, reader.lines, meaning, conventions_of(finder.store)),
+        changes=effects(commands, reader.lines, meaning, conventions_of(finder.store)),
         verbs=verb_words(finder.store),
         unnamed=[command.words[0].text for command in reader.unnamed],
     )

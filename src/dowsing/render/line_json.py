@@ -8,7 +8,7 @@ from dowsing.render.line_sentence import sentences
 from dowsing.render.meanings import meanings_here
 from dowsing.render.phrases import words
 from dowsing.render.piece_text import done_by, effect_line, manner_of, says_of
-from dowsing.render.pieces import line_problem, pieces_of
+from dowsing.render.pieces import judged_pieces, pieces_of
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -63,10 +63,11 @@ def problem_json(problem: Problem | None) -> dict[str, object] | None:
 
 def unpicked_json(found: Unpicked) -> dict[str, object]:
     """A line taken apart."""
+    pieces, problem = judged_pieces(found)
     return {
         "line": found.line,
         "says": sentences(found),
-        "pieces": pieces_json(pieces_of(found), meanings_here(found.commands)),
+        "pieces": pieces_json(pieces, meanings_here(found.commands)),
         "changes": [effect_line(effect) for effect in found.changes],
         "effects": [
             {
@@ -77,7 +78,7 @@ def unpicked_json(found: Unpicked) -> dict[str, object]:
             }
             for effect in found.changes
         ],
-        "problem": problem_json(line_problem(found)),
+        "problem": problem_json(problem),
     }
 
 

@@ -11,7 +11,7 @@ from dowsing.render.line_sentence import sentences
 from dowsing.render.marked_line import STYLES, Mistake, marked_lines
 from dowsing.render.meanings import meanings_here
 from dowsing.render.phrases import subject_of, words
-from dowsing.render.pieces import line_problem, pieces_of
+from dowsing.render.pieces import judged_pieces
 from dowsing.render.typed import typed
 from dowsing.render.wrap import first_sentence, unbroken, wrap
 
@@ -57,8 +57,8 @@ def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False
 
     `seen`: the line stands just above, so that it is shown only to mark a mistake in it.
     """
-    pieces = pieces_of(found)
-    mistakes = _mistakes(pieces, line_problem(found))
+    pieces, problem = judged_pieces(found)
+    mistakes = _mistakes(pieces, problem)
     lines = marked_lines(found.line, mistakes, width, pieces) if mistakes or not seen else []
     says = sentences(found)
     if says:
@@ -73,8 +73,8 @@ def unpicked_lines(found: Unpicked, width: int, program: str, seen: bool = False
 
 def brief_lines(found: Unpicked, width: int, program: str) -> list[str]:
     """The line with its mistakes, the sentence and what it changes, without the pieces."""
-    pieces = pieces_of(found)
-    lines = marked_lines(found.line, _mistakes(pieces, line_problem(found)), width, pieces)
+    pieces, problem = judged_pieces(found)
+    lines = marked_lines(found.line, _mistakes(pieces, problem), width, pieces)
     says = sentences(found)
     if says:
         lines += ["", *wrap(clean_line(says), width, INDENT)]
@@ -110,7 +110,7 @@ def judged(problem: Told, grade: Grade) -> str:
 
 def mistakes_of(found: Unpicked) -> list[Mistake]:
     """The mistakes of a line in order."""
-    return _mistakes(pieces_of(found), line_problem(found))
+    return _mistakes(*judged_pieces(found))
 
 
 def _mistakes(pieces: list[Piece], problem: Problem | None) -> list[Mistake]:

@@ -85,25 +85,17 @@ class Piece(Record):
 
 
 def pieces_of(found: Unpicked) -> list[Piece]:
-    """The pieces of a line with what is wrong with each. A problem of a place that is no piece is
-    the line's, see `line_problem`.
+    """The pieces of a line with what is wrong with each."""
+    return judged_pieces(found)[0]
+
+
+def judged_pieces(found: Unpicked) -> tuple[list[Piece], Problem | None]:
+    """The pieces of a line with what is wrong with each, and what is wrong with the line as a
+    whole: what the shell cannot read, else the first problem of a place that is no piece.
     """
-    return _judged(pieces_of_line(found.tree), found.judged)[0]
-
-
-def line_problem(found: Unpicked) -> Problem | None:
-    """What is wrong with a line as a whole."""
-    if found.problem is not None or not found.judged:
-        return found.problem
-    return _judged(pieces_of_line(found.tree), found.judged)[1]
-
-
-def _judged(pieces: list[Piece], problems: list[Problem]) -> tuple[list[Piece], Problem | None]:
-    """The pieces with the problems of their places, and the first problem of a place that is
-    none.
-    """
-    of_line: Problem | None = None
-    for problem in problems:
+    pieces = pieces_of_line(found.tree)
+    of_line = found.problem
+    for problem in found.judged:
         place = (problem.start, problem.end)
         there = [n for n, one in enumerate(pieces) if (one.start, one.end) == place]
         if not there:
@@ -235,7 +227,7 @@ class _Pieces:
     def operand(self, use: OperandUse, depth: int) -> None:
         """An operand; one that is nothing but a substitution is told as that."""
         word = use.word
-        if word.inner and word.text in (inner.text for inner in word.inner):
+        if word.is_substitution:
             self.substitutions(word, depth)
             return
         if word.source is not None and not self.is_first_of(word.source):

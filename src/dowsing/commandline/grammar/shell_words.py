@@ -38,6 +38,11 @@ class Word:
         self.inner: list[Inner] = []
         self.source: Word | None = None
 
+    @property
+    def is_substitution(self) -> bool:
+        """Whether it is nothing but a substitution."""
+        return any(inner.text == self.text for inner in self.inner)
+
 
 class SimpleCommand:
     """A simple command: its words, the name first."""

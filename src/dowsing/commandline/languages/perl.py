@@ -7,8 +7,8 @@ from __future__ import annotations
 import re
 
 from dowsing.commandline.languages import program
-from dowsing.commandline.languages.reading import Cutter, Part, Reading, listed, ordinal
-from dowsing.commandline.languages.regex import parts_of, phrases
+from dowsing.commandline.languages.reading import Cutter, Reading, listed, ordinal
+from dowsing.commandline.languages.regex import phrases
 from dowsing.model.record import Record
 
 MOST_STATEMENTS = 4
@@ -22,9 +22,7 @@ _TOKEN = re.compile(
 _BLOCK = re.compile(r"(BEGIN|END)\s*\{(.*)\}", re.DOTALL)
 _WHEN = re.compile(r"(.*\S)\s+(if|unless)\s+(.+)", re.DOTALL)
 _PATTERN = r"m?/((?:\\.|[^/\\])+)/[imsx]*"
-_REPLACED = re.compile(r"s(\W)((?:\\.|(?!\1).)*)\1((?:\\.|(?!\1).)*)\1([gimsxe]*)", re.DOTALL)
 _LETTERS = re.compile(r"(?:tr|y)(\W)((?:\\.|(?!\1).)*)\1((?:\\.|(?!\1).)*)\1([cds]*)", re.DOTALL)
-_FLAGS = {"g": "every time", "i": "in any case", "e": "whose result is computed"}
 _NEWLINE = re.compile(r"\\n\Z")
 _ALONE = {
     "print": "prints the line",
@@ -55,10 +53,9 @@ def read(value: str, dialect: str = "") -> Reading:
     """Each statement, where all of them are plain; else what can be told at a glance."""
     if len(value) > LONGEST:
         return program.read(value, "perl").changed(says="")
-    replaced = _REPLACED.fullmatch(value.strip().rstrip(";").strip())
-    if replaced:
-        said = _replaced(replaced)
-        return Reading([Part(value, said, parts_of(replaced[2], "perl"))], said)
+    replaced = program.substitution(value)
+    if replaced.says:
+        return replaced
     cutter = Cutter(value)
     told: list[str] = []
     for text in _statements(value):
@@ -116,9 +113,9 @@ def _simple(text: str) -> str:
     """A statement without a condition."""
     if text in _ALONE:
         return _ALONE[text]
-    replaced = _REPLACED.fullmatch(text)
-    if replaced:
-        return _replaced(replaced)
+    replaced = program.substitution(text)
+    if replaced.says:
+        return replaced.says
     letters = _LETTERS.fullmatch(text)
     if letters:
         _, old, new, flags = letters.groups()
@@ -140,13 +137,6 @@ def _simple(text: str) -> str:
         return f"{verb} {value} {joint} {added[1]}" if value else ""
     removed = re.fullmatch(r"unlink\s*\(?\s*(?:glob\s*\(?\s*)?([\"'])(.+?)\1\s*\)*", text)
     return f"removes {removed[2]}" if removed else ""
-
-
-def _replaced(match: re.Match[str]) -> str:
-    """`s/old/new/g`."""
-    _, old, new, flags = match.groups()
-    notes = [_FLAGS[flag] for flag in flags if flag in _FLAGS]
-    return ", ".join([f"puts {new or 'nothing'} in the place of what matches {old}", *notes])
 
 
 def _where(text: str, negated: bool) -> _Where | None:

@@ -18,9 +18,9 @@ _FLAGS = {"g": "every time", "i": "in any case", "e": "whose result is computed"
 def read(value: str, dialect: str = "") -> Reading:
     """What language it is in, what it uses; a single substitution is taken apart."""
     if dialect in ("perl", "ruby"):
-        replaced = _SUBSTITUTION.fullmatch(value)
-        if replaced and not replaced[1].isalnum() and not replaced[1].isspace():
-            return _replaced(value, replaced)
+        replaced = substitution(value)
+        if replaced.says:
+            return replaced
     if not value.strip():
         return NOTHING
     name = _NAMES.get(dialect, "")
@@ -40,8 +40,11 @@ def read(value: str, dialect: str = "") -> Reading:
     return cutter.finish(says)
 
 
-def _replaced(value: str, match: re.Match[str]) -> Reading:
-    """`s/old/new/g`."""
+def substitution(value: str) -> Reading:
+    """A program that is `s/old/new/g` alone; nothing of another."""
+    match = _SUBSTITUTION.fullmatch(value)
+    if not match or match[1].isalnum() or match[1].isspace():
+        return NOTHING
     _, old, new, flags = match.groups()
     notes = [_FLAGS[flag] for flag in flags if flag in _FLAGS]
     said = ", ".join([f"puts {new or 'nothing'} in the place of what matches {old}", *notes])

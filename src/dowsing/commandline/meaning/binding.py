@@ -170,15 +170,29 @@ class Binder:
                 continue
         return found + self.places(text[at:])
 
-    def places(self, text: str) -> list[Bound]:
-        """The places that stand in no brackets."""
+    def places(self, text: str, use: OptionUse | None = None) -> list[Bound]:
+        """The places that stand in no brackets. `use`: the option that the text is about."""
         found: list[Bound] = []
         at = 0
         for match in _PLACE.finditer(text):
             found += [Text(text[at : match.start()])] if match.start() > at else []
-            found.append(self.place(*match.groups()))
+            how, name, instead = match.groups()
+            is_own = use is not None and (not name or name.isdecimal())
+            found.append(
+                self.own(use, how, name) if use and is_own else self.place(how, name, instead)
+            )
             at = match.end()
         return found + ([Text(text[at:])] if at < len(text) else [])
+
+    def own(self, use: OptionUse, how: str, number: str) -> Bound:
+        """The value of an option, or by its `number` one of its two. Raises MissingError."""
+        if number:
+            words = use.value_words[int(number) - 1 : int(number)]
+            if words:
+                return OneWord(words[0])
+        elif use.value is not None:
+            return self.values(how, [use])
+        raise MissingError
 
     def place(self, how: str, name: str, instead: str | None) -> Bound:
         """What goes into a place. Raises MissingError."""
@@ -274,33 +288,12 @@ class Binder:
                     raise MissingError
         return Values(how, uses)
 
-    def option_text(self, use: OptionUse, text: str) -> list[Bound]:
-        """What an option adds, its value bound. Raises MissingError."""
-        found: list[Bound] = []
-        at = 0
-        for match in _PLACE.finditer(text):
-            found += [Text(text[at : match.start()])] if match.start() > at else []
-            how, name, _ = match.groups()
-            if name.isdecimal():  # the first or second of two values
-                words = use.value_words[int(name) - 1 : int(name)]
-                if not words:
-                    raise MissingError
-                found.append(OneWord(words[0]))
-            elif name:
-                found.append(self.place(*match.groups()))
-            elif use.value is None:
-                raise MissingError
-            else:
-                found.append(self.values(how, [use]))
-            at = match.end()
-        return found + ([Text(text[at:])] if at < len(text) else [])
-
     def option_said(self, use: OptionUse, text: str) -> list[Bound] | None:
         """What an option adds; [] for nothing, None where it is told as it stands."""
         if "{" in text and use.value is None:
             return []
         try:
-            return self.option_text(use, text)
+            return self.places(text, use)
         except MissingError:
             return None
 

@@ -15,7 +15,7 @@ from dowsing.model.values import OperandRole
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.meaning.binding import Given
+    from dowsing.commandline.meaning.binding import Bound, Given
     from dowsing.commandline.meaning.nodes import Sequence
     from dowsing.knowledge.command_facts import Act
 
@@ -96,7 +96,7 @@ def _added(bare: Doing, binder: Binder) -> list[Added]:
             found += _added_by(use, bare, binder)
         elif isinstance(use, WordUse) and use.role == Role.OPTION and use.word.value != "--":
             is_told = id(use.word) in binder.told or _flag_of(use) in binder.condition
-            found += [] if is_told else _loose(bare.node, use)
+            found += [] if is_told else _loose(bare, use)
     return found
 
 
@@ -114,15 +114,14 @@ def _added_by(use: OptionUse, bare: Doing, binder: Binder) -> list[Added]:
     said = binder.option_said(use, without_joint(text))
     if said is None:
         return [Added(use)]
+    return [_joined(use, text, said, bare)] if said else []
+
+
+def _joined(use: OptionUse | WordUse, text: str, said: list[Bound], bare: Doing) -> Added:
+    """What an option adds, with how its text joins it to the act."""
     is_beside = is_action(text)
-    made = Added(
-        use,
-        said,
-        is_beside=is_beside,
-        on_last=is_beside and bare.on_last,
-        is_close=is_close(text),
-    )
-    return [made] if said else []
+    on_last = is_beside and bare.on_last
+    return Added(use, said, is_beside=is_beside, on_last=on_last, is_close=is_close(text))
 
 
 def _flag_of(use: WordUse) -> str:
@@ -130,22 +129,14 @@ def _flag_of(use: WordUse) -> str:
     return use.word.value.partition("=")[0]
 
 
-def _loose(node: CommandNode, use: WordUse) -> list[Added]:
+def _loose(bare: Doing, use: WordUse) -> list[Added]:
     """What an option adds that no page here tells of, but our facts: alone or as letters."""
+    node = bare.node
     text = use.word.value
     letters = [f"-{letter}" for letter in text[1:]] if re.fullmatch(LETTERS, text) else []
     for flags in ([text], letters):
         said = [node.known.facts.adds.get(flag) for flag in flags]
         if flags and all(one is not None and "{" not in one for one in said):
-            told = [
-                Added(
-                    use,
-                    [Text(without_joint(one))],
-                    is_beside=is_action(one),
-                    is_close=is_close(one),
-                )
-                for one in said
-                if one
-            ]
+            told = [_joined(use, one, [Text(without_joint(one))], bare) for one in said if one]
             return told or ([Added(use, looks=True)] if is_for_looking(use, node) else [])
     return [Added(use, looks=is_for_looking(use, node))]

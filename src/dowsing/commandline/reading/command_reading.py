@@ -9,10 +9,11 @@ import re
 from dowsing.commandline.grammar.sayings import Manner
 from dowsing.commandline.grammar.shell_words import Word
 from dowsing.commandline.model.form_facts import carried_after
-from dowsing.commandline.model.tree import CommandNode, OptionUse
+from dowsing.commandline.model.tree import CommandNode, OptionUse, WordUse
 from dowsing.index.command_rows import has_subcommands
 from dowsing.index.convention_rows import conventions_of
 from dowsing.knowledge.conventions import Carrier
+from dowsing.model.roles import Role
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -20,7 +21,7 @@ if TYPE_CHECKING:
 
     from dowsing.commandline.grammar.problems import Problem
     from dowsing.commandline.model.command import Command, Spelling
-    from dowsing.commandline.model.tree import Line, OperandUse, WordUse
+    from dowsing.commandline.model.tree import Line, OperandUse
     from dowsing.commandline.reading.command_finder import CommandFinder
     from dowsing.model.told import Told
 
@@ -46,18 +47,6 @@ if TYPE_CHECKING:
         def option(
             self, word: Word, flag: str, spelling: Spelling, attached: str | None
         ) -> None: ...
-
-        def loose(  # noqa: PLR0913 - all but two by keyword
-            self,
-            word: Word,
-            flag: str,
-            *,
-            place: int | None = None,
-            attached: str | None = None,
-            page: str | None = None,
-            meaning: Told | None = None,
-            problem: Problem | None = None,
-        ) -> WordUse: ...
 
     class ReadsUnknown(Protocol):
         """Reads words spelled as options that no table has."""
@@ -149,6 +138,22 @@ class CommandReading:
         self.look_within(use.word)
         return use
 
+    def take_loose(  # noqa: PLR0913 - all but two by keyword
+        self,
+        word: Word,
+        flag: str,
+        *,
+        place: int | None = None,
+        attached: str | None = None,
+        page: str | None = None,
+        meaning: Told | None = None,
+        problem: Problem | None = None,
+    ) -> WordUse:
+        """Take up an option that no table has."""
+        use = WordUse(word, Role.OPTION, page=page, meaning=meaning, problem=problem)
+        use.flag, use.place, use.attached = flag, place, attached
+        return self.take(use)
+
     def take_option(self, use: OptionUse) -> OptionUse:
         """Take up that an option is there."""
         self.node.used.append(use)
@@ -175,8 +180,7 @@ class CommandReading:
         self.node.uses.append(use)
         word = use.word
         if word.inner:
-            alone = word.text in (inner.text for inner in word.inner)
-            self.lines_within(word, self.depth, is_alone=alone)
+            self.lines_within(word, self.depth, is_alone=word.is_substitution)
         return use
 
     def line_in(self, word: Word, value: str) -> list[Line]:

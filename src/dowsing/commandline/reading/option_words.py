@@ -19,7 +19,6 @@ from dowsing.model.value_kinds import ValueKind, wrong_kind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.commandline.grammar.problems import Problem
     from dowsing.commandline.grammar.shell_words import Word
     from dowsing.commandline.model.command import Command, Spelling
     from dowsing.commandline.reading.command_reading import CommandReading
@@ -62,7 +61,7 @@ class OptionWords:
             elif len(options) > 1:
                 reason = told(ProblemCode.AMBIGUOUS_OPTION, flag)
                 names = [one.flag for one in options][:4]
-                self.loose(word, flag, problem=wrong_option(word, flag, reason, names))
+                self.reading.take_loose(word, flag, problem=wrong_option(word, flag, reason, names))
                 return
         if spelling is None:
             self.reading.unknown.read(word, flag)
@@ -237,7 +236,7 @@ class OptionWords:
             return False
         spelling = self.known.spelling(stands_for)
         if spelling is None:
-            self.loose(word, word.value, attached=body)
+            self.reading.take_loose(word, word.value, attached=body)
             return True
         switches = self._switches_behind(body)
         number = body[: len(body) - len(switches)]
@@ -362,22 +361,6 @@ class OptionWords:
         """
         if flag in self.reading.rules.ends.get(self.reading.interpreter, ()):
             self.reading.script_rest = Manner.PROGRAM_ARGUMENT
-
-    def loose(  # noqa: PLR0913 - all but two by keyword
-        self,
-        word: Word,
-        flag: str,
-        *,
-        place: int | None = None,
-        attached: str | None = None,
-        page: str | None = None,
-        meaning: Told | None = None,
-        problem: Problem | None = None,
-    ) -> WordUse:
-        """Take up an option that no table has."""
-        use = WordUse(word, Role.OPTION, page=page, meaning=meaning, problem=problem)
-        use.flag, use.place, use.attached = flag, place, attached
-        return self.reading.take(use)
 
     @property
     def mostly_long(self) -> bool:

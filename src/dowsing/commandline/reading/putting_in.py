@@ -116,9 +116,8 @@ def _apart(word: Word) -> list[Word]:
     texts = expanded(word.text) if word.dynamic and not word.inner else []
     if not 1 < len(texts) <= MOST_WORDS:
         return [word]
-    found = [Word(text, text, word.start, word.end) for text in texts]
+    found = [_made(text, text, word) for text in texts]
     for one in found:
-        one.placed, one.source = False, word
         one.quoted, one.variables = word.quoted, word.variables
         one.dynamic = "$" in one.text
     return found
@@ -126,10 +125,13 @@ def _apart(word: Word) -> list[Word]:
 
 def _put(text: str, word: Word) -> Word:
     """A word that another becomes, at its place."""
-    made = Word(shlex.quote(text), text, word.start, word.end)
-    made.placed = False
-    made.source = word
-    made.glob = not word.dynamic and any(char in text for char in "*?[")
-    if made.glob:
-        made.text = text
+    is_glob = not word.dynamic and any(char in text for char in "*?[")
+    made = _made(text if is_glob else shlex.quote(text), text, word)
+    made.glob = is_glob
+    return made
+
+
+def _made(text: str, value: str, word: Word) -> Word:
+    made = Word(text, value, word.start, word.end)
+    made.placed, made.source = False, word
     return made

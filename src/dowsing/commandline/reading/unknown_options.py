@@ -37,15 +37,15 @@ class UnknownOptions:
         reading, known = self.reading, self.reading.known
         reading.node.unknown.append(flag)
         if flag in _HELP:
-            reading.options.loose(word, flag, page=known.page or None, meaning=told(_HELP[flag]))
+            reading.take_loose(word, flag, page=known.page or None, meaning=told(_HELP[flag]))
             return
         teller = known if known.spellings or known.parent is None else known.parent
         if not teller.documented or not teller.spellings:
             self._undocumented(word, flag)
         elif teller is not known and not teller.has_manual:  # its own options stand elsewhere
-            reading.options.loose(word, flag, meaning=told(Meaning.NOT_TOLD, teller.page))
+            reading.take_loose(word, flag, meaning=told(Meaning.NOT_TOLD, teller.page))
         elif word.dynamic and "$" in flag:
-            reading.options.loose(word, flag, meaning=told(Meaning.DYNAMIC_OPTION))
+            reading.take_loose(word, flag, meaning=told(Meaning.DYNAMIC_OPTION))
         elif _NUMBER.fullmatch(word.value) or word.value[0] == "+":
             reading.operands.operand(word)
         else:
@@ -53,7 +53,7 @@ class UnknownOptions:
 
     def _not_told(self, word: Word, flag: str, teller: Command) -> None:
         """An option that `teller`, whose text tells of others, has none of."""
-        known, loose = self.reading.known, self.reading.options.loose
+        known, loose = self.reading.known, self.reading.take_loose
         place = word.value.find(flag[1:], 1) if len(flag) == 2 and len(word.value) > 2 else None
         near = nearest_flags(flag, known.all_flags)
         page = self._mentioned(flag, known, may_seek=not near)
@@ -114,7 +114,7 @@ class UnknownOptions:
     def _undocumented(self, word: Word, flag: str) -> None:
         """An option of a command whose options nothing tells; some are known to have a value."""
         reading, carrier = self.reading, self.reading.carrier
-        use = reading.options.loose(word, flag, meaning=told(Meaning.UNDOCUMENTED_OPTION))
+        use = reading.take_loose(word, flag, meaning=told(Meaning.UNDOCUMENTED_OPTION))
         runs = carrier is not None and word.value in carrier.strings
         valued = runs or (carrier is not None and word.value in carrier.valued)
         value = reading.next_word() if valued else None

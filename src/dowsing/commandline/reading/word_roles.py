@@ -68,7 +68,8 @@ class WordReader:
         name = words[0]
         if name.dynamic:
             for word in words[1:]:
-                self._operand_of_unknown(word, depth)
+                if word.inner:
+                    self.lines_within(word, depth, is_alone=word.is_substitution)
             return None
         known = self.finder.command(name.value)
         head = WordUse(name, Role.COMMAND)
@@ -85,11 +86,6 @@ class WordReader:
         reading.subcommands = SubcommandWords(reading)
         reading.operands = OperandWords(reading)
         return _CommandReader(self, reading).read(words[1:])
-
-    def _operand_of_unknown(self, word: Word, depth: int) -> None:
-        if word.inner:
-            alone = word.text in (inner.text for inner in word.inner)
-            self.lines_within(word, depth, is_alone=alone)
 
     def _tell(self, head: WordUse, known: Command) -> None:
         """What is told of the name of a command."""
@@ -372,7 +368,7 @@ class _CommandReader:
         """Take up such a test."""
         spelling = self.reading.known.spelling(word.value)
         if spelling is None:
-            return self.reading.options.loose(word, word.value, attached=text)
+            return self.reading.take_loose(word, word.value, attached=text)
         use = OptionUse(word.value, spelling, word, text)
         use.carries = True
         use.values = [WordUse(one, Role.VALUE) for one in inner]
