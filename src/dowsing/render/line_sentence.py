@@ -59,11 +59,7 @@ def sentences(found: Unpicked) -> str:
     mistake what seems meant.
     """
     said = sentence(found)
-    told = [
-        f"Fails as it stands. What seems meant: {said[0].lower()}{said[1:]}"
-        if said and found.mistaken
-        else said
-    ]
+    told = [f"{_FAILS}{said[0].lower()}{said[1:]}" if said and found.mistaken else said]
     teller = LineTeller(found.verbs)
     for text, statements in found.meaning.within[:MOST_WITHIN]:
         said = teller.sequence(statements).words if _is_told(statements) else ""

@@ -12,7 +12,6 @@ from dowsing.render.phrases import words
 from dowsing.render.told_clauses import Clause, Shape
 
 _NOWHERE = "/dev/null"
-_IN = ("<", "<<", "<<<")
 
 
 def redirected(said: Clause, marks: list[Mark], source: str, is_elevated: bool = False) -> Clause:
