@@ -65,6 +65,13 @@ def test_keys_are_taken_in_the_order_in_which_they_came(window: Open) -> None:
     assert form.result() == "0 glasshouse water --litres 31 north\n"
 
 
+def test_a_key_typed_before_another_field_is_there_is_for_that_field(window: Open) -> None:
+    form = window("compose", "glasshouse", "water", "north")
+    form.wait("*--until-wet")
+    form.at_once("Down", "Space", "Up", "Down", "Space", "Space")
+    form.wait("•--until-wet", "yes", "not with --until-wet")
+
+
 def test_one_of_an_exclusive_group_greys_out_the_other(window: Open) -> None:
     form = window("compose", "glasshouse", "water", "north")
     form.wait("*--until-wet")

@@ -23,6 +23,14 @@ class TypingLine(Input):
         super().__init__(value, id=name, compact=True, select_on_focus=False)
 
     async def _on_key(self, event: events.Key) -> None:
+        focused = self.app.focused
+        if focused is not self:
+            # a key before this one has led elsewhere
+            event.prevent_default()
+            if focused is not None:
+                event.stop()
+                focused.post_message(event)
+            return
         action = _ACTIONS.get(event.key)
         if action is None:
             return  # a letter, which the library's own method takes next
