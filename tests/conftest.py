@@ -263,6 +263,17 @@ def facts_finder(tmp_path_factory: pytest.TempPathFactory) -> CommandFinder:
     return CommandFinder(Store(path), settings)
 
 
+@pytest.fixture(scope="session")
+def bare_finder(tmp_path_factory: pytest.TempPathFactory) -> CommandFinder:
+    """What our facts tell of commands, where no page is."""
+    root = tmp_path_factory.mktemp("bare") / "man"
+    root.mkdir()
+    settings = Settings("", "", "", str(root), [], info_path=str(root / "none"))
+    path = f"{root}-index.sqlite"
+    build_index(path, settings, [str(root)])
+    return CommandFinder(Store(path), settings)
+
+
 @pytest.fixture(autouse=True)
 def _patience(request: pytest.FixtureRequest, monkeypatch: pytest.MonkeyPatch) -> None:
     """Programs that tests of this computer ask get more time on a busy machine than a user would

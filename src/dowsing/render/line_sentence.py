@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dowsing.commandline.grammar.sayings import Manner
+from dowsing.commandline.grammar.sayings import Manner, ProblemCode
 from dowsing.commandline.languages import read_value
 from dowsing.commandline.meaning.nodes import (
     Branch,
@@ -45,6 +45,7 @@ if TYPE_CHECKING:
 
 #: Before the sentence of a line in which there surely is a mistake.
 _FAILS = "Fails as it stands. What seems meant: "
+_SENSELESS = "Fails as it stands: the shell cannot make sense of it."
 MOST_WITHIN = 3  # substitutions that are told
 
 
@@ -56,8 +57,10 @@ def sentence(found: Unpicked) -> str:
 
 def sentences(found: Unpicked) -> str:
     """The line in words, with a sentence for each of the substitutions in it; of a line with a
-    mistake what seems meant.
+    mistake what seems meant, unless the shell cannot tell where its parts begin.
     """
+    if any(one.reason.code is ProblemCode.SENSELESS for one in found.problems):
+        return _SENSELESS
     said = sentence(found)
     told = [f"{_FAILS}{said[0].lower()}{said[1:]}" if said and found.mistaken else said]
     teller = LineTeller(found.verbs)

@@ -16,9 +16,8 @@ def read(value: str, dialect: str = "") -> Reading:
     cutter = Cutter(value)
     cutter.cut(len(plus), "by force, even if commits are lost there")
     if colon and not source:
-        says = f"{target} is removed there"
-        cutter.cut(len(value), says)
-        return cutter.finish(says)
+        cutter.cut(len(value), f"{target} is removed there")
+        return cutter.finish(target)
     cutter.cut(len(plus) + len(source or ""), "what goes")
     if colon:
         cutter.cut(cutter.at + 1)

@@ -2,10 +2,10 @@
 name: `-s LINK_NAME` is a link with a name.
 
 A condition is an option (`-c|-x` for one of them), with `=VALUE` behind it one with that value; the
-name of an operand, `1` or `*`, which must be there, with `=a|b` one of these; `inner` for a command
-that it carries; `|` where it reads what comes in by a pipe, `<` where its input comes from one or
-from a file; `either` where an expression has alternatives; `--` where its options were ended. All
-that stand there must hold.
+name of an operand, `1` or `*`, which must be there, with `=a|b*` one of these or what begins so;
+`inner` for a command that it carries; `|` where it reads what comes in by a pipe, `<` where its
+input comes from one or from a file; `either` where an expression has alternatives; `--` where its
+options were ended. All that stand there must hold.
 """
 
 from __future__ import annotations
@@ -53,11 +53,19 @@ def _holds(condition: str, node: CommandNode, is_piped: bool, carries: bool) -> 
         return use is not None and (not value or use.value == value)
     name, equals, value = condition.partition("=")
     if equals:
-        return any(use.word.value in value.split("|") for use in operands(node, name))
+        return any(_is_one_of(use.word.value, value.split("|")) for use in operands(node, name))
     keyed = node.use_of(condition)  # `of=`, which has no dash
     if keyed is not None or operands(node, condition):
         return True
     return not node.operands and is_fed(node) and not condition[:1].isdecimal()
+
+
+def _is_one_of(text: str, wanted: list[str]) -> bool:
+    """Whether a word is one of these, or begins with one that ends in a star."""
+    return any(
+        text == one or (one[-1:] == "*" and text.startswith(one[:-1]) and text != one[:-1])
+        for one in wanted
+    )
 
 
 def use_of(node: CommandNode, flags: str) -> OptionUse | None:
