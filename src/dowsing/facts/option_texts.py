@@ -48,6 +48,19 @@ _ELSEWHERE = re.compile(
     r"\b([A-Z][A-Z_]{3,})(?: argument)?\s+(?:defaults? to '([\w-]+)'\s+and\s+)?"
     r"(?:can|may|must|should)(?:\s+also)?\s+be\s+(?:one of\s+)?"
 )
+#: `[possible values: a, b]`, `(choices: "a", "b")`: a list in brackets of its own.
+_IN_BRACKETS = re.compile(
+    r"[\[(](?:(?:possible |valid |allowed )?values|choices|one of|options):?\s+"
+    r"([^()\[\]\s,|]+(?:(?:,\s*|\|)[^()\[\]\s,|]+)+)[\])]",
+    re.IGNORECASE,
+)
+#: `Possible values: A, B` at the end of a text, or before what its default is.
+_AT_END = re.compile(
+    r"\b(?:possible|valid|allowed) values: ([\w.+-]+(?:, ?[\w.+-]+)+)(?=\.?\s*(?:\Z|[\[(]|Default))",
+    re.IGNORECASE,
+)
+#: Values that have a line of their own, with what is said of each.
+_IN_LINES = re.compile(r"[Pp]ossible values:((?:\s*\n\s*- [\w.+-]+(?::[^\n]*)?)+)")
 _ASIDE = re.compile(r"\s*\([^()]*\)")
 _LINK = re.compile(r"\s*(?:,\s*(?:or|and)\s+|,\s*|\|\s*|\s+(?:or|and)\s+)")
 _END = re.compile(r"\s*(?:[.;(]|\Z)")
@@ -131,7 +144,18 @@ def values_elsewhere(text: str) -> dict[str, list[str]]:
     return told
 
 
+def _listed_by_itself(text: str) -> list[str]:
+    """The values of a list that nothing but values can be in."""
+    lines = _IN_LINES.search(text)
+    if lines:
+        return re.findall(r"- ([\w.+-]+)", re.sub(r":[^\n]*", "", lines[1]))
+    listed = _IN_BRACKETS.search(text) or _AT_END.search(text)
+    return [one.strip("'\" ") for one in re.split(r"[,|]", listed[1])] if listed else []
+
+
 def _from_text(text: str, argument: str) -> list[str]:
+    if values := _listed_by_itself(text):
+        return values
     text = " ".join(text.translate(_QUOTES).split())
     if argument.isupper():
         own = re.search(

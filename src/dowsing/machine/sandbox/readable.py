@@ -11,6 +11,7 @@ import re
 from dowsing.machine.links import follow
 from dowsing.machine.search_path import executables
 from dowsing.model.paths import is_within
+from dowsing.model.plainfile import plain_only
 
 #: Folders of the system that hold programs, libraries and what they come with.
 SYSTEM = (
@@ -40,6 +41,9 @@ _GENERAL = frozenset("bin sbin lib libexec share usr local opt etc home root ssl
 _MOST_CHAIN = 4  # scripts that are run by scripts
 _BEGINNING = 512  # bytes: the first line of a script
 _MOST_LINKED = 40  # folders that packages say their code is in
+#: A folder of libraries that a script names by its whole path.
+_NAMED_LIBRARY = re.compile(r"[\"'](/[^\"'\n]*/(?:node_modules|site-packages))(?=[/\"'])")
+_MOST_OF_SCRIPT = 1 << 16  # bytes that are looked through for them
 _LINKED = re.compile(r"(?m)^(/[^\n]+)$|['\"](/[^'\"\n]+)['\"]")
 
 
@@ -111,7 +115,31 @@ def _belonging(file: str) -> list[str]:
     before, joint, _ = file.partition("/node_modules/")
     if joint:
         found.append(f"{before}/node_modules")
-    return found
+    return [*found, *_beside(file), *_named_libraries(file)]
+
+
+def _beside(file: str) -> list[str]:
+    """The files beside a program that have its name with an ending: `tool.jar`, `tool.json`."""
+    folder, name = os.path.split(file)
+    try:
+        return [
+            os.path.join(folder, one) for one in os.listdir(folder) if one.startswith(f"{name}.")
+        ]
+    except OSError:
+        return []
+
+
+def _named_libraries(file: str) -> list[str]:
+    """The folders of libraries that a script says it takes its code from."""
+    try:
+        with open(file, "rb", opener=plain_only) as script:
+            text = script.read(_MOST_OF_SCRIPT)
+    except OSError:
+        return []
+    if not text.startswith(b"#!"):
+        return []
+    named = _NAMED_LIBRARY.findall(os.fsdecode(text))
+    return list(dict.fromkeys(named))[:_MOST_LINKED]
 
 
 def _prefix(prefix: str) -> list[str]:

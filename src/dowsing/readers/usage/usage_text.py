@@ -10,6 +10,8 @@ import re
 
 from dowsing.model.document import Block, Document, Item, Literal, Paragraph, Section
 from dowsing.readers.usage.cleaning import clean_lines, indentation
+from dowsing.readers.usage.layouts import in_general
+from dowsing.readers.usage.tag_alone import is_tag_alone
 from dowsing.readers.usage.usage_forms import find_forms
 
 _FLAG = r"[-+]{1,2}(?:\[no-?\])?[\w?#@%:.][^\s,|]*|-<\w[\w-]*>|--?(?=\s)"
@@ -24,16 +26,21 @@ _PROSE = frozenset(
     "when".split()
 )
 _TERM = re.compile(
-    r"\{[\w,-]+\}\Z|<[\w-]+>(?:\.\.\.)?\Z|[^\s\"'.,;:!?()|*#<>=\[\]{}$][\w.:+@/*"
+    r"\{[\w,-]+\}\Z|\[?<[\w-]+>(?:\.\.\.)?\]?\Z|[^\s\"'.,;:!?()|*#<>=\[\]{}$][\w.:+@/*"
     r"|,-]*(?:, ?[\w.:+-]+)*(?: (?:\[?[<A-Z{(\[][^ ]*|\.\.\.|[\w-]+))*\Z"
 )
+#: A placeholder in brackets, which is no word of a sentence.
+_OPERAND = re.compile(r"\[?<[\w-]+>(?:\.\.\.)?\]?\Z")
 _SINGLE_SPACED = re.compile(
     rf"(?:{_FLAG})(?:(?:,\s*|\s*\|\s*|\s+)(?:{_FLAG}))*(?:[ =](?:<[^>]*>|\[[^\]]*\]|[A-Z][A-Z0-9_:"
     r"|/-]*(?:\.\.\.)?(?=\s|$)))?"
 )
+#: A placeholder for one of the words listed below it: `{add,remove}`, `COMMAND`, `<command>`.
+_NAMES_WORDS = re.compile(r"(?:\{[^{}]*\}|<[^<>]*>|[A-Z][A-Z_-]*)(?: \.\.\.)?\Z")
 _TITLE = re.compile(r"(?:[A-Z][\w-]*(?: (?:of|and|in|the|for) )? ?){1,4}:\Z")
 WIDEST_HEADING = 72
 WIDEST_TAG = 60
+FARTHEST_BELOW = 8  # blanks that a list below a term is set in at most; farther in is its text
 
 
 def read_usage(
@@ -46,9 +53,8 @@ def read_usage(
     package: str | None = None,
 ) -> Document:
     """The Document of what a program printed. `name` is the program's; never raises."""
-    lines = clean_lines(output)
+    lines = in_general(clean_lines(output))
     found = find_forms(lines, name)
-    summary = ""
     if found is not None:
         before, after = lines[: found.start], lines[found.end :]
         synopsis = Section("SYNOPSIS")
@@ -63,10 +69,7 @@ def read_usage(
         sections = [synopsis, *([lead] if lead.blocks else []), *rest]
     else:
         sections = _UsageReader(lines).sections()
-    for part in sections[:2]:
-        if part.title == "DESCRIPTION" and part.blocks and isinstance(part.blocks[0], Paragraph):
-            said = part.blocks[0].text
-            summary = "" if _COMPLAINT.search(said[:80]) else _first_sentence(said)
+    summary = _summary(sections, name)
     return Document(name, section, source, sections, summary=summary, path=path, package=package)
 
 
@@ -75,6 +78,22 @@ def read_help(lines: list[str]) -> list[Section]:
     builtin.
     """
     return _UsageReader(lines).sections()
+
+
+def _summary(sections: list[Section], name: str) -> str:
+    """What a usage text says of its program in a sentence, "" if it does not."""
+    for part in sections:
+        first = part.blocks[0] if part.blocks else None
+        if not isinstance(first, Paragraph):
+            continue
+        title = part.title.upper()
+        if title == "NAME":
+            own, dash, said = first.text.partition(" - ")
+            if dash and own.strip() == name:
+                return _first_sentence(said)
+        if title == "DESCRIPTION" and not _COMPLAINT.search(first.text[:80]):
+            return _first_sentence(first.text)
+    return ""
 
 
 #: What a program says that does not know the option it was asked with.
@@ -190,11 +209,13 @@ class _UsageReader:
         done: list[Block] = []
         at = 0
         open_text: list[str] = []
+        outer: list[tuple[int, Item]] = []  # items that others may be set in below, with margins
 
         def close() -> None:
             if open_text:
                 done.extend(_text_blocks(open_text, literal))
                 open_text.clear()
+                outer.clear()
 
         while at < len(self.lines):
             line = self.lines[at]
@@ -209,12 +230,11 @@ class _UsageReader:
                 continue
             close()
             column = line.find(split[1], indentation(line) + len(split[0])) if split[1] else None
-            for tag, text in _columns(*split):
-                item = Item(tag, compact=True, beside=True)
-                if text:
-                    item.body.append(Paragraph(text))
-                done.append(item)
-            at = self._continue(at, done, column)
+            made = _items(split)
+            over = _over(outer, indentation(line))
+            (over.body if over is not None else done).extend(made)
+            outer.append((indentation(line), made[-1]))
+            at = self._continue(at, made, column)
         close()
         return done
 
@@ -225,9 +245,13 @@ class _UsageReader:
             return None
         if _OPTION.match(line):
             return _split_option(text)
+        if _NAMES_WORDS.fullmatch(text) and self._holds_terms(at):
+            return text, ""
         term = self._term(line)
         if term is None:
             return None
+        if _OPERAND.match(term[0]):
+            return term
         # one line with a gap may be a sentence with two blanks; a list has its like before or after
         # it
         beside = [
@@ -240,14 +264,19 @@ class _UsageReader:
         hangs = any(indentation(other) == column for other in beside)
         return term if alike or hangs or len(beside) < 2 else None
 
-    def _continue(self, at: int, done: list[Block], column: int | None) -> int:
+    def _holds_terms(self, at: int) -> bool:
+        """Whether terms are set in below a line."""
+        below = self.lines[at + 1] if at + 1 < len(self.lines) else ""
+        farther = indentation(below) - indentation(self.lines[at])
+        return 0 < farther < FARTHEST_BELOW and self._term(below) is not None
+
+    def _continue(self, at: int, made: list[Item], column: int | None) -> int:
         """Take the lines that go on with the item of line `at`, whose text begins in `column`.
 
         Returns the number of the line after them.
         """
         margin = indentation(self.lines[at])
-        item = done[-1]
-        assert isinstance(item, Item)
+        item = made[-1]
         more: list[str] = []
         at += 1
         while at < len(self.lines):
@@ -269,7 +298,7 @@ class _UsageReader:
             if here <= margin or (here < margin + 4 and self._item_head(at) is not None):
                 break
             begins = _OPTION.match(line) is not None or (
-                more == [] and self._term(line) is not None
+                more == [] and here < margin + FARTHEST_BELOW and self._term(line) is not None
             )
             if begins and (column is None or here < column) and not _is_prose(line):
                 break
@@ -285,8 +314,30 @@ class _UsageReader:
         return at
 
 
+def _items(split: tuple[str, str]) -> list[Item]:
+    """The items of a line: one, or several that stand side by side."""
+    made = []
+    for tag, text in _columns(*split):
+        item = Item(tag, compact=True, beside=True)
+        if text:
+            item.body.append(Paragraph(text))
+        made.append(item)
+    return made
+
+
+def _over(outer: list[tuple[int, Item]], margin: int) -> Item | None:
+    """The term that an item with this margin is set in below: one that names what is to be put in,
+    and whose words the items are. Those that no other can belong to are taken away.
+    """
+    while outer and outer[-1][0] >= margin:
+        outer.pop()
+    return next((item for _, item in reversed(outer) if _NAMES_WORDS.match(item.tag)), None)
+
+
 def _split_option(text: str) -> tuple[str, str]:
     """The tag of an option and the text beside it."""
+    if is_tag_alone(text):
+        return text, ""
     gap = _GAP.search(text)
     if (
         gap is None
