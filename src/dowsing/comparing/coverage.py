@@ -141,7 +141,7 @@ def _missing(things: Things) -> list[Difference]:
 
 def _unanswered(subject: Subject) -> Iterator[tuple[str, Unanswered]]:
     """What the program did that was asked and printed no usage text, as it is kept: one at most."""
-    from dowsing.sources.usage import ask_program
+    from dowsing.sources.asking import ask_program
 
     for file in subject.executables[:1]:
         usage = ask_program(file, subject.name, subject.settings, False)
@@ -165,7 +165,7 @@ def _ask_all(subjects: list[Subject], progress: Progress | None) -> None:
     """
     from concurrent.futures import ThreadPoolExecutor
 
-    from dowsing.sources.usage import ask_builtin, ask_program
+    from dowsing.sources.asking import ask_builtin, ask_program
 
     # what the index knows is fetched first: its connection belongs to this thread
     asked = [(subject, subject.in_shells[:1], subject.executables[:1]) for subject in subjects]

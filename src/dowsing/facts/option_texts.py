@@ -56,7 +56,8 @@ _IN_BRACKETS = re.compile(
 )
 #: `Possible values: A, B` at the end of a text, or before what its default is.
 _AT_END = re.compile(
-    r"\b(?:possible|valid|allowed) values: ([\w.+-]+(?:, ?[\w.+-]+)+)(?=\.?\s*(?:\Z|[\[(]|Default))",
+    r"\b(?:possible|valid|allowed) values: ([\w.+-]+(?:, ?[\w.+-]+)+)"
+    r"(?=\.?\s*(?:\Z|[\[(]|Default))",
     re.IGNORECASE,
 )
 #: Values that have a line of their own, with what is said of each.

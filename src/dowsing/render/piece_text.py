@@ -310,15 +310,21 @@ def _part_lines(parts: list[list[str]], width: int, indent: int) -> list[str]:
     return lines
 
 
+_ASKED = " --help"  # what stands behind the name of a program whose usage text tells
+
+
 def _next(pieces: list[Piece], width: int, program: str) -> list[str]:
     pages = list(dict.fromkeys(piece.page for piece in pieces if piece.page))
-    names = [page.partition("(")[0] for page in pages if page.endswith(")")]
+    names = [
+        page.partition("(")[0].removesuffix(_ASKED)
+        for page in pages
+        if page.endswith((")", _ASKED))
+    ]
     steps = (
         [f"{program} options {typed(names[-1])}", f"{program} syntax {typed(names[-1])}"]
         if names
         else []
     )
-    told = f"From {', '.join(pages[:6])}{' …' if len(pages) > 6 else ''}. " if pages else ""
-    return (
-        wrap(told + (f"Next: {unbroken(steps)}" if steps else ""), width) if told or steps else []
-    )
+    told = f"From {', '.join(pages[:6])}{' …' if len(pages) > 6 else ''}." if pages else ""
+    text = f"{told} Next: {unbroken(steps)}" if steps else told
+    return wrap(text.strip(), width) if text else []

@@ -122,8 +122,16 @@ def close_styles(lines: list[str]) -> list[str]:
     return done
 
 
+#: Where a sentence may end; what stands before it must not be an abbreviation.
+_STOP = re.compile(r"(?<!e\.g)(?<!i\.e)(?<!etc)[.;:](?=\s+[A-Z(]|$)")
+LEAST_SENTENCE = 12  # characters before its end
+
+
 def first_sentence(text: str) -> str:
-    """The first sentence of a text."""
+    """The first sentence of a text; what stands in brackets is never cut."""
     text = " ".join(text.split("\n\n")[0].split())
-    match = re.match(r"(.{12,}?[.;:])(?<!e\.g\.)(?<!i\.e\.)(?<!etc\.)(?=\s+[A-Z(]|$)", text)
-    return (match[1] if match else text).rstrip(":;")
+    for stop in _STOP.finditer(text, LEAST_SENTENCE):
+        before = text[: stop.start()]
+        if all(before.count(o) <= before.count(c) for o, c in ("()", "[]")):
+            return text[: stop.end()].rstrip(":;")
+    return text.rstrip(":;")

@@ -8,6 +8,7 @@ from dowsing.model.document import Example, Subcommand
 from dowsing.model.entry import EntryKind
 from dowsing.model.names import is_typed, spoken
 from dowsing.model.page_facts import PageFacts, unpack
+from dowsing.model.source_name import SourceName
 from dowsing.render.wrap import first_sentence
 from dowsing.search.card import FEW_OPTIONS, Beside, Card, make_card
 from dowsing.session.naming import named, open_found, subject_of
@@ -60,7 +61,7 @@ def _facts(session: Session, found: Lookup, usual: list[str]) -> PageFacts:
     from dowsing.facts.page_facts import page_facts
 
     is_part = entry.kind == EntryKind.SUBCOMMAND
-    typed = spoken(entry.name) if is_part else entry.name
+    typed = spoken(entry.name) if is_part and " " not in entry.name else entry.name
     return page_facts(open_found(session, found), usual, typed, details=session.json)
 
 
@@ -112,7 +113,11 @@ def _subcommands(
     the page itself. Where it is not known which these are, all of them, and their number.
     """
     words = [word for word in usual if word[:1].isalpha()]
-    wants = "command" in facts.form.casefold() or has_subcommands(session.store, name)
+    wants = (
+        facts.source == SourceName.USAGE
+        or "command" in facts.form.casefold()
+        or has_subcommands(session.store, name)
+    )
     if not words and (usual or not wants):
         return [], 0
     from dowsing.session.subcommands import told_subcommands

@@ -2,9 +2,14 @@
 
 from __future__ import annotations
 
+import re
+
+from dowsing.model.entry import EntryKind
 from dowsing.model.errors import Failure, Unreadable
-from dowsing.model.names import is_plausible, readings
+from dowsing.model.names import Name, is_plausible, is_typed, readings
 from dowsing.model.paths import as_text
+from dowsing.model.source_name import SourceName
+from dowsing.readers.usage.usage_kind import UsageKind
 from dowsing.render.typed import typed, typed_words
 from dowsing.search.lookup import Lookup, look_up
 from dowsing.sources import page_files
@@ -19,9 +24,48 @@ if TYPE_CHECKING:
     from dowsing.sources.source import Subject
 
 
+_SUBCOMMAND = re.compile(r"[a-z0-9][\w.:+-]*")
+
+
 def named(session: Session, words: list[str]) -> Lookup:
     """What the words name, without the nearest names where they name nothing."""
-    return look_up(session.store, words, session.settings, nearest=False)
+    found = look_up(session.store, words, session.settings, nearest=False)
+    return found if found.entry is not None else _with_own_help(session, words) or found
+
+
+def _with_own_help(session: Session, words: list[str]) -> Lookup | None:
+    """A subcommand that only the help of its program tells of, `pip install`; None if the words are
+    none. The program is asked, where its help lists the first of the words.
+    """
+    words = " ".join(words).split()
+    if len(words) < 2 or not all(_SUBCOMMAND.fullmatch(word) for word in words):
+        return None
+    first = look_up(session.store, words[:1], session.settings, nearest=False).entry
+    if first is None or not is_typed(first.section) or first.name != words[0]:
+        return None
+    from dowsing.sources import catalogue
+    from dowsing.sources.asking import ask_program
+    from dowsing.sources.subcommand_usage import ask_subcommand, named_in
+
+    programs = catalogue.subject_of(
+        words[0], first, session.store, session.settings, ask=True
+    ).executables
+    if not programs:
+        return None
+    spoken = " ".join(words)
+    # a page that is there is the better text, and no reason to run anything
+    asks = first.section == ""
+    above = ask_program(programs[0], words[0], session.settings, asks)
+    if above is None or named_in(above, words[0], words[1]) is None:
+        return None
+    usage = ask_subcommand(programs[0], words[1:], session.settings, asks)
+    if usage is None or usage.kind != UsageKind.USAGE:
+        return None
+    entry = first.changed(
+        name=spoken, section="", aliases=[], kind=EntryKind.SUBCOMMAND, summary="",
+        family=words[0], sources=[SourceName.USAGE],
+    )  # fmt: skip
+    return Lookup(spoken, Name(spoken), entry, [], [])
 
 
 def find_entry(session: Session, words: list[str]) -> Lookup:
@@ -35,6 +79,7 @@ def find_entry(session: Session, words: list[str]) -> Lookup:
             f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters"
         )
     found = look_up(session.store, words, session.settings)
+    found = found if found.entry is not None else _with_own_help(session, words) or found
     if found.entry is not None:
         return found
     for name in readings(words):

@@ -7,6 +7,7 @@ from dowsing.commandline.reading.usual import subcommand_words
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.commandline.model.command import Command
     from dowsing.session.session import Session
 
 
@@ -20,11 +21,14 @@ def finder_of(session: Session) -> CommandFinder:
 
 
 def told_subcommands(session: Session, name: str) -> dict[str, str]:
-    """The words that a command's texts and pages have as its subcommands, with what is said of
-    each.
+    """The words that the texts and pages of a command, `pip` or `pip cache`, have as its
+    subcommands, with what is said of each.
     """
     finder = finder_of(session)
-    return subcommand_words(finder.command(name), finder)[1]
+    known: Command | None = finder.command(name.partition(" ")[0])
+    for word in name.split(" ")[1:]:
+        known = finder.subcommand(known, word) if known is not None else None
+    return subcommand_words(known, finder)[1] if known is not None else {}
 
 
 def listed_subcommands(session: Session, name: str) -> dict[str, str]:

@@ -176,7 +176,7 @@ def _usage_text(subject: Subject) -> bool | None:
         return False
     known = usage_cache.has_text(settings, usage_cache.key_of(path, usage_cache.word_for(path)))
     if known is None and subject.ask:
-        from dowsing.sources.usage import ask_program
+        from dowsing.sources.asking import ask_program
 
         usage = ask_program(path, subject.name, settings, True)
         return usage is not None and usage.kind == UsageKind.USAGE

@@ -107,12 +107,20 @@ class Subject:
 
     @property
     def executables(self) -> list[str]:
-        """The files of that name on PATH, in order."""
+        """The files of that name on PATH, in order; of a subcommand those of its program."""
         if self._executables is None:
             from dowsing.machine.search_path import executables
 
-            self._executables = executables(self.name, self.settings.search_path)
+            name = self.name.partition(" ")[0]
+            self._executables = executables(name, self.settings.search_path)
         return self._executables
+
+    @property
+    def subcommand(self) -> list[str]:
+        """The words behind the program in the name of a subcommand without a page: `pip install`
+        has one.
+        """
+        return self.name.split(" ")[1:]
 
     @property
     def program(self) -> str:

@@ -10,8 +10,8 @@ from dowsing.index.command_rows import command_table
 from dowsing.model.entry import Entry
 from dowsing.model.errors import Failure
 from dowsing.render.typed import typed
-from dowsing.search.lookup import Lookup, look_up
-from dowsing.session.naming import find_entry, open_found, subject_of
+from dowsing.search.lookup import Lookup
+from dowsing.session.naming import find_entry, named, open_found, subject_of
 from dowsing.session.session import Session
 
 DESCRIPTION = (
@@ -93,7 +93,7 @@ def named_first(session: Session, words: list[str]) -> tuple[Lookup, list[str]]:
     while plain < len(words) and not (words[plain].startswith("-") and len(words[plain]) > 1):
         plain += 1
     for count in range(min(plain, 6), 1, -1):
-        found = look_up(session.store, words[:count], session.settings, nearest=False)
+        found = named(session, words[:count])
         if found.entry is not None:
             return found, words[count:]
     return find_entry(session, words[:1]), words[1:]

@@ -229,7 +229,11 @@ class CommandFinder:
             return self._found[key]
         if not re.fullmatch(r"[\w.:+-]+", word):
             return None
-        found = self._with_page(known, word) or self._with_facts(known, word)
+        found = (
+            self._with_page(known, word)
+            or self._with_own_help(known, word)
+            or self._with_facts(known, word)
+        )
         if found is not None:
             self._found[key] = found
         return found
@@ -244,6 +248,25 @@ class CommandFinder:
             return None
         self.add_facts(found)
         found.page, found.only = known.page, word
+        return found
+
+    def _with_own_help(self, known: Command, word: str) -> Command | None:
+        """A subcommand whose program tells of it when it is asked: `pip install --help`."""
+        told = known.listed(word)
+        program = self._executables(known.words.split(" ")[0])
+        if told is None or not program or not _is_of_usage(known):
+            return None
+        name = told.words.rpartition(" ")[2]
+        found = Command(f"{known.name}-{name}", f"{known.words} {name}", known)
+        from dowsing.sources import catalogue
+
+        usage = catalogue.subject_of(found.words, None, self.store, self.settings, ask=self.ask)
+        held = catalogue.availability_of(usage, SourceName.USAGE)[0]
+        if not held.present:
+            return None
+        self.add_facts(found)
+        found.page, found.summary = f"{found.words} --help", told.summary
+        found.later(lambda: [make_table(catalogue.read(usage, held))])
         return found
 
     def _with_page(self, known: Command, word: str) -> Command | None:
@@ -326,6 +349,12 @@ class CommandFinder:
                 ):
                     return document.label
         return ""
+
+
+def _is_of_usage(known: Command) -> bool:
+    """Whether all that is known of a command is what its program prints."""
+    sources = [table.source for table in known.tables]
+    return bool(sources) and sources[0] == SourceName.USAGE
 
 
 def _is_about(document: Document, name: str) -> bool:

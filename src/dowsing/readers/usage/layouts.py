@@ -89,7 +89,7 @@ def _entries(lines: Lines) -> list[Lines]:
 # --- words for types behind a spelling: `--litres int`, `-v, --verbose count`
 # ----------------------------------------------------------------------------
 
-_COUNTED = re.compile(r"(\s*(?:-\w, )?--[\w-]+) count(?=\s{2,})")
+_COUNTED = re.compile(r"(\s*(?:-\w, )?--[\w-]+) count(?=\s{2,}|\Z)")
 
 
 def _counted(lines: Lines) -> Lines:
