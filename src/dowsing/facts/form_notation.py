@@ -22,7 +22,8 @@ def notation_of(document: Document, options: list[Option]) -> Notation:
     Literal are words in bold type, unless they stand in italics elsewhere; where placeholders are
     in angle brackets or capitals, all plain words in small letters are.
     """
-    names = [document.name, *(name for name in document.names if name != document.name)]
+    own = document.name.split(" ")  # that of a subcommand has its program's before it
+    names = [*own, *(name for name in document.names if name != document.name)]
     bold: set[str] = set()
     plain_words: set[str] = set()
     italic: set[str] = set()

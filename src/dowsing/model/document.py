@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dowsing.model.markup import plain
 from dowsing.model.record import Record
+from dowsing.model.source_name import SourceName
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -204,7 +205,11 @@ class Document:
 
     @property
     def label(self) -> str:
-        """The name with its section: `tar(1)`."""
+        """The name with its section, `tar(1)`; of a usage text what is typed for it,
+        `ruff --help`.
+        """
+        if self.source == SourceName.USAGE:
+            return f"{self.name} --help"
         return f"{self.name}({self.section})" if self.section else self.name
 
     @property

@@ -124,12 +124,15 @@ def close_styles(lines: list[str]) -> list[str]:
 
 #: Where a sentence may end; what stands before it must not be an abbreviation.
 _STOP = re.compile(r"(?<!e\.g)(?<!i\.e)(?<!etc)[.;:](?=\s+[A-Z(]|$)")
+#: Where a list of values begins below what is said.
+_LIST_BELOW = re.compile(r"\s+(?=Possible values:\s+- )")
 LEAST_SENTENCE = 12  # characters before its end
 
 
 def first_sentence(text: str) -> str:
     """The first sentence of a text; what stands in brackets is never cut."""
-    text = " ".join(text.split("\n\n")[0].split())
+    text = _LIST_BELOW.split(text.split("\n\n")[0], maxsplit=1)[0]
+    text = " ".join(text.split())
     for stop in _STOP.finditer(text, LEAST_SENTENCE):
         before = text[: stop.start()]
         if all(before.count(o) <= before.count(c) for o, c in ("()", "[]")):

@@ -25,6 +25,9 @@ if TYPE_CHECKING:
 #: Pages beside that of a command that list options for it: `iptables-extensions`, `ffmpeg-all`.
 _MORE_OPTIONS = ("extensions", "all", "options", "common", "full")
 
+#: What stands behind the summary of a command that its package tells of.
+NO_PAGE_REMARK = " (no manual page)"
+
 MOST_FOLLOWED = 3  # pages that texts of options point to
 
 
@@ -198,7 +201,8 @@ class CommandFinder:
                     known.page = known.page or (
                         document.label if source == SourceName.INFO else f"{name} --help"
                     )
-                    known.summary = known.summary or document.summary
+                    told = document.summary or _told_by_package(entries)
+                    known.summary = known.summary or told
                     return
 
     def _executables(self, name: str) -> list[str]:
@@ -349,6 +353,12 @@ class CommandFinder:
                 ):
                     return document.label
         return ""
+
+
+def _told_by_package(entries: list[Entry]) -> str:
+    """What a package says of its program, "" if it does not, or tells of more than this one."""
+    summary = entries[0].summary if entries else ""
+    return summary.removesuffix(NO_PAGE_REMARK) if summary.endswith(NO_PAGE_REMARK) else ""
 
 
 def _is_of_usage(known: Command) -> bool:
