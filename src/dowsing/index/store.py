@@ -325,7 +325,11 @@ class Store:
 
     def programs_of(self, package: str) -> list[str]:
         """The files of a package's programs on PATH, by path."""
-        rows = self.rows("SELECT path FROM programs WHERE package=? ORDER BY path", (package,))
+        rows = self.rows(
+            "SELECT path FROM programs WHERE package=? UNION SELECT path FROM entries WHERE "
+            "package=? AND section='' AND kind='command' AND name<>'' ORDER BY path",
+            (package, package),
+        )
         return [restored(str(path)) for (path,) in rows]
 
     def info_places(self, name: str) -> list[InfoPlace]:

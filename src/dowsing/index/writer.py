@@ -324,8 +324,10 @@ class IndexWriter:
 
     def other_places(self) -> dict[str, tuple[int, PlaceKind]]:
         """The other places that were looked at, with their modification times (ns) and kinds."""
+        kinds = [kind for kind in PlaceKind if kind != PlaceKind.MANUAL]
+        of_kinds = ",".join("?" * len(kinds))
         rows = self.db.execute(
-            "SELECT path, modified, kind FROM folders WHERE kind<>?", (PlaceKind.MANUAL,)
+            f"SELECT path, modified, kind FROM folders WHERE kind IN ({of_kinds})", kinds
         )
         return {restored(path): (modified, PlaceKind(kind)) for path, modified, kind in rows}
 

@@ -5,6 +5,7 @@ of them.
 from __future__ import annotations
 
 import os
+import re
 
 from dowsing.facts import with_facts
 from dowsing.index.rows import EntryRow
@@ -88,8 +89,17 @@ def told_command(plain: Extra, settings: Settings) -> list[Extra]:
     own = plain.changed(
         summary=document.summary or plain.summary, words=words, options=option_lines(document)
     )
-    told = [one for one in document.subcommands[:MOST_SUBCOMMANDS] if one.text]
+    listed = [] if _is_another_name(plain) else document.subcommands
+    told = [one for one in listed[:MOST_SUBCOMMANDS] if one.text]
     return [own, *(_told_subcommand(plain, one, settings) for one in told)]
+
+
+def _is_another_name(command: Extra) -> bool:
+    """Whether a name is another's with a version: `pip3.11` beside `pip`."""
+    base = re.sub(r"-?[\d.]+\Z", "", command.name)
+    return base not in ("", command.name) and os.path.exists(
+        os.path.join(os.path.dirname(command.path), base)
+    )
 
 
 def _told_subcommand(plain: Extra, told: Subcommand, settings: Settings) -> Extra:

@@ -20,7 +20,7 @@ if TYPE_CHECKING:
     from dowsing.machine.settings import Settings
 
 FLAG = "--help"  # what a builtin is asked with
-VERSION = 4
+VERSION = 5
 MOST_KEPT = 4000
 
 

@@ -23,14 +23,22 @@ if TYPE_CHECKING:
 
 DESCRIPTION = (
     "Builds or refreshes the index; --status says what it holds and what could not be read, "
-    "--remove takes it away."
+    "--usage asks programs that have no page, --remove takes it away."
 )
 
 
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
+    parser.add_argument(
+        "place", nargs="*", metavar="PLACE", help="for --usage: a folder on PATH, or a package"
+    )
     ways = parser.add_mutually_exclusive_group()
     ways.add_argument("--rebuild", action="store_true", help="read every page anew")
+    ways.add_argument(
+        "--usage",
+        action="store_true",
+        help="ask the programs of these places for their usage, and take up what they say",
+    )
     ways.add_argument("--status", action="store_true", help="what the index holds")
     ways.add_argument(
         "--remove", action="store_true", help="remove it, and all else that can be made anew"
@@ -42,6 +50,17 @@ def run(session: Session, options: argparse.Namespace) -> int:
     session.only("text", "json")
     if options.remove:
         return _remove(session)
+    if options.usage != bool(options.place):
+        raise Failure(
+            "--usage wants places to ask in, such as ~/.local/bin or the name of a package"
+            if options.usage
+            else "places are for --usage, which asks the programs there",
+            status=2,
+        )
+    if options.usage:
+        from dowsing.cli.asking_usage import ask_for
+
+        return ask_for(session, options.place)
     session.waits = not options.status
     if options.rebuild:
         session.build("every page is read anew", passing=False, whole=True)

@@ -7,6 +7,7 @@ The layout is that of the Python packaging user guide, "Recording installed proj
 from __future__ import annotations
 
 import os
+import re
 
 from dowsing.machine.packages.package_record import Package
 from dowsing.model.plainfile import plain_only
@@ -29,6 +30,27 @@ def library_folders(prefix: str) -> list[str]:
             for kind in ("site-packages", "dist-packages")
         ]
     return [folder for folder in found if os.path.isdir(folder)]
+
+
+_LINKED = re.compile(r"(?m)^(/[^\n]+)$|['\"](/[^'\"\n]+)['\"]")
+_MOST_LINKED = 40  # folders that packages say their code is in
+_MOST_OF_LINK = 1 << 16  # bytes of a file that says so
+
+
+def linked_code(libraries: list[str]) -> list[str]:
+    """Folders outside of these of libraries that packages in them say their code is in."""
+    found: list[str] = []
+    for library in libraries:
+        try:
+            for name in os.listdir(library):
+                if name.endswith(".pth") or name.startswith("__editable__"):
+                    path = os.path.join(library, name)
+                    with open(path, errors="replace", opener=plain_only) as file:
+                        text = file.read(_MOST_OF_LINK)
+                    found += [one or other for one, other in _LINKED.findall(text)]
+        except OSError:
+            continue
+    return found[:_MOST_LINKED]
 
 
 def _distributions(path: str) -> list[str]:

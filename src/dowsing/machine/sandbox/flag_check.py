@@ -10,8 +10,9 @@ from __future__ import annotations
 import os
 import re
 import struct
+import zlib
 
-from dowsing.machine.packages.pip import library_folders
+from dowsing.machine.packages.pip import library_folders, linked_code
 from dowsing.model.plainfile import plain_only
 
 MOST_BYTES = 64 << 20
@@ -24,6 +25,9 @@ _PARSERS = re.compile(
     rb"|optparse|thor|commander|yargs"
     rb"|minimist|meow|sade|GetOptions|cobra|urfave/cli|structopt|clap)\b"
 )
+#: Folders of option parsers of Java.
+_JAVA_PARSERS = re.compile(r"picocli|commons/cli|jcommander|joptsimple|argparse4j|args4j|airline")
+MOST_OF_CLASS = 1 << 20  # bytes
 #: Marks of option parsers inside compiled programs: Go's, Rust's usual one, the C library's larger
 #: one.
 _COMPILED = (
@@ -72,6 +76,8 @@ class _Check:
             return self.in_binary(data) or any(
                 self.file(library, depth + 1) for library in elf_libraries(data, path)
             )
+        if path.endswith(".jar"):
+            return self.in_archive(path)
         if data[:4] in (b"\xcf\xfa\xed\xfe", b"\xca\xfe\xba\xbe", b"\xce\xfa\xed\xfe"):
             return self.in_binary(data)
         return self.in_script(data, path, depth)
@@ -81,6 +87,22 @@ class _Check:
         if self.flag in data or (self.word == b"help" and any(mark in data for mark in _COMPILED)):
             return True
         return self.word + b"\x00" in data  # linkers store a word as the end of a longer one
+
+    def in_archive(self, path: str) -> bool:
+        """Whether a parser of options is among the classes of a Java archive, or one holds the
+        flag.
+        """
+        from zipfile import BadZipFile, ZipFile
+
+        try:
+            with ZipFile(path) as archive:
+                classes = [one for one in archive.infolist() if one.filename.endswith(".class")]
+                if any(_JAVA_PARSERS.search(one.filename) for one in classes):
+                    return True
+                small = [one for one in classes if one.file_size < MOST_OF_CLASS][:MOST_FILES]
+                return any(self.flag in archive.read(one) for one in small)
+        except (OSError, BadZipFile, ValueError, NotImplementedError, EOFError, zlib.error):
+            return False
 
     def in_script(self, data: bytes, path: str, depth: int) -> bool:
         text = b"\n".join(
@@ -106,7 +128,8 @@ class _Check:
         """
         bases = [os.path.dirname(path)]
         for prefix in {os.path.dirname(os.path.dirname(path)), _prefix(shebang)}:
-            bases += library_folders(prefix)
+            libraries = library_folders(prefix)
+            bases += [*libraries, *linked_code(libraries)]
         found = []
         modules = [(first or second) for first, second in _PYTHON_IMPORT.findall(text)]
         modules += [name.replace(b"-", b"_") for name in _ENTRY_POINT.findall(text)]
@@ -138,7 +161,7 @@ class _Check:
                 os.path.join(folder, name),
                 os.path.join(os.path.dirname(folder), name),
             ):
-                for suffix in ("", ".js", ".cjs", ".mjs"):
+                for suffix in ("", ".js", ".cjs", ".mjs", ".jar"):
                     if os.path.isfile(candidate + suffix):
                         found.append(os.path.realpath(candidate + suffix))
         for match in _HANDED_ON.findall(text)[:20]:

@@ -9,6 +9,7 @@ import os
 import re
 
 from dowsing.machine.links import follow
+from dowsing.machine.packages.pip import library_folders, linked_code
 from dowsing.machine.search_path import executables
 from dowsing.model.paths import is_within
 from dowsing.model.plainfile import plain_only
@@ -40,11 +41,10 @@ _PARTS = (
 _GENERAL = frozenset("bin sbin lib libexec share usr local opt etc home root ssl ssh".split())
 _MOST_CHAIN = 4  # scripts that are run by scripts
 _BEGINNING = 512  # bytes: the first line of a script
-_MOST_LINKED = 40  # folders that packages say their code is in
+_MOST_LIBRARIES = 40  # folders that a script says its code is in
 #: A folder of libraries that a script names by its whole path.
 _NAMED_LIBRARY = re.compile(r"[\"'](/[^\"'\n]*/(?:node_modules|site-packages))(?=[/\"'])")
 _MOST_OF_SCRIPT = 1 << 16  # bytes that are looked through for them
-_LINKED = re.compile(r"(?m)^(/[^\n]+)$|['\"](/[^'\"\n]+)['\"]")
 
 
 def readable_paths(program: str, search_path: list[str]) -> list[str]:
@@ -139,7 +139,7 @@ def _named_libraries(file: str) -> list[str]:
     if not text.startswith(b"#!"):
         return []
     named = _NAMED_LIBRARY.findall(os.fsdecode(text))
-    return list(dict.fromkeys(named))[:_MOST_LINKED]
+    return list(dict.fromkeys(named))[:_MOST_LIBRARIES]
 
 
 def _prefix(prefix: str) -> list[str]:
@@ -156,21 +156,5 @@ def _prefix(prefix: str) -> list[str]:
     parts = ("lib",) if own == os.path.join(home, ".local") else _PARTS
     found = [os.path.join(prefix, part) for part in parts]
     if os.path.exists(os.path.join(prefix, "pyvenv.cfg")):
-        found += _linked(os.path.join(prefix, "lib"))
+        found += linked_code(library_folders(prefix))
     return found
-
-
-def _linked(library: str) -> list[str]:
-    """Folders outside that Python packages of an environment say their code is in."""
-    found: list[str] = []
-    try:
-        places = [os.path.join(library, name, "site-packages") for name in os.listdir(library)]
-        for place in filter(os.path.isdir, places):
-            for name in os.listdir(place):
-                if name.endswith(".pth") or name.startswith("__editable__"):
-                    with open(os.path.join(place, name), errors="replace") as file:
-                        text = file.read(1 << 16)
-                    found += [one or other for one, other in _LINKED.findall(text)]
-    except OSError:
-        pass
-    return found[:_MOST_LINKED]
