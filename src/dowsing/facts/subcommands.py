@@ -7,7 +7,7 @@ from __future__ import annotations
 import re
 
 from dowsing.facts.walk import flatten, items, own_text
-from dowsing.model.document import Block, Item, Section, Subcommand
+from dowsing.model.document import Block, Item, Paragraph, Section, Subcommand
 from dowsing.model.markup import plain
 from dowsing.model.source_name import SourceName
 
@@ -34,6 +34,8 @@ _SPELLED = re.compile(
 _ALIASES = re.compile(r"\s*[\[(]alias(?:es)?: ([\w.:+, -]+)[\])]\s*")
 #: A word that a form begins with, behind the name and before anything else.
 _IN_FORM = re.compile(r"\S+ ([a-z][\w-]*)(?= |\Z)")
+#: `add, build, run`: names alone.
+_NAMES = re.compile(rf"{_WORD.pattern}(?:,\s*{_WORD.pattern}){{3,}},?")
 LEAST_FORMS = 2  # that begin with words of their own, so that these are commands
 MOST_WORDS = 400
 
@@ -51,7 +53,7 @@ def read_subcommands(document: Document) -> list[Subcommand]:
             one = _subcommand(item, document.name)
             if one is not None and not _is_known(one.name, found):
                 found[one.name] = one
-    for word in _of_forms(document):
+    for word in [*_in_rows(document), *_of_forms(document)]:
         if not _is_known(word, found):
             found[word] = Subcommand(word)
     return list(found.values())[:MOST_WORDS]
@@ -95,6 +97,18 @@ def _subcommand(item: Item, program: str) -> Subcommand | None:
     aliases = [one.strip() for one in others.split(",") if one.strip() not in ("", match[1])]
     form = f"{match[1]}{match['form']}" if match["form"] else ""
     return Subcommand(match[1], _ALIASES.sub(" ", text).strip(), form, aliases=aliases)
+
+
+def _in_rows(document: Document) -> list[str]:
+    """The commands that a section about them gives as nothing but names."""
+    rows = [
+        block.text
+        for section in document.sections
+        if _COMMANDS.search(section.title)
+        for block in flatten(section.blocks)
+        if isinstance(block, Paragraph) and _NAMES.fullmatch(block.text)
+    ]
+    return [word for row in rows for word in re.split(r",\s*", row.rstrip(",")) if word]
 
 
 def _of_forms(document: Document) -> list[str]:

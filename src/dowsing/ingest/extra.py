@@ -12,7 +12,7 @@ from dowsing.index.rows import EntryRow
 from dowsing.ingest.terms import option_lines
 from dowsing.machine.packages import npm, pip
 from dowsing.model.document import Document, Subcommand, document_text
-from dowsing.model.entry import EntryKind
+from dowsing.model.entry import NO_PAGE_REMARK, EntryKind
 from dowsing.model.record import Record
 from dowsing.readers.usage.usage_kind import UsageKind
 from dowsing.readers.usage.usage_text import read_usage
@@ -68,7 +68,7 @@ def package_command(name: str, path: str, package: str | None, says: str) -> Ext
     summary = f"no manual page; part of {package}" if package else "no manual page"
     if says:
         named = is_named_for(package or "", name)
-        summary = f"{says} (no manual page)" if named else f"{summary}: {says}"
+        summary = f"{says}{NO_PAGE_REMARK}" if named else f"{summary}: {says}"
     return Extra(name, "", EntryKind.COMMAND, summary, package, path, says)
 
 

@@ -6,6 +6,9 @@ from enum import StrEnum
 
 from dowsing.model.record import Record
 
+#: What stands behind the summary of a command that only its package tells of.
+NO_PAGE_REMARK = " (no manual page)"
+
 
 class EntryKind(StrEnum):
     """What an entry is; the values are those of the JSON contract, in the order in which they are

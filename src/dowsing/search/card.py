@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.model.entry import NO_PAGE_REMARK
 from dowsing.model.record import Record
 from dowsing.model.source_name import SourceName
 
@@ -72,7 +73,7 @@ def make_card(facts: PageFacts, entry: Entry, typed: str, beside: Beside) -> Car
     return Card(
         entry=entry,
         typed=typed,
-        summary=("" if of_package else facts.summary) or entry.summary,
+        summary=("" if of_package else facts.summary) or entry.summary.removesuffix(NO_PAGE_REMARK),
         page=facts.label,
         form=facts.form,
         forms_in_all=facts.forms_in_all,

@@ -12,7 +12,7 @@ from dowsing.facts.command_table import CommandTable, make_table, unpack
 from dowsing.index.command_rows import command_table
 from dowsing.index.convention_rows import conventions_of
 from dowsing.knowledge.command_facts import NO_FACTS
-from dowsing.model.entry import Entry, EntryKind
+from dowsing.model.entry import NO_PAGE_REMARK, Entry, EntryKind
 from dowsing.model.errors import Unreadable
 from dowsing.model.source_name import SourceName
 
@@ -24,9 +24,6 @@ if TYPE_CHECKING:
 
 #: Pages beside that of a command that list options for it: `iptables-extensions`, `ffmpeg-all`.
 _MORE_OPTIONS = ("extensions", "all", "options", "common", "full")
-
-#: What stands behind the summary of a command that its package tells of.
-NO_PAGE_REMARK = " (no manual page)"
 
 MOST_FOLLOWED = 3  # pages that texts of options point to
 

@@ -150,11 +150,10 @@ def _prefix(prefix: str) -> list[str]:
         return []
     if own == home:
         return []
+    is_environment = os.path.exists(os.path.join(prefix, "pyvenv.cfg"))
+    linked = linked_code(library_folders(prefix)) if is_environment else []
     if not is_within(own, [home]):
-        return [prefix]
+        return [prefix, *linked]
     # the user's own files may be in it too: ~/.local, ~/.cargo
     parts = ("lib",) if own == os.path.join(home, ".local") else _PARTS
-    found = [os.path.join(prefix, part) for part in parts]
-    if os.path.exists(os.path.join(prefix, "pyvenv.cfg")):
-        found += linked_code(library_folders(prefix))
-    return found
+    return [*(os.path.join(prefix, part) for part in parts), *linked]

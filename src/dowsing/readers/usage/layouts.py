@@ -184,6 +184,7 @@ def _unhashed(lines: Lines) -> Lines:
 
 _PROMPT = re.compile(r"\A(\s*)\$ (?=\S)")
 _OPTIONS_LISTED = re.compile(r"<options: ([^<>]*)>")
+_RULE = re.compile(r"\s*[─═━=_-]{6,}\s*\Z")
 _AGAIN = re.compile(r"(--[\w-]+)( \w+) \[ --[\w-]+ \w+ \](, -\w \w+ \[ -\w \w+ \])?")
 
 
@@ -203,12 +204,18 @@ def _unbannered(lines: Lines) -> Lines:
     return lines[next((n for n, line in enumerate(lines[1:], 1) if line), 0) :]
 
 
+def _unruled(lines: Lines) -> Lines:
+    """Without rules: what stands below one begins anew."""
+    return ["" if _RULE.match(line) else line for line in lines]
+
+
 def _italic_values(lines: Lines) -> Lines:
     return [re.sub(r"(?<=[ =])\*([\w-]+)\*", r"<\1>", line) for line in lines]
 
 
 LAYOUTS = (
     Layout("boxes", _some(r"\A\s*[╭┌][─\- ]"), unboxed),
+    Layout("rules", _some(_RULE.pattern), _unruled),
     Layout("types in brackets", _some(rf"{_TYPED}(?: \[[^\[\]]*\])*\Z", 2), _without_types),
     Layout("counts", _some(_COUNTED.pattern), _counted),
     Layout("defaults as placeholders", _some(_DEFAULTED.pattern), _placeholders),

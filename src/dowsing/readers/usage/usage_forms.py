@@ -113,9 +113,14 @@ def _below(lines: list[str], start: int, name: str) -> Forms | None:
             forms[-1] += " " + lines[end].strip()
         else:
             other = _OR.match(lines[end])
-            forms.append(lines[end][other.end() if other else 0 :].strip())
+            forms.append(_form_of(lines[end][other.end() if other else 0 :].strip(), name))
         end += 1
     return Forms(forms, start, end)
+
+
+def _form_of(text: str, name: str) -> str:
+    """A form without what is said of it in a column beside it."""
+    return re.split(r"\s{2,}(?=[A-Za-z])", text)[0] if text.startswith(f"{name} ") else text
 
 
 def _unmarked(lines: list[str], name: str) -> Forms | None:

@@ -11,6 +11,7 @@ import re
 from dowsing.model.document import Block, Document, Item, Literal, Paragraph, Section
 from dowsing.readers.usage.cleaning import clean_lines, indentation
 from dowsing.readers.usage.layouts import in_general
+from dowsing.readers.usage.summary import summary_of
 from dowsing.readers.usage.tag_alone import is_tag_alone
 from dowsing.readers.usage.usage_forms import find_forms
 
@@ -69,7 +70,8 @@ def read_usage(
         sections = [synopsis, *([lead] if lead.blocks else []), *rest]
     else:
         sections = _UsageReader(lines).sections()
-    summary = _summary(sections, name)
+    forms = found.forms if found is not None else []
+    summary = summary_of(sections, name, forms)
     return Document(name, section, source, sections, summary=summary, path=path, package=package)
 
 
@@ -78,35 +80,6 @@ def read_help(lines: list[str]) -> list[Section]:
     builtin.
     """
     return _UsageReader(lines).sections()
-
-
-def _summary(sections: list[Section], name: str) -> str:
-    """What a usage text says of its program in a sentence, "" if it does not."""
-    for part in sections:
-        first = part.blocks[0] if part.blocks else None
-        if not isinstance(first, Paragraph):
-            continue
-        title = part.title.upper()
-        if title == "NAME":
-            own, dash, said = first.text.partition(" - ")
-            if dash and own.strip() == name:
-                return _first_sentence(said)
-        if title == "DESCRIPTION" and not _COMPLAINT.search(first.text[:80]):
-            return _first_sentence(first.text)
-    return ""
-
-
-#: What a program says that does not know the option it was asked with.
-_COMPLAINT = re.compile(
-    r"\b(?:unknown|invalid|unrecogni[sz]ed|illegal|bad|unexpected) "
-    r"(?:option|flag|argument|switch|parameter)s?\b",
-    re.IGNORECASE,
-)
-
-
-def _first_sentence(text: str) -> str:
-    sentence = re.split(r"(?<=[a-z)\]”’'\"0-9])\.(?:\s|\Z)", text, maxsplit=1)[0]
-    return "" if len(sentence) > 300 or sentence.endswith(":") else sentence.rstrip(".").strip()
 
 
 class _UsageReader:
@@ -241,7 +214,7 @@ class _UsageReader:
     def _item_head(self, at: int) -> tuple[str, str] | None:
         line = self.lines[at]
         text = line.strip()
-        if text.count(" | ") > 2 or (_is_prose(line) and at and self.lines[at - 1]):
+        if _tag_of(text).count(" | ") > 2 or (_is_prose(line) and at and self.lines[at - 1]):
             return None
         if _OPTION.match(line):
             return _split_option(text)
@@ -312,6 +285,12 @@ class _UsageReader:
             head = item.body[0].text if item.body and isinstance(item.body[0], Paragraph) else ""
             item.body = [*_text_blocks([head, *more] if head else more, False, joined=bool(head))]
         return at
+
+
+def _tag_of(text: str) -> str:
+    """What stands before the first gap of a line."""
+    gap = _TERM_GAP.search(text)
+    return text[: gap.start()] if gap else text
 
 
 def _items(split: tuple[str, str]) -> list[Item]:
