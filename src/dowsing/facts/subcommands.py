@@ -17,7 +17,9 @@ if TYPE_CHECKING:
 
     from dowsing.model.document import Document
 
-_COMMANDS = re.compile(r"\bcommands?\b|\bsubcommands?\b|\bverbs\b|\bactions\b", re.IGNORECASE)
+_COMMANDS = re.compile(
+    r"\bdefined functions\b|\bcommands?\b|\bsubcommands?\b|\bverbs\b|\bactions\b", re.IGNORECASE
+)
 _TAKES_COMMAND = re.compile(r"[<\[{( ](?:SUB)?COMMANDS?\b|<command>|\bcommand\b", re.IGNORECASE)
 _OTHER_LISTS = re.compile(
     r"\bpositionals?\b|\boptions?\b|\bflags\b|\barguments\b|\bvariables?\b|\bexamples?\b|\bformats?\b",

@@ -53,6 +53,7 @@ class CommandClass(StrEnum):
     ARCHIVES = "archives"
     COMPILES = "compiles"
     COPIES_TO_HOSTS = "copies-to-hosts"
+    MANY_IN_ONE = "many-in-one"
 
 
 @cache

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
+from dowsing.model.names import is_typed
 from dowsing.render.cell_width import display_width
 from dowsing.render.column_layout import named_rows
 from dowsing.render.layout import sources_told, title_lines
@@ -50,7 +51,7 @@ def _head_lines(card: Card, width: int) -> list[str]:
     more = " …" if len(entry.aliases) > 4 else ""
     facts = [
         entry.kind,
-        "" if entry.section else "no manual page",
+        f"part of {card.maker}" if card.maker else "" if entry.section else "no manual page",
         f"package {entry.package}" if entry.package else "",
         f"also {', '.join(entry.aliases[:4])}{more}" if entry.aliases else "",
     ]
@@ -58,9 +59,13 @@ def _head_lines(card: Card, width: int) -> list[str]:
         entry.label, clean_line(card.summary), [clean_line(f) for f in facts], width
     )
     if len(card.sources) > 1 or card.sources != ["manual"]:
-        others = f" · also in: {sources_told(card.sources[1:])}" if card.sources[1:] else ""
-        sources = f"from: {card.sources[0]}{others}"
+        also = f" · also in: {sources_told(card.sources[1:])}" if card.sources[1:] else ""
+        sources = f"from: {card.sources[0]}{also}"
         lines += [f"{FAINT}{line}" for line in wrap(sources, width)]
+    others = [one.label for one in card.others if one.name == entry.name and is_typed(one.section)]
+    if card.maker and others:
+        says = f"The page {others[0]} is that of another {entry.name}."
+        lines += [f"{FAINT}{line}" for line in wrap(says, width)]
     return lines
 
 

@@ -64,6 +64,7 @@ WORDS = {
     "ProblemCode.NAMES_WITH_BLANKS": "{0} splits names at blanks; use find -print0 and {0} -0",
     "ProblemCode.FILE_AS_COMMAND": "{0} stands where a command must stand; to be read, it "
     "belongs before the pipe or behind “<”",
+    "ProblemCode.OF_ANOTHER": "careful: what runs here is {0} of {1}, whose help lists no {2}",
     "ProblemCode.BEHIND_IMAGE": "{0} stands behind the image: it goes to the container, not to {1}",
     "ProblemCode.LETTERS_FOR_VALUE": "{0} takes “{1}” for its value; write the letters apart",
     "ProblemCode.DOLLAR_IN_QUOTES": "within double quotes the shell replaces {0} before {1} sees "

@@ -26,7 +26,8 @@ class Card(Record):
     number; `subcommands` those that are used most, or, where that is not known, the first of
     `subcommands_in_all` (else 0), with what is said of them; `fields` what a file
     of that format holds, `fields_in_all` their number; `others` are the pages of the same name in
-    other sections; `sources` the sources that have a text, the one that the card is from first.
+    other sections; `sources` the sources that have a text, the one that the card is from first;
+    `maker` the program of many in one that it is a part of, "" if it is one of its own.
     """
 
     entry: Entry
@@ -46,6 +47,7 @@ class Card(Record):
     fields: list[FormatField]
     fields_in_all: int
     subcommands_in_all: int = 0
+    maker: str = ""
 
 
 class Beside(Record):

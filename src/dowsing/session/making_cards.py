@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.facts.page_facts import page_facts
 from dowsing.index.command_rows import card_facts, has_subcommands
 from dowsing.index.convention_rows import conventions_of
 from dowsing.model.document import Example, Subcommand
@@ -11,7 +12,7 @@ from dowsing.model.page_facts import PageFacts, unpack
 from dowsing.model.source_name import SourceName
 from dowsing.render.wrap import first_sentence
 from dowsing.search.card import FEW_OPTIONS, Beside, Card, make_card
-from dowsing.session.naming import named, open_found, subject_of
+from dowsing.session.naming import maker_of_entry, named, open_found, subject_of
 from dowsing.sources import catalogue
 from dowsing.tasks.recipe_examples import as_shown, few_recipes
 
@@ -43,7 +44,8 @@ def card_of(session: Session, found: Lookup) -> Card:
     typed = entry.label if found.name.section else entry.name
     if entry.kind == EntryKind.TOPIC and not entry.section:  # a manual of many commands
         facts = facts.changed(options=[], options_in_all=0, examples=[], form="", forms_in_all=0)
-    return make_card(facts, entry, typed, beside)
+    card = make_card(facts, entry, typed, beside)
+    return card.changed(maker=maker_of_entry(session, entry))
 
 
 def _facts(session: Session, found: Lookup, usual: list[str]) -> PageFacts:
@@ -58,7 +60,6 @@ def _facts(session: Session, found: Lookup, usual: list[str]) -> PageFacts:
         kept = card_facts(session.store, entry.path)
         if kept:
             return unpack(kept)
-    from dowsing.facts.page_facts import page_facts
 
     is_part = entry.kind == EntryKind.SUBCOMMAND
     typed = spoken(entry.name) if is_part and " " not in entry.name else entry.name

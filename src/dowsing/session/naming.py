@@ -30,7 +30,31 @@ _SUBCOMMAND = re.compile(r"[a-z0-9][\w.:+-]*")
 def named(session: Session, words: list[str]) -> Lookup:
     """What the words name, without the nearest names where they name nothing."""
     found = look_up(session.store, words, session.settings, nearest=False)
-    return found if found.entry is not None else _with_own_help(session, words) or found
+    if found.entry is None:
+        return _with_own_help(session, words) or found
+    return _as_made(session, found)
+
+
+def maker_of_entry(session: Session, entry: Entry) -> str:
+    """The program of many in one that runs for an entry, `busybox`; "" where it is its own."""
+    if not is_typed(entry.section) or entry.section == "builtin" or " " in entry.name:
+        return ""
+    from dowsing.machine.many_in_one import maker_of
+
+    return maker_of(entry.name, session.settings.search_path)
+
+
+def _as_made(session: Session, found: Lookup) -> Lookup:
+    """What was found, as what would run says: a page tells of another where one of many in one
+    runs. A page that was asked for by its section stays.
+    """
+    entry = found.entry
+    if entry is None or found.name.section or not entry.section:
+        return found
+    if not maker_of_entry(session, entry):
+        return found
+    own = entry.changed(section="", aliases=[], package=None, sources=[SourceName.USAGE])
+    return found.changed(entry=own, others=[entry, *found.others])
 
 
 def _with_own_help(session: Session, words: list[str]) -> Lookup | None:
@@ -79,9 +103,9 @@ def find_entry(session: Session, words: list[str]) -> Lookup:
             f"“{asked[:60]}” cannot be a name: a name has no slash and no control characters"
         )
     found = look_up(session.store, words, session.settings)
-    found = found if found.entry is not None else _with_own_help(session, words) or found
+    found = _with_own_help(session, words) or found if found.entry is None else found
     if found.entry is not None:
-        return found
+        return _as_made(session, found)
     for name in readings(words):
         problem = session.store.problem_of(name.text, name.section)
         if problem:

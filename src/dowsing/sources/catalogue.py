@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from importlib import import_module
 
+from dowsing.machine.many_in_one import maker_of
 from dowsing.model.errors import Unreadable
 from dowsing.model.source_name import UNASKED, SourceName
 from dowsing.readers.usage.usage_kind import UsageKind
@@ -109,6 +110,8 @@ def order_for(subject: Subject) -> tuple[str, ...]:
         and not any(e.section not in ("", "builtin") for e in subject.entries)
     ):
         return _FOR_SHELL  # another shell's builtin, and nothing else has the name
+    if not subject.section and maker_of(subject.name, subject.settings.search_path):
+        return (SourceName.USAGE, *(one for one in _FOR_COMMAND if one != SourceName.USAGE))
     return _FOR_COMMAND
 
 

@@ -56,6 +56,7 @@ class ProblemCode(Code):
     NAMES_WITH_BLANKS = "names with blanks"  # command
     FILE_AS_COMMAND = "file as command"  # file
     BEHIND_IMAGE = "behind image"  # option, command
+    OF_ANOTHER = "of another"  # command, the program that it is a part of, option
     LETTERS_FOR_VALUE = "letters for value"  # option, letters
     DOLLAR_IN_QUOTES = "dollar in quotes"  # variable, command
     SWAPPED = "swapped"  # file, option

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dowsing.commandline.grammar.problems import Problem
 from dowsing.commandline.grammar.sayings import Grade, ProblemCode
-from dowsing.commandline.model.tree import OperandUse, OptionUse
+from dowsing.commandline.model.tree import OperandUse, OptionUse, WordUse
 from dowsing.knowledge.command_classes import CommandClass
+from dowsing.model.roles import Role
 from dowsing.model.told import told
 
 TYPE_CHECKING = False
@@ -63,6 +64,8 @@ def action_before_test(node: CommandNode) -> Iterator[Problem]:
                     reason = told(ProblemCode.ACTION_BEFORE_TEST, removal.flag, use.flag)
                     yield Problem(removal.word.start, removal.word.end, reason, grade=Grade.WARNING)
                     return
+        elif isinstance(use, WordUse) and use.role == Role.OPTION:
+            return  # an expression that is not known wholly: the next word may belong to it
         elif isinstance(use, OperandUse) and test is not None and use.word.value not in "(),!":
             reason = told(ProblemCode.PATH_AFTER_TEST, use.word.value, test.flag)
             yield Problem(use.word.start, use.word.end, reason)

@@ -35,6 +35,7 @@ COMMAND_RULES: tuple[Callable[[CommandNode], Iterator[Problem]], ...] = (
     operands.unknown_keys,
     operands.wrong_operands,
     operands.missing_operands,
+    misplaced.options_of_another,
     operands.missing_command,
     operands.too_many_operands,
     expressions.action_before_test,

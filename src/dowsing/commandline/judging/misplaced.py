@@ -27,6 +27,17 @@ _WITH_DOLLARS = ("awk", "perl", "jq")
 _DOLLAR = r"(?<!\\)\$(?:\d|NF|NR|_\b|\w+)"
 
 
+def options_of_another(node: CommandNode) -> Iterator[Problem]:
+    """`find -printf` where busybox runs: an option that only the command of another maker has."""
+    known = node.known
+    if not known.maker or not known.tables:
+        return
+    for use in node.used:
+        if not use.spelling.page:
+            reason = told(ProblemCode.OF_ANOTHER, known.words, known.maker, use.flag)
+            yield Problem(use.word.start, use.word.end, reason, grade=Grade.WARNING)
+
+
 def options_behind_image(node: CommandNode) -> Iterator[Problem]:
     """`docker run image -p 8080:80`: what stands behind the image goes to the container."""
     if not node.is_of(CommandClass.RUNS_IMAGES):

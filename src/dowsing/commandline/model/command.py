@@ -126,6 +126,7 @@ class Command:
         self.builtin = False  # the user's shell takes the name itself
         self.keyword = False
         self.shell = ""  # whose builtin it is
+        self.maker = ""  # the program of many in one that it is a part of, `busybox`
         self.exists = True  # something of that name can be run here
         self.facts: CommandFacts = NO_FACTS
         #: How it carries another command, once `carrier_is_told`.

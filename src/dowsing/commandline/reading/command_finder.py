@@ -12,6 +12,7 @@ from dowsing.facts.command_table import CommandTable, make_table, unpack
 from dowsing.index.command_rows import command_table
 from dowsing.index.convention_rows import conventions_of
 from dowsing.knowledge.command_facts import NO_FACTS
+from dowsing.machine.many_in_one import maker_of
 from dowsing.model.entry import NO_PAGE_REMARK, Entry, EntryKind
 from dowsing.model.errors import Unreadable
 from dowsing.model.source_name import SourceName
@@ -78,16 +79,11 @@ class CommandFinder:
             known.exists = True  # a file of the user's own: what it takes is not known
             return known
         entries = self.store.named(name)
-        page = next(
-            (
-                e
-                for e in entries
-                if e.section[:1] in ("1", "8", "6") and e.kind != EntryKind.SUBCOMMAND
-            ),
-            None,
-        )
-        page = page or next((e for e in entries if e.section[:1] in ("1", "8", "6")), None)
         shell = next((e for e in entries if e.section == "builtin"), None)
+        page = _page_of(entries)
+        known.maker = maker_of(name, self.settings.search_path) if page is not None else ""
+        if known.maker:
+            page = None  # that of another
         if shell is not None and "/" not in word:
             self._from_shell(known, shell)
         if known.facts.shells and known.shell not in known.facts.shells:
@@ -95,8 +91,7 @@ class CommandFinder:
             known.facts = NO_FACTS if known.shell else known.facts.sentences
         if page is not None:
             self._from_page(known, page, name)
-        if known.tables:
-            known.tables.sort(key=lambda table: table.source != SourceName.MANUAL)
+        known.tables.sort(key=lambda table: table.source != SourceName.MANUAL)
         if page is None and shell is None:
             self._from_usage(known, name, entries)
         if not known.page and known.tables:
@@ -104,10 +99,13 @@ class CommandFinder:
         if not known.summary:
             known.summary = next((table.summary for table in known.tables if table.summary), "")
         if page is None and shell is None and not known.documented:
-            is_file = "/" in word and os.access(word, os.X_OK)
-            here = is_file or bool(self._executables(name))
-            known.exists = here or any(e.section == "" for e in entries)
+            known.exists = self._may_run(word, name, entries)
         return known
+
+    def _may_run(self, word: str, name: str, entries: list[Entry]) -> bool:
+        """Whether something of that name can be run here, of which nothing else is known."""
+        is_file = "/" in word and os.access(word, os.X_OK)
+        return is_file or bool(self._executables(name)) or any(e.section == "" for e in entries)
 
     def add_facts(self, known: Command) -> None:
         """Give a command its facts, and the tables of the pages that list options for it."""
@@ -324,7 +322,7 @@ class CommandFinder:
 
         pattern = re.compile(r"(?<![\w-])" + re.escape(flag) + r"(?![\w-])")
         entries = self.store.named(known.name)
-        if not entries:
+        if not entries or known.maker:
             return ""
         subject = catalogue.subject_of(known.name, entries[0], self.store, self.settings, ask=False)
         for source in (
@@ -350,6 +348,13 @@ class CommandFinder:
                 ):
                     return document.label
         return ""
+
+
+def _page_of(entries: list[Entry]) -> Entry | None:
+    """The page of a command; that of a subcommand only where there is no other."""
+    pages = [one for one in entries if one.section[:1] in ("1", "8", "6")]
+    whole = [one for one in pages if one.kind != EntryKind.SUBCOMMAND]
+    return next(iter(whole or pages), None)
 
 
 def _told_by_package(entries: list[Entry]) -> str:

@@ -184,6 +184,8 @@ def _unhashed(lines: Lines) -> Lines:
 
 _PROMPT = re.compile(r"\A(\s*)\$ (?=\S)")
 _OPTIONS_LISTED = re.compile(r"<options: ([^<>]*)>")
+_LETTERS_EITHER = re.compile(r"\bUsage: \S+ ([a-zA-Z](?:\|[a-zA-Z])+)(?= )")
+_LETTER = re.compile(r"(\s+)(([a-zA-Z])\s{2,}\S.*)\Z")
 _VERSION_FIRST = re.compile(r"(?:[\w.-]+,? ){1,3}v?\d+\.\d")
 _RULE = re.compile(r"\s*[─═━=_-]{6,}\s*\Z")
 _AGAIN = re.compile(r"(--[\w-]+)( \w+) \[ --[\w-]+ \w+ \](, -\w \w+ \[ -\w \w+ \])?")
@@ -201,8 +203,16 @@ def _once(lines: Lines) -> Lines:
 
 
 def _unbannered(lines: Lines) -> Lines:
-    """A program of many in one without the line that names all of them."""
-    return lines[next((n for n, line in enumerate(lines[1:], 1) if line), 0) :]
+    """A program of many in one without the line that names all of them; letters that its form has
+    in the place of options, `tar c|x|t`, with their dash.
+    """
+    own = lines[next((n for n, line in enumerate(lines[1:], 1) if line), 0) :]
+    form = next((match[1] for line in own if (match := _LETTERS_EITHER.search(line))), "")
+    letters = set(form.split("|"))
+    return [
+        f"{match[1]}-{match[2]}" if (match := _LETTER.match(line)) and match[3] in letters else line
+        for line in own
+    ]
 
 
 def _unruled(lines: Lines) -> Lines:
