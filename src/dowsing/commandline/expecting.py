@@ -21,10 +21,11 @@ from dowsing.index.command_rows import commands_beginning
 from dowsing.index.convention_rows import conventions_of
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.machine.known_values import MOST_VALUES, values_here
+from dowsing.machine.project_names import names_of_project
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
 from dowsing.model.told import Told, told
-from dowsing.model.value_kinds import FILE_KINDS, ValueKind, value_range
+from dowsing.model.value_kinds import FILE_KINDS, PROJECT_KINDS, ValueKind, value_range
 from dowsing.model.values import OperandRole
 
 TYPE_CHECKING = False
@@ -359,6 +360,12 @@ class _Asker:
                 word for word in slot.choices if word.startswith(self.typed)
             ]
             return [Expected(Role.OPERAND, "", name, values, needed, kind=kind, page=known.page)]
+        if kind in PROJECT_KINDS and (named := names_of_project(kind)):
+            return [
+                Expected(Role.OPERAND, word, name, required=needed, says=says, kind=kind)
+                for word, says in named.items()
+                if word.startswith(self.typed)
+            ]
         values = values_here(kind, name, self.typed, self.home)
         values = [*self.git_names(slot), *(values or [])] or values
         if values == [] and self.typed and kind in FILE_KINDS:

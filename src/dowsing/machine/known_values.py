@@ -10,10 +10,18 @@ import os
 import re
 from functools import cache
 
+from dowsing.machine.project_names import names_of_project
 from dowsing.model.markup import clean_line
 from dowsing.model.plainfile import plain_only
 from dowsing.model.quoting import file_word
-from dowsing.model.value_kinds import FILE_KINDS, SIGNALS, ValueKind, WrongValue, wrong_kind
+from dowsing.model.value_kinds import (
+    FILE_KINDS,
+    PROJECT_KINDS,
+    SIGNALS,
+    ValueKind,
+    WrongValue,
+    wrong_kind,
+)
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -44,6 +52,9 @@ def values_here(kind: str, placeholder: str, typed: str, home: str = "") -> list
     home = home or os.path.expanduser("~")
     if kind == ValueKind.UNIT:
         return _begin(_units(), typed)
+    if kind in PROJECT_KINDS:
+        named = list(names_of_project(kind))
+        return _begin(named, typed) if named else None
     if kind in _MAY_BE_UNITS and re.fullmatch(_UNIT_PLACEHOLDER, placeholder.strip("[]<>")):
         return _begin(_units(), typed)
     if kind in FILE_KINDS:

@@ -36,12 +36,17 @@ class ValueKind(StrEnum):
     MODE = "mode"
     COMMAND = "command"
     UNIT = "unit"  # of systemd
+    TARGET = "target"  # of a makefile
+    SCRIPT = "script"  # of a project, by its name
     CHOICE = "choice"
     TEXT = "text"
 
 
 #: Kinds whose values name something in the file system.
 FILE_KINDS = frozenset((ValueKind.FILE, ValueKind.FOLDER, ValueKind.PATH))
+
+#: Kinds whose values are names that the project in the folder has.
+PROJECT_KINDS = frozenset((ValueKind.TARGET, ValueKind.SCRIPT))
 
 HIGHEST_PORT = 65_535
 HIGHEST_SIGNAL = 192  # 64 signals, and as many again for statuses of what they ended

@@ -74,6 +74,8 @@ def _status(found: Next) -> str:
 
 def _title(what: Role, group: list[Expected]) -> str:
     required = " (required)" if all(one.required for one in group) else ""
+    if what is Role.OPERAND and group[0].text:  # names that the project has
+        return f"{clean_line(group[0].placeholder)}{required or ' (may be left out)'}"
     return _TITLES[what] + required
 
 
@@ -86,7 +88,7 @@ def _more(found: Next, group: list[Expected], program: str) -> str:
 
 def _group(group: list[Expected], width: int, limit: int) -> list[str]:
     shown = group[:limit]
-    if group[0].what in (Role.VALUE, Role.OPERAND):
+    if group[0].what in (Role.VALUE, Role.OPERAND) and not group[0].text:
         lines: list[str] = []
         for one in shown:
             lines += _wanted(one, width, limit)
@@ -111,6 +113,8 @@ def _group(group: list[Expected], width: int, limit: int) -> list[str]:
 def _label(one: Expected) -> str:
     flags = one.flags or [one.text]
     text = ", ".join(f"{BOLD}{clean_line(flag)}{ROMAN}" for flag in flags[:3])
+    if one.what is Role.OPERAND:
+        return text
     return text + (f" {ITALIC}{clean_line(one.placeholder)}{ROMAN}" if one.placeholder else "")
 
 
