@@ -92,6 +92,11 @@ class IndexWriter:
         """Write the option lines of entries, and the packed tables of those that are commands."""
         self.db.executemany("INSERT INTO options VALUES(?,?,?)", rows)
 
+    def option_lines(self, number: int) -> list[str]:
+        """The option lines of an entry."""
+        lines = self._value("SELECT coalesce(max(lines), '') FROM options WHERE entry=?", (number,))
+        return str(lines).split("\n") if lines else []
+
     def insert_defined(self, rows: Iterable[tuple[str, int, str, str]]) -> None:
         """Write the variables and files that entries define: name, entry, as it is written, what is
         said.

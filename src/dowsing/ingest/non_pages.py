@@ -115,13 +115,20 @@ def _bring_told(writer: IndexWriter, looked_at: set[str], settings: Settings) ->
             continue
         plain = Extra(row.names[0][0], "", row.kind, row.summary, row.package, row.path, "")
         told = told_command(plain, settings)
-        as_known = [one.name in known and one.row(0) == known[one.name][0] for one in told]
-        if told[0] is plain or all(as_known):
+        if told[0] is plain or all(_is_as_known(writer, one, known) for one in told):
             continue
         wanted += told
         gone += [known[one.name][1] for one in told if one.name in known]
     writer.hide(gone)
     _insert(writer, wanted)
+
+
+def _is_as_known(writer: IndexWriter, told: Extra, known: dict[str, tuple[EntryRow, int]]) -> bool:
+    """Whether the index has an entry with the same summary and options."""
+    if told.name not in known:
+        return False
+    row, number = known[told.name]
+    return row == told.row(0) and writer.option_lines(number) == told.options
 
 
 def _is_concerned(row: EntryRow, folders: set[str], shells: bool) -> bool:

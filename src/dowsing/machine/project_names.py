@@ -93,7 +93,8 @@ def _of_python(folder: str) -> dict[str, str]:
         table: object = data
         for key in keys:
             table = table.get(key) if isinstance(table, dict) else None
-        found = _lines(table) | found
+        for name, says in _lines(table).items():
+            found.setdefault(name, says)
     return found
 
 

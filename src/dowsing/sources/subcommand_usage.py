@@ -33,16 +33,19 @@ def ask_subcommand(path: str, words: list[str], settings: Settings, ask: bool) -
     """
     name = os.path.basename(path)
     above = ask_program(path, name, settings, ask)
-    for count, word in enumerate(words[:MOST_DEEP], start=1):
+    spoken: list[str] = []  # as the help above has the words
+    for word in words[:MOST_DEEP]:
         if above is None or above.kind != UsageKind.USAGE:
             return above
-        spoken = " ".join([name, *words[: count - 1]])
-        if named_in(above, spoken, word) is None:
-            return Usage(UsageKind.NOTHING, f"the help of {spoken} lists no {word}", "")
-        asked = _asked_with(path, above.text, words[:count])
-        own = ask_program(path, f"{spoken} {word}", settings, ask, asked)
-        if own is not None and own.text.strip() == above.text.strip() and own.text:
-            said = f"{spoken} {word} prints the help of {spoken}"
+        so_far = " ".join([name, *spoken])
+        listed = named_in(above, so_far, word)
+        if listed is None:
+            return Usage(UsageKind.NOTHING, f"the help of {so_far} lists no {word}", "")
+        spoken.append(listed.name)
+        asked = _asked_with(path, above.text, spoken)
+        own = ask_program(path, f"{so_far} {listed.name}", settings, ask, asked)
+        if own is not None and own.text and own.text.strip() == above.text.strip():
+            said = f"{so_far} {listed.name} prints the help of {so_far}"
             return Usage(UsageKind.NOTHING, said, "")
         above = own
     return above

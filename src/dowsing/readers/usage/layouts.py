@@ -188,6 +188,8 @@ _LETTERS_EITHER = re.compile(r"\bUsage: \S+ ([a-zA-Z](?:\|[a-zA-Z])+)(?= )")
 _LETTER = re.compile(r"(\s+)(([a-zA-Z])\s{2,}\S.*)\Z")
 _VERSION_FIRST = re.compile(r"(?:[\w.-]+,? ){1,3}v?\d+\.\d")
 _RULE = re.compile(r"\s*[─═━=_-]{6,}\s*\Z")
+#: `--mode [mist|drip]` at the beginning of a line.
+_EITHER = re.compile(r"\A(\s+-[^\[\]]*?)\[([\w.:+-]+(?:\|[\w.:+-]+)+)\](?=\s|\Z)")
 _AGAIN = re.compile(r"(--[\w-]+)( \w+) \[ --[\w-]+ \w+ \](, -\w \w+ \[ -\w \w+ \])?")
 
 
@@ -195,6 +197,11 @@ def _unprompted(lines: Lines) -> Lines:
     """A form without the prompt before it, the values of an option as others write them."""
     lines = [_PROMPT.sub(r"\1", line) for line in lines]
     return [_OPTIONS_LISTED.sub(lambda m: f"(one of: {m[1].replace('|', ', ')})", x) for x in lines]
+
+
+def _either(lines: Lines) -> Lines:
+    """One of several words in brackets, where nothing in brackets may be left out."""
+    return [_EITHER.sub(r"\1<\2>", line) for line in lines]
 
 
 def _once(lines: Lines) -> Lines:
@@ -243,6 +250,7 @@ LAYOUTS = (
     Layout("commands with texts below", _has_texts_below, _texts_beside),
     Layout("texts behind a hash", _some(r"\A\s+\S.*\s# \S", 2), _unhashed),
     Layout("prompts", _some(r"\A\s*\$ \S+ |<options: "), _unprompted),
+    Layout("words in brackets", _some(r"\A\s*Usage: .*\[OPTIONS\]"), _either),
     Layout("repeated spellings", _some(_AGAIN.pattern), _once),
     Layout("many in one", _some(r"\A\w+ v[\d.]+.* multi-call binary"), _unbannered),
     Layout("values in stars", _some(r"\A\s+--?[\w-]+[= ]\*[\w-]+\*"), _italic_values),

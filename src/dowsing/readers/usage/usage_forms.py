@@ -5,9 +5,10 @@ from __future__ import annotations
 import re
 
 from dowsing.readers.usage.cleaning import indentation
+from dowsing.readers.usage.usage_words import USAGE_WORDS
 
 _MARK = re.compile(
-    r"(?P<before>\s*(?:\S+:\s+)?)(?P<mark>usage|use|synopsis)(?P<colon>\s*:)\s*(?P<rest>.*)",
+    r"(?P<before>\s*(?:\S+:\s+)?)(?P<mark>" + USAGE_WORDS + r")(?P<colon>\s*[:：])\s*(?P<rest>.*)",
     re.IGNORECASE,
 )
 _BARE_MARK = re.compile(r"\s*(?:USAGE|SYNOPSIS)\s*$")

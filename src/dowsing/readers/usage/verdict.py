@@ -9,9 +9,12 @@ import re
 from dowsing.model.record import Record
 from dowsing.readers.usage.cleaning import clean_lines
 from dowsing.readers.usage.usage_kind import UsageKind
+from dowsing.readers.usage.usage_words import USAGE_WORDS
 
 _USAGE = re.compile(
-    r"^\s*(?:\S+:\s+)?(?:usage|use|synopsis)\s*(?::|$|of\b)|^\s*usage\s+\S+", re.IGNORECASE
+    rf"^\s*(?:\S+:\s+)?(?:(?:usage|use|synopsis)\s*(?::|$|of\b)|(?:{USAGE_WORDS})\s*[:：])"
+    r"|^\s*usage\s+\S+",
+    re.IGNORECASE,
 )
 _OPTION_LINE = re.compile(r"^\s*-{1,2}[\w?][\w-]*(?:[ =,|\[<]|\s{2,}|$)")
 _HEADING = re.compile(
