@@ -134,7 +134,7 @@ def test_what_was_asked_is_found(house: Program) -> None:
         ("sprinkle", "command"),
         ("sprinkle start", "subcommand"),
     ]
-    by_option = json.loads(house.out("find", "--takes", "--litres", "--format", "json"))["entries"]
+    by_option = json.loads(house.out("find", "--takes=--litres", "--format", "json"))["entries"]
     assert [one["name"] for one in by_option] == ["sprinkle start"]
     house.run("index", "--rebuild")
     assert "sprinkle start" in house.out("find", "start", "water")

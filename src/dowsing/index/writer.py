@@ -94,8 +94,8 @@ class IndexWriter:
 
     def option_lines(self, number: int) -> list[str]:
         """The option lines of an entry."""
-        lines = self._value("SELECT coalesce(max(lines), '') FROM options WHERE entry=?", (number,))
-        return str(lines).split("\n") if lines else []
+        rows = self.db.execute("SELECT lines FROM options WHERE entry=?", (number,)).fetchall()
+        return [line for (lines,) in rows for line in str(lines or "").split("\n") if line]
 
     def insert_defined(self, rows: Iterable[tuple[str, int, str, str]]) -> None:
         """Write the variables and files that entries define: name, entry, as it is written, what is
