@@ -46,6 +46,14 @@ _ATTACHED = re.compile(rf"((?<![\w-])-\w)[{ROMAN}]?{ITALIC}(?=\w)")
 _COLUMN = re.compile(r" {1,8}--?[A-Za-z][\w-]*(?:,? {1,2}[^\s-]\S*| {1,3}--?\S+){0,3}(?: {2,}\S|$)")
 LEAST_COLUMNS = 3
 
+#: That a value may be left out: `if argument is used but value is unspecified`.
+_LACKS = re.compile(
+    r"\b(?:[Ii]f|[Ww]hen) no (?:value|argument)s? (?:is |are )?(?:given|specified|provided)\b"
+    r"|\b(?:value|argument)s? (?:is |are )?"
+    r"(?:unspecified|omitted|not (?:given|specified|provided))\b"
+    r"|\bwithout (?:a |any )?(?:value|argument)\b"
+)
+
 #: Sources whose forms name options that their text may not list.
 _SHORT_SOURCES = ("builtin", "shell-manual", "usage", "builtin-usage")
 
@@ -73,10 +81,18 @@ def _read(document: Document, details: bool) -> list[Option]:
     if len(found) < LEAST_COLUMNS and document.source == SourceName.MANUAL and is_program:
         found += _in_columns(document, details, {flag for one in found for flag in one.flags})
     if document.source in _SHORT_SOURCES:
+        found = [_which_may_lack(option) for option in found]
         from dowsing.facts.form_options import options_of_forms
 
         found += options_of_forms(document.synopsis, found)
     return found
+
+
+def _which_may_lack(option: Option) -> Option:
+    """An option whose value may be left out, where only its text says so."""
+    if option.argument is None or option.argument_optional or not _LACKS.search(option.text):
+        return option
+    return option.changed(argument_optional=True)
 
 
 def _in_columns(document: Document, details: bool, known: set[str]) -> list[Option]:

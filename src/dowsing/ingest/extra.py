@@ -10,6 +10,7 @@ import re
 from dowsing.facts import with_facts
 from dowsing.index.rows import EntryRow
 from dowsing.ingest.terms import option_lines
+from dowsing.knowledge.effects import part_asked_with
 from dowsing.machine.packages import npm, pip
 from dowsing.model.document import Document, Subcommand, document_text
 from dowsing.model.entry import NO_PAGE_REMARK, EntryKind
@@ -105,7 +106,7 @@ def _is_another_name(command: Extra) -> bool:
 def _told_subcommand(plain: Extra, told: Subcommand, settings: Settings) -> Extra:
     """A subcommand: what the help of its program says of it, and its own, if that was asked."""
     name = f"{plain.name} {told.name}"
-    asked = [told.name, word_for(plain.path)]
+    asked = [told.name, part_asked_with(os.path.basename(plain.path))]
     document = _help_of(name, plain.path, asked, settings) or _help_of(
         name, plain.path, ["help", told.name], settings
     )

@@ -33,6 +33,7 @@ _MEMBERS = "members"
 _OF_NAMES = {
     "never_asked": "never_asked",
     "asked_with": "asked_with",
+    "parts_asked_with": "parts_asked_with",
     "interpreter": "interpreters",
     "saves": "saves",
 }

@@ -143,3 +143,9 @@ def asked_with(name: str) -> str:
     """The word that asks a program of that name for its usage."""
     word: str = _names()["asked_with"].get(name, "--help")
     return word
+
+
+def part_asked_with(name: str) -> str:
+    """The word that asks a subcommand of that program for its usage."""
+    word: str = _names()["parts_asked_with"].get(name, asked_with(name))
+    return word if word.startswith("-") else "--help"

@@ -23,6 +23,8 @@ _ABOUT = frozenset(
 )
 #: Words that a verb may be known by: they do not follow a noun.
 _OBJECTS = "a|an|the|it|them|its|their|what|this|that|all|each|every|into|from|on"
+_OWN_HELP = " --help"  # what the pages of tools that only their own help tells of end with
+MOST_GIVEN = 4  # options that are named
 _LONGEST = 90  # characters of a summary
 
 
@@ -113,7 +115,20 @@ def _objects(command: CommandNode) -> str:
         operands = []
     named = [_named(use) for use in command.used if _names_something(use)]
     told = f": {listed_words(operands)}" if any(operands) else ""
-    return told + (f", {', '.join(named[:3])}" if named else "")
+    told += f", {', '.join(named[:3])}" if named else ""
+    if not command.known.page.endswith(_OWN_HELP):
+        return told
+    given = [_given(use) for use in command.used if not _names_something(use) and not use.carries]
+    return told + (f", with {listed_words(given[:MOST_GIVEN])}" if given else "")
+
+
+def _given(use: OptionUse) -> str:
+    """An option as it was given, by its long spelling, for its text may be long."""
+    flag = next((one for one in use.spelling.option.flags if one.startswith("--")), use.flag)
+    flag = flag if not use.flag.startswith("--") else use.flag
+    if not use.value or use.lines:
+        return flag
+    return f"{flag}={use.value}" if flag.startswith("--") else f"{flag} {use.value}"
 
 
 def _may_be_values(command: CommandNode) -> bool:

@@ -11,25 +11,30 @@ import os
 import re
 
 from dowsing.facts.subcommands import read_subcommands
+from dowsing.knowledge.effects import part_asked_with
+from dowsing.model.document import Subcommand
 from dowsing.readers.usage.usage_kind import UsageKind
 from dowsing.readers.usage.usage_text import read_usage
 from dowsing.sources.asking import ask_program
-from dowsing.sources.usage_cache import Usage, word_for
+from dowsing.sources.usage_cache import Usage
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.machine.settings import Settings
-    from dowsing.model.document import Subcommand
 
+USUAL = "--help"
 MOST_DEEP = 4  # words behind the program
 #: `Use "tool help <command>" for more`: the way to ask for the help of a subcommand.
 _HELP_FIRST = r"[\"'`‘“ ]{name} help [<\[]?(?:sub)?(?:command|topic|cmd)s?\b"
 _FLAG_BEHIND = r"(?:command|cmd|subcommand|\.\.\.)[>\]]* (?:--help|-h)\b"
 
 
-def ask_subcommand(path: str, words: list[str], settings: Settings, ask: bool) -> Usage | None:
+def ask_subcommand(
+    path: str, words: list[str], settings: Settings, ask: bool, has_page: bool = False
+) -> Usage | None:
     """What the program prints when it is asked for the help of the subcommand; None if that is not
-    known and may not be asked. What is the same as the help above is none of its own.
+    known and may not be asked. What is the same as the help above is none of its own. `has_page`: a
+    page tells that there is such a subcommand, so that the help above need not list it.
     """
     name = os.path.basename(path)
     above = ask_program(path, name, settings, ask)
@@ -38,7 +43,7 @@ def ask_subcommand(path: str, words: list[str], settings: Settings, ask: bool) -
         if above is None or above.kind != UsageKind.USAGE:
             return above
         so_far = " ".join([name, *spoken])
-        listed = named_in(above, so_far, word)
+        listed = named_in(above, so_far, word) or (Subcommand(word) if has_page else None)
         if listed is None:
             return Usage(UsageKind.NOTHING, f"the help of {so_far} lists no {word}", "")
         spoken.append(listed.name)
@@ -62,8 +67,8 @@ def named_in(usage: Usage, spoken: str, word: str) -> Subcommand | None:
 
 def _asked_with(path: str, text: str, words: list[str]) -> list[str]:
     """The words behind the program that ask for the help of a subcommand."""
-    name = re.escape(os.path.basename(path))
-    is_first = re.search(_HELP_FIRST.replace("{name}", name), text)
-    if is_first and not re.search(_FLAG_BEHIND, text) and len(words) == 1:
-        return ["help", *words]
-    return [*words, word_for(path)]
+    name = os.path.basename(path)
+    behind = part_asked_with(name)
+    is_first = re.search(_HELP_FIRST.replace("{name}", re.escape(name)), text)
+    is_usual = behind == USUAL and not re.search(_FLAG_BEHIND, text)
+    return ["help", *words] if is_first and is_usual and len(words) == 1 else [*words, behind]

@@ -83,8 +83,9 @@ class SubcommandWords:
         if len(listed) < _LEAST_LISTED or not _NAME.fullmatch(value) or word.quoted:
             return False
         near = nearest_words(value, list(listed), least=_LEAST_NEAR)
-        if not near and (known.parent is not None or not wants_command(known)):
-            return False
+        is_sure = known.parent is None and wants_command(known) and known.has_manual
+        if not near and not is_sure:
+            return False  # help lists what is at hand: plug-ins and projects have more
         # its page speaks of it, if only in passing
         if self.reading.finder.mentions(known, value, everywhere=False):
             self._take(
