@@ -2,9 +2,10 @@
 for dashes.
 
     python bench/usage_real.py install DIR
-    DOWSING_CACHE=… PATH=DIR/env/bin:DIR/node/node_modules/.bin:$PATH python bench/usage_real.py judge [--misses]
+    python bench/usage_real.py judge [--misses]
 
-The first installs tools from the package registries into DIR. The second asks them and their
+The first installs tools from the package registries into DIR. The second, with DIR/env/bin and
+DIR/node/node_modules/.bin first on PATH and a DOWSING_CACHE of its own, asks them and their
 subcommands for their usage, as a user who looks them up would, and prints a line for each tool: the
 flags that stand at the beginning of lines of its help, and how many of them are options of what was
 read. The flags of a wrapped text that begins a line with a dash are counted too, so that 1.00 is
@@ -94,9 +95,8 @@ def judge(misses: bool) -> int:
                     print(f"    {spoken}: {sorted(there - flags)}")
             print(f"{name:24}{len(texts):4} texts {mine:5} of {all_of:5}")
             right, wanted, asked = right + mine, wanted + all_of, asked + len(texts)
-    print(
-        f"{asked} texts, {right} of {wanted} flags ({right / max(wanted, 1):.3f}); {without} tools without"
-    )
+    share = right / max(wanted, 1)
+    print(f"{asked} texts, {right} of {wanted} flags ({share:.3f}); {without} tools without")
     return 0 if right >= 0.97 * wanted else 1
 
 

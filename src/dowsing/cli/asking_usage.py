@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import os
 
+from dowsing.index.command_rows import programs_of
 from dowsing.machine.search_path import commands
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line
@@ -46,7 +47,7 @@ def _programs(session: Session, place: str) -> list[str]:
         if folder not in on_path:
             raise Failure(f"{place} is no folder of PATH: what is not found there is not asked")
         return [os.path.join(folder, name) for name in sorted(commands(folder))]
-    found = session.store.programs_of(place)
+    found = programs_of(session.store, place)
     if not found:
         raise Failure(f"{place} is neither a folder nor a package with programs on PATH")
     return found

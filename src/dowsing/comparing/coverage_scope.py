@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import shlex
 
+from dowsing.index.command_rows import programs_of
 from dowsing.index.store import Store
 from dowsing.machine.search_path import commands
 from dowsing.machine.settings import Settings
@@ -42,7 +43,7 @@ def entries_scope(kind: str, name: str, store: Store) -> Scope:
     entries = store.of_package(name) if kind == "package" else store.of_family(name)
     names = [entry.name for entry in entries if _is_command(entry)]
     if kind == "package":
-        names += [os.path.basename(path) for path in store.programs_of(name)]
+        names += [os.path.basename(path) for path in programs_of(store, name)]
     if not names:
         what = "has no commands that are known here" if entries else "is not known here"
         raise EmptyScope(

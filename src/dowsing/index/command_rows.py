@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from dowsing.index.store import COLUMNS, Store, entry_of
 from dowsing.index.word_reader import static_ranks
-from dowsing.model.paths import stored
+from dowsing.model.paths import restored, stored
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -95,3 +95,22 @@ def names_beginning(store: Store, beginning: str, most: int) -> list[tuple[str, 
     return [(name, summary) for name, summary in dict(rows).items() if name.startswith(beginning)][
         :most
     ]
+
+
+#: Commands that have no page, in SQL.
+_PAGELESS = "entries WHERE section='' AND kind='command' AND name<>''"
+
+
+def pageless_programs(store: Store) -> list[str]:
+    """The files of the commands that have no page."""
+    return [restored(str(path)) for (path,) in store.rows(f"SELECT path FROM {_PAGELESS}")]
+
+
+def programs_of(store: Store, package: str) -> list[str]:
+    """The files of a package's programs on PATH, by path."""
+    rows = store.rows(
+        "SELECT path FROM programs WHERE package=? UNION SELECT path FROM "
+        f"{_PAGELESS} AND package=? ORDER BY path",
+        (package, package),
+    )
+    return [restored(str(path)) for (path,) in rows]

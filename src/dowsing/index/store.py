@@ -323,15 +323,6 @@ class Store:
         name, _, section = label.rstrip(")").rpartition("(")
         return next((one for one in self.named(name, section) if one.label == label), None)
 
-    def programs_of(self, package: str) -> list[str]:
-        """The files of a package's programs on PATH, by path."""
-        rows = self.rows(
-            "SELECT path FROM programs WHERE package=? UNION SELECT path FROM entries WHERE "
-            "package=? AND section='' AND kind='command' AND name<>'' ORDER BY path",
-            (package, package),
-        )
-        return [restored(str(path)) for (path,) in rows]
-
     def info_places(self, name: str) -> list[InfoPlace]:
         """The nodes that the name leads to, the surest first."""
         rows = self.rows(

@@ -65,8 +65,12 @@ class Beside(Record):
     subcommands_in_all: int = 0
 
 
-def make_card(facts: PageFacts, entry: Entry, typed: str, beside: Beside) -> Card:
-    """The card of `entry`, of the facts of its document and what is known besides."""
+def make_card(
+    facts: PageFacts, entry: Entry, typed: str, beside: Beside, whole: bool = False
+) -> Card:
+    """The card of `entry`, of the facts of its document and what is known besides. `whole`: with
+    all subcommands.
+    """
     of_package = facts.source == SourceName.PACKAGE
     lines = {one.line for one in beside.recipes}
     examples = [*beside.recipes, *(one for one in facts.examples if one.line not in lines)]
@@ -81,7 +85,7 @@ def make_card(facts: PageFacts, entry: Entry, typed: str, beside: Beside) -> Car
         forms_in_all=facts.forms_in_all,
         options=options,
         options_in_all=facts.options_in_all,
-        subcommands=beside.subcommands[:few],
+        subcommands=beside.subcommands if whole else beside.subcommands[:few],
         examples=examples[:FEW_EXAMPLES],
         related=facts.related,
         sections=facts.sections,

@@ -44,7 +44,7 @@ def card_of(session: Session, found: Lookup) -> Card:
     typed = entry.label if found.name.section else entry.name
     if entry.kind == EntryKind.TOPIC and not entry.section:  # a manual of many commands
         facts = facts.changed(options=[], options_in_all=0, examples=[], form="", forms_in_all=0)
-    card = make_card(facts, entry, typed, beside)
+    card = make_card(facts, entry, typed, beside, whole=session.json)
     return card.changed(maker=maker_of_entry(session, entry))
 
 

@@ -59,13 +59,12 @@ def line_sheet(session: Session, name: str, text: str) -> LineSheet:
 
 def documents_of(session: Session, sheet: Sheet) -> Document | None:
     """The document that tells of the fields, None if it cannot be read."""
-    from dowsing.search.lookup import look_up
-    from dowsing.session.naming import open_found
+    from dowsing.session.naming import named, open_found
 
     if not sheet.page:
         return None
-    page = sheet.page.removesuffix("(builtin)")
-    found = look_up(session.store, [page], session.settings, nearest=False)
+    page = sheet.page.removesuffix("(builtin)").removesuffix(" --help")
+    found = named(session, [page])
     if found.entry is None:
         return None
     try:

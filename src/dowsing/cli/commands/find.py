@@ -4,17 +4,25 @@ from __future__ import annotations
 
 import argparse
 
+from dowsing.index.command_rows import pageless_programs
 from dowsing.machine.shells.choice import own_shell
 from dowsing.model.errors import Failure
+from dowsing.model.markup import clean_line
 from dowsing.render.entry_list import hit_lines
+from dowsing.render.line_marks import FAINT
 from dowsing.render.typed import typed
+from dowsing.render.wrap import wrap
 from dowsing.search.filters import KINDS, Filters
 from dowsing.search.message_words import may_be_pasted
 from dowsing.search.searching import SearchAnswer, make_query, search
 from dowsing.session.session import Session
 from dowsing.session.user_data import own_matching
 from dowsing.tasks.remembered import ListKind, Remembered, remember
+from dowsing.terminal.screen import message
 from dowsing.userdata.matches import KeptMatches
+
+#: Fewer than so many found: what was never asked may be it.
+FEW_FOUND = 5
 
 DESCRIPTION = (
     "Finds entries by what they are for: words or a whole sentence, the best first. "
@@ -147,18 +155,8 @@ def answer(
 
         session.screen.show(kept_lines(own, session.screen.width, session.program))
         return 0
-    if not found.total and query.filters.any:
-        refuse_unknown(session, query.filters)
-        asked = f"for “{' '.join(words)[:100]}” " if any(words) else ""
-        raise Failure(
-            f"nothing found {asked}in {query.filters.described()}; "
-            f"{_wider(session, words, filters)}"
-        )
     if not found.total:
-        raise Failure(
-            f"nothing found for “{' '.join(words)[:200]}”; try fewer or shorter words, "
-            f"or a pattern: {session.program} find '*{(query.words or ['part'])[0][:20]}*'"
-        )
+        raise _nothing(session, words, found, filters)
     more = []
     rich = session.screen.is_terminal or session.screen.color
     if rich and found.total > len(found.hits):
@@ -166,13 +164,36 @@ def answer(
 
         more = hints(session.store, found.numbers, query.filters, query.words)
     lines = hit_lines(found, session.screen.width, session.program, more, rich, why)
-    lines = [*_above(session, words), *lines, *_no_pages(session)]
+    below = _no_pages(session)
+    if asked := _never_asked(session, found):
+        below += [f"{FAINT}{line}" for line in wrap(asked, session.screen.width)]
+    lines = [*_above(session, words), *lines, *below]
     if own.any:
         from dowsing.render.kept_lists import kept_lines
 
         lines += ["", *kept_lines(own, session.screen.width, session.program)]
     session.screen.show(lines)
     return 0
+
+
+def _nothing(
+    session: Session, words: list[str], found: SearchAnswer, filters: Filters | None
+) -> Failure:
+    """The failure that nothing was found, and how to look otherwise."""
+    query = found.query
+    if query.filters.any:
+        refuse_unknown(session, query.filters)
+        asked = f"for “{' '.join(words)[:100]}” " if any(words) else ""
+        return Failure(
+            f"nothing found {asked}in {query.filters.described()}; "
+            f"{_wider(session, words, filters)}"
+        )
+    if says := _never_asked(session, found):
+        message(says)
+    return Failure(
+        f"nothing found for “{' '.join(words)[:200]}”; try fewer or shorter words, "
+        f"or a pattern: {session.program} find '*{(query.words or ['part'])[0][:20]}*'"
+    )
 
 
 def _no_pages(session: Session) -> list[str]:
@@ -182,11 +203,30 @@ def _no_pages(session: Session) -> list[str]:
     if session.store.pages:
         return []
     from dowsing.machine.pages_left_out import how_pages_come_back
-    from dowsing.render.line_marks import FAINT
-    from dowsing.render.wrap import wrap
 
     says = f"There are no manual pages here: {how_pages_come_back(session.settings)}."
     return [f"{FAINT}{line}" for line in wrap(says, session.screen.width)]
+
+
+def _never_asked(session: Session, found: SearchAnswer) -> str:
+    """Where little was found, the folder of PATH with most programs that have no page and were
+    never asked, in words; "" if there is none.
+    """
+    from dowsing.render.search_words import relaxed_words
+
+    if found.total >= FEW_FOUND and not relaxed_words(found):
+        return ""
+    from dowsing.sources.never_asked import never_asked
+
+    folders = never_asked(pageless_programs(session.store), session.settings)
+    if not folders:
+        return ""
+    folder, count = max(folders.items(), key=lambda one: one[1])
+    shown = clean_line(folder)
+    return (
+        f"{count} programs in {shown} have no manual page and were never asked what they do: "
+        f"{session.program} index --usage {typed(shown)}"
+    )
 
 
 def _above(session: Session, words: list[str]) -> list[str]:

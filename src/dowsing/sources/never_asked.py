@@ -1,0 +1,33 @@
+"""Programs without a page that nobody has looked up yet, so that nothing is known of them."""
+
+from __future__ import annotations
+
+import os
+from collections import Counter
+
+from dowsing.model.paths import is_within
+from dowsing.sources import usage_cache
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.machine.settings import Settings
+
+LEAST_PROGRAMS = 3  # a folder of fewer is not worth a word
+#: Folders of the system: what has no page there has none for a reason.
+_OF_SYSTEM = ["/usr/bin", "/usr/sbin", "/bin", "/sbin", "/usr/games"]
+
+
+def never_asked(paths: list[str], settings: Settings) -> dict[str, int]:
+    """Folders of PATH that are none of the system's, with how many of these programs in them were
+    never asked; {} where programs may not be asked.
+    """
+    if not usage_cache.may_ask(settings):
+        return {}
+    counts: Counter[str] = Counter()
+    for path in paths:
+        folder = os.path.dirname(path)
+        if is_within(folder, _OF_SYSTEM) or folder not in settings.search_path:
+            continue
+        key = usage_cache.key_of(path, usage_cache.word_for(path))
+        counts[folder] += usage_cache.has_text(settings, key) is None
+    return {folder: count for folder, count in counts.items() if count >= LEAST_PROGRAMS}
