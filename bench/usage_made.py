@@ -84,8 +84,11 @@ def main() -> int:
             file = asked.folder / f"{'.'.join(words)}.help.txt"
             if not file.exists():
                 continue
+            text = file.read_text("utf-8")
+            if text.startswith("Traceback"):
+                continue  # a program that its library does not print the help of
             counts[whole["library"]]["texts"] += 1
-            for column, is_right, which in judge(file.read_text("utf-8"), words, known):
+            for column, is_right, which in judge(text, words, known):
                 counts[whole["library"]].update({column: is_right, f"{column} of": 1})
                 if asked.misses and not is_right:
                     print(f"{whole['library']}: {' '.join(words)}: {column}: {which}")

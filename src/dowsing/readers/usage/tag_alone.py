@@ -14,8 +14,12 @@ _SHAPED = rf"(?:{_CAPITALS}|{_BRACKETED})(?:\.\.\.)?"
 _TAKES = rf"(?:[ =]?{_SHAPED}|\[=[^\[\]]*\]| \.\.\.)*"
 _PARTED = r"(?:, ?| ?\| ?| / |/(?=-)| or )"
 _ALONE = re.compile(rf"{_FLAG}{_TAKES}(?:{_PARTED}{_FLAG}{_TAKES})*\Z")
-#: `-q quality, --quality quality`: the same word behind each spelling.
-_REPEATED = re.compile(rf"{_FLAG}[ =](?P<word>[a-z][\w-]*)(?:, ?{_FLAG}[ =](?P=word))+\Z")
+#: `-q quality, --quality quality`, `-t tag [tag ...], --tag tag [tag ...]`: the same word behind
+#: each spelling.
+_MORE = r"(?: (?P=word)| \[(?P=word)(?: \.\.\.)?\])*"
+_REPEATED = re.compile(
+    rf"{_FLAG}[ =](?P<word>[a-z][\w-]*){_MORE}(?:, ?{_FLAG}[ =](?P=word){_MORE})+\Z"
+)
 
 
 def is_tag_alone(text: str) -> bool:
