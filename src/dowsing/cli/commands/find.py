@@ -18,7 +18,6 @@ from dowsing.search.searching import SearchAnswer, make_query, search
 from dowsing.session.session import Session
 from dowsing.session.user_data import own_matching
 from dowsing.tasks.remembered import ListKind, Remembered, remember
-from dowsing.terminal.screen import message
 from dowsing.userdata.matches import KeptMatches
 
 #: Fewer than so many found: what was never asked may be it.
@@ -188,11 +187,11 @@ def _nothing(
             f"nothing found {asked}in {query.filters.described()}; "
             f"{_wider(session, words, filters)}"
         )
-    if says := _never_asked(session, found):
-        message(says)
+    says = _never_asked(session, found)
     return Failure(
         f"nothing found for “{' '.join(words)[:200]}”; try fewer or shorter words, "
         f"or a pattern: {session.program} find '*{(query.words or ['part'])[0][:20]}*'"
+        f"{'; ' if says else ''}{says}"
     )
 
 
@@ -214,7 +213,7 @@ def _never_asked(session: Session, found: SearchAnswer) -> str:
     """
     from dowsing.render.search_words import relaxed_words
 
-    if found.total >= FEW_FOUND and not relaxed_words(found):
+    if session.settings.demo or (found.total >= FEW_FOUND and not relaxed_words(found)):
         return ""
     from dowsing.sources.never_asked import never_asked
 

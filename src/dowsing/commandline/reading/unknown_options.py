@@ -108,7 +108,9 @@ class UnknownOptions:
         if reading.node.is_lost or reading.root_name in reading.rules.shortened:
             return True
         if not reading.known.is_complete:
-            return not (near and flag.startswith("--"))
+            # what goes on behind a spelling that is known is rather one of another name
+            slips = [one for one in near if not flag.startswith(one)]
+            return not (slips and flag.startswith("--"))
         return not near and reading.finder.is_from_elsewhere(reading.known)
 
     def _undocumented(self, word: Word, flag: str) -> None:
