@@ -222,3 +222,18 @@ def test_a_project_without_names_offers_none(program: Program) -> None:
     (program.folder / "package.json").write_text("[1, 2")
     found = json.loads(program.run("next", "npm run ", "--format", "json").stdout)["expects"]
     assert [one["text"] for one in found if one["what"] == "operand"] == [""]
+
+
+def test_a_page_of_another_installation_is_told_as_such(program: Program) -> None:
+    elsewhere = program.folder / "own" / "bin"
+    elsewhere.mkdir(parents=True)
+    rake = elsewhere / "rake"
+    rake.write_text("#!/bin/sh\n")
+    rake.chmod(0o755)
+    program.page("rake.1", ".TH RAKE 1\n.SH NAME\nrake \\- rake the leaves\n")
+    lines = program.out("rake", PATH=str(elsewhere)).splitlines()
+    assert lines[3].startswith("What would run is")
+    told = "".join(line.strip() for line in lines[3:7] if line)
+    assert told.replace(" ", "").endswith("/own/bin/rake;thispagecamewithanotherinstallation.")
+    program.command("rake", "#!/bin/sh\n")
+    assert "installation" not in program.out("rake")

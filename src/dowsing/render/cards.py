@@ -66,6 +66,11 @@ def _head_lines(card: Card, width: int) -> list[str]:
     if card.maker and others:
         says = f"The page {others[0]} is that of another {entry.name}."
         lines += [f"{FAINT}{line}" for line in wrap(says, width)]
+    if card.runs:
+        says = (
+            f"What would run is {clean_line(card.runs)}; this page came with another installation."
+        )
+        lines += [f"{FAINT}{line}" for line in wrap(says, width)]
     return lines
 
 

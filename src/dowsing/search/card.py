@@ -27,7 +27,8 @@ class Card(Record):
     `subcommands_in_all` (else 0), with what is said of them; `fields` what a file
     of that format holds, `fields_in_all` their number; `others` are the pages of the same name in
     other sections; `sources` the sources that have a text, the one that the card is from first;
-    `maker` the program of many in one that it is a part of, "" if it is one of its own.
+    `maker` the program of many in one that it is a part of, "" if it is one of its own; `runs` the
+    program that would run where the page came with another installation, else "".
     """
 
     entry: Entry
@@ -48,6 +49,7 @@ class Card(Record):
     fields_in_all: int
     subcommands_in_all: int = 0
     maker: str = ""
+    runs: str = ""
 
 
 class Beside(Record):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import os
+
 from dowsing.facts.page_facts import page_facts
 from dowsing.index.command_rows import card_facts, has_subcommands
 from dowsing.index.convention_rows import conventions_of
@@ -45,7 +47,21 @@ def card_of(session: Session, found: Lookup) -> Card:
     if entry.kind == EntryKind.TOPIC and not entry.section:  # a manual of many commands
         facts = facts.changed(options=[], options_in_all=0, examples=[], form="", forms_in_all=0)
     card = make_card(facts, entry, typed, beside, whole=session.json)
-    return card.changed(maker=maker_of_entry(session, entry))
+    return card.changed(maker=maker_of_entry(session, entry), runs=_of_elsewhere(session, found))
+
+
+def _of_elsewhere(session: Session, found: Lookup) -> str:
+    """The program that would run where the page came with another installation of it, else ""."""
+    from dowsing.machine.installations import is_of_another
+    from dowsing.machine.search_path import executables
+
+    entry = found.entry
+    if entry is None or entry.section[:1] not in ("1", "6", "8"):
+        return ""
+    name = found.name.text if found.name.text in entry.all_names else entry.name
+    for program in executables(name, session.settings.search_path)[:1]:
+        return program if is_of_another(entry.path, os.path.realpath(program)) else ""
+    return ""
 
 
 def _facts(session: Session, found: Lookup, usual: list[str]) -> PageFacts:

@@ -12,6 +12,7 @@ from dowsing.facts.command_table import CommandTable, make_table, unpack
 from dowsing.index.command_rows import command_table
 from dowsing.index.convention_rows import conventions_of
 from dowsing.knowledge.command_facts import NO_FACTS
+from dowsing.machine.installations import is_of_another
 from dowsing.machine.many_in_one import maker_of
 from dowsing.model.entry import NO_PAGE_REMARK, Entry, EntryKind
 from dowsing.model.errors import Unreadable
@@ -213,13 +214,8 @@ class CommandFinder:
         owner = known
         while owner.parent is not None and not owner.path:
             owner = owner.parent
-        page_root, found, _ = owner.path.partition("/man/")
         programs = self._executables(owner.name.partition("-")[0] if owner.parent else owner.name)
-        if not found or not programs:
-            return False
-        program_root = os.path.dirname(os.path.dirname(programs[0]))
-        is_of_system = program_root in ("", "/", "/usr")
-        return page_root.removesuffix("/share") != ("/usr" if is_of_system else program_root)
+        return bool(programs) and is_of_another(owner.path, programs[0])
 
     def subcommand(self, known: Command, word: str) -> Command | None:
         """The page of a subcommand: `git commit`; None if there is none."""
