@@ -340,7 +340,7 @@ def test_a_damaged_index_is_built_anew(program: Program) -> None:
         "UPDATE folders SET modified=NULL, kind=5",
         "UPDATE words SET term=NULL",
     ]
-    for turn in range(13):
+    for turn in range(11):
         index.write_bytes(whole)
         if turn < len(rubbish):
             with sqlite3.connect(index) as db:

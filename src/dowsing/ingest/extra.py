@@ -17,7 +17,7 @@ from dowsing.model.entry import NO_PAGE_REMARK, EntryKind
 from dowsing.model.record import Record
 from dowsing.readers.usage.usage_kind import UsageKind
 from dowsing.readers.usage.usage_text import read_usage
-from dowsing.sources.usage_cache import kept, key_of, word_for
+from dowsing.sources.usage_cache import has_text, kept, key_of, word_for
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -124,7 +124,8 @@ def _help_of(name: str, path: str, words: list[str], settings: Settings) -> Docu
     """What a program said when it was asked with these words, as a document; None if it was not or
     said nothing.
     """
-    usage = kept(settings, key_of(path, " ".join(words)))
+    key = key_of(path, " ".join(words))
+    usage = kept(settings, key) if has_text(settings, key) else None
     if usage is None or usage.kind != UsageKind.USAGE:
         return None
     return with_facts(read_usage(usage.text, name, "usage", path=path))

@@ -13,6 +13,7 @@ if TYPE_CHECKING:
     from dowsing.machine.settings import Settings
 
 LEAST_PROGRAMS = 3  # a folder of fewer is not worth a word
+MOST_LOOKED_AT = 1000  # programs; a file of each is looked for
 #: Folders of the system: what has no page there has none for a reason.
 _OF_SYSTEM = ["/usr/bin", "/usr/sbin", "/bin", "/sbin", "/usr/games"]
 
@@ -24,7 +25,7 @@ def never_asked(paths: list[str], settings: Settings) -> dict[str, int]:
     if not usage_cache.may_ask(settings):
         return {}
     counts: Counter[str] = Counter()
-    for path in paths:
+    for path in paths[:MOST_LOOKED_AT]:
         folder = os.path.dirname(path)
         if is_within(folder, _OF_SYSTEM) or folder not in settings.search_path:
             continue
