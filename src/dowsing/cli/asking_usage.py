@@ -12,6 +12,7 @@ from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import HEADING
+from dowsing.render.typed import typed
 from dowsing.render.wrap import wrap
 from dowsing.session.session import Session
 from dowsing.sources.asking_many import Asked, ask_many
@@ -76,5 +77,5 @@ def asked_lines(asked: list[Asked], width: int, program: str) -> list[str]:
             lines.append(f"   … and {len(rest) - _SHOWN} more, with --format json")
     first = told[0].name if told else ""
     if first:
-        lines += ["", *wrap(f"Next: {program} {clean_line(first)} · {program} find WORDS", width)]
+        lines += ["", *wrap(f"Next: {program} {typed(first)} · {program} find WORDS", width)]
     return lines

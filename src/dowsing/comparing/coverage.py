@@ -22,7 +22,6 @@ from dowsing.sources.source import Availability, Subject
 
 #: Texts about a whole package are no documentation of one name.
 OF_A_NAME = tuple(source for source in catalogue.SOURCES if source != SourceName.PACKAGE)
-WORKERS = 4
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -163,9 +162,8 @@ def _ask_all(subjects: list[Subject], progress: Progress | None) -> None:
 
     Nothing else is done meanwhile: what watches a program's output needs this process.
     """
-    from concurrent.futures import ThreadPoolExecutor
-
     from dowsing.sources.asking import ask_builtin, ask_program
+    from dowsing.sources.asking_many import at_once
 
     # what the index knows is fetched first: its connection belongs to this thread
     asked = [(subject, subject.in_shells[:1], subject.executables[:1]) for subject in subjects]
@@ -177,13 +175,7 @@ def _ask_all(subjects: list[Subject], progress: Progress | None) -> None:
         for file in files:
             ask_program(file, subject.name, subject.settings, True)
 
-    pool = ThreadPoolExecutor(WORKERS)
-    try:
-        for n, _ in enumerate(pool.map(ask, asked), 1):
-            if progress:
-                progress(n, len(subjects))
-    finally:
-        pool.shutdown(cancel_futures=True)  # an interrupt does not wait for those not yet asked
+    at_once(ask, asked, progress)
 
 
 def _line(subject: Subject) -> CoverageLine:

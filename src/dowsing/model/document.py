@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.model.markup import plain
 from dowsing.model.record import Record
-from dowsing.model.source_name import SourceName
+from dowsing.model.source_name import OWN_HELP, SourceName
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -209,7 +209,7 @@ class Document:
         `ruff --help`.
         """
         if self.source == SourceName.USAGE:
-            return f"{self.name} --help"
+            return f"{self.name}{OWN_HELP}"
         return f"{self.name}({self.section})" if self.section else self.name
 
     @property

@@ -20,5 +20,7 @@ class SourceName(StrEnum):
     PACKAGE = "package"  # files of a package's documentation
 
 
+#: What stands behind a name where its usage text is called by what is typed for it.
+OWN_HELP = " --help"
 #: What stands for the usage text of a program that may have one and was not asked.
 UNASKED = "usage?"

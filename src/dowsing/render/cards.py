@@ -58,20 +58,17 @@ def _head_lines(card: Card, width: int) -> list[str]:
     lines = title_lines(
         entry.label, clean_line(card.summary), [clean_line(f) for f in facts], width
     )
+    notes = []
     if len(card.sources) > 1 or card.sources != ["manual"]:
         also = f" · also in: {sources_told(card.sources[1:])}" if card.sources[1:] else ""
-        sources = f"from: {card.sources[0]}{also}"
-        lines += [f"{FAINT}{line}" for line in wrap(sources, width)]
+        notes.append(f"from: {card.sources[0]}{also}")
     others = [one.label for one in card.others if one.name == entry.name and is_typed(one.section)]
     if card.maker and others:
-        says = f"The page {others[0]} is that of another {entry.name}."
-        lines += [f"{FAINT}{line}" for line in wrap(says, width)]
+        notes.append(f"The page {others[0]} is that of another {entry.name}.")
     if card.runs:
-        says = (
-            f"What would run is {clean_line(card.runs)}; this page came with another installation."
-        )
-        lines += [f"{FAINT}{line}" for line in wrap(says, width)]
-    return lines
+        runs = clean_line(card.runs)
+        notes.append(f"What would run is {runs}; this page came with another installation.")
+    return [*lines, *(f"{FAINT}{line}" for note in notes for line in wrap(note, width))]
 
 
 def _form_lines(card: Card, width: int, program: str) -> list[str]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dowsing.commandline.grammar.sayings import Grade, Manner
 from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
 from dowsing.model.roles import Role
+from dowsing.model.source_name import OWN_HELP
 from dowsing.render.cell_width import display_width
 from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.line_sentence import sentences
@@ -310,15 +311,12 @@ def _part_lines(parts: list[list[str]], width: int, indent: int) -> list[str]:
     return lines
 
 
-_ASKED = " --help"  # what stands behind the name of a program whose usage text tells
-
-
 def _next(pieces: list[Piece], width: int, program: str) -> list[str]:
     pages = list(dict.fromkeys(piece.page for piece in pieces if piece.page))
     names = [
-        page.partition("(")[0].removesuffix(_ASKED)
+        page.partition("(")[0].removesuffix(OWN_HELP)
         for page in pages
-        if page.endswith((")", _ASKED))
+        if page.endswith((")", OWN_HELP))
     ]
     steps = (
         [f"{program} options {typed(names[-1])}", f"{program} syntax {typed(names[-1])}"]

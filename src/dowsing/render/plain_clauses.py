@@ -10,6 +10,7 @@ import re
 from dowsing.commandline.grammar.sayings import Manner
 from dowsing.commandline.model.tree import CommandNode, OperandUse, OptionUse, WordUse
 from dowsing.model.roles import Role
+from dowsing.model.source_name import OWN_HELP
 from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 from dowsing.render.clause_text import listed_words, shown
 from dowsing.render.verb_forms import third_person
@@ -23,7 +24,6 @@ _ABOUT = frozenset(
 )
 #: Words that a verb may be known by: they do not follow a noun.
 _OBJECTS = "a|an|the|it|them|its|their|what|this|that|all|each|every|into|from|on"
-_OWN_HELP = " --help"  # what the pages of tools that only their own help tells of end with
 MOST_GIVEN = 4  # options that are named
 _LONGEST = 90  # characters of a summary
 
@@ -116,7 +116,7 @@ def _objects(command: CommandNode) -> str:
     named = [_named(use) for use in command.used if _names_something(use)]
     told = f": {listed_words(operands)}" if any(operands) else ""
     told += f", {', '.join(named[:3])}" if named else ""
-    if not command.known.page.endswith(_OWN_HELP):
+    if not command.known.page.endswith(OWN_HELP):
         return told
     given = [_given(use) for use in command.used if not _names_something(use) and not use.carries]
     return told + (f", with {listed_words(given[:MOST_GIVEN])}" if given else "")
@@ -124,8 +124,8 @@ def _objects(command: CommandNode) -> str:
 
 def _given(use: OptionUse) -> str:
     """An option as it was given, by its long spelling, for its text may be long."""
-    flag = next((one for one in use.spelling.option.flags if one.startswith("--")), use.flag)
-    flag = flag if not use.flag.startswith("--") else use.flag
+    flags = [use.flag, *use.spelling.option.flags]
+    flag = next((one for one in flags if one.startswith("--")), use.flag)
     if not use.value or use.lines:
         return flag
     return f"{flag}={use.value}" if flag.startswith("--") else f"{flag} {use.value}"

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import os
 
-from dowsing.facts.page_facts import page_facts
 from dowsing.index.command_rows import card_facts, has_subcommands
 from dowsing.index.convention_rows import conventions_of
 from dowsing.model.document import Example, Subcommand
@@ -76,6 +75,8 @@ def _facts(session: Session, found: Lookup, usual: list[str]) -> PageFacts:
         kept = card_facts(session.store, entry.path)
         if kept:
             return unpack(kept)
+
+    from dowsing.facts.page_facts import page_facts
 
     is_part = entry.kind == EntryKind.SUBCOMMAND
     typed = spoken(entry.name) if is_part and " " not in entry.name else entry.name

@@ -68,8 +68,7 @@ def _with_own_help(session: Session, words: list[str]) -> Lookup | None:
     if first is None or not is_typed(first.section) or first.name != words[0]:
         return None
     from dowsing.sources import catalogue
-    from dowsing.sources.asking import ask_program
-    from dowsing.sources.subcommand_usage import ask_subcommand, named_in
+    from dowsing.sources.subcommand_usage import ask_subcommand
 
     programs = catalogue.subject_of(
         words[0], first, session.store, session.settings, ask=True
@@ -79,9 +78,6 @@ def _with_own_help(session: Session, words: list[str]) -> Lookup | None:
     spoken = " ".join(words)
     # a page that is there is the better text, and no reason to run anything
     asks = first.section == ""
-    above = ask_program(programs[0], words[0], session.settings, asks)
-    if above is None or named_in(above, words[0], words[1]) is None:
-        return None
     usage = ask_subcommand(programs[0], words[1:], session.settings, asks)
     if usage is None or usage.kind != UsageKind.USAGE:
         return None

@@ -10,6 +10,7 @@ from dowsing.composing.line_kinds import line_kinds, read_kind
 from dowsing.composing.line_sheet import LineSheet
 from dowsing.model.errors import BadDescription, Failure, NotComposable
 from dowsing.model.markup import clean_line
+from dowsing.model.source_name import OWN_HELP
 from dowsing.render.typed import typed
 from dowsing.tasks.recipe_examples import as_shown, recipes_for
 
@@ -63,7 +64,7 @@ def documents_of(session: Session, sheet: Sheet) -> Document | None:
 
     if not sheet.page:
         return None
-    page = sheet.page.removesuffix("(builtin)").removesuffix(" --help")
+    page = sheet.page.removesuffix("(builtin)").removesuffix(OWN_HELP)
     found = named(session, [page])
     if found.entry is None:
         return None

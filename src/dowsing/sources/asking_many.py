@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 from concurrent.futures import ThreadPoolExecutor
+from typing import TypeVar
 
 from dowsing.model.record import Record
 from dowsing.readers.usage.usage_kind import UsageKind
@@ -16,6 +17,8 @@ if TYPE_CHECKING:
     from dowsing.machine.settings import Settings
 
 WORKERS = 4
+One = TypeVar("One")
+Answer = TypeVar("Answer")
 
 
 class Asked(Record):
@@ -41,13 +44,20 @@ def ask_many(
         told = usage is not None and usage.kind == UsageKind.USAGE
         return Asked(path, told, usage.says if usage is not None else "")
 
-    found: list[Asked] = []
+    return at_once(ask, paths, progress)
+
+
+def at_once(
+    ask: Callable[[One], Answer], asked: list[One], progress: Callable[[int, int], None] | None
+) -> list[Answer]:
+    """The answers to all that is asked, in order; several are asked at a time."""
+    found: list[Answer] = []
     pool = ThreadPoolExecutor(WORKERS)
     try:
-        for one in pool.map(ask, paths):
-            found.append(one)
+        for answer in pool.map(ask, asked):
+            found.append(answer)
             if progress:
-                progress(len(found), len(paths))
+                progress(len(found), len(asked))
     finally:
         pool.shutdown(cancel_futures=True)  # an interrupt does not wait for those not yet asked
     return found

@@ -24,11 +24,10 @@ def never_asked(paths: list[str], settings: Settings) -> dict[str, int]:
     """
     if not usage_cache.may_ask(settings):
         return {}
+    folders = {one for one in settings.search_path if not is_within(one, _OF_SYSTEM)}
+    outside = [path for path in paths if os.path.dirname(path) in folders]
     counts: Counter[str] = Counter()
-    for path in paths[:MOST_LOOKED_AT]:
-        folder = os.path.dirname(path)
-        if is_within(folder, _OF_SYSTEM) or folder not in settings.search_path:
-            continue
+    for path in outside[:MOST_LOOKED_AT]:
         key = usage_cache.key_of(path, usage_cache.word_for(path))
-        counts[folder] += usage_cache.has_text(settings, key) is None
+        counts[os.path.dirname(path)] += usage_cache.has_text(settings, key) is None
     return {folder: count for folder, count in counts.items() if count >= LEAST_PROGRAMS}

@@ -117,9 +117,12 @@ class Subject:
 
     @property
     def subcommand(self) -> list[str]:
-        """The words behind the program in the name of a subcommand without a page: `pip install`
-        has one.
+        """The words behind the program in the name of a subcommand, `pip install`, or of its page,
+        `git-commit`.
         """
+        program = f"{self.program}-"
+        if self.name.startswith(program) and not self.executables:
+            return [self.name.removeprefix(program)]
         return self.name.split(" ")[1:]
 
     @property

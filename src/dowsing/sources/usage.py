@@ -26,38 +26,25 @@ if TYPE_CHECKING:
 
 def availability(subject: Subject) -> list[Availability]:
     """Of the first executable of that name on PATH."""
-    files = subject.executables or _program_of_page(subject)
+    parts = subject.subcommand
+    files = subject.executables
+    if parts and not files:
+        files = executables(subject.program, subject.settings.search_path)
     if not files:
         return nothing(SourceName.USAGE, "no program of that name on PATH")
     usage = _ask(subject, files[0], subject.ask)
-    parts = _part(subject)
     word = part_asked_with(os.path.basename(files[0])) if parts else word_for(files[0])
     where = " ".join([files[0], *parts, word])
     return [_availability(SourceName.USAGE, where, files[0], usage)]
 
 
-def _program_of_page(subject: Subject) -> list[str]:
-    """The program of a subcommand that has a page, `git-commit`."""
-    if subject.program == subject.name or not _part(subject):
-        return []
-    return executables(subject.program, subject.settings.search_path)
-
-
-def _part(subject: Subject) -> list[str]:
-    """The words behind the program, of a subcommand with a page or without."""
-    program, name = subject.program, subject.name
-    if subject.subcommand or program == name or not name.startswith(f"{program}-"):
-        return subject.subcommand
-    return [name.removeprefix(f"{program}-")]
-
-
 def _ask(subject: Subject, path: str, ask: bool) -> Usage | None:
     """What the program at `path` says of the subject: of itself, or of the subcommand."""
-    words = _part(subject)
-    if words and os.path.basename(path) != subject.name:
+    words = subject.subcommand
+    if words:
         from dowsing.sources.subcommand_usage import ask_subcommand
 
-        has_page = not subject.subcommand
+        has_page = " " not in subject.name
         return ask_subcommand(path, words, subject.settings, ask, has_page)
     return ask_program(path, subject.name, subject.settings, ask)
 

@@ -16,7 +16,7 @@ from dowsing.machine.installations import is_of_another
 from dowsing.machine.many_in_one import maker_of
 from dowsing.model.entry import NO_PAGE_REMARK, Entry, EntryKind
 from dowsing.model.errors import Unreadable
-from dowsing.model.source_name import SourceName
+from dowsing.model.source_name import OWN_HELP, SourceName
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -195,7 +195,7 @@ class CommandFinder:
                         continue
                     known.tables.append(make_table(document))
                     known.page = known.page or (
-                        document.label if source == SourceName.INFO else f"{name} --help"
+                        document.label if source == SourceName.INFO else name + OWN_HELP
                     )
                     told = document.summary or _told_by_package(entries)
                     known.summary = known.summary or told
@@ -260,7 +260,7 @@ class CommandFinder:
         if not held.present:
             return None
         self.add_facts(found)
-        found.page, found.summary = f"{found.words} --help", told.summary
+        found.page, found.summary = found.words + OWN_HELP, told.summary
         found.later(lambda: [make_table(catalogue.read(usage, held))])
         return found
 

@@ -47,8 +47,8 @@ def _some(pattern: str, least: int = 1) -> Callable[[Lines], bool]:
 # --- types in brackets at the end of a text: `--litres  So much  [number] [default: 5]`
 # --------------------------------------------------------------------------------------
 
-_TYPE = re.compile(r"\s*\[(boolean|string|number|array|count)\]")
-_TYPED = r"\[(?:boolean|string|number|array|count)\]"
+_TYPED = r"\[(boolean|string|number|array|count)\]"
+_TYPE = re.compile(rf"\s*{_TYPED}")
 #: What an option of a type takes, as it is written in the general way.
 _TAKEN = {"string": " <string>", "number": " <number>", "array": " <array>", "count": " ..."}
 _HEAD = re.compile(r"(\s*)(-{1,2}[\w?][^\s,]*(?:, -{1,2}[\w?][^\s,]*)*)(?:\s{2,}(.*))?\Z")
