@@ -8,7 +8,7 @@ import os
 
 from dowsing.index.command_rows import programs_of
 from dowsing.machine.search_path import commands
-from dowsing.model.errors import Failure
+from dowsing.model.errors import CannotBuild, Failure
 from dowsing.model.markup import clean_line
 from dowsing.render.layout import title_lines
 from dowsing.render.line_marks import HEADING
@@ -17,6 +17,7 @@ from dowsing.render.wrap import wrap
 from dowsing.session.session import Session
 from dowsing.sources.asking_many import Asked, ask_many
 from dowsing.terminal.progress_bar import building
+from dowsing.terminal.screen import message
 
 _SHOWN = 40  # programs without a usage text that are named
 
@@ -58,7 +59,10 @@ def _take_up(session: Session) -> None:
     from dowsing.ingest.upkeep import bring_up_to_date
 
     session.store.close()
-    bring_up_to_date(session.settings, None)
+    try:
+        bring_up_to_date(session.settings, None)
+    except CannotBuild as error:
+        message(f"what they say is kept, and could not be taken up: {error}")
 
 
 def asked_lines(asked: list[Asked], width: int, program: str) -> list[str]:

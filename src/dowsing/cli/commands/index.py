@@ -48,8 +48,6 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
-    if options.remove:
-        return _remove(session)
     if options.usage != bool(options.place):
         raise Failure(
             "--usage wants places to ask in, such as ~/.local/bin or the name of a package"
@@ -57,6 +55,8 @@ def run(session: Session, options: argparse.Namespace) -> int:
             else "places are for --usage, which asks the programs there",
             status=2,
         )
+    if options.remove:
+        return _remove(session)
     if options.usage:
         from dowsing.cli.asking_usage import ask_for
 

@@ -8,9 +8,7 @@ from dowsing.commandline.grammar.problems import Problem
 from dowsing.commandline.grammar.sayings import Lack, ProblemCode
 from dowsing.commandline.judging.certainty import adds_operands, is_unsure, tells_only
 from dowsing.commandline.judging.value_checks import is_misspelled
-from dowsing.commandline.model.tree import WordUse
 from dowsing.model.nearness import nearest_words
-from dowsing.model.roles import Role
 from dowsing.model.told import told
 from dowsing.model.value_kinds import SIGNALS, ValueKind, WrongValue, wrong_kind
 
@@ -37,22 +35,11 @@ def missing_operands(node: CommandNode) -> Iterator[Problem]:
         return
     if node.carried or any(is_unsure(use.word) for use in node.operands):
         return
-    if _has_unknown_option(node):
+    if any(flag not in node.known.facts.adds for flag in node.unknown):
         return  # it may be the one that makes another form of it
     names = [slot.name for slot in node.lacking]
     reason = told(ProblemCode.MISSING_OPERAND, node.known.words, " ".join(names))
     yield Problem(node.name.start, _end_of(node), reason)
-
-
-def _has_unknown_option(node: CommandNode) -> bool:
-    """Whether something that looks like an option is in none of our tables."""
-    known = node.known.facts.adds
-    return any(
-        isinstance(use, WordUse)
-        and use.role == Role.OPTION
-        and use.word.value.partition("=")[0] not in known
-        for use in node.uses
-    )
 
 
 def _end_of(node: CommandNode) -> int:
