@@ -23,6 +23,7 @@ from dowsing.composing.filling_in import fill_in, same_words
 from dowsing.composing.form_fields import (
     Plan,
     best_form,
+    is_option_key,
     option_field,
     option_key,
     plan_of,
@@ -187,7 +188,7 @@ class CommandSheet(Sheet):
 
         def place(key: str) -> tuple[int, int]:
             """What the forms ask for first, then the options in the order of the page."""
-            if not key.startswith("option "):
+            if not is_option_key(key):
                 return 0, 0
             return (1, 0) if fields[key].required else (2, order.get(key, len(order)))
 
@@ -243,7 +244,7 @@ class CommandSheet(Sheet):
 
     def _acts(self, key: str) -> bool:
         """Whether an option of an expression does something, where others only tell."""
-        return key.startswith("option ") and "action" in self.field(key).group.casefold()
+        return is_option_key(key) and "action" in self.field(key).group.casefold()
 
     def without(self, field: Field) -> list[str]:
         """The spellings of an option that take no value though another one does."""

@@ -40,9 +40,18 @@ class Plan(Record):
     one_of: list[list[str]]
 
 
+#: What the keys of options' fields begin with.
+_OPTION = "option "
+
+
 def option_key(option: Option) -> str:
     """The key of an option's field."""
-    return f"option {option.flags[0]}"
+    return _OPTION + option.flags[0]
+
+
+def is_option_key(key: str) -> bool:
+    """Whether a key is that of an option's field."""
+    return key.startswith(_OPTION)
 
 
 def option_field(

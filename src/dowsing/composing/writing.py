@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from dowsing.composing.field import SWITCH, Field, FieldKind
-from dowsing.composing.form_fields import OPTIONS
+from dowsing.composing.form_fields import OPTIONS, is_option_key
 from dowsing.model.quoting import value_word
 from dowsing.model.value_kinds import FILE_KINDS, ValueKind
 
@@ -79,7 +79,7 @@ class _Writer:
         operands: list[_Word] = []
         shown = {place.key for place in sheet.plan.places} if sheet.expression else set()
         held = sheet.held_keys()
-        waiting = [sheet.field(key) for key in held if key.startswith("option ")]
+        waiting = [sheet.field(key) for key in held if is_option_key(key)]
         options: list[_Word] = [
             word for f in waiting if f.key not in shown for word in self.option(f)
         ]
@@ -91,7 +91,7 @@ class _Writer:
                 options = []
             elif place.word and not sheet.fixed:
                 operands.append(_Word(place.word))
-            elif place.key.startswith("option "):
+            elif is_option_key(place.key):
                 if place.key in shown:
                     before += self.option(sheet.field(place.key))
             elif place.key in held:

@@ -10,6 +10,9 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.index.store import Store
 
+#: Under what the names stand in the memory of a run.
+_KEPT = "names_and_keys"
+
 
 def nearest_names(store: Store, asked: str, count: int = 5) -> list[str]:
     """Names that are written like `asked`, likeliest first, with their sections."""
@@ -46,11 +49,11 @@ def _names_and_keys(store: Store) -> tuple[list[tuple[str, str]], list[str]]:
     """All names, and how each is compared; kept for the run, for a line may have many words that
     nothing is named.
     """
-    if "names and keys" not in store.memory:
+    if _KEPT not in store.memory:
         names = store.all_names()
-        store.memory["names and keys"] = (
+        store.memory[_KEPT] = (
             names,
             [name.casefold().replace("_", "-") for name, _ in names],
         )
-    found: tuple[list[tuple[str, str]], list[str]] = store.memory["names and keys"]
+    found: tuple[list[tuple[str, str]], list[str]] = store.memory[_KEPT]
     return found

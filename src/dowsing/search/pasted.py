@@ -95,6 +95,7 @@ def pasted_message(words: list[str]) -> Pasted | None:
 def _sign(text: str) -> Pasted | None:
     """`$?`, `2>&1`, `&&`."""
     from dowsing.commandline.languages import read_value
+    from dowsing.commandline.languages.expansion import is_well_known, name_words
 
     if _EXPANSION.fullmatch(text):
         says = read_value("expansion", text).says or read_value("arithmetic", text).says
@@ -103,9 +104,8 @@ def _sign(text: str) -> Pasted | None:
         return Pasted(kind, text, says, see=see)
     if text in _OPERATORS or _REDIRECTION.fullmatch(text):
         return Pasted(PastedKind.SIGN, text, see=_IN_SHELL)
-    known = read_value("expansion", f"${text}") if re.fullmatch(r"[A-Z][A-Z_]+", text) else None
-    if known is not None and known.says and not known.says.startswith("the value of"):
-        return Pasted(PastedKind.VARIABLE, text, known.says, see=["environ(7)"])
+    if is_well_known(text):
+        return Pasted(PastedKind.VARIABLE, text, name_words(text), see=["environ(7)"])
     return None
 
 

@@ -113,6 +113,11 @@ def name_words(name: str) -> str:
     return f"the value of {name}"
 
 
+def is_well_known(name: str) -> bool:
+    """Whether a variable of this name means the same everywhere."""
+    return name in _WELL_KNOWN
+
+
 class Unit(Enum):
     """What a part of the value is cut into."""
 
