@@ -422,6 +422,10 @@ class IndexWriter:
         """What each recipe begins with, and whether it takes conditions on files."""
         self.db.executemany("INSERT INTO task_starts VALUES(?,?,?)", rows)
 
+    def insert_additions(self, rows: Iterable[tuple[str, str]]) -> None:
+        """What may be added to the lines of commands, packed, by command."""
+        self.db.executemany("INSERT INTO additions VALUES(?,?)", rows)
+
     def insert_task_stems(self, rows: Iterable[tuple[str, float, float, bytes, bytes]]) -> None:
         """What stems say: for harm, for change, and for which recipes how much."""
         self.db.executemany("INSERT INTO task_stems VALUES(?,?,?,?,?)", rows)

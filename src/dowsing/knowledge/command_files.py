@@ -1,6 +1,7 @@
 """Reads and checks what we know of commands: knowledge/commands/<command>.toml, a table for each
 command and subcommand in it with the keys of command_facts.py and conventions.py, and `[[recipe]]`
-blocks (recipes.py); <command>.wordings beside it; classes.toml with what several commands share.
+blocks (recipes.py); <command>.wordings and <command>.asks beside it; classes.toml with what several
+commands share.
 
 A class is a table of the same keys. A command that names it in `is` has what the class has, unless
 it says otherwise; `members` are names of programs of that class of which nothing else is known,
@@ -13,6 +14,7 @@ import os
 import tomllib
 
 from dowsing.knowledge.act_checks import faults_of_acts
+from dowsing.knowledge.asks import faults_of_asks
 from dowsing.knowledge.command_classes import CommandClass
 from dowsing.knowledge.command_facts import KEYS, facts_of
 from dowsing.knowledge.conventions import BY_COMMAND, assembled
@@ -43,12 +45,14 @@ _ALL = KEYS | BY_COMMAND | {"is", *_OF_NAMES}
 class CommandFiles(Record):
     """All files: `rows` the tables of commands by their words, what their classes have put in;
     `recipes` the blocks, each with the file it is `where`; `wordings` by the line of their recipe;
-    `programs` what is looked for in those given on the line; `faults` what is wrong, a text each.
+    `asks` what is added to lines, by command; `programs` what is looked for in those given on the
+    line; `faults` what is wrong, a text each.
     """
 
     rows: dict[str, dict[str, Any]]
     recipes: list[dict[str, Any]]
     wordings: dict[str, list[str]]
+    asks: dict[str, Any]
     programs: dict[str, Any]
     faults: list[str]
 
@@ -83,6 +87,7 @@ def read_command_files(folder: str) -> CommandFiles:
     rows: dict[str, dict[str, Any]] = {}
     recipes: list[dict[str, Any]] = []
     wordings: dict[str, list[str]] = {}
+    asks: dict[str, Any] = {}
     faults: list[str] = []
     classes = _toml(os.path.join(folder, CLASSES))
     for name in sorted(os.listdir(folder)):
@@ -90,6 +95,10 @@ def read_command_files(folder: str) -> CommandFiles:
         if name.endswith(".wordings"):
             with open(path, encoding="utf-8") as file:
                 wordings |= parse_wordings(file.read())
+        elif name.endswith(".asks"):
+            table = _toml(path)
+            faults += faults_of_asks(name, table)
+            asks |= table
         elif name.endswith(".toml") and name not in (CLASSES, PROGRAMS):
             table = _toml(path)
             recipes += [{**row, "where": name} for row in table.pop(_RECIPE, [])]
@@ -98,7 +107,7 @@ def read_command_files(folder: str) -> CommandFiles:
     faults += _put_classes_in(rows, classes)
     faults += _faults_of_rows(rows) + _faults_of_recipes(recipes, wordings)
     programs = _toml(os.path.join(folder, PROGRAMS))
-    return CommandFiles(rows, recipes, wordings, programs, faults)
+    return CommandFiles(rows, recipes, wordings, asks, programs, faults)
 
 
 def _toml(path: str) -> dict[str, Any]:

@@ -19,7 +19,7 @@ FILE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "commands.pack")
 class Part(IntEnum):
     """The lines of the file. `NAMES`: programs that are never asked, or asked otherwise, and
     interpreters; `CONVENTIONS`: how commands take their words; `FACTS` of commands by their words;
-    `RECIPES` and their `WORDINGS`.
+    `RECIPES` and their `WORDINGS`; `ASKS`: what may be added to a line, by how it is asked for.
     """
 
     NAMES = 0
@@ -27,6 +27,7 @@ class Part(IntEnum):
     FACTS = 2
     RECIPES = 3
     WORDINGS = 4
+    ASKS = 5
 
 
 def part(which: Part) -> Any:

@@ -36,6 +36,7 @@ def write() -> None:
         Part.FACTS: found.facts(),
         Part.RECIPES: found.recipes,
         Part.WORDINGS: found.wordings,
+        Part.ASKS: found.asks,
     }
     beside = f"{FILE}.{os.getpid()}"
     with open(beside, "w", encoding="utf-8") as file:

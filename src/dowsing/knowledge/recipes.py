@@ -269,7 +269,7 @@ def slot_of(name: str, row: object = MappingProxyType({})) -> Slot:
         return Slot(name, CONDITIONS)
     if not isinstance(row, dict | MappingProxyType):
         raise ValueError(f'the slot {name} is described by a table: {{ kind = "file" }}')
-    kind = str(row.get("kind", "")) or _kind_by_name(name)
+    kind = str(row.get("kind", "")) or kind_by_name(name)
     if kind not in KINDS:
         raise ValueError(
             f"the slot {name} is of an unknown kind {kind}; there are {', '.join(sorted(KINDS))}"
@@ -281,7 +281,8 @@ def slot_of(name: str, row: object = MappingProxyType({})) -> Slot:
     return Slot(name, kind, like, None if default is None else str(default))
 
 
-def _kind_by_name(name: str) -> str:
+def kind_by_name(name: str) -> str:
+    """The kind of a slot that only has a name."""
     bare = name.rstrip("0123456789").rstrip("-")
     for word in (bare, bare.split("-")[-1], bare.split("-")[0]):
         if word in KINDS:

@@ -29,7 +29,7 @@ MOST_FILTERS = 6  # recipes for conditions that are chosen by what is said besid
 class Candidate(Record):
     """A recipe that is chosen: packed, the stems of its wordings, what speaks for it (log odds
     against a recipe of which nothing is said), and whether its line changes anything. `beside` is
-    what speaks for it without the words of conditions on files.
+    what speaks for it without the words of conditions on files, `by_stem` what each stem says.
     """
 
     row: str
@@ -37,6 +37,11 @@ class Candidate(Record):
     score: float
     changing: bool
     beside: float = 0.0
+    by_stem: dict[str, float] = {}  # noqa: RUF012 - a record is immutable
+
+    def without(self, stems: frozenset[str]) -> float:
+        """What speaks for it without these stems."""
+        return self.score - sum(self.by_stem.get(one, 0.0) for one in stems)
 
 
 class Choice:
@@ -61,6 +66,7 @@ class Choice:
         self._scores: dict[int, float] = dict(starts)
         self._hinted: dict[int, float] = {}
         self._inside: dict[int, float] = {}
+        self._by_stem: dict[str, dict[int, float]] = {}
         wanted = list(dict.fromkeys([*stems, *marks]))
         places = ",".join("?" * len(wanted))
         for stem, harm, change, numbers, steps in store.rows(
@@ -79,6 +85,7 @@ class Choice:
                 if stem in hints:
                     self._hint(weights)
                 else:
+                    self._by_stem[stem] = weights
                     self._add(weights, stem in inside)
         self._add(self._hinted)
 
@@ -112,7 +119,10 @@ class Choice:
             recipe, wordings, changing = rows[number]
             texts = wordings.split("\n")
             beside = score - self._inside.get(number, 0.0)
-            found.append(Candidate(recipe, texts, score, bool(changing), beside))
+            by_stem = {
+                stem: weights[number] for stem, weights in self._by_stem.items() if number in weights
+            }
+            found.append(Candidate(recipe, texts, score, bool(changing), beside, by_stem))
         return found
 
     def _filters(self, chosen: set[int]) -> list[tuple[int, float]]:

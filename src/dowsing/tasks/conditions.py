@@ -301,11 +301,17 @@ def _names(text: str, values: list[Value], add) -> None:  # type: ignore[no-unty
             endings[0].start,
             endings[-1].end,
         )
-    for value in wanted:
-        if (value.kind == "glob" and "/" not in value.text) or (
-            value.before in ("named", "called") and value.kind in ("file", "name")
-        ):
-            add(f"-name {quoted(value.text)}", value.start, value.end)
+    named = [
+        value
+        for value in wanted
+        if (value.kind == "glob" and "/" not in value.text)
+        or (value.before in ("named", "called") and value.kind in ("file", "name"))
+    ]
+    if len(named) > 1 and all(value.before in ("or", "and") for value in named[1:]):
+        tests = [f"-name {quoted(value.text)}" for value in named]
+        add(rf"\( {' -o '.join(tests)} \)", named[0].start, named[-1].end)
+    for value in named:
+        add(f"-name {quoted(value.text)}", value.start, value.end)
     if not endings:
         for words, extensions in _KINDS.items():
             for match in re.finditer(rf"(?<![\w./-])(?:{words})(?![\w./-])", text, re.IGNORECASE):

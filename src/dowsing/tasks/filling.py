@@ -4,6 +4,7 @@ quoted for the shell.
 
 from __future__ import annotations
 
+import os
 import re
 
 from dowsing.knowledge.recipes import (
@@ -33,7 +34,11 @@ if TYPE_CHECKING:
 else:
     Protocol = object
 
-_SEVERAL = frozenset(("file", "folder", "path", "package", "service", "user"))
+_SEVERAL = frozenset(
+    "file folder path package service user pid container group program process image".split()
+)
+#: Where several values stand in one word: the groups of `usermod -aG`.
+_IN_ONE_WORD = re.compile(r"-\w*G <group>")
 #: A command that may stand in single quotes and in a cron table as it is.
 _PLAIN_COMMAND = re.compile(r"[\w./~][\w.:@+,=/~ -]*")
 NEARLY = 0.1  # so much a length of time may differ in another unit: a month of 30 days
@@ -151,7 +156,7 @@ def fill(
             slot, value = best
             left = [other for other in left if other.end <= value.start or value.end <= other.start]
             places[slot.name] = value
-            written = _written(slot, value, recipe.line)
+            written = written_value(slot, value, recipe.line)
             chosen[slot.name] = _in_place(written, slot, recipe.line)
             if chosen[slot.name] is None:  # it cannot stand there: the place stays open
                 slots = [other for other in slots if other is not slot]
@@ -160,13 +165,17 @@ def fill(
             if slot.like and not slot.is_like(value.text):
                 fit -= 3.0  # another kind of file is meant
     _in_order(recipe, slots, places, chosen)
-    left = _with_neighbours(chosen, places, [value for value in left if value in values])
+    in_one_word = _IN_ONE_WORD.search(recipe.line) is not None
+    left = _with_neighbours(
+        chosen, places, [value for value in left if value in values], in_one_word
+    )
     if "@" in (chosen.get("host") or ""):  # who logs in is said with the machine
         line = line.replace("<user>@", "")
         if chosen.get("user"):
             left.append(places["user"])
         chosen["user"] = None
     left = _name_target(chosen, left)
+    _name_archive(chosen, slots)
     for slot in slots:
         if chosen[slot.name] is None and slot.default is not None:
             chosen[slot.name] = quoted(slot.default)
@@ -194,7 +203,7 @@ def _in_order(
             continue
         places[first], places[later] = other, one
         for name in (first, later):
-            chosen[name] = _written(by_name[name], places[name], recipe.line)
+            chosen[name] = written_value(by_name[name], places[name], recipe.line)
 
 
 def _name_target(chosen: dict[str, str | None], left: list[Value]) -> list[Value]:
@@ -212,11 +221,22 @@ def _name_target(chosen: dict[str, str | None], left: list[Value]) -> list[Value
     return [one for one in left if one is not said or target is not None]
 
 
+def _name_archive(chosen: dict[str, str | None], slots: list[Slot]) -> None:
+    """An archive that is made and not named is called as what it is made of."""
+    slot = next((one for one in slots if one.name == "archive" and one.like), None)
+    source = chosen.get("folder") or chosen.get("file") or ""
+    if slot is None or chosen["archive"] is not None or not re.fullmatch(r"[\w./~-]+", source):
+        return
+    name = os.path.basename(source.rstrip("/"))
+    if name.strip(".~"):
+        chosen["archive"] = f"{name}{slot.like.split()[0].lstrip('*')}"
+
+
 def _with_neighbours(
-    chosen: dict[str, str | None], places: dict[str, Value], left: list[Value]
+    chosen: dict[str, str | None], places: dict[str, Value], left: list[Value], in_one_word: bool
 ) -> list[Value]:
     """Several values in a row (`a.txt, b.txt and c.txt`) go where the first of them went; the
-    values that then are left.
+    values that then are left. `in_one_word`: groups stand in one word, with commas.
     """
     for name, value in places.items():
         if name.rstrip("s") not in _SEVERAL:
@@ -231,7 +251,7 @@ def _with_neighbours(
                 word = as_operand(quoted(other.text, raw_glob=other.kind == "glob"), kind)
                 if word is None:
                     continue
-                chosen[name] = f"{chosen[name]} {word}"
+                chosen[name] = f"{chosen[name]}{',' if in_one_word else ' '}{word}"
                 left = [one for one in left if one is not other]
                 end = other.end
     return left
@@ -246,7 +266,7 @@ def _in_quotes(text: str, name: str, line: str) -> str | None:
     return literally(literally(text))[1:-1] if name in shell_script_slots(line) else None
 
 
-def _written(slot: Slot, value: Value, line: str) -> str | None:
+def written_value(slot: Slot, value: Value, line: str) -> str | None:
     """The value as it stands in the line, None if it cannot."""
     text = value.text
     if f"/<{slot.name}>/" in line:  # part of a script of sed, in which a slash would end it

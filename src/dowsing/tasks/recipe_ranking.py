@@ -9,6 +9,8 @@ import re
 from dowsing.knowledge.recipes import CONDITIONS, Recipe
 from dowsing.knowledge.stems import EMPTY, stem, words
 from dowsing.model.record import Record
+from dowsing.tasks.adding import Added, Adding
+from dowsing.tasks.additions import Additions
 from dowsing.tasks.choice import domains_of
 from dowsing.tasks.conditions import tests_of
 from dowsing.tasks.cues import Cues
@@ -107,11 +109,18 @@ def ranked(
 
 
 class _Filled:
-    """A recipe with the values of a sentence, and which words of it went into that (`spans`)."""
+    """A recipe with the values of a sentence, and which words of it went into that (`spans`);
+    `added`: the stems of those that asked for what was put into its line.
+    """
 
     def __init__(
-        self, recipe: Recipe, said: ParsedSentence, renamed: bool, cues: SlotCues | None
+        self,
+        recipe: Recipe,
+        said: ParsedSentence,
+        renamed: bool,
+        cues: SlotCues | None,
     ) -> None:
+        self.added: frozenset[str] = frozenset()
         self.filters = CONDITIONS in {slot.name for slot in recipe.slots}
         called = parts_called_for(said.tokens, recipe.parts)
         conditions = said.conditions if self.filters else []
@@ -128,6 +137,17 @@ class _Filled:
         self.spans = [(token.start, token.end) for words in called.values() for token in words]
         self.spans += [(one.start, one.end) for one in conditions]
         self.spans += [(_begin_of(value), value.end) for value in self.used]
+
+    def add(self, added: Added, places: list[tuple[int, int]]) -> None:
+        """Count what was put into the line as well; `places`: those of the words that asked."""
+        values = [value for one in added.asked for value in one.values.values()]
+        unused = [one for one in self.filled.unused if one not in values]
+        self.filled = self.filled.changed(
+            line=added.line, unused=unused, placed=[*self.filled.placed, *values]
+        )
+        self.used = self.filled.placed
+        self.spans += places
+        self.spans += [(_begin_of(value), value.end) for value in values]
 
     def has(self, start: int, end: int) -> bool:
         """Whether a place of the sentence went into it."""
@@ -185,6 +205,7 @@ class Rater:
         self.asks_change = choice.asks_change if choice is not None else 0.5
         self.terms: list[WordingTerm] = terms_for(finder.store, corpus, said.words)
         self.cues = Cues(finder.store, said.text, said.values)
+        self.adding = Adding(Additions(finder.store, said))
         self.domains: dict[str, frozenset[str]] = {}
         self.bare = self.cues.bare(said.ordinary)
         words = {value.text for value, _ in self.bare} | {value.text for value in said.values}
@@ -198,6 +219,7 @@ class Rater:
         found = matches(self.corpus, self.terms, self.said.implied, MOST_RATED)
         recipes = [match.recipe for match in found]
         self.domains = domains_of(self.finder.store, {one.command for one in recipes})
+        self.adding.learn(recipes)
         self.cues.learn([slot.name for one in recipes for slot in one.slots])
         return found
 
@@ -208,6 +230,7 @@ class Rater:
         recipe = match.recipe
         wanted = self._has_tool(recipe.line, self.said.with_tools)
         filled = _Filled(recipe, self.said, wanted, self.cues_for(match))
+        self._add(match, filled)
         if (filled.filters and not self.said.conditions) or self._contradicts(match, filled):
             return None
         filled.spans += self.ruled_out
@@ -215,7 +238,7 @@ class Rater:
         said = self._wording_said(match, filled)
         lost = self._lost(match, filled)
         evidence = self._of_values(filled).changed(
-            chosen=self._chosen(match, said, filled.filters),
+            chosen=self._chosen(match, said, filled),
             covered=covered,
             union=union,
             unsaid=self._unsaid(recipe.command),
@@ -237,6 +260,21 @@ class Rater:
             lost,
         )
 
+    def _add(self, match: RecipeMatch, filled: _Filled) -> None:
+        """Put what is asked for beside what the recipe says into its line."""
+        pairs = zip(self.said.words, match.also, strict=True)
+        said = {word.start for word, also in pairs if also >= LEAST_RELATED}
+        tokens = self.adding.additions.tokens
+        new = frozenset(
+            n
+            for n, one in enumerate(tokens)
+            if one.start not in said and not filled.has(one.start, one.end)
+        )
+        added = self.adding.put_into(filled.filled.line, filled.filled.unused, new)
+        words = {n for one in [*added.asked, *added.had] for n in one.words}
+        filled.added = frozenset(tokens[n].stem for one in added.asked for n in one.words)
+        filled.add(added, [(tokens[n].start, tokens[n].end) for n in sorted(words)])
+
     def cues_for(self, match: RecipeMatch) -> SlotCues:
         """Where values of the recipe stand. A word that its wordings have is no value of it."""
         own = {word for text in match.wordings for word in text.split(" ")}
@@ -250,14 +288,18 @@ class Rater:
         evidence = one.evidence.changed(absent=1.0)
         return one.changed(evidence=evidence, score=evidence.worth(weights))
 
-    def _chosen(self, match: RecipeMatch, said: float, filters: bool) -> float:
+    def _chosen(self, match: RecipeMatch, said: float, filled: _Filled) -> float:
         """What the words say for it beside the best one. For a recipe that takes conditions, the
-        words of these need not say anything.
+        words of these need not say anything, nor need those that asked for what was added.
         """
         if match.chosen is not None:
             behind = match.chosen.score - self.best
-            beside = match.chosen.beside - self.best_beside
-            return max(behind, beside) if filters else behind
+            if filled.filters:
+                behind = max(behind, match.chosen.beside - self.best_beside)
+            if filled.added:
+                best = max(one.without(filled.added) for one in self.corpus.chosen.values())
+                behind = max(behind, match.chosen.without(filled.added) - best)
+            return behind
         return -UNFITTED * (1 - said)
 
     def _unsaid(self, command: str) -> float:

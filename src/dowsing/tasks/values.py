@@ -79,6 +79,17 @@ _PARTED = Pattern(
     "split",
     "divided",
 )
+#: One more name in a row, with nothing behind it that would be done to it.
+_NEXT_IN_LIST = re.compile(
+    r"(?:, ?(?:and )?|,? and | or )([A-Za-z][\w.+-]*\w)"
+    r"(?=\s*(?:$|[,.;?!])|\s(?:and|with|to|from|in|on|by|for|using|without|but|at|as|into)\b)"
+)
+#: What is done next, where a name is followed by what is to be done with it.
+_DONE_NEXT = frozenset(
+    "restart reboot enable disable reload quit exit remove delete upgrade update test run".split()
+)
+#: The home folder of who asks.
+_HOME = Pattern(r"\b(?:my|our) home(?: (?:folder|directory))?(?![\w-])", "home")
 _SEPARATORS = {
     "colon": ":",
     "comma": ",",
@@ -258,13 +269,28 @@ def values_in(sentence: str, ordinary: Ordinary) -> list[Value]:
     _replaced(sentence, take)
     _lines_and_machines(sentence, take)
     _times(sentence, take)
+    for match in _HOME.finditer(sentence):
+        take(*match.span(), "~", "path")
     for match in _HEIGHT.finditer(sentence):
         take(*match.span(), match[0], "text")
     endings_in(sentence, take)
     files_in(sentence, take)
     amounts_in(sentence, take)
     _names(sentence, take, ordinary)
+    _in_lists(sentence, found, take, ordinary)
     return sorted(found, key=lambda value: value.start)
+
+
+def _in_lists(sentence: str, found: list[Value], take: Take, ordinary: Ordinary) -> None:
+    """Names that stand in a row with one: `nginx and curl`. Such a one may be a word."""
+    for value in [one for one in found if one.sure and one.kind == "name"]:
+        end = value.end
+        while (match := _NEXT_IN_LIST.match(sentence, end)) is not None:
+            word = match[1].lower()
+            if not ordinary.can_name(word) or word in _DONE_NEXT:
+                break
+            take(*match.span(1), match[1], "name")
+            end = match.end(1)
 
 
 def _replaced(sentence: str, take: Take) -> None:

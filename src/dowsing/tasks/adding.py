@@ -1,0 +1,126 @@
+"""What is put into the line of a recipe beside what it has: of all that is asked for, what the
+recipe does not say already, and what can stand in its line.
+"""
+
+from __future__ import annotations
+
+from dowsing.knowledge.asks import ANY, LINE
+from dowsing.model.record import Record
+from dowsing.tasks.additions import Additions, Asked, place_of
+from dowsing.tasks.filling import written_value
+from dowsing.tasks.inserting import (
+    CommandPlace,
+    around,
+    command_names,
+    command_places,
+    inserted,
+    stands_in,
+)
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterable
+
+    from dowsing.knowledge.recipes import Recipe
+    from dowsing.tasks.values import Value
+
+MOST_ADDED = 5  # to one line
+OF_VALUE = 1.5  # how much a value counts that finds its place, in words
+
+
+class Added(Record):
+    """A line with what was put into it: the additions, in their order, and those that it had
+    already.
+    """
+
+    line: str
+    asked: list[Asked]
+    had: list[Asked]
+
+
+class Adding:
+    """Puts additions into lines, for one sentence."""
+
+    def __init__(self, additions: Additions) -> None:
+        self.additions = additions
+
+    def learn(self, recipes: Iterable[Recipe]) -> None:
+        """Read what may be added to the lines of these recipes."""
+        names = {name for one in recipes for name in command_names(one.line)}
+        self.additions.read(sorted({*names, ANY}))
+
+    def put_into(self, line: str, free: list[Value], new: frozenset[int]) -> Added:
+        """The line with all that is asked for and can stand there. `free`: values that have no
+        place; `new`: the words that the recipe says nothing of, by their numbers.
+        """
+        added: list[Asked] = []
+        had: list[Asked] = []
+        left = set(new)
+        for one, words in self._candidates(line, free, left):
+            tells_more = any(value in free for value in one.values.values())
+            if len(added) >= MOST_ADDED or not (tells_more or self._telling(one) & left):
+                continue
+            place = _place_of(line, words, self.additions.known)
+            if place is not None and stands_in(line, place, one.addition.text):
+                had.append(one)
+                left -= one.words
+                continue
+            longer = self._with(line, place, one)
+            if longer is None:
+                continue
+            line = longer
+            added.append(one)
+            left -= one.words
+            free = [value for value in free if value not in one.values.values()]
+        return Added(line, added, had)
+
+    def _candidates(self, line: str, free: list[Value], new: set[int]) -> list[tuple[Asked, str]]:
+        """What may be added, with the words of its command, what says most first."""
+        found: list[tuple[Asked, str]] = []
+        names = dict.fromkeys(one.words for one in command_places(line, self.additions.known))
+        for words in [*names, ANY]:
+            found += [
+                (one, words)
+                for one in self.additions.of(words)
+                if all(value in free for value in one.values.values())
+                if one.told or (one.values and (words != ANY or _is_redirection(one)))
+            ]
+        return sorted(found, key=lambda pair: (pair[1] == ANY, -self._gain(pair[0], new)))
+
+    def _gain(self, one: Asked, new: set[int]) -> float:
+        """How much of the sentence an addition has that nothing else has."""
+        return one.said * (len(self._telling(one) & new) + OF_VALUE * len(one.values))
+
+    def _telling(self, one: Asked) -> set[int]:
+        return {n for n in one.words if self.additions.tells(n)}
+
+    def _with(self, line: str, place: CommandPlace | None, one: Asked) -> str | None:
+        """The line with an addition; None if it cannot stand there."""
+        text = one.addition.text
+        for name, value in one.values.items():
+            word = written_value(place_of(name), value, text)
+            if word is None:
+                return None
+            text = text.replace(f"<{name}>", word)
+        if place is None:
+            return around(line, text)
+        if "<" in text.replace("<<", "") or any(
+            stands_in(line, place, other) for other in one.addition.excludes
+        ):
+            return None
+        needs = one.addition.needs
+        if needs and not any(stands_in(line, place, other) for other in needs):
+            return None
+        return inserted(line, place, text) if text.startswith(("-", "+")) or "=" in text else None
+
+
+def _place_of(line: str, words: str, known: frozenset[str]) -> CommandPlace | None:
+    """The first command of a line with these words."""
+    return next((one for one in command_places(line, known) if one.words == words), None)
+
+
+def _is_redirection(one: Asked) -> bool:
+    """Whether the output of the line goes into a file that has an ending."""
+    return one.addition.text.startswith(f"{LINE} >") and all(
+        "." in value.text for value in one.values.values()
+    )

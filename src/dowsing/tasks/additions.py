@@ -1,0 +1,253 @@
+"""What of a sentence asks for something to be added to a line: an option, a pipe, a file that it
+goes to. Each is known by phrases (knowledge/asks.py), which are looked for in the sentence.
+"""
+
+from __future__ import annotations
+
+from dowsing.index.word_reader import related_terms
+from dowsing.knowledge.asks import FILLING, NO, Addition, additions_of, item_of
+from dowsing.knowledge.recipes import KINDS, Slot, kind_by_name
+from dowsing.knowledge.stems import EMPTY, stem
+from dowsing.model.record import Record
+from dowsing.tasks.part_phrases import Token, tokens_of
+from dowsing.tasks.slot_fit import points_of
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterable
+
+    from dowsing.index.store import Store
+    from dowsing.tasks.sentence import ParsedSentence
+    from dowsing.tasks.values import Value
+
+LIGHT = 0.3  # how much a word counts that could stand in any phrase
+LEAST_SAID = 0.8  # of a phrase
+LEAST_RELATED = 0.5  # what counts less for a word does not stand for it
+BETWEEN = 2  # words that may stand among those of a phrase, beside as many as it has
+TO_VALUE = 3  # words from a word of the phrase to the value beside it
+_LIGHT = (EMPTY | frozenset("time else now then but also".split())) - {NO}
+
+
+#: What a value is said to be that does not matter for an addition.
+_NO_UNITS = frozenset(("excluded", "nth", "ordinal", "owner"))
+
+
+class Asked(Record):
+    """An addition that is asked for: by which words of the sentence (`words`, their numbers), with
+    which values in its places, how much of the phrase is said (to 1), and whether words that tell
+    are among them (`told`).
+    """
+
+    addition: Addition
+    words: frozenset[int]
+    values: dict[str, Value]
+    said: float
+    told: bool
+
+
+class Additions:
+    """The additions that a sentence asks for, by command; each command's are read once."""
+
+    def __init__(self, store: Store, said: ParsedSentence) -> None:
+        self.store, self.values, self.ordinary = store, said.values, said.ordinary
+        self.tokens: list[Token] = tokens_of(said.text)
+        self.items = [item_of(one.text) for one in self.tokens]
+        self.inside = {
+            n
+            for n, one in enumerate(self.tokens)
+            if any(v.sure and v.start <= one.start and one.end <= v.end for v in said.values)
+        }
+        self.places: dict[str, list[tuple[int, float]]] = {}
+        self._learn()
+        self._asked: dict[str, list[Asked]] = {}
+
+    def _learn(self) -> None:
+        """Where each word stands, and those that may stand for it."""
+        stems = [one for n, one in enumerate(self.items) if n not in self.inside]
+        related = related_terms(self.store, list(dict.fromkeys(stems))) if stems else {}
+        for n, one in enumerate(self.items):
+            if n in self.inside:
+                continue
+            self.places.setdefault(one, []).append((n, 1.0))
+            for other, much in related.get(one, ()):
+                if much >= LEAST_RELATED:
+                    self.places.setdefault(other, []).append((n, much))
+
+    @property
+    def known(self) -> frozenset[str]:
+        """The commands that were read."""
+        return frozenset(self._asked)
+
+    def of(self, command: str) -> list[Asked]:
+        """What is asked for of a command, or of its name with a subcommand."""
+        return self._asked.get(command, [])
+
+    def tells(self, number: int) -> bool:
+        """Whether a word of the sentence says something by itself."""
+        return _weight(self.items[number]) == 1.0
+
+    def read(self, commands: Iterable[str]) -> None:
+        """Find what is asked for of these commands."""
+        wanted = list({one for one in commands if one not in self._asked})
+        marks = ",".join("?" * len(wanted))
+        for command, rows in self.store.rows(
+            f"SELECT command, rows FROM additions WHERE command IN ({marks})", wanted
+        ):
+            asked = (self._best(one) for one in additions_of(rows))
+            self._asked[command] = [one for one in asked if one is not None]
+
+    def _best(self, addition: Addition) -> Asked | None:
+        """The phrase of an addition that is said best."""
+        found = [one for text in addition.phrases if (one := self._said(addition, text))]
+        return max(found, key=lambda one: (one.said, len(one.words)), default=None)
+
+    def _said(self, addition: Addition, phrase: str) -> Asked | None:
+        """Whether a phrase is said, its words near each other."""
+        items = phrase.split(" ")
+        whole = missing = 0.0
+        for item in items:
+            if item[0] != "<":
+                weight = LIGHT if item in _LIGHT else 1.0
+                whole += weight
+                missing += weight * (item not in self.places)
+        if not whole or missing > (1 - LEAST_SAID) * whole:
+            return None
+        anchor = min(
+            (one for one in items if one in self.places),
+            key=lambda one: (-_weight(one), len(self.places[one])),
+        )
+        tries = (self._from(addition, items, anchor, n, whole) for n, _ in self.places[anchor])
+        return max((one for one in tries if one), key=lambda one: one.said, default=None)
+
+    def _from(
+        self, addition: Addition, items: list[str], anchor: str, at: int, whole: float
+    ) -> Asked | None:
+        """The phrase with one of its words at a place."""
+        reach = len(items) + BETWEEN
+        where: dict[int, int] = {}
+        got = 0.0
+        for n, item in enumerate(items):
+            if item[0] == "<":
+                continue
+            near = [
+                (abs(place - at), -much, place)
+                for place, much in self.places.get(item, ())
+                if abs(place - at) <= reach and place not in where.values()
+                if item != anchor or place == at
+            ]
+            if near:
+                _, much, where[n] = min(near)
+                got += _weight(item) * -much
+        said = got / whole
+        if said < LEAST_SAID or self._is_contrary(items, where):
+            return None
+        told = any(_weight(items[n]) == 1.0 and items[n] != NO for n in where)
+        values = self._values(items, where)
+        if values is None:
+            return None
+        return Asked(addition, frozenset(where.values()), values, said, told)
+
+    def _is_contrary(self, items: list[str], where: dict[int, int]) -> bool:
+        """Whether the contrary is said: a word that denies stands before what it denies in the
+        sentence and not in the phrase, or the other way round.
+        """
+        denied = [n for n in where if items[n] != NO and _weight(items[n]) == 1.0]
+        if not denied:
+            return False
+        for n in denied:
+            words = [
+                item
+                for item, token in zip(
+                    self.items[: where[n]], self.tokens[: where[n]], strict=True
+                )
+                if token.text not in FILLING
+            ]
+            if (NO in words[-BETWEEN:]) != (NO in items[max(0, n - BETWEEN) : n]) and (
+                n == denied[0] or NO in items
+            ):
+                return True
+        return False
+
+    def _values(self, items: list[str], where: dict[int, int]) -> dict[str, Value] | None:
+        """The values for the places of a phrase, each beside the words that it stands beside in
+        the phrase; None if one is missing.
+        """
+        found: dict[str, Value] = {}
+        for n, item in enumerate(items):
+            if item[0] != "<":
+                continue
+            slot = place_of(item[1:-1])
+            fitting = [
+                (gap, value.start, value)
+                for value in self.values
+                if value.sure or (value.noun and not self.ordinary.has(value.text.casefold()))
+                if value not in found.values() and _fits(slot, value, items)
+                if (gap := self._gap(value, n, items, where)) is not None
+            ]
+            if not fitting:
+                return None
+            found[item[1:-1]] = min(fitting, key=lambda one: one[:2])[2]
+        return found
+
+    def _gap(self, value: Value, at: int, items: list[str], where: dict[int, int]) -> int | None:
+        """How many words stand between a value and the words of the phrase beside it; None if it
+        does not stand beside them.
+        """
+        inside = self._inside(value)
+        if not inside:
+            return None
+        gaps = [
+            self._gap_to(items, where, at - 1, inside[0], -1),
+            self._gap_to(items, where, at + 1, inside[-1], 1),
+        ]
+        known = [gap for gap in gaps if gap is not None]
+        return None if -1 in known or not known else min(known)
+
+    def _gap_to(
+        self, items: list[str], where: dict[int, int], item: int, word: int, step: int
+    ) -> int | None:
+        """The words up to a word of the phrase on one side of a value: None if the phrase has none
+        there, -1 if the sentence has not.
+        """
+        if not 0 <= item < len(items) or items[item][0] == "<":
+            return None
+        beside = word + step
+        while 0 <= beside < len(self.tokens) and self.tokens[beside].text in FILLING:
+            beside += step
+        if 0 <= beside < len(self.tokens) and self._stands_for(beside, items[item]):
+            return 0
+        place = where.get(item)
+        if place is None or _weight(items[item]) < 1.0:
+            return -1
+        gap = (place - word) * step - 1
+        return gap if 0 <= gap <= TO_VALUE else -1
+
+    def _stands_for(self, word: int, item: str) -> bool:
+        return any(place == word for place, _ in self.places.get(item, ()))
+
+    def _inside(self, value: Value) -> list[int]:
+        """The words of a value, by their numbers."""
+        return [
+            n
+            for n, one in enumerate(self.tokens)
+            if one.start < value.end and value.start < one.end
+        ]
+
+
+def place_of(name: str) -> Slot:
+    """The slot for a place of an addition."""
+    kind = kind_by_name(name)
+    return Slot(name, kind if kind in KINDS else "text")
+
+
+def _fits(slot: Slot, value: Value, items: list[str]) -> bool:
+    """Whether a value may stand in a place. Its unit does not matter if the phrase says it, nor
+    that it is something left out.
+    """
+    if value.unit and (value.unit in _NO_UNITS or stem(value.unit) in items):
+        value = value.changed(unit="")
+    return points_of(slot, value) > 0
+
+
+def _weight(item: str) -> float:
+    return LIGHT if item in _LIGHT else 1.0
