@@ -17,6 +17,7 @@ import json
 import re
 import zlib
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 from fit_tasks import Fitted, effects_of, fit, texts_of
@@ -43,6 +44,7 @@ LISTS = (
     "tasks-held-a.jsonl",
     "tasks-held-b.jsonl",
     "tasks-held-c.jsonl",
+    "tasks-composed.jsonl",
 )
 OF_LISTS = 10.0
 MISSING = 6  # every so many-th wording is asked as well as if nothing were known of its command
@@ -197,6 +199,17 @@ def rows_for(
     return rows, lost
 
 
+def is_right(task: dict[str, Any], line: str) -> bool:
+    """Whether a line is one of those that a row accepts, quoted or not."""
+    bare = re.sub(r"^\s*sudo\s+", "", line).replace('"', "").replace("'", "")
+    bare = re.sub(r"\s+", " ", re.sub(r"\\(?=[ *()])", "", bare)).strip()
+    return any(
+        any(re.search(one, text) for one in task.get("accept", []))
+        and not any(re.search(one, bare) for one in task.get("reject", []))
+        for text in (line, bare)
+    )
+
+
 def rows_of_lists(finder: CommandFinder) -> list[Row]:
     """The rows of the lists, rated as a look-up does."""
     found = []
@@ -204,13 +217,13 @@ def rows_of_lists(finder: CommandFinder) -> list[Row]:
         for line in (QUERIES / name).read_text("utf-8").splitlines():
             task = json.loads(line)
             again = [task["again"]] if isinstance(task.get("again"), str) else task.get("again")
-            ordinary = ordinary_of(finder.store, task["task"], [])
-            said = understand(task["task"], again or [], ordinary)
+            say, *again = task.get("say") or [task["task"], *(again or [])]
+            said = understand(say, again, ordinary_of(finder.store, " ".join([say, *again]), []))
             corpus, choice = chosen_corpus(finder.store, said, [])
             rater = Rater(said, corpus, finder, choice)
             rated = [one for match in rater.matches() if (one := rater.rate(match, read_weights()))]
             lines = [one.filled.line for one in rated]
-            right = np.array([any(re.search(p, text) for p in task["accept"]) for text in lines])
+            right = np.array([is_right(task, text) for text in lines])
             if rated:
                 found.append(Row(rated, right, OF_LISTS))
     return found

@@ -46,7 +46,7 @@ NOWHERE = -1
 
 #: Changed with every change of the layout or of what is read out of pages. It stands in the name of
 #: the file, so that two versions of the program have an index each, and within it (`user_version`).
-VERSION = 45
+VERSION = 48
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -141,6 +141,7 @@ CREATE TABLE task_starts(number INTEGER PRIMARY KEY, start REAL, filters INTEGER
 CREATE TABLE task_telling(stem TEXT PRIMARY KEY, telling REAL) WITHOUT ROWID;
 CREATE TABLE task_cues(slot TEXT PRIMARY KEY, cues TEXT) WITHOUT ROWID;
 CREATE TABLE additions(command TEXT PRIMARY KEY, rows TEXT) WITHOUT ROWID;
+CREATE TABLE addition_stems(stem TEXT PRIMARY KEY, telling REAL) WITHOUT ROWID;
 CREATE TABLE joined(apart TEXT PRIMARY KEY, term TEXT) WITHOUT ROWID;
 CREATE VIRTUAL TABLE bodies USING fts5(text, content='', tokenize="porter unicode61");
 CREATE VIRTUAL TABLE pieces USING fts5(key, content='', tokenize="trigram");

@@ -422,9 +422,14 @@ class IndexWriter:
         """What each recipe begins with, and whether it takes conditions on files."""
         self.db.executemany("INSERT INTO task_starts VALUES(?,?,?)", rows)
 
-    def insert_additions(self, rows: Iterable[tuple[str, str]]) -> None:
-        """What may be added to the lines of commands, packed, by command."""
+    def insert_additions(
+        self, rows: Iterable[tuple[str, str]], stems: Iterable[tuple[str, float]]
+    ) -> None:
+        """What may be added to the lines of commands, packed, by command; how telling stems are of
+        which one is asked for, "" for those that none has.
+        """
         self.db.executemany("INSERT INTO additions VALUES(?,?)", rows)
+        self.db.executemany("INSERT INTO addition_stems VALUES(?,?)", stems)
 
     def insert_task_stems(self, rows: Iterable[tuple[str, float, float, bytes, bytes]]) -> None:
         """What stems say: for harm, for change, and for which recipes how much."""

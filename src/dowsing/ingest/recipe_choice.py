@@ -44,7 +44,7 @@ def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
     writer.insert_task_cues((slot, json.dumps(cues)) for slot, cues in choice.cues.items())
     domains = ((DOMAIN + command, json.dumps(stems)) for command, stems in choice.domains.items())
     writer.insert_task_cues(domains)
-    writer.insert_additions(packed_additions())
+    writer.insert_additions(*packed_additions())
     writer.set_meta(Meta.TASK_HARM, str(choice.harm))
     writer.set_meta(Meta.TASK_CHANGE, str(choice.change))
     return frozenset(choice.lines) & frozenset(known)

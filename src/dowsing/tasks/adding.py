@@ -4,6 +4,8 @@ recipe does not say already, and what can stand in its line.
 
 from __future__ import annotations
 
+import re
+
 from dowsing.knowledge.asks import ANY, LINE
 from dowsing.model.record import Record
 from dowsing.tasks.additions import Additions, Asked, place_of
@@ -14,6 +16,7 @@ from dowsing.tasks.inserting import (
     command_names,
     command_places,
     inserted,
+    replaced,
     stands_in,
 )
 
@@ -24,6 +27,11 @@ if TYPE_CHECKING:
     from dowsing.knowledge.recipes import Recipe
     from dowsing.tasks.values import Value
 
+#: Options that may stand there more than once.
+_REPEATED = re.compile(r"exclu|inclu|ignore|filter|label|^-[xHepvi] ")
+#: What joins values in a row.
+_JOINED = re.compile(r"\W*(?:(?:and|or|nor|without|not|no|the|any|excluding|except)\W+)*", re.I)
+MOST_BETWEEN = 20  # characters between them
 MOST_ADDED = 5  # to one line
 OF_VALUE = 1.5  # how much a value counts that finds its place, in words
 
@@ -68,11 +76,40 @@ class Adding:
             longer = self._with(line, place, one)
             if longer is None:
                 continue
+            row = self._in_a_row(one, free)
+            for other in row:
+                place = _place_of(longer, words, self.additions.known)
+                longer = self._with(longer, place, other) or longer
             line = longer
-            added.append(one)
+            added += [one, *row]
             left -= one.words
-            free = [value for value in free if value not in one.values.values()]
+            taken = [value for asked in (one, *row) for value in asked.values.values()]
+            free = [value for value in free if value not in taken]
+        for one, words in self._near(line, free, left):
+            place = _place_of(line, words, self.additions.known)
+            longer = self._with(line, place, one) if place and len(added) < MOST_ADDED else None
+            if place and longer and not stands_in(line, place, one.addition.text):
+                line = longer
+                added.append(one)
         return Added(line, added, had)
+
+    def _near(self, line: str, free: list[Value], left: set[int]) -> list[tuple[Asked, str]]:
+        """What the clauses speak for of which most is left, with the words of its command."""
+        found: list[tuple[Asked, str]] = []
+        names = dict.fromkeys(one.words for one in command_places(line, self.additions.known))
+        for clause in self.additions.clauses():
+            telling = [n for n in clause if self.additions.tells(n)]
+            if len(left.intersection(telling)) * 2 <= len(telling):
+                continue
+            values = [one for one in free if self.additions.stands_among(one, clause)]
+            near = [
+                (one, words)
+                for words in names
+                if (one := self.additions.near(words, clause, values)) is not None
+            ]
+            if near:
+                found.append(max(near, key=lambda pair: pair[0].said))
+        return found
 
     def _candidates(self, line: str, free: list[Value], new: set[int]) -> list[tuple[Asked, str]]:
         """What may be added, with the words of its command, what says most first."""
@@ -86,6 +123,24 @@ class Adding:
                 if one.told or (one.values and (words != ANY or _is_redirection(one)))
             ]
         return sorted(found, key=lambda pair: (pair[1] == ANY, -self._gain(pair[0], new)))
+
+    def _in_a_row(self, one: Asked, free: list[Value]) -> list[Asked]:
+        """The same addition for further values that stand in a row with its own: `without X and
+        without Y`.
+        """
+        if len(one.values) != 1 or not _REPEATED.search(one.addition.text):
+            return []
+        ((name, value),) = one.values.items()
+        found = []
+        end = value.end
+        for other in sorted(free, key=lambda other: other.start):
+            alike = other.kind == value.kind and other.unit == value.unit
+            if other.start < end or not alike or other.start - end > MOST_BETWEEN:
+                continue
+            if _JOINED.fullmatch(self.additions.text[end : other.start]):
+                found.append(one.changed(values={name: other}, words=frozenset()))
+                end = other.end
+        return found
 
     def _gain(self, one: Asked, new: set[int]) -> float:
         """How much of the sentence an addition has that nothing else has."""
@@ -111,7 +166,9 @@ class Adding:
         needs = one.addition.needs
         if needs and not any(stands_in(line, place, other) for other in needs):
             return None
-        return inserted(line, place, text) if text.startswith(("-", "+")) or "=" in text else None
+        if not text.startswith(("-", "+")) and "=" not in text:
+            return None
+        return replaced(inserted(line, place, text), place, one.addition.instead)
 
 
 def _place_of(line: str, words: str, known: frozenset[str]) -> CommandPlace | None:

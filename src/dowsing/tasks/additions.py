@@ -5,7 +5,7 @@ goes to. Each is known by phrases (knowledge/asks.py), which are looked for in t
 from __future__ import annotations
 
 from dowsing.index.word_reader import related_terms
-from dowsing.knowledge.asks import FILLING, NO, Addition, additions_of, item_of
+from dowsing.knowledge.asks import FILLING, LINE, NO, PLACE, Addition, additions_of, item_of
 from dowsing.knowledge.recipes import KINDS, Slot, kind_by_name
 from dowsing.knowledge.stems import EMPTY, stem
 from dowsing.model.record import Record
@@ -24,18 +24,32 @@ LIGHT = 0.3  # how much a word counts that could stand in any phrase
 LEAST_SAID = 0.8  # of a phrase
 LEAST_RELATED = 0.5  # what counts less for a word does not stand for it
 BETWEEN = 2  # words that may stand among those of a phrase, beside as many as it has
+LEAST_COLUMNS = 2  # that are listed
 TO_VALUE = 3  # words from a word of the phrase to the value beside it
 _LIGHT = (EMPTY | frozenset("time else now then but also".split())) - {NO}
 
 
+LEAST_NEAR = 0.35  # how much of what words say must speak for an addition
+LEAST_ALONE = 0.65  # the same, and by how much it is before the next one
+OF_RELATED = 0.5  # how much a word counts that may only stand for the one that is said
+OF_A_VALUE = 0.15  # how much it counts that an addition takes the value that stands there
+#: Words that part what is asked for.
+_PARTS = frozenset("and but then also plus with".split())
+#: What may stand between the names of columns.
+_IN_A_LIST = frozenset("and the its their also plus or with".split())
+#: Places by name that figures stand in, beside those for numbers.
+_OF_FIGURES = frozenset(
+    "bits degrees angle rounds percent quality year kbit ttl hostport offset low high crf priority "
+    "release version rate fps memory level".split()
+)
 #: What a value is said to be that does not matter for an addition.
 _NO_UNITS = frozenset(("excluded", "nth", "ordinal", "owner"))
 
 
 class Asked(Record):
     """An addition that is asked for: by which words of the sentence (`words`, their numbers), with
-    which values in its places, how much of the phrase is said (to 1), and whether words that tell
-    are among them (`told`).
+    which values in its places, how much of the phrase is said (to 1), whether words that tell are
+    among them (`told`), and whether words only speak for it (`near`).
     """
 
     addition: Addition
@@ -43,6 +57,7 @@ class Asked(Record):
     values: dict[str, Value]
     said: float
     told: bool
+    near: bool = False
 
 
 class Additions:
@@ -50,6 +65,7 @@ class Additions:
 
     def __init__(self, store: Store, said: ParsedSentence) -> None:
         self.store, self.values, self.ordinary = store, said.values, said.ordinary
+        self.text = said.text
         self.tokens: list[Token] = tokens_of(said.text)
         self.items = [item_of(one.text) for one in self.tokens]
         self.inside = {
@@ -58,13 +74,23 @@ class Additions:
             if any(v.sure and v.start <= one.start and one.end <= v.end for v in said.values)
         }
         self.places: dict[str, list[tuple[int, float]]] = {}
+        self._related: dict[str, list[tuple[str, float]]] = {}
+        self._stems: dict[str, float] = {}
         self._learn()
         self._asked: dict[str, list[Asked]] = {}
+        self._additions: dict[str, list[Addition]] = {}
 
     def _learn(self) -> None:
         """Where each word stands, and those that may stand for it."""
         stems = [one for n, one in enumerate(self.items) if n not in self.inside]
         related = related_terms(self.store, list(dict.fromkeys(stems))) if stems else {}
+        self._related = related
+        marks = ",".join("?" * (len(stems) + 1))
+        self._stems = {"": 0.0} | dict(
+            self.store.rows(
+                f"SELECT stem, telling FROM addition_stems WHERE stem IN ({marks})", [*stems, ""]
+            )
+        )
         for n, one in enumerate(self.items):
             if n in self.inside:
                 continue
@@ -93,13 +119,108 @@ class Additions:
         for command, rows in self.store.rows(
             f"SELECT command, rows FROM additions WHERE command IN ({marks})", wanted
         ):
-            asked = (self._best(one) for one in additions_of(rows))
+            self._additions[command] = additions_of(rows)
+            asked = (self._best(one) for one in self._additions[command])
             self._asked[command] = [one for one in asked if one is not None]
 
     def _best(self, addition: Addition) -> Asked | None:
         """The phrase of an addition that is said best."""
+        if addition.columns:
+            return self._columns(addition)
         found = [one for text in addition.phrases if (one := self._said(addition, text))]
         return max(found, key=lambda one: (one.said, len(one.words)), default=None)
+
+    def near(self, command: str, words: list[int], values: list[Value]) -> Asked | None:
+        """The addition to a command that words of the sentence speak for, though no phrase of it is
+        said; `values`: those that it may take. None if they do not speak for one alone.
+        """
+        rated: list[tuple[float, Asked]] = []
+        whole = sum(self._telling(self.items[n]) for n in words)
+        for addition in self._additions.get(command, ()):
+            names = list(dict.fromkeys(PLACE.findall(addition.text)))
+            if addition.columns or len(names) > 1 or LINE in addition.text:
+                continue
+            got = sum(self._telling(self.items[n]) * self._speaks(n, addition) for n in words)
+            value = self._only_value(names, values)
+            if not names or value is not None:
+                taken = {names[0][1:-1]: value} if names and value is not None else {}
+                share = got / whole / 100 + OF_A_VALUE * bool(names)
+                rated.append((share, Asked(addition, frozenset(words), taken, share, True, True)))
+        rated.sort(key=lambda pair: -pair[0])
+        if not rated:
+            return None
+        best, second = rated[0][0], rated[1][0] if len(rated) > 1 else 0.0
+        return rated[0][1] if best >= LEAST_NEAR and 2 * best - second >= LEAST_ALONE else None
+
+    def _speaks(self, word: int, addition: Addition) -> float:
+        """How much a word, or one that it may stand for, speaks for an addition."""
+        own = addition.stems.get(self.items[word], 0)
+        others = (
+            OF_RELATED * much * addition.stems.get(other, 0)
+            for other, much in self._related.get(self.items[word], ())
+        )
+        return max(float(own), *others, 0.0)
+
+    def _only_value(self, names: list[str], values: list[Value]) -> Value | None:
+        """The value for the place of an addition, if there is one that is sure and only one."""
+        if not names:
+            return None
+        slot = place_of(names[0][1:-1])
+        fitting = [one for one in values if one.sure and _fits(slot, one, self.items)]
+        return fitting[0] if len(fitting) == 1 else None
+
+    def _telling(self, item: str) -> float:
+        return self._stems.get(item, self._stems[""])
+
+    def clauses(self) -> list[list[int]]:
+        """The words of the sentence that tell something, clause by clause."""
+        found: list[list[int]] = [[]]
+        end = 0
+        for n, token in enumerate(self.tokens):
+            between = self.text[end : token.start]
+            if (
+                token.text in _PARTS
+                or any(sign in between for sign in ",;:()?!")
+                or (". " in between or self.items[n] == NO)
+            ):
+                found.append([])
+            end = token.end
+            if token.text not in _PARTS and token.text not in FILLING and n not in self.inside:
+                found[-1].append(n)
+        return [words for words in found if any(self.tells(n) for n in words)]
+
+    def stands_among(self, value: Value, clause: list[int]) -> bool:
+        """Whether a value stands among the words of a clause, or right behind them."""
+        first, last = self.tokens[clause[0]], self.tokens[clause[-1]]
+        return first.start <= value.start <= last.end + TO_VALUE
+
+    def _columns(self, addition: Addition) -> Asked | None:
+        """The columns that are listed: two and more of their names in a row."""
+        at: dict[int, tuple[int, str]] = {}
+        for name, phrases in addition.columns.items():
+            for phrase in phrases:
+                items = phrase.split(" ")
+                for n in range(len(self.items) - len(items) + 1):
+                    is_longer = len(items) > at.get(n, (0, ""))[0]
+                    if self.items[n : n + len(items)] == items and is_longer:
+                        at[n] = (len(items), name)
+        row: list[tuple[int, int, str]] = []
+        best: list[tuple[int, int, str]] = []
+        for n in sorted(at):
+            count, name = at[n]
+            end = row[-1][0] + row[-1][1] if row else 0
+            if row and n < end:
+                continue
+            is_next = row and {one.text for one in self.tokens[end:n]} <= _IN_A_LIST
+            row = [*row, (n, count, name)] if is_next else [(n, count, name)]
+            best = max(best, row, key=len)
+        if len(best) < LEAST_COLUMNS:
+            return None
+        names = ",".join(dict.fromkeys(name for _, _, name in best))
+        words = frozenset(n + more for n, count, _ in best for more in range(count))
+        return Asked(
+            addition.changed(text=addition.text.replace("<columns>", names)), words, {}, 1.0, True
+        )
 
     def _said(self, addition: Addition, phrase: str) -> Asked | None:
         """Whether a phrase is said, its words near each other."""
@@ -157,9 +278,7 @@ class Additions:
         for n in denied:
             words = [
                 item
-                for item, token in zip(
-                    self.items[: where[n]], self.tokens[: where[n]], strict=True
-                )
+                for item, token in zip(self.items[: where[n]], self.tokens[: where[n]], strict=True)
                 if token.text not in FILLING
             ]
             if (NO in words[-BETWEEN:]) != (NO in items[max(0, n - BETWEEN) : n]) and (
@@ -180,14 +299,24 @@ class Additions:
             fitting = [
                 (gap, value.start, value)
                 for value in self.values
-                if value.sure or (value.noun and not self.ordinary.has(value.text.casefold()))
                 if value not in found.values() and _fits(slot, value, items)
+                if value.sure or self._is_named(value, slot, items[n - 1] if n else "")
                 if (gap := self._gap(value, n, items, where)) is not None
             ]
             if not fitting:
                 return None
             found[item[1:-1]] = min(fitting, key=lambda one: one[:2])[2]
         return found
+
+    def _is_named(self, value: Value, slot: Slot, before: str) -> bool:
+        """Whether a word that may be none of the language is a name: by the noun beside it, or as
+        the phrase has a word before it that says what it is.
+        """
+        if value.noun and not self.ordinary.has(value.text.casefold()):
+            return True
+        first = self._inside(value)[:1]
+        is_led_to = bool(first) and first[0] > 0 and self._stands_for(first[0] - 1, before)
+        return slot.kind == "text" and is_led_to and _weight(before) == 1.0
 
     def _gap(self, value: Value, at: int, items: list[str], where: dict[int, int]) -> int | None:
         """How many words stand between a value and the words of the phrase beside it; None if it
@@ -244,6 +373,8 @@ def _fits(slot: Slot, value: Value, items: list[str]) -> bool:
     """Whether a value may stand in a place. Its unit does not matter if the phrase says it, nor
     that it is something left out.
     """
+    if value.kind == "number" and slot.kind == "text" and slot.name not in _OF_FIGURES:
+        return False
     if value.unit and (value.unit in _NO_UNITS or stem(value.unit) in items):
         value = value.changed(unit="")
     return points_of(slot, value) > 0

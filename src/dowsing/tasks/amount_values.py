@@ -50,7 +50,7 @@ _SIGN_OF_OPERATOR = {
 }
 #: From one number of something to another: `lines 10-20`.
 _FROM_TO = Pattern(
-    r"\b(?:lines?|rows?|columns?|fields?|chars?|characters?|bytes?)\s+(?:number )?(\d+)"
+    r"\b(?:lines?|rows?|columns?|fields?|chars?|characters?|bytes?|pages?)\s+(?:number )?(\d+)"
     r"\s*(?:-|–|\.\.|to|through|until|till|and)\s*(?:line )?(\d+)(?![\w.-]*\w)",
     "line",
     "row",
@@ -58,6 +58,7 @@ _FROM_TO = Pattern(
     "field",
     "char",
     "byte",
+    "page",
 )
 #: Seconds since 1970, of this century.
 _EPOCH = Pattern(r"(?<![\w.@/-])@?(1\d{9})(?![\w.-]*\w)", "1", exact=True)

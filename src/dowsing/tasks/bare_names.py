@@ -138,6 +138,16 @@ _FIELD = Pattern(
     "attribute",
     "property",
 )
+#: What lines have that are wanted: `lines with timeout`.
+_LINES_WITH = Pattern(
+    r"\b(?:lines|rows|entries|records|ones) (?:with|that have|having|about) (?:the word )?"
+    r"([A-Za-z][\w-]+)(?=\s*(?:$|[,.;?!])|\s(?:and|or|in|but|from|of|to|into|per|as)\b)",
+    "lines",
+    "rows",
+    "entries",
+    "records",
+    "ones",
+)
 _BUT_NOT = Pattern(r"\b(?:but|and) not (\w[\w-]+)(?=\s*(?:$|[,.;?!]))", " not ")
 _PLACE_ENDS = Pattern(
     r"\s*(?:$|[,.;?!]|\s(?:and|or|older|newer|bigger|larger|smaller|that|which|ignoring|with"
@@ -218,6 +228,9 @@ def bare_names(sentence: str, ordinary: Ordinary, take: Take) -> None:
     for match in _FIELD.finditer(sentence):
         word = match[1].lower()
         if word not in _QUALITIES and word not in EMPTY and not word.isdecimal():
+            take(*match.span(1), match[1], "text", "", False)
+    for match in _LINES_WITH.finditer(sentence):
+        if match[1].lower() not in _NO_NAME and match[1].lower() not in EMPTY:
             take(*match.span(1), match[1], "text", "", False)
     for match in _BUT_NOT.finditer(sentence):
         take(*match.span(1), match[1], "text", "", False)

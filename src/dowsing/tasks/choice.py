@@ -120,7 +120,9 @@ class Choice:
             texts = wordings.split("\n")
             beside = score - self._inside.get(number, 0.0)
             by_stem = {
-                stem: weights[number] for stem, weights in self._by_stem.items() if number in weights
+                stem: weights[number]
+                for stem, weights in self._by_stem.items()
+                if number in weights
             }
             found.append(Candidate(recipe, texts, score, bool(changing), beside, by_stem))
         return found

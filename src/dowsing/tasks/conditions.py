@@ -38,6 +38,7 @@ _KINDS = {
     r"temporary files": "tmp",
 }
 MINUTES_A_DAY = DAY // MINUTE
+DAYS_ARE_ENOUGH = 7  # of a longer age the hours do not matter
 _UNITS = ("day", "hour", "week", "month", "year", "minute", "mins", "night", "second", "sec")
 _AGO = rf"({NUMBER})\s+({UNIT_WORDS})\b"
 _LAST = rf"(?:({NUMBER})\s+)?({UNIT_WORDS})\b"
@@ -267,8 +268,9 @@ def _age(sign: str, number: str, unit: str, said: str) -> str:
         if re.search(r"\b(?:accessed|opened|read|used|looked at)\b", said, re.IGNORECASE)
         else "m"
     )
-    if minutes >= MINUTES_A_DAY and minutes % MINUTES_A_DAY == 0:
-        return f"-{read}time {sign}{int(minutes // MINUTES_A_DAY)}"
+    days = minutes / MINUTES_A_DAY
+    if days == int(days) or days > DAYS_ARE_ENOUGH:
+        return f"-{read}time {sign}{int(days)}"
     return f"-{read}min {sign}{max(1, round(minutes))}"
 
 

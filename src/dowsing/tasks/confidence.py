@@ -16,6 +16,8 @@ if TYPE_CHECKING:
 FILE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "confidence.toml")
 MOST_STRANGE = 3.0  # words that count
 LOUDEST = 30.0  # log odds that count
+LONGEST = 2.5  # tens of words that count
+MOST_LEFT = 5  # words that count
 FAR = 3.0  # so far behind the best, nothing comes into question any more
 
 
@@ -24,7 +26,9 @@ class Confidence(Record):
     another command is behind; `said`: how much of its nearest wording is said; `known`: how much of
     the sentence is said in wordings of the recipe, words that were guessed to be values left out;
     `strange`: how many of its words no wording has; `speaks`: what the words say for the recipe, in
-    tens of log odds.
+    tens of log odds; `long`: how many words of the sentence tell something, in tens; `left`: how
+    many of these the line has nothing of; `parts`: how much was added to the recipe; `near`: how
+    much of that was not said in so many words; `open`: places without a value.
     """
 
     base: float = 1.0
@@ -34,6 +38,11 @@ class Confidence(Record):
     known: float = 0.0
     strange: float = 0.0
     speaks: float = 0.0
+    long: float = 0.0
+    left: float = 0.0
+    parts: float = 0.0
+    near: float = 0.0
+    open: float = 0.0
 
 
 def confidence_parts(found: list[Ranked]) -> Confidence:
@@ -49,6 +58,11 @@ def confidence_parts(found: list[Ranked]) -> Confidence:
         best.known,
         min(best.strange, MOST_STRANGE),
         min(best.speaks or 0.0, LOUDEST) / 10,
+        min(best.telling / 10, LONGEST),
+        min(len(best.left) + len(best.missed) + len(best.lost), MOST_LEFT),
+        best.evidence.added,
+        best.evidence.near,
+        best.evidence.open,
     )
 
 

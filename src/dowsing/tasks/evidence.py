@@ -20,7 +20,8 @@ class Evidence(Record):
     values fit; `like`: a file is of the kind that the slot is for; `changes`, `shows`: how unlikely
     it is that a change is asked for, of one that makes any, and how likely, of one that makes none;
     `lost`: conditions on files that it leaves out; `wanted`: it uses a tool that was asked for;
-    `absent`: its command is not here.
+    `absent`: its command is not here; `added`: additions that were asked for in so many words,
+    `near`: those that words only speak for.
     """
 
     chosen: float = 0.0
@@ -38,6 +39,8 @@ class Evidence(Record):
     lost: float = 0.0
     wanted: float = 0.0
     absent: float = 0.0
+    added: float = 0.0
+    near: float = 0.0
 
     def worth(self, weights: Evidence) -> float:
         """The score: each part times what it is worth."""

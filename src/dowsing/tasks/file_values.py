@@ -68,6 +68,8 @@ _PATH = Pattern(
     "~",
     exact=True,
 )
+#: Names that begin with a dot or underscores: `.DS_Store`, `__pycache__`.
+_MARKED = Pattern(r"(?<![\w./*~-])(?:\.[A-Za-z]\w*[_-]\w+|__\w+)(?![\w.*/])", "_", ".", exact=True)
 _GLOB = Pattern(r"(?<![\w./])[\w.-]*\*[\w.*-]*(?![\w/])", "*", exact=True)
 _FILE = Pattern(
     r"[\w@%+=-][\w.@%+=-]*\.[A-Za-z0-9][A-Za-z0-9]{0,8}(?:\.[A-Za-z0-9]{1,4}){0,2}(?![\w])",
@@ -84,6 +86,8 @@ _DOMAIN = Pattern(
 
 def endings_in(sentence: str, take: Take) -> None:
     """Endings, as they are said of files."""
+    for match in _MARKED.finditer(sentence):
+        take(*match.span(), match[0], "name")
     for match in _EXTENSION.finditer(sentence):
         take(*match.span(), match[1] or match[2], "extension")
     for match in _PLURAL.finditer(sentence):

@@ -89,7 +89,7 @@ def stands_in(line: str, place: CommandPlace, text: str) -> bool:
     words = _WORD.findall(line, place.behind, place.end)
     if not flag.startswith("-"):
         return flag.partition("=")[0] in {one.partition("=")[0] for one in words}
-    if value and "<" not in value:  # `-type f`: the option with this value
+    if value and not set(value) & set("<,"):  # `-type f`: the option with this value
         return text in line[place.behind : place.end]
     name = re.split(r"[=<]", flag)[0]
     letters = re.fullmatch(r"-\w", name) and place.words.split()[0] not in _LONG_BEHIND_ONE_DASH
@@ -127,6 +127,16 @@ def _in_expression(line: str, place: CommandPlace, text: str) -> int:
     if first is not None:
         return first.start() - 1
     return words[-1].end() if words else place.behind
+
+
+def replaced(line: str, place: CommandPlace, instead: dict[str, str]) -> str:
+    """The line with other words in the place of some of a command."""
+    words = line[place.behind :].split(" ")
+    end = next((n for n, one in enumerate(words) if one in ("|", "&&", ";")), len(words))
+    kept = [instead.get(one, one) for one in words[:end]]
+    return line[: place.behind] + " ".join(
+        [one for n, one in enumerate(kept) if one or not n] + words[end:]
+    )
 
 
 def around(line: str, text: str) -> str | None:

@@ -80,7 +80,7 @@ class Ranked(Record):
     wording has (`strange`). `speaks`: what the words say for it by the model (log odds), None if
     that does not know it; `left`: the words of the sentence that neither its wordings nor its line
     have; `missed`: the values for which it has no slot; `lost`: the conditions on files that it
-    leaves out, as they are said.
+    leaves out, as they are said; `telling`: how many words of the sentence tell something.
     """
 
     score: float
@@ -92,6 +92,7 @@ class Ranked(Record):
     left: list[str] = []  # noqa: RUF012 - a record is immutable
     missed: list[Value] = []  # noqa: RUF012
     lost: list[str] = []  # noqa: RUF012
+    telling: int = 0
 
 
 def ranked(
@@ -121,6 +122,7 @@ class _Filled:
         cues: SlotCues | None,
     ) -> None:
         self.added: frozenset[str] = frozenset()
+        self.exactly = self.nearly = 0
         self.filters = CONDITIONS in {slot.name for slot in recipe.slots}
         called = parts_called_for(said.tokens, recipe.parts)
         conditions = said.conditions if self.filters else []
@@ -247,6 +249,8 @@ class Rater:
             shows=self._shows(match),
             lost=float(len(lost)),
             wanted=float(wanted),
+            added=float(filled.exactly),
+            near=float(filled.nearly),
         )
         return Ranked(
             evidence.worth(weights),
@@ -258,6 +262,7 @@ class Rater:
             self._left(match, filled),
             self._missed(filled),
             lost,
+            len(self.said.words),
         )
 
     def _add(self, match: RecipeMatch, filled: _Filled) -> None:
@@ -273,6 +278,8 @@ class Rater:
         added = self.adding.put_into(filled.filled.line, filled.filled.unused, new)
         words = {n for one in [*added.asked, *added.had] for n in one.words}
         filled.added = frozenset(tokens[n].stem for one in added.asked for n in one.words)
+        filled.nearly = sum(one.near for one in added.asked)
+        filled.exactly = len(added.asked) - filled.nearly
         filled.add(added, [(tokens[n].start, tokens[n].end) for n in sorted(words)])
 
     def cues_for(self, match: RecipeMatch) -> SlotCues:
