@@ -22,6 +22,7 @@ class Meta(StrEnum):
     COMMAND_TASKS = "command tasks"  # JSON: the tasks of the recipes of each command
     ORDINARY_WORDS = "ordinary words"
     NEVER_NAMES = "never names"
+    SPELLINGS = "spellings"  # words of wordings with how often they stand there, one a line
     TASK_HARM = "task harm"  # log odds that a task does harm, before its words are looked at
     TASK_CHANGE = "task change"  # and that it changes anything
     DEPTH = "depth"  # a Depth
@@ -46,7 +47,7 @@ NOWHERE = -1
 
 #: Changed with every change of the layout or of what is read out of pages. It stands in the name of
 #: the file, so that two versions of the program have an index each, and within it (`user_version`).
-VERSION = 48
+VERSION = 50
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members

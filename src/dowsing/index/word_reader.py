@@ -74,6 +74,18 @@ def terms_of_heads(store: Store, terms: Iterable[str]) -> frozenset[str]:
     return frozenset(row[0] for row in rows)
 
 
+def terms_anywhere(store: Store, terms: Iterable[str]) -> frozenset[str]:
+    """Those of the terms that any text of a page has, or a name or summary."""
+    wanted = list(terms)
+    marks = ",".join("(?)" for _ in wanted)
+    rows = store.rows(
+        f"WITH wanted(term) AS (VALUES {marks}) SELECT term FROM wanted w WHERE EXISTS("
+        "SELECT 1 FROM postings p INDEXED BY postings_by_term WHERE p.term=w.term)",
+        wanted,
+    )
+    return frozenset(row[0] for row in rows)
+
+
 def terms_beginning(store: Store, beginning: str) -> list[str]:
     """Terms that begin so, the most widespread first."""
     rows = store.rows(

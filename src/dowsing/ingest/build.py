@@ -44,6 +44,7 @@ from dowsing.knowledge.recipe_terms import (
     ordinary_words,
     packed_recipes,
     packed_rows,
+    spellings,
 )
 from dowsing.knowledge.recipes import Recipe, own_recipes, recipes_of_folder
 from dowsing.machine.packages import dpkg
@@ -270,6 +271,7 @@ class _Making:
         writer.set_meta(Meta.COMMAND_TASKS, json.dumps(tasks_of_commands(recipes)))
         writer.set_meta(Meta.ORDINARY_WORDS, ordinary_words(recipes))
         writer.set_meta(Meta.NEVER_NAMES, never_names())
+        writer.set_meta(Meta.SPELLINGS, spellings(recipes))
 
     def finish(self, depth: Depth) -> None:
         """What is told of the index itself, what is no page, and what speeds up look-ups."""

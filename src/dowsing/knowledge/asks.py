@@ -93,6 +93,12 @@ def faults_of_asks(name: str, rows: dict[str, Any]) -> Iterator[str]:
                     yield f"{name}: {command} {text}: no place {' '.join(sorted(strange))}"
 
 
+def asked_phrases() -> list[str]:
+    """All phrases that ask for additions."""
+    found: dict[str, dict[str, Any]] = part(Part.ASKS)
+    return [phrase for rows in found.values() for row in rows.values() for phrase in row["asks"]]
+
+
 def packed_additions() -> tuple[list[tuple[str, str]], list[tuple[str, float]]]:
     """The additions as the index keeps them, by their command; and how telling each stem is of
     which one is asked for.

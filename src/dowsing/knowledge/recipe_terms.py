@@ -6,6 +6,7 @@ import json
 import math
 import os
 import re
+from collections import Counter
 
 from dowsing.knowledge.recipes import Recipe
 from dowsing.knowledge.stems import EMPTY, stem, words
@@ -17,6 +18,8 @@ TELLING = frozenset(
 )
 
 
+LEAST_SPELLED = 3  # so often wordings have a word that another may be a slip for
+_SLOT = re.compile(r"<[a-z][a-z0-9-]*>")
 #: `make a folder` says what `create` does; `make` alone may be anything.
 MAKING = re.compile(r"\b[Mm]ake (?:me )?(?:an?|the|several|new|two|three)\b")
 
@@ -66,6 +69,21 @@ def ordinary_words(recipes: list[Recipe]) -> str:
         phrase for recipe in recipes for phrases in recipe.parts.values() for phrase in phrases
     ]
     return " ".join(sorted({stem(word) for text in texts for word in words(text)}))
+
+
+def spellings(recipes: list[Recipe]) -> str:
+    """The words of wordings and of what asks for additions, each with how often it stands there;
+    one a line.
+    """
+    from dowsing.knowledge.asks import asked_phrases
+    from dowsing.knowledge.wordings import read_wordings
+
+    texts = [text for recipe in recipes for text in [recipe.task, *recipe.also]]
+    texts += [text for rows in read_wordings().values() for text in rows]
+    texts += asked_phrases()
+    counts = Counter(word for text in texts for word in words(_SLOT.sub(" ", text)))
+    usual = sorted(word for word, count in counts.items() if count >= LEAST_SPELLED)
+    return "\n".join(f"{word} {counts[word]}" for word in usual if word.isalpha())
 
 
 def packed_row(one: Recipe) -> str:

@@ -6,12 +6,14 @@ from dowsing.knowledge.stems import EMPTY
 from dowsing.model.markup import BOLD, ITALIC, ROMAN, clean_line, escaped
 from dowsing.model.roles import Role
 from dowsing.render.line_marks import FAINT
+from dowsing.render.line_sentence import sentence
 from dowsing.render.piece_text import effect_line, piece_lines, says_of
 from dowsing.render.pieces import pieces_of
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
-from dowsing.tasks.answers import OWN, SURE
+from dowsing.tasks.answers import SURE
 from dowsing.tasks.origin import OriginKind
+from dowsing.tasks.recipe_ranking import OWN
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -83,6 +85,7 @@ def _understood(found: Task, width: int) -> list[str]:
     told: list[str] = []
     if found.again:
         told.append("; ".join([found.task, *found.again])[:MOST_SAID])
+    told += [f"“{one.typed}” read as “{one.read}”" for one in found.misspelled]
     if found.understood and (found.again or any(" (" in one for one in found.understood)):
         told.append(f"understood: {' · '.join(found.understood)}")
     if found.lacks:
@@ -96,7 +99,8 @@ def _understood(found: Task, width: int) -> list[str]:
 
 def _answer_lines(number: int, answer: Answer, width: int, short: bool = False) -> list[str]:
     lines = wrap(f"{number}  {BOLD}{escaped(answer.line)}{ROMAN}", width, 0, INDENT)
-    lines += wrap(clean_line(answer.task), width, INDENT)
+    does = (sentence(answer.read) if answer.longer else "") or answer.task
+    lines += wrap(clean_line(does), width, INDENT)
     notes = _notes(answer, width)
     return lines + ([one for one in notes if not one.startswith(FAINT)] if short else notes)
 

@@ -9,7 +9,7 @@ import re
 from dowsing.knowledge.asks import ANY, LINE
 from dowsing.model.record import Record
 from dowsing.tasks.additions import Additions, Asked, place_of
-from dowsing.tasks.filling import written_value
+from dowsing.tasks.filling import in_place, written_value
 from dowsing.tasks.inserting import (
     CommandPlace,
     around,
@@ -28,7 +28,7 @@ if TYPE_CHECKING:
     from dowsing.tasks.values import Value
 
 #: Options that may stand there more than once.
-_REPEATED = re.compile(r"exclu|inclu|ignore|filter|label|^-[xHepvi] ")
+REPEATED = re.compile(r"exclu|inclu|ignore|filter|label|^-[xHepvi] ")
 #: What joins values in a row.
 _JOINED = re.compile(r"\W*(?:(?:and|or|nor|without|not|no|the|any|excluding|except)\W+)*", re.I)
 MOST_BETWEEN = 20  # characters between them
@@ -69,7 +69,8 @@ class Adding:
             if len(added) >= MOST_ADDED or not (tells_more or self._telling(one) & left):
                 continue
             place = _place_of(line, words, self.additions.known)
-            if place is not None and stands_in(line, place, one.addition.text):
+            again = tells_more and REPEATED.search(one.addition.text)
+            if place is not None and stands_in(line, place, one.addition.text) and not again:
                 had.append(one)
                 left -= one.words
                 continue
@@ -97,7 +98,7 @@ class Adding:
         """What the clauses speak for of which most is left, with the words of its command."""
         found: list[tuple[Asked, str]] = []
         names = dict.fromkeys(one.words for one in command_places(line, self.additions.known))
-        for clause in self.additions.clauses():
+        for clause in self.additions.clauses:
             telling = [n for n in clause if self.additions.tells(n)]
             if len(left.intersection(telling)) * 2 <= len(telling):
                 continue
@@ -128,7 +129,7 @@ class Adding:
         """The same addition for further values that stand in a row with its own: `without X and
         without Y`.
         """
-        if len(one.values) != 1 or not _REPEATED.search(one.addition.text):
+        if len(one.values) != 1 or not REPEATED.search(one.addition.text):
             return []
         ((name, value),) = one.values.items()
         found = []
@@ -153,7 +154,8 @@ class Adding:
         """The line with an addition; None if it cannot stand there."""
         text = one.addition.text
         for name, value in one.values.items():
-            word = written_value(place_of(name), value, text)
+            slot = place_of(name)
+            word = in_place(written_value(slot, value, text), slot, text)
             if word is None:
                 return None
             text = text.replace(f"<{name}>", word)

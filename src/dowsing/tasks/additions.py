@@ -77,6 +77,7 @@ class Additions:
         self._related: dict[str, list[tuple[str, float]]] = {}
         self._stems: dict[str, float] = {}
         self._learn()
+        self.clauses = self._clauses()
         self._asked: dict[str, list[Asked]] = {}
         self._additions: dict[str, list[Addition]] = {}
 
@@ -110,7 +111,7 @@ class Additions:
 
     def tells(self, number: int) -> bool:
         """Whether a word of the sentence says something by itself."""
-        return _weight(self.items[number]) == 1.0
+        return _weight(self.items[number]) == 1.0 and self.items[number] != NO
 
     def read(self, commands: Iterable[str]) -> None:
         """Find what is asked for of these commands."""
@@ -172,7 +173,7 @@ class Additions:
     def _telling(self, item: str) -> float:
         return self._stems.get(item, self._stems[""])
 
-    def clauses(self) -> list[list[int]]:
+    def _clauses(self) -> list[list[int]]:
         """The words of the sentence that tell something, clause by clause."""
         found: list[list[int]] = [[]]
         end = 0
@@ -300,6 +301,7 @@ class Additions:
                 (gap, value.start, value)
                 for value in self.values
                 if value not in found.values() and _fits(slot, value, items)
+                if value.text != "1" or self.text[value.start : value.end] == "1"  # `all in one`
                 if value.sure or self._is_named(value, slot, items[n - 1] if n else "")
                 if (gap := self._gap(value, n, items, where)) is not None
             ]

@@ -15,21 +15,24 @@ from dowsing.knowledge.recipes import SLOT, Recipe, slot_of, with_values
 from dowsing.knowledge.task_choice import QUESTION, sentence_marks
 from dowsing.model.record import Record
 from dowsing.model.roles import Role
+from dowsing.tasks.adding import REPEATED
 from dowsing.tasks.completeness import lacking
 from dowsing.tasks.confidence import likelihood, read_confidence
 from dowsing.tasks.harm_checks import is_meant
 from dowsing.tasks.negation import leaves_out_a_negation
 from dowsing.tasks.origin import Origin, OriginKind
-from dowsing.tasks.recipe_ranking import ranked
+from dowsing.tasks.recipe_ranking import OWN, ranked
 from dowsing.tasks.retrieval import chosen_corpus, corpus_of, ordinary_of
 from dowsing.tasks.revisions import Step, StepKind, steps_of
 from dowsing.tasks.sentence import ParsedSentence, understand, understood
+from dowsing.tasks.spelling import Misspelled, spelled
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.commandline.model.effect import Effect
     from dowsing.commandline.reading.command_finder import CommandFinder
     from dowsing.commandline.unpicked import Unpicked
+    from dowsing.index.store import Store
     from dowsing.tasks.choice import Choice
     from dowsing.tasks.filling import FilledRecipe
     from dowsing.tasks.recipe_ranking import Ranked
@@ -54,7 +57,6 @@ _HOW_TO = re.compile(
 )
 #: Words of a line that a page has to tell of.
 _TOLD_BY_PAGES = frozenset((Role.COMMAND, Role.SUBCOMMAND, Role.OPTION))
-OWN = "dowsing"  # our own commands need no page to be known
 BEHIND = 2.5  # the best score: what is worse is no answer to the same question
 
 
@@ -70,7 +72,8 @@ class Answer(Record):
     """A line for a task. `effects`: what it destroys or overwrites; `look`: the harmless line to
     look first; `checked`: every option of it was found in a page of this machine; `command`: that
     of the recipe, "" where the line is none of a recipe; `lacks`: what is said and it has nothing
-    of, `lacks_much`: that is so much that it is another task.
+    of, `lacks_much`: that is so much that it is another task; `longer`: it has more than what
+    `task` tells.
     """
 
     line: str
@@ -85,12 +88,14 @@ class Answer(Record):
     command: str = ""
     lacks: list[str] = []  # noqa: RUF012 - a record is immutable
     lacks_much: bool = False
+    longer: bool = False
 
 
 class Task(Record):
     """The answers to a sentence and what was said again about it, the best first; what of it was
     understood as values, conditions and tools; `likely`: the probability that the first answer is
-    right; `near`: it is so small that the answers only come near.
+    right; `near`: it is so small that the answers only come near; `misspelled`: the words that
+    were read otherwise than they are spelled.
     """
 
     task: str
@@ -99,6 +104,7 @@ class Task(Record):
     understood: list[str] = []  # noqa: RUF012 - a record is immutable
     near: bool = False
     likely: float = 1.0
+    misspelled: list[Misspelled] = []  # noqa: RUF012
 
     @property
     def lacks(self) -> list[str]:
@@ -121,9 +127,7 @@ def lines_for(
     steps = steps_of(again)
     barred = _barred(sentence, steps, finder, own)
     texts = [step.text for step in steps if step.kind is StepKind.SAYS]
-    said = understand(
-        sentence, texts, ordinary_of(finder.store, " ".join([sentence, *texts]), own or [])
-    )
+    said, misspelled = _read(sentence, texts, finder.store, own or [])
     corpus, choice = chosen_corpus(finder.store, said, own or [])
     found = [one for one in ranked(said, corpus, finder, choice) if not barred.has(one)]
     likely = likelihood(found, read_confidence()) if found else 0.0
@@ -132,7 +136,7 @@ def lines_for(
     least = LEAST_NEXT if barred.lines else LEAST
     answers = _answers(found, said, finder, most, choice, likely) if likely >= least else []
     answers = _complete_first(answers)
-    if answers and answers[0].lacks:
+    if misspelled or (answers and answers[0].lacks):
         likely = min(likely, SURE - 0.01)
     if likely < OF_PAGES and (answers or not corpus.chosen):
         others = [*_from_pages(said, finder), *([] if answers else _built(said, finder))]
@@ -142,8 +146,22 @@ def lines_for(
     near = bool(answers) and likely < NEAR
     made = next((one for one in found if first.endswith(one.filled.line)), None)
     placed = made.filled.placed if made is not None else []
-    told = [*understood(said, first, placed), *(f"not {line}" for line in barred.lines)]
-    return Task(sentence, again, answers, told, near, round(likely, 3))
+    added = made.filled.added if made is not None else []
+    told = [*understood(said, first, placed, added), *(f"not {line}" for line in barred.lines)]
+    return Task(sentence, again, answers, told, near, round(likely, 3), misspelled)
+
+
+def _read(
+    sentence: str, again: list[str], store: Store, own: list[Recipe]
+) -> tuple[ParsedSentence, list[Misspelled]]:
+    """What is said, words that are spelled wrongly read as they are meant; these words."""
+    ordinary = ordinary_of(store, " ".join([sentence, *again]), own)
+    parts = [spelled(one, store, ordinary) for one in [sentence, *again]]
+    misspelled = [word for one in parts for word in one.misspelled]
+    texts = [one.text for one in parts]
+    if misspelled:
+        ordinary = ordinary_of(store, " ".join(texts), own)
+    return understand(texts[0], texts[1:], ordinary), misspelled
 
 
 class _Barred(Record):
@@ -202,10 +220,27 @@ def _answers(
             answer = answer_of(filled, finder, one.score)
             if answer.effects and not is_meant(said, one.filled, harms(answer)):
                 continue
+            if harms(answer) and one.evidence.near:
+                continue  # it may be an addition that does the harm, which nobody asked for
+            if one.filled.added and (answer.read.mistaken or _says_twice(answer.read)):
+                continue  # the program here does not take it so
             answers.append(answer.changed(lacks=lacks.told, lacks_much=lacks.much))
     if (choice.asks_harm < ASKED and likely < CERTAIN) or only_asks:
         answers = [one for one in answers if not harms(one)]
     return answers
+
+
+def _says_twice(found: Unpicked) -> bool:
+    """Whether an option with a value stands twice in a command, in whatever spelling."""
+    for command in found.commands:
+        given = [
+            one.spelling.option.flags[0]
+            for one in command.used
+            if one.value is not None and not REPEATED.search(f"{one.flag} ")
+        ]
+        if len(given) != len(set(given)):
+            return True
+    return False
 
 
 def _complete_first(answers: list[Answer]) -> list[Answer]:
@@ -290,6 +325,7 @@ def answer_of(filled: FilledRecipe, finder: CommandFinder, score: float) -> Answ
         is_checked(found) or recipe.command == OWN,
         round(score, 3),
         recipe.command,
+        longer=bool(filled.added),
     )
 
 

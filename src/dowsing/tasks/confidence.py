@@ -17,6 +17,7 @@ FILE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "confidence.toml
 MOST_STRANGE = 3.0  # words that count
 LOUDEST = 30.0  # log odds that count
 LONGEST = 2.5  # tens of words that count
+MOST_CLAUSES = 6  # that count
 MOST_LEFT = 5  # words that count
 FAR = 3.0  # so far behind the best, nothing comes into question any more
 
@@ -28,7 +29,8 @@ class Confidence(Record):
     `strange`: how many of its words no wording has; `speaks`: what the words say for the recipe, in
     tens of log odds; `long`: how many words of the sentence tell something, in tens; `left`: how
     many of these the line has nothing of; `parts`: how much was added to the recipe; `near`: how
-    much of that was not said in so many words; `open`: places without a value.
+    much of that was not said in so many words; `open`: places without a value; `clauses`: in how
+    many clauses the sentence says what is wanted.
     """
 
     base: float = 1.0
@@ -43,6 +45,7 @@ class Confidence(Record):
     parts: float = 0.0
     near: float = 0.0
     open: float = 0.0
+    clauses: float = 0.0
 
 
 def confidence_parts(found: list[Ranked]) -> Confidence:
@@ -63,6 +66,7 @@ def confidence_parts(found: list[Ranked]) -> Confidence:
         best.evidence.added,
         best.evidence.near,
         best.evidence.open,
+        min(best.clauses, MOST_CLAUSES),
     )
 
 

@@ -56,10 +56,20 @@ class SlotCues(Protocol):
         """Words that may be values of these slots by their place, beside the known values."""
 
 
+class Insertion(Record):
+    """What was put into a line beside its recipe, and where the sentence asks for it
+    (characters).
+    """
+
+    text: str
+    start: int
+    end: int
+
+
 class FilledRecipe(Record):
     """A recipe with values: the line, and what stands in each slot (None where nothing does); how
     well they fit on the average, and which values of the sentence were placed; `places`: the value
-    that went into each slot.
+    that went into each slot; `added`: what was put in beside, with where the sentence asks for it.
     """
 
     recipe: Recipe
@@ -69,6 +79,7 @@ class FilledRecipe(Record):
     fit: float
     placed: list[Value] = []  # noqa: RUF012 - a record is immutable
     places: dict[str, Value] = {}  # noqa: RUF012
+    added: list[Insertion] = []  # noqa: RUF012
 
 
 def quoted(value: str, raw_glob: bool = False) -> str:
@@ -96,7 +107,7 @@ def as_operand(word: str, kind: str) -> str | None:
     return f"{quote}./{word[len(quote) :]}" if kind in FILE_KINDS else None
 
 
-def _in_place(word: str | None, slot: Slot, line: str) -> str | None:
+def in_place(word: str | None, slot: Slot, line: str) -> str | None:
     """The word as it can stand in each place that the line has for it, None if it cannot.
 
     Within a word (`s/<old>/<new>/`), and as the value of an option before it, a leading dash means
@@ -157,7 +168,7 @@ def fill(
             left = [other for other in left if other.end <= value.start or value.end <= other.start]
             places[slot.name] = value
             written = written_value(slot, value, recipe.line)
-            chosen[slot.name] = _in_place(written, slot, recipe.line)
+            chosen[slot.name] = in_place(written, slot, recipe.line)
             if chosen[slot.name] is None:  # it cannot stand there: the place stays open
                 slots = [other for other in slots if other is not slot]
                 continue
@@ -175,7 +186,8 @@ def fill(
             left.append(places["user"])
         chosen["user"] = None
     left = _name_target(chosen, left)
-    _name_archive(chosen, slots)
+    if not any(value.sure and value.kind in ("file", "path") for value in left):
+        _name_archive(chosen, slots)
     for slot in slots:
         if chosen[slot.name] is None and slot.default is not None:
             chosen[slot.name] = quoted(slot.default)

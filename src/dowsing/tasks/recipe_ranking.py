@@ -10,12 +10,12 @@ from dowsing.knowledge.recipes import CONDITIONS, Recipe
 from dowsing.knowledge.stems import EMPTY, stem, words
 from dowsing.model.record import Record
 from dowsing.tasks.adding import Added, Adding
-from dowsing.tasks.additions import Additions
+from dowsing.tasks.additions import Additions, Asked
 from dowsing.tasks.choice import domains_of
 from dowsing.tasks.conditions import tests_of
 from dowsing.tasks.cues import Cues
 from dowsing.tasks.evidence import Evidence, read_weights
-from dowsing.tasks.filling import FilledRecipe, SlotCues, fill
+from dowsing.tasks.filling import FilledRecipe, Insertion, SlotCues, fill
 from dowsing.tasks.negation import NEGATIONS, contradictions, denied_in
 from dowsing.tasks.part_phrases import parts_called_for
 from dowsing.tasks.patterns import Pattern
@@ -36,12 +36,19 @@ if TYPE_CHECKING:
     from typing import Protocol
 
     from dowsing.commandline.reading.command_finder import CommandFinder
+    from dowsing.tasks.part_phrases import Token
     from dowsing.tasks.sentence import ParsedSentence
     from dowsing.tasks.values import Value
 else:
     Protocol = object
 
 EMPTY_STEMS = frozenset(stem(word) for word in EMPTY)
+OWN = "dowsing"  # our own commands look documentation up, and do nothing else
+OF_DOCUMENTS = frozenset(
+    "manual manuals page pages man help docs documentation command commands option options tool "
+    "tools program programs flag flags mean means meaning explain example examples usage task tasks "
+    "line lines snippet snippets saved history dowsing topic term".split()
+)
 MOST_RATED = 44  # recipes
 TELLING = 2.0  # what a word must tell for it to be missed
 NEAR_TOP = 16  # recipes of which it is worth finding out whether their command is here
@@ -80,7 +87,8 @@ class Ranked(Record):
     wording has (`strange`). `speaks`: what the words say for it by the model (log odds), None if
     that does not know it; `left`: the words of the sentence that neither its wordings nor its line
     have; `missed`: the values for which it has no slot; `lost`: the conditions on files that it
-    leaves out, as they are said; `telling`: how many words of the sentence tell something.
+    leaves out, as they are said; `telling`: how many words of the sentence tell something, and in
+    how many `clauses`.
     """
 
     score: float
@@ -93,6 +101,7 @@ class Ranked(Record):
     missed: list[Value] = []  # noqa: RUF012
     lost: list[str] = []  # noqa: RUF012
     telling: int = 0
+    clauses: int = 0
 
 
 def ranked(
@@ -140,16 +149,29 @@ class _Filled:
         self.spans += [(one.start, one.end) for one in conditions]
         self.spans += [(_begin_of(value), value.end) for value in self.used]
 
-    def add(self, added: Added, places: list[tuple[int, int]]) -> None:
-        """Count what was put into the line as well; `places`: those of the words that asked."""
-        values = [value for one in added.asked for value in one.values.values()]
-        unused = [one for one in self.filled.unused if one not in values]
-        self.filled = self.filled.changed(
-            line=added.line, unused=unused, placed=[*self.filled.placed, *values]
-        )
+    def add(self, added: Added, tokens: list[Token]) -> None:
+        """Count what was put into the line, or was there, as well."""
+        for one in [*added.asked, *added.had]:
+            values = [] if one in added.had else list(one.values.values())
+            spans = [(tokens[n].start, tokens[n].end) for n in sorted(one.words)]
+            spans += [(_begin_of(value), value.end) for value in values]
+            self.spans += spans
+            if one in added.asked:
+                self._insert(one, values, spans)
+        self.filled = self.filled.changed(line=added.line)
         self.used = self.filled.placed
-        self.spans += places
-        self.spans += [(_begin_of(value), value.end) for value in values]
+        self.added = frozenset(tokens[n].stem for one in added.asked for n in one.words)
+        self.nearly = sum(one.near for one in added.asked)
+        self.exactly = len(added.asked) - self.nearly
+
+    def _insert(self, one: Asked, values: list[Value], spans: list[tuple[int, int]]) -> None:
+        start, end = min(first for first, _ in spans), max(last for _, last in spans)
+        filled = self.filled
+        self.filled = filled.changed(
+            unused=[value for value in filled.unused if value not in values],
+            placed=[*filled.placed, *values],
+            added=[*filled.added, Insertion(one.addition.text, start, end)],
+        )
 
     def has(self, start: int, end: int) -> bool:
         """Whether a place of the sentence went into it."""
@@ -230,6 +252,8 @@ class Rater:
         was said not to be done.
         """
         recipe = match.recipe
+        if recipe.command == OWN and not any(one.text in OF_DOCUMENTS for one in self.said.tokens):
+            return None
         wanted = self._has_tool(recipe.line, self.said.with_tools)
         filled = _Filled(recipe, self.said, wanted, self.cues_for(match))
         self._add(match, filled)
@@ -263,6 +287,7 @@ class Rater:
             self._missed(filled),
             lost,
             len(self.said.words),
+            len(self.adding.additions.clauses),
         )
 
     def _add(self, match: RecipeMatch, filled: _Filled) -> None:
@@ -276,11 +301,7 @@ class Rater:
             if one.start not in said and not filled.has(one.start, one.end)
         )
         added = self.adding.put_into(filled.filled.line, filled.filled.unused, new)
-        words = {n for one in [*added.asked, *added.had] for n in one.words}
-        filled.added = frozenset(tokens[n].stem for one in added.asked for n in one.words)
-        filled.nearly = sum(one.near for one in added.asked)
-        filled.exactly = len(added.asked) - filled.nearly
-        filled.add(added, [(tokens[n].start, tokens[n].end) for n in sorted(words)])
+        filled.add(added, tokens)
 
     def cues_for(self, match: RecipeMatch) -> SlotCues:
         """Where values of the recipe stand. A word that its wordings have is no value of it."""

@@ -20,6 +20,7 @@ from dowsing.tasks.values import MOST_WORDS, Value, values_in
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.tasks.bare_names import Ordinary
+    from dowsing.tasks.filling import Insertion
 
 _NOT = re.compile(r"(?<=\w)n['’]t\b", re.IGNORECASE)
 #: What is left of such a word that is none by itself.
@@ -259,17 +260,23 @@ def _without(text: str, values: list[Value]) -> str:
     return text
 
 
-def understood(said: ParsedSentence, line: str, placed: list[Value]) -> list[str]:
+def understood(
+    said: ParsedSentence, line: str, placed: list[Value], added: list[Insertion]
+) -> list[str]:
     """What of a sentence was taken for a condition that the line has, a value that stands in it, or
-    something to leave out, in words. `placed`: the values that it was made with.
+    something to leave out, in words. `placed`: the values that it was made with, `added`: what was
+    put in beside the recipe.
     """
     conditions = [one for one in said.conditions if one.end and one.test in line]
     found = [
         (one.start, f"{said.text[one.start : one.end].strip(' ,')} ({one.test})")
         for one in conditions
     ]
+    for one in added:
+        found.append((one.start, f"{said.text[one.start : one.end]} ({one.text})"))
+    told = [(one.start, one.end) for one in conditions] + [(one.start, one.end) for one in added]
     for value in said.values:
-        is_told = any(one.start < value.end and value.start < one.end for one in conditions)
+        is_told = any(start < value.end and value.start < end for start, end in told)
         if not value.sure or is_told:
             continue
         if value in placed or value.stands_in(line):
