@@ -1,7 +1,7 @@
 """Fits what the parts of the score of a recipe are worth (tasks/evidence.py), from wordings and the
 lists of tasks that are there to develop on.
 
-    python bench/fit_evidence.py [--write] [--sentences N] [--folds N]
+    python bench/fit_evidence.py [--write] [--confidence] [--sentences N] [--folds N]
 
 Of the wordings of each recipe every N-th is left out in turn. The model of the words is fitted to
 the others; each wording that was left out gets made-up values in its places, and the thirty recipes
@@ -306,6 +306,7 @@ def main() -> int:
     parser.add_argument("--write", action="store_true")
     parser.add_argument("--sentences", type=int, default=3000)
     parser.add_argument("--folds", type=int, default=4)
+    parser.add_argument("--confidence", action="store_true", help="fit that alone")
     asked = parser.parse_args()
     settings = read_settings()
     finder = CommandFinder(open_index(settings)[0], settings)
@@ -322,7 +323,7 @@ def main() -> int:
     for train, test in ((rows[:half], rows[half:]), (rows[half:], rows[:half])):
         found = fitted_to(train, begin)
         shares.append((first(begin, test), first(found, test)))
-    found = fitted_to(rows, begin)
+    found = begin if asked.confidence else fitted_to(rows, begin)
     print(f"{len(rows)} sentences, {lost} more without the right recipe among the chosen")
     for before, after in shares:
         print(f"  on the other half: right first {before:.3f} before, {after:.3f} fitted")

@@ -37,7 +37,12 @@ def first(sentence: str, finder: CommandFinder) -> str:
         ("said", "sort names.txt and drop repeated lines", "sort -u names.txt"),
         ("guessed", "start a new branch montage from here", "git switch -c montage"),
         ("open", "which groups does mira belong to", "groups mira"),
-        ("fit", "turn tabs into commas in table.tsv", "tr '\\t' , < table.tsv"),
+        ("fit", "shrink the journal to 200 MB", "journalctl --vacuum-size=200M"),
+        (
+            "added",
+            "copy the whole looms directory to /backup, keeping permissions and times",
+            "cp -a looms /backup",
+        ),
         (
             "like",
             "total of the second column of sales.csv",

@@ -52,7 +52,7 @@ def test_what_is_named_is_removed_or_stopped(program: Program, sentence: str, li
     ("sentence", "lacks"),
     [
         ("pages 3 to 7 of book.pdf into extract.pdf, and rotate cover.pdf", "cover.pdf"),
-        ("logs of container api, last 100 lines, timestamps, keep following", "timestamps"),
+        ("logs of container api, last 100 lines, translated into welsh", "translated"),
         ("wrap notes.txt at 72 columns and write it to notes-72.txt", "notes-72.txt"),
     ],
 )

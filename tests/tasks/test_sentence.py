@@ -183,7 +183,7 @@ def test_what_was_said_last_counts() -> None:
     )
     assert written(said.conditions) == "-type f -mtime +5"
     assert [value.text for value in said.values][:2] == ["5", "/srv"]
-    assert "older than 5 days (-mtime +5)" in understood(said, "find /srv -mtime +5", [])
+    assert "older than 5 days (-mtime +5)" in understood(said, "find /srv -mtime +5", [], [])
 
 
 def test_tools_that_are_wanted_and_refused() -> None:

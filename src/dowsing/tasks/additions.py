@@ -26,9 +26,7 @@ LEAST_RELATED = 0.5  # what counts less for a word does not stand for it
 BETWEEN = 2  # words that may stand among those of a phrase, beside as many as it has
 LEAST_COLUMNS = 2  # that are listed
 TO_VALUE = 3  # words from a word of the phrase to the value beside it
-_LIGHT = (EMPTY | frozenset("time else now then but also".split())) - {NO}
-
-
+_LIGHT = (EMPTY | frozenset("time else now then but also many much often".split())) - {NO}
 LEAST_NEAR = 0.35  # how much of what words say must speak for an addition
 LEAST_ALONE = 0.65  # the same, and by how much it is before the next one
 OF_RELATED = 0.5  # how much a word counts that may only stand for the one that is said
@@ -37,11 +35,22 @@ OF_A_VALUE = 0.15  # how much it counts that an addition takes the value that st
 _PARTS = frozenset("and but then also plus with".split())
 #: What may stand between the names of columns.
 _IN_A_LIST = frozenset("and the its their also plus or with".split())
-#: Places by name that figures stand in, beside those for numbers.
-_OF_FIGURES = frozenset(
-    "bits degrees angle rounds percent quality year kbit ttl hostport offset low high crf priority "
-    "release version rate fps memory level".split()
-)
+#: Kinds of values that stand in a place for a text: names; by the place's name, others.
+_NAMES = frozenset(("text", "name", "extension", "command", "separator"))
+_FIGURES = frozenset(("number", "size"))
+_KINDS_OF_TEXT = {
+    **dict.fromkeys(
+        "bits degrees angle rounds percent quality year kbit ttl hostport offset low high crf rate "
+        "priority fps memory".split(),
+        _FIGURES,
+    ),
+    **dict.fromkeys("version release range".split(), _FIGURES | {"name", "file"}),
+    **dict.fromkeys(
+        "name tag commit branch revision object label image".split(), _NAMES | {"file"}
+    ),
+    **dict.fromkeys("volume mount place value context".split(), _NAMES | {"file", "path", "host"}),
+    **dict.fromkeys("comment author owner".split(), _NAMES | {"host"}),
+}
 #: What a value is said to be that does not matter for an addition.
 _NO_UNITS = frozenset(("excluded", "nth", "ordinal", "owner"))
 
@@ -72,6 +81,12 @@ class Additions:
             n
             for n, one in enumerate(self.tokens)
             if any(v.sure and v.start <= one.start and one.end <= v.end for v in said.values)
+        }
+        #: Words that only say what a value is: `the word storm`.
+        self.nouns = {
+            n
+            for n, one in enumerate(self.tokens)
+            if any(v.noun == one.text and 0 < v.start - one.end <= TO_VALUE for v in said.values)
         }
         self.places: dict[str, list[tuple[int, float]]] = {}
         self._related: dict[str, list[tuple[str, float]]] = {}
@@ -141,6 +156,8 @@ class Additions:
             names = list(dict.fromkeys(PLACE.findall(addition.text)))
             if addition.columns or len(names) > 1 or LINE in addition.text:
                 continue
+            if (NO in addition.stems) != (self.items[words[0]] == NO):
+                continue  # it is said of the contrary
             got = sum(self._telling(self.items[n]) * self._speaks(n, addition) for n in words)
             value = self._only_value(names, values)
             if not names or value is not None:
@@ -186,7 +203,8 @@ class Additions:
             ):
                 found.append([])
             end = token.end
-            if token.text not in _PARTS and token.text not in FILLING and n not in self.inside:
+            is_empty = token.text in _PARTS or token.text in FILLING
+            if not is_empty and n not in self.inside and n not in self.nouns:
                 found[-1].append(n)
         return [words for words in found if any(self.tells(n) for n in words)]
 
@@ -265,7 +283,8 @@ class Additions:
             return None
         told = any(_weight(items[n]) == 1.0 and items[n] != NO for n in where)
         values = self._values(items, where)
-        if values is None:
+        telling = {n for n in where.values() if self.tells(n)}
+        if values is None or (telling and not values and telling <= self.nouns):
             return None
         return Asked(addition, frozenset(where.values()), values, said, told)
 
@@ -375,7 +394,7 @@ def _fits(slot: Slot, value: Value, items: list[str]) -> bool:
     """Whether a value may stand in a place. Its unit does not matter if the phrase says it, nor
     that it is something left out.
     """
-    if value.kind == "number" and slot.kind == "text" and slot.name not in _OF_FIGURES:
+    if slot.kind == "text" and value.kind not in _KINDS_OF_TEXT.get(slot.name, _NAMES):
         return False
     if value.unit and (value.unit in _NO_UNITS or stem(value.unit) in items):
         value = value.changed(unit="")

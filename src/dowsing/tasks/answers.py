@@ -43,7 +43,7 @@ SURE = 0.75  # so likely to be right, a line needs no remark
 NEAR = 0.5  # what is less likely only comes near what was said
 OF_PAGES = 0.4  # below that examples of pages may serve as well
 LEAST_NEXT = 0.02  # of what comes next when a line was refused
-LEAST = 0.25  # and what is less likely than that is not shown
+LEAST = 0.12  # and what is less likely than that is not shown
 CERTAIN = 0.85  # so likely to be right, a line is as good as asked for by its name
 ASKED = 0.3  # so likely it must be that harm is asked for
 #: What nobody may be led to unasked. What only overwrites a file is told as an effect: most such
@@ -161,7 +161,10 @@ def _read(
     texts = [one.text for one in parts]
     if misspelled:
         ordinary = ordinary_of(store, " ".join(texts), own)
-    return understand(texts[0], texts[1:], ordinary), misspelled
+    said = understand(texts[0], texts[1:], ordinary)
+    read = {one.read for one in misspelled}  # says what is wanted, and never to what
+    values = [one for one in said.values if not read.intersection(one.text.casefold().split())]
+    return said.changed(values=values), misspelled
 
 
 class _Barred(Record):

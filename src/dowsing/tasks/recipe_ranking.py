@@ -46,8 +46,8 @@ EMPTY_STEMS = frozenset(stem(word) for word in EMPTY)
 OWN = "dowsing"  # our own commands look documentation up, and do nothing else
 OF_DOCUMENTS = frozenset(
     "manual manuals page pages man help docs documentation command commands option options tool "
-    "tools program programs flag flags mean means meaning explain example examples usage task tasks "
-    "line lines snippet snippets saved history dowsing topic term".split()
+    "tools program programs flag flags mean means meaning explain example examples usage task "
+    "tasks line lines snippet snippets saved history dowsing topic term".split()
 )
 MOST_RATED = 44  # recipes
 TELLING = 2.0  # what a word must tell for it to be missed

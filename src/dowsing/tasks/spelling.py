@@ -21,6 +21,7 @@ if TYPE_CHECKING:
 
 SHORTEST = 4  # letters of a word that is looked at
 LONG = 7  # letters of a word that may have two slips
+USUAL = 12  # so often a word stands in wordings that a short one may be a slip for
 MOST_READ = 4  # words of a sentence; who misspells more speaks another language
 TRIED = 8  # nearest words that are looked at
 LEAST_LIKE = 0.6
@@ -31,6 +32,10 @@ _QUOTED = re.compile(r"'[^']*'|\"[^\"]*\"|`[^`]*`")
 _NAMED = frozenset(
     "called named as by user group host machine server on at into alias tag branch remote".split()
 )
+
+
+#: Words behind which a short word that nobody knows is a name.
+_LEADING = frozenset("of to from for by in into under below on with and or".split())
 
 
 class Misspelled(Record):
@@ -67,6 +72,8 @@ def _strange(sentence: str, store: Store, ordinary: Ordinary) -> list[str]:
         is_quoted = any(start <= match.start() < end for start, end in quoted)
         if len(word) < SHORTEST or is_quoted or ordinary.has(word.casefold()):
             continue
+        if len(word) < LONG and word_before(sentence, match.start()) in _LEADING:
+            continue
         is_loud = any(letter.isupper() for letter in word[1:])
         if not is_loud and not _may_be_a_name(sentence, match.start()):
             found.append(word)
@@ -88,10 +95,11 @@ def _vocabulary(store: Store) -> dict[str, int]:
 
 def _meant(word: str, counts: dict[str, int]) -> str:
     """The word that is meant, "" if none is near enough."""
+    least = USUAL if len(word) < LONG else 0
     found = [
         (slips, -counts[near.word], near.word)
         for near in nearest(word, list(counts), TRIED, LEAST_LIKE)
-        if (slips := _slips(word, near.word))
+        if (slips := _slips(word, near.word)) and counts[near.word] >= least
     ]
     return min(found)[2] if found else ""
 
@@ -105,9 +113,9 @@ def _slips(typed: str, meant: str) -> int:
     if typed[0] != meant[0] and not swapped:
         return 0
     if slips == 1:
-        # a letter more makes a name of a short word: `marko` is no `mark`
-        is_longer = len(typed) > len(meant) and not _doubles(typed, meant)
-        return 0 if is_longer and len(typed) < LONG else 1
+        # another letter or one more makes a name of a short word: `otto`, `marko`
+        is_other = len(typed) >= len(meant) and not swapped and not _doubles(typed, meant)
+        return 0 if is_other and len(typed) < LONG - (len(typed) == len(meant)) else 1
     return 2 if slips == 2 and min(len(typed), len(meant)) >= LONG else 0
 
 
