@@ -47,7 +47,7 @@ def first(finder: CommandFinder, *said: str) -> str:
         (
             "bring back only the table customers from shop.dump into database shop_test with 4 "
             "parallel jobs",
-            "pg_restore -j 4 -t customers -d shop_test shop.dump",
+            "pg_restore -t customers -j 4 -d shop_test shop.dump",
         ),
         (
             "give the processes 4312 and 4313 a nice value of 15",

@@ -26,7 +26,10 @@ LEAST_RELATED = 0.5  # what counts less for a word does not stand for it
 BETWEEN = 2  # words that may stand among those of a phrase, beside as many as it has
 LEAST_COLUMNS = 2  # that are listed
 TO_VALUE = 3  # words from a word of the phrase to the value beside it
-_LIGHT = (EMPTY | frozenset("time else now then but also many much often".split())) - {NO}
+#: Such words, as they are compared.
+_LIGHT = frozenset(
+    item_of(word) for word in EMPTY.union("time else now then but also many much often".split())
+) - {NO}
 LEAST_NEAR = 0.35  # how much of what words say must speak for an addition
 LEAST_ALONE = 0.65  # the same, and by how much it is before the next one
 OF_RELATED = 0.5  # how much a word counts that may only stand for the one that is said
