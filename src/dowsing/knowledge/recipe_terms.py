@@ -18,7 +18,7 @@ TELLING = frozenset(
 )
 
 
-LEAST_SPELLED = 3  # so often wordings have a word that another may be a slip for
+LEAST_SPELLED = 1  # so often wordings have a word that another may be a slip for
 _SLOT = re.compile(r"<[a-z][a-z0-9-]*>")
 #: `make a folder` says what `create` does; `make` alone may be anything.
 MAKING = re.compile(r"\b[Mm]ake (?:me )?(?:an?|the|several|new|two|three)\b")

@@ -20,8 +20,9 @@ if TYPE_CHECKING:
     from dowsing.tasks.bare_names import Ordinary
 
 SHORTEST = 4  # letters of a word that is looked at
-LONG = 7  # letters of a word that may have two slips
-USUAL = 12  # so often a word stands in wordings that a short one may be a slip for
+LONG = 7  # letters of a word that is seldom a name with a slip
+LONGER = 9  # letters of a word that may have two slips
+USUAL = 5  # so often a word stands in wordings that a short one may be a slip for
 MOST_READ = 4  # words of a sentence; who misspells more speaks another language
 TRIED = 8  # nearest words that are looked at
 LEAST_LIKE = 0.6
@@ -34,8 +35,10 @@ _NAMED = frozenset(
 )
 
 
+_BEFORE = re.compile(r"([A-Za-z]+) $")
+_ARTICLES = frozenset("the a an my our your all every each any some no this these and".split())
 #: Words behind which a short word that nobody knows is a name.
-_LEADING = frozenset("of to from for by in into under below on with and or".split())
+_LEADING = frozenset("of to from for by in into under below on with or".split())
 
 
 class Misspelled(Record):
@@ -52,33 +55,46 @@ class Spelled(Record):
     misspelled: list[Misspelled]
 
 
+class _Strange(Record):
+    """A word that neither wordings nor pages have; `is_common`: it stands where a verb or a common
+    noun does, and no name.
+    """
+
+    word: str
+    is_common: bool
+
+
 def spelled(sentence: str, store: Store, ordinary: Ordinary) -> Spelled:
     """The sentence with its words as they are meant."""
     strange = _strange(sentence, store, ordinary)
     if not strange or len(strange) > MOST_READ:
         return Spelled(sentence, [])
     counts = _vocabulary(store)
-    read = {word: near for word in strange if (near := _meant(word.casefold(), counts))}
+    read = {one.word: near for one in strange if (near := _meant(one, counts))}
     text = _WORD.sub(lambda match: read.get(match[0], match[0]), sentence)
     return Spelled(text, [Misspelled(typed, near) for typed, near in read.items()])
 
 
-def _strange(sentence: str, store: Store, ordinary: Ordinary) -> list[str]:
+def _strange(sentence: str, store: Store, ordinary: Ordinary) -> list[_Strange]:
     """The words that neither wordings nor pages have, names left out."""
     quoted = [match.span() for match in _QUOTED.finditer(sentence)]
-    found = []
+    found: dict[str, _Strange] = {}
     for match in _WORD.finditer(sentence):
         word = match[0]
         is_quoted = any(start <= match.start() < end for start, end in quoted)
         if len(word) < SHORTEST or is_quoted or ordinary.has(word.casefold()):
             continue
-        if len(word) < LONG and word_before(sentence, match.start()) in _LEADING:
-            continue
+        before = _BEFORE.search(sentence[: match.start()])
+        led_by = before[1].casefold() if before else ""
+        is_common = not sentence[: match.start()].strip() or led_by in _ARTICLES
         is_loud = any(letter.isupper() for letter in word[1:])
-        if not is_loud and not _may_be_a_name(sentence, match.start()):
-            found.append(word)
-    known = terms_anywhere(store, {stem(one.casefold()) for one in found}) if found else frozenset()
-    return [one for one in dict.fromkeys(found) if stem(one.casefold()) not in known]
+        is_short_name = len(word) < LONG and led_by in _LEADING
+        if is_loud or is_short_name or _may_be_a_name(sentence, match.start()):
+            continue
+        found[word] = _Strange(word, is_common)
+    stems = {stem(one.casefold()) for one in found}
+    known = terms_anywhere(store, stems) if found else frozenset()
+    return [one for word, one in found.items() if stem(word.casefold()) not in known]
 
 
 def _may_be_a_name(sentence: str, start: int) -> bool:
@@ -93,18 +109,19 @@ def _vocabulary(store: Store) -> dict[str, int]:
     return {word: int(count) for word, count in rows}
 
 
-def _meant(word: str, counts: dict[str, int]) -> str:
+def _meant(strange: _Strange, counts: dict[str, int]) -> str:
     """The word that is meant, "" if none is near enough."""
+    word = strange.word.casefold()
     least = USUAL if len(word) < LONG else 0
     found = [
         (slips, -counts[near.word], near.word)
         for near in nearest(word, list(counts), TRIED, LEAST_LIKE)
-        if (slips := _slips(word, near.word)) and counts[near.word] >= least
+        if (slips := _slips(word, near.word, strange.is_common)) and counts[near.word] >= least
     ]
     return min(found)[2] if found else ""
 
 
-def _slips(typed: str, meant: str) -> int:
+def _slips(typed: str, meant: str, is_common: bool) -> int:
     """How many slips part two words; 0 if too many do."""
     from dowsing.model.nearness import distance
 
@@ -115,8 +132,8 @@ def _slips(typed: str, meant: str) -> int:
     if slips == 1:
         # another letter or one more makes a name of a short word: `otto`, `marko`
         is_other = len(typed) >= len(meant) and not swapped and not _doubles(typed, meant)
-        return 0 if is_other and len(typed) < LONG - (len(typed) == len(meant)) else 1
-    return 2 if slips == 2 and min(len(typed), len(meant)) >= LONG else 0
+        return 0 if is_other and len(typed) < (SHORTEST + 1 if is_common else LONG - 1) else 1
+    return 2 if slips == 2 and min(len(typed), len(meant)) >= LONGER else 0
 
 
 def _doubles(typed: str, meant: str) -> bool:
