@@ -17,12 +17,12 @@ import json
 import re
 import zlib
 from pathlib import Path
-from typing import Any
 
 import numpy as np
 from fit_tasks import Fitted, effects_of, fit, texts_of
 from scipy.optimize import minimize
 from sklearn.linear_model import LogisticRegression
+from tasks import is_right, steps_of
 
 from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.ingest.upkeep import open_index
@@ -199,25 +199,13 @@ def rows_for(
     return rows, lost
 
 
-def is_right(task: dict[str, Any], line: str) -> bool:
-    """Whether a line is one of those that a row accepts, quoted or not."""
-    bare = re.sub(r"^\s*sudo\s+", "", line).replace('"', "").replace("'", "")
-    bare = re.sub(r"\s+", " ", re.sub(r"\\(?=[ *()])", "", bare)).strip()
-    return any(
-        any(re.search(one, text) for one in task.get("accept", []))
-        and not any(re.search(one, bare) for one in task.get("reject", []))
-        for text in (line, bare)
-    )
-
-
 def rows_of_lists(finder: CommandFinder) -> list[Row]:
     """The rows of the lists, rated as a look-up does."""
     found = []
     for name in LISTS:
         for line in (QUERIES / name).read_text("utf-8").splitlines():
             task = json.loads(line)
-            again = [task["again"]] if isinstance(task.get("again"), str) else task.get("again")
-            say, *again = task.get("say") or [task["task"], *(again or [])]
+            say, *again = steps_of(task)
             said = understand(say, again, ordinary_of(finder.store, " ".join([say, *again]), []))
             corpus, choice = chosen_corpus(finder.store, said, [])
             rater = Rater(said, corpus, finder, choice)

@@ -36,6 +36,25 @@ def test_json_carries_slots_pieces_and_origin(program: Program) -> None:
     assert [piece["role"] for piece in answer["pieces"]] == ["command", "option", "operand"]
 
 
+def test_the_tasks_of_the_tutorial_give_what_they_promise(program: Program) -> None:
+    dowsing = os.path.join(os.path.dirname(sys.executable), "dowsing")
+    script = (
+        f"{dowsing} --demo task open the vents of the palmhouse a little && "
+        f"{dowsing} --demo task --again 'try it first'"
+    )
+    done = subprocess.run(
+        ["bash", "-c", script],
+        env=program.environment(PATH=os.environ["PATH"]),
+        cwd=program.folder,
+        capture_output=True,
+        text=True,
+        start_new_session=True,
+        check=True,
+    )
+    lines = [line for line in done.stdout.split("\n") if line.startswith("1  ")]
+    assert lines == ["1  vent --open=30 palmhouse", "1  vent --dry-run --open=30 palmhouse"]
+
+
 def test_open_slots_and_defaults(program: Program) -> None:
     assert "prune --hard <plant>" in demo(program, "task", "prune down to the old wood")
     assert "vent --all --close --wait=60" in demo(program, "task", "shut every vent and wait")
