@@ -34,6 +34,8 @@ LEAST_NEAR = 0.35  # how much of what words say must speak for an addition
 LEAST_ALONE = 0.65  # the same, and by how much it is before the next one
 OF_RELATED = 0.5  # how much a word counts that may only stand for the one that is said
 OF_A_VALUE = 0.15  # how much it counts that an addition takes the value that stands there
+#: Words that deny what stands before them.
+_NOTHING = frozenset("nothing none nobody".split())
 #: Words that part what is asked for.
 _PARTS = frozenset("and but then also plus with".split())
 #: What may stand between the names of columns.
@@ -95,6 +97,7 @@ class Additions:
         self._related: dict[str, list[tuple[str, float]]] = {}
         self._stems: dict[str, float] = {}
         self._learn()
+        self.denied = self._denied()
         self.clauses = self._clauses()
         self._asked: dict[str, list[Asked]] = {}
         self._additions: dict[str, list[Addition]] = {}
@@ -159,7 +162,8 @@ class Additions:
             names = list(dict.fromkeys(PLACE.findall(addition.text)))
             if addition.columns or len(names) > 1 or LINE in addition.text:
                 continue
-            if (NO in addition.stems) != (self.items[words[0]] == NO):
+            is_denied = self.items[words[0]] == NO or bool(self.denied.intersection(words))
+            if (NO in addition.stems) != is_denied:
                 continue  # it is said of the contrary
             got = sum(self._telling(self.items[n]) * self._speaks(n, addition) for n in words)
             value = self._only_value(names, values)
@@ -295,20 +299,28 @@ class Additions:
         """Whether the contrary is said: a word that denies stands before what it denies in the
         sentence and not in the phrase, or the other way round.
         """
-        denied = [n for n in where if items[n] != NO and _weight(items[n]) == 1.0]
-        if not denied:
+        said = [n for n in where if items[n] != NO and _weight(items[n]) == 1.0]
+        if not said:
             return False
-        for n in denied:
-            words = [
-                item
-                for item, token in zip(self.items[: where[n]], self.tokens[: where[n]], strict=True)
-                if token.text not in FILLING
-            ]
-            if (NO in words[-BETWEEN:]) != (NO in items[max(0, n - BETWEEN) : n]) and (
-                n == denied[0] or NO in items
-            ):
-                return True
-        return False
+        first = min(said)
+        return any(
+            (where[n] in self.denied) != (NO in items[max(0, n - BETWEEN) : n])
+            for n in (said if NO in items else [first])
+        )
+
+    def _denied(self) -> set[int]:
+        """The words that are denied: behind a word that does (`without asking`), or before one
+        (`delete nothing`).
+        """
+        found: set[int] = set()
+        for n in range(len(self.items)):
+            before = [
+                self.items[place] for place in range(n) if self.tokens[place].text not in FILLING
+            ][-BETWEEN:]
+            behind = self.tokens[n + 1].text if n + 1 < len(self.tokens) else ""
+            if NO in before or behind in _NOTHING:
+                found.add(n)
+        return found
 
     def _values(self, items: list[str], where: dict[int, int]) -> dict[str, Value] | None:
         """The values for the places of a phrase, each beside the words that it stands beside in
@@ -336,7 +348,8 @@ class Additions:
         """Whether a word that may be none of the language is a name: by the noun beside it, or as
         the phrase has a word before it that says what it is.
         """
-        if value.noun and not self.ordinary.has(value.text.casefold()):
+        is_ordinary = self.ordinary.has(value.text.casefold())
+        if value.noun and (value.unit == "excluded" or not is_ordinary):
             return True
         first = self._inside(value)[:1]
         is_led_to = bool(first) and first[0] > 0 and self._stands_for(first[0] - 1, before)

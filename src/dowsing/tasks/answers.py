@@ -44,7 +44,8 @@ NEAR = 0.5  # what is less likely only comes near what was said
 OF_PAGES = 0.4  # below that examples of pages may serve as well
 LEAST_NEXT = 0.02  # of what comes next when a line was refused
 LEAST = 0.12  # and what is less likely than that is not shown
-CERTAIN = 0.85  # so likely to be right, a line is as good as asked for by its name
+LEAST_OF_HARM = 0.25  # nor is what destroys or stops something and is less likely than that
+CERTAIN = 0.75  # so likely to be right, a line is as good as asked for by its name
 ASKED = 0.3  # so likely it must be that harm is asked for
 #: What nobody may be led to unasked. What only overwrites a file is told as an effect: most such
 #: lines write to a name that was said.
@@ -53,6 +54,12 @@ _HOW_TO = re.compile(
     r"(?:how (?:do|can|could|would|should|to)|what do i (?:type|do|say)|is there (?:an?|any|some)"
     r"|what(?:['’]s| is) the (?:\w+ )?(?:command|way|trick|line|option)"
     r"|which (?:command|tool|line))\b",
+    re.IGNORECASE,
+)
+#: Who says so wants nothing destroyed or stopped.
+_HARMLESS = re.compile(
+    r"\b(?:kill|delete|remove|stop|erase|destroy|change|touch|repair|do|end|drop) (?:nothing|none)\b"
+    r"|\b(?:only|just) (?:show|look|list|tell|see)\b|\bdry[- ]run\b|\bwithout doing (?:it|anything)",
     re.IGNORECASE,
 )
 #: Words of a line that a page has to tell of.
@@ -138,6 +145,8 @@ def lines_for(
     answers = _complete_first(answers)
     if misspelled or (answers and answers[0].lacks):
         likely = min(likely, SURE - 0.01)
+    if answers and answers[0].lacks_much and answers[0].effects:
+        likely = min(likely, NEAR - 0.01)
     if likely < OF_PAGES and (answers or not corpus.chosen):
         others = [*_from_pages(said, finder), *([] if answers else _built(said, finder))]
         answers = [*answers, *(one for one in others if not harms(one))]
@@ -228,7 +237,8 @@ def _answers(
             if one.filled.added and (answer.read.mistaken or _says_twice(answer.read)):
                 continue  # the program here does not take it so
             answers.append(answer.changed(lacks=lacks.told, lacks_much=lacks.much))
-    if (choice.asks_harm < ASKED and likely < CERTAIN) or only_asks:
+    is_asked = choice.asks_harm >= ASKED or likely >= CERTAIN
+    if not is_asked or likely < LEAST_OF_HARM or only_asks or _HARMLESS.search(said.text):
         answers = [one for one in answers if not harms(one)]
     return answers
 
@@ -248,11 +258,11 @@ def _says_twice(found: Unpicked) -> bool:
 
 def _complete_first(answers: list[Answer]) -> list[Answer]:
     """The answers, none first that would change anything and lacks much of what is said: another
-    goes before it, and where there is none nothing is shown.
+    goes before it. Where there is none, nothing is shown that destroys or stops something.
     """
     first = next((one for one in answers if not (one.lacks_much and one.effects)), None)
     if first is None:
-        return []
+        return [one for one in answers if not harms(one)]
     return [first, *(one for one in answers if one is not first)]
 
 

@@ -292,8 +292,8 @@ class Rater:
 
     def _add(self, match: RecipeMatch, filled: _Filled) -> None:
         """Put what is asked for beside what the recipe says into its line."""
-        pairs = zip(self.said.words, match.also, strict=True)
-        said = {word.start for word, also in pairs if also >= LEAST_RELATED}
+        pairs = zip(self.said.words, match.cover, strict=True)
+        said = {word.start for word, cover in pairs if cover >= LEAST_RELATED}
         tokens = self.adding.additions.tokens
         new = frozenset(
             n

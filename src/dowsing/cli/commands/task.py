@@ -103,9 +103,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
                 "near": found.near,
                 "likely": found.likely,
                 "not_used": found.lacks,
-                "misspelled": [
-                    {"typed": one.typed, "read": one.read} for one in found.misspelled
-                ],
+                "misspelled": [{"typed": one.typed, "read": one.read} for one in found.misspelled],
                 "answers": [answer_json(one) for one in found.answers],
             }
         )
