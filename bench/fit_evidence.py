@@ -49,7 +49,7 @@ LISTS = (
 OF_LISTS = 10.0
 MISSING = 6  # every so many-th wording is asked as well as if nothing were known of its command
 #: The parts that speak for a recipe; the others speak against it.
-FOR = frozenset(("chosen", "covered", "union", "said", "fit", "like", "wanted"))
+FOR = frozenset(("chosen", "covered", "union", "said", "fit", "like", "wanted", "named"))
 STRENGTH = 0.02  # of the pull of each weight to where it began
 QUERIES = Path(__file__).parent / "queries"
 SLOT = re.compile(r"<([a-z][a-z0-9-]*)>")

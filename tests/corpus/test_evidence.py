@@ -12,7 +12,7 @@ from dowsing.tasks.answers import lines_for
 from dowsing.tasks.evidence import Evidence, read_weights
 
 #: Parts that speak for a recipe; the others speak against it.
-FOR = {"chosen", "covered", "union", "said", "fit", "like", "wanted"}
+FOR = {"chosen", "covered", "union", "said", "fit", "like", "wanted", "named"}
 
 
 @pytest.fixture(scope="module")

@@ -47,7 +47,7 @@ NOWHERE = -1
 
 #: Changed with every change of the layout or of what is read out of pages. It stands in the name of
 #: the file, so that two versions of the program have an index each, and within it (`user_version`).
-VERSION = 53
+VERSION = 55
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members

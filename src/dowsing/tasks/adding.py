@@ -57,16 +57,20 @@ class Adding:
         names = {name for one in recipes for name in command_names(one.line)}
         self.additions.read(sorted({*names, ANY}))
 
-    def put_into(self, line: str, free: list[Value], new: frozenset[int]) -> Added:
+    def put_into(
+        self, line: str, free: list[Value], new: frozenset[int], strange: frozenset[int]
+    ) -> Added:
         """The line with all that is asked for and can stand there. `free`: values that have no
-        place; `new`: the words that the recipe says nothing of, by their numbers.
+        place; `new`: the words that the nearest wording of the recipe has nothing of, by their
+        numbers, `strange`: those that none has, which what every line may get must go by.
         """
         added: list[Asked] = []
         had: list[Asked] = []
         left = set(new)
         for one, words in self._candidates(line, free, left):
             tells_more = any(value in free for value in one.values.values())
-            if len(added) >= MOST_ADDED or not (tells_more or self._telling(one) & left):
+            telling = self._telling(one) & (left if words != ANY else left & strange)
+            if len(added) >= MOST_ADDED or not (tells_more or telling):
                 continue
             place = _place_of(line, words, self.additions.known)
             again = tells_more and REPEATED.search(one.addition.text)

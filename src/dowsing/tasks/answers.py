@@ -58,8 +58,9 @@ _HOW_TO = re.compile(
 )
 #: Who says so wants nothing destroyed or stopped.
 _HARMLESS = re.compile(
-    r"\b(?:kill|delete|remove|stop|erase|destroy|change|touch|repair|do|end|drop) (?:nothing|none)\b"
-    r"|\b(?:only|just) (?:show|look|list|tell|see)\b|\bdry[- ]run\b|\bwithout doing (?:it|anything)",
+    r"\b(?:kill|delete|remove|stop|erase|destroy|change|touch|repair|do|end|drop)"
+    r" (?:nothing|none)\b|\b(?:only|just) (?:show|look|list|tell|see)\b|\bdry[- ]run\b"
+    r"|\bwithout doing (?:it|anything)",
     re.IGNORECASE,
 )
 #: Words of a line that a page has to tell of.

@@ -21,7 +21,8 @@ class Evidence(Record):
     it is that a change is asked for, of one that makes any, and how likely, of one that makes none;
     `lost`: conditions on files that it leaves out; `wanted`: it uses a tool that was asked for;
     `absent`: its command is not here; `added`: additions that were asked for in so many words,
-    `near`: those that words only speak for.
+    `near`: those that words only speak for; `named`: the verb that the sentence begins with is a
+    word of the line (`start` of `systemctl start`).
     """
 
     chosen: float = 0.0
@@ -41,6 +42,7 @@ class Evidence(Record):
     absent: float = 0.0
     added: float = 0.0
     near: float = 0.0
+    named: float = 0.0
 
     def worth(self, weights: Evidence) -> float:
         """The score: each part times what it is worth."""

@@ -275,6 +275,7 @@ class Rater:
             wanted=float(wanted),
             added=float(filled.exactly),
             near=float(filled.nearly),
+            named=float(self._is_named(recipe.line)),
         )
         return Ranked(
             evidence.worth(weights),
@@ -292,15 +293,19 @@ class Rater:
 
     def _add(self, match: RecipeMatch, filled: _Filled) -> None:
         """Put what is asked for beside what the recipe says into its line."""
-        pairs = zip(self.said.words, match.cover, strict=True)
-        said = {word.start for word, cover in pairs if cover >= LEAST_RELATED}
         tokens = self.adding.additions.tokens
-        new = frozenset(
-            n
-            for n, one in enumerate(tokens)
-            if one.start not in said and not filled.has(one.start, one.end)
+        free = frozenset(n for n, one in enumerate(tokens) if not filled.has(one.start, one.end))
+        near, also = (
+            {
+                word.start
+                for word, much in zip(self.said.words, row, strict=True)
+                if much >= LEAST_RELATED
+            }
+            for row in (match.cover, match.also)
         )
-        added = self.adding.put_into(filled.filled.line, filled.filled.unused, new)
+        new = frozenset(n for n in free if tokens[n].start not in near)
+        strange = frozenset(n for n in free if tokens[n].start not in also)
+        added = self.adding.put_into(filled.filled.line, filled.filled.unused, new, strange)
         filled.add(added, tokens)
 
     def cues_for(self, match: RecipeMatch) -> SlotCues:
@@ -315,6 +320,11 @@ class Rater:
             return one
         evidence = one.evidence.changed(absent=1.0)
         return one.changed(evidence=evidence, score=evidence.worth(weights))
+
+    def _is_named(self, line: str) -> bool:
+        """Whether the verb that the sentence begins with stands in the line."""
+        first = self.said.tokens[0].text if self.said.tokens else ""
+        return first not in EMPTY and first in line.partition("<")[0].split(" ")
 
     def _chosen(self, match: RecipeMatch, said: float, filled: _Filled) -> float:
         """What the words say for it beside the best one. For a recipe that takes conditions, the
