@@ -16,6 +16,20 @@ def demo(program: Program, *arguments: str) -> str:
     return program.out("--demo", *arguments)
 
 
+def in_one_terminal(program: Program, script: str) -> str:
+    """What a script of a shell prints that runs in a terminal of its own."""
+    done = subprocess.run(
+        ["bash", "-c", script],
+        env=program.environment(PATH=os.environ["PATH"]),
+        cwd=program.folder,
+        capture_output=True,
+        text=True,
+        start_new_session=True,
+        check=True,
+    )
+    return done.stdout
+
+
 def test_a_sentence_to_a_line_with_its_values(program: Program) -> None:
     out = demo(program, "task", "gather fruit heavier than 60 grams in tomato1")
     assert out.split("\n")[:3] == [
@@ -42,16 +56,8 @@ def test_the_tasks_of_the_tutorial_give_what_they_promise(program: Program) -> N
         f"{dowsing} --demo task open the vents of the palmhouse a little && "
         f"{dowsing} --demo task --again 'try it first'"
     )
-    done = subprocess.run(
-        ["bash", "-c", script],
-        env=program.environment(PATH=os.environ["PATH"]),
-        cwd=program.folder,
-        capture_output=True,
-        text=True,
-        start_new_session=True,
-        check=True,
-    )
-    lines = [line for line in done.stdout.split("\n") if line.startswith("1  ")]
+    out = in_one_terminal(program, script)
+    lines = [line for line in out.split("\n") if line.startswith("1  ")]
     assert lines == ["1  vent --open=30 palmhouse", "1  vent --dry-run --open=30 palmhouse"]
 
 
@@ -68,16 +74,8 @@ def test_again_and_take_in_one_terminal(program: Program) -> None:
         f"{dowsing} --demo take 1 && "
         f"{dowsing} --demo take 1 --unpick | head -n 1; {dowsing} --demo take 99; echo $?"
     )
-    done = subprocess.run(
-        ["bash", "-c", script],
-        env=program.environment(PATH=os.environ["PATH"]),
-        cwd=program.folder,
-        capture_output=True,
-        text=True,
-        start_new_session=True,
-        check=True,
-    )
-    assert done.stdout.split("\n") == [
+    out = in_one_terminal(program, script)
+    assert out.split("\n") == [
         "harvest --format csv tomato1 > gathered.csv",
         "   harvest --format csv tomato1 > gathered.csv",
         "2",

@@ -37,7 +37,12 @@ def first(sentence: str, finder: CommandFinder) -> str:
         ("said", "sort names.txt and drop repeated lines", "sort -u names.txt"),
         ("guessed", "start a new branch montage from here", "git switch -c montage"),
         ("open", "which groups does mira belong to", "groups mira"),
-        ("fit", "shrink the journal to 200 MB", "journalctl --vacuum-size=200M"),
+        (
+            "fit",
+            "copy report.odt to /mnt/usb but don't clobber one that's already there",
+            "cp -n report.odt /mnt/usb",
+        ),
+        ("named", "start nginx", "systemctl start nginx"),
         (
             "added",
             "copy the whole looms directory to /backup, keeping permissions and times",

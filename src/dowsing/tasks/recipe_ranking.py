@@ -6,20 +6,18 @@ from __future__ import annotations
 
 import re
 
-from dowsing.knowledge.recipes import CONDITIONS, Recipe
 from dowsing.knowledge.stems import EMPTY, stem, words
 from dowsing.model.record import Record
-from dowsing.tasks.adding import Added, Adding
-from dowsing.tasks.additions import Additions, Asked
+from dowsing.tasks.adding import Adding
+from dowsing.tasks.additions import Additions
 from dowsing.tasks.choice import domains_of
-from dowsing.tasks.conditions import tests_of
 from dowsing.tasks.cues import Cues
 from dowsing.tasks.evidence import Evidence, read_weights
-from dowsing.tasks.filling import FilledRecipe, Insertion, SlotCues, fill
+from dowsing.tasks.filling import FilledRecipe, SlotCues
 from dowsing.tasks.negation import NEGATIONS, contradictions, denied_in
-from dowsing.tasks.part_phrases import parts_called_for
 from dowsing.tasks.patterns import Pattern
 from dowsing.tasks.recipe_cues import RecipeCues
+from dowsing.tasks.recipe_in_sentence import RecipeInSentence, missed
 from dowsing.tasks.retrieval import (
     LEAST_RELATED,
     Corpus,
@@ -36,7 +34,6 @@ if TYPE_CHECKING:
     from typing import Protocol
 
     from dowsing.commandline.reading.command_finder import CommandFinder
-    from dowsing.tasks.part_phrases import Token
     from dowsing.tasks.sentence import ParsedSentence
     from dowsing.tasks.values import Value
 else:
@@ -55,8 +52,6 @@ NEAR_TOP = 16  # recipes of which it is worth finding out whether their command 
 #: What a recipe that the model does not know is behind its best one, if the sentence has nothing of
 #: its nearest wording.
 UNFITTED = 12.0
-OF_NOUN = 0.5  # how much a name is missed that only the noun beside it tells to be one
-OF_FREE = 0.7  # how much a word counts as covered that is one of a free text
 #: Kinds of slots that any word may stand in.
 _ANY_WORD = frozenset(("text", "word", "command", "pattern", "user", "group"))
 #: Words that join what is said, and say nothing that could be left out.
@@ -64,14 +59,8 @@ _JOINING = frozenset("but though also just only now quickly really kindly here t
 MOST_FIT, LEAST_FIT = 4.0, -3.0
 _FETCHES = Pattern(r"<host>:<(?:file|folder|path)>|<remote> ", exact=True)
 _SENDS = Pattern(r"<host>:(?!<(?:file|folder|path)>)|<remote>$", exact=True)
-_PACKED = Pattern(r"(.+?)(?:\.tgz|\.tbz2?|\.txz|\.zip|\.tar(?:\.\w+)?)$")
 #: Which way it goes, up to three words before a machine.
 _WAY = re.compile(r"\b(to|onto|from)(?:\s+\w+){0,3}\s*\Z", re.IGNORECASE)
-#: Words that belong to the value behind them.
-_TO_VALUE = frozenset(
-    "since until after before than with without under below within inside over above named called "
-    "port by".split()
-)
 
 
 class Asking(Protocol):
@@ -116,92 +105,6 @@ def ranked(
     found.sort(key=lambda one: -one.score)
     front = [rater.with_absence(one, weights) for one in found[:NEAR_TOP]]
     return sorted([*front, *found[NEAR_TOP:]], key=lambda one: -one.score)
-
-
-class _Filled:
-    """A recipe with the values of a sentence, and which words of it went into that (`spans`);
-    `added`: the stems of those that asked for what was put into its line.
-    """
-
-    def __init__(
-        self,
-        recipe: Recipe,
-        said: ParsedSentence,
-        renamed: bool,
-        cues: SlotCues | None,
-    ) -> None:
-        self.added: frozenset[str] = frozenset()
-        self.exactly = self.nearly = 0
-        self.filters = CONDITIONS in {slot.name for slot in recipe.slots}
-        called = parts_called_for(said.tokens, recipe.parts)
-        conditions = said.conditions if self.filters else []
-        values = [
-            value
-            for value in said.values
-            if not any(one.start < value.end and value.start < one.end for one in conditions)
-        ]
-        if renamed:
-            values = [_renamed(value, recipe) for value in values]
-        tests = tests_of(conditions)
-        self.filled = fill(recipe, values, frozenset(called), tests, cues)
-        self.used = self.filled.placed
-        self.spans = [(token.start, token.end) for words in called.values() for token in words]
-        self.spans += [(one.start, one.end) for one in conditions]
-        self.spans += [(_begin_of(value), value.end) for value in self.used]
-
-    def add(self, added: Added, tokens: list[Token]) -> None:
-        """Count what was put into the line, or was there, as well."""
-        for one in [*added.asked, *added.had]:
-            values = [] if one in added.had else list(one.values.values())
-            spans = [(tokens[n].start, tokens[n].end) for n in sorted(one.words)]
-            spans += [(_begin_of(value), value.end) for value in values]
-            self.spans += spans
-            if one in added.asked:
-                self._insert(one, values, spans)
-        self.filled = self.filled.changed(line=added.line)
-        self.used = self.filled.placed
-        self.added = frozenset(tokens[n].stem for one in added.asked for n in one.words)
-        self.nearly = sum(one.near for one in added.asked)
-        self.exactly = len(added.asked) - self.nearly
-
-    def _insert(self, one: Asked, values: list[Value], spans: list[tuple[int, int]]) -> None:
-        start, end = min(first for first, _ in spans), max(last for _, last in spans)
-        filled = self.filled
-        self.filled = filled.changed(
-            unused=[value for value in filled.unused if value not in values],
-            placed=[*filled.placed, *values],
-            added=[*filled.added, Insertion(one.addition.text, start, end)],
-        )
-
-    def has(self, start: int, end: int) -> bool:
-        """Whether a place of the sentence went into it."""
-        return any(first < end and start < last for first, last in self.spans)
-
-    def covers(self, start: int, end: int) -> float:
-        """How much it counts that a place of the sentence went into it: less where it is only one
-        of the words of a free text, for any word may be that.
-        """
-        if not self.has(start, end):
-            return 0.0
-        free = (one for one in self.used if not one.sure and " " in one.text)
-        return OF_FREE if any(one.start <= start and end <= one.end for one in free) else 1.0
-
-
-def _missed(value: Value, used: list[Value]) -> float:
-    """How much a value that stands in no slot is missed: not the ending of files that are named; a
-    word that has only the noun beside it to say that it is a name, less.
-    """
-    ending = f".{value.text.lstrip('*.')}"
-    named = value.kind in ("extension", "glob") and any(one.text.endswith(ending) for one in used)
-    if named:
-        return 0.0
-    return 1.0 if value.sure else OF_NOUN * bool(value.noun)
-
-
-def _begin_of(value: Value) -> int:
-    """Where a value begins with the word that leads to it, in characters."""
-    before = len(value.before) + 1 if value.before in _TO_VALUE else 0
-    return value.start - before
 
 
 class Rater:
@@ -255,7 +158,7 @@ class Rater:
         if recipe.command == OWN and not any(one.text in OF_DOCUMENTS for one in self.said.tokens):
             return None
         wanted = self._has_tool(recipe.line, self.said.with_tools)
-        filled = _Filled(recipe, self.said, wanted, self.cues_for(match))
+        filled = RecipeInSentence(recipe, self.said, wanted, self.cues_for(match))
         self._add(match, filled)
         if (filled.filters and not self.said.conditions) or self._contradicts(match, filled):
             return None
@@ -291,7 +194,7 @@ class Rater:
             len(self.adding.additions.clauses),
         )
 
-    def _add(self, match: RecipeMatch, filled: _Filled) -> None:
+    def _add(self, match: RecipeMatch, filled: RecipeInSentence) -> None:
         """Put what is asked for beside what the recipe says into its line."""
         tokens = self.adding.additions.tokens
         free = frozenset(n for n, one in enumerate(tokens) if not filled.has(one.start, one.end))
@@ -326,7 +229,7 @@ class Rater:
         first = self.said.tokens[0].text if self.said.tokens else ""
         return first not in EMPTY and first in line.partition("<")[0].split(" ")
 
-    def _chosen(self, match: RecipeMatch, said: float, filled: _Filled) -> float:
+    def _chosen(self, match: RecipeMatch, said: float, filled: RecipeInSentence) -> float:
         """What the words say for it beside the best one. For a recipe that takes conditions, the
         words of these need not say anything, nor need those that asked for what was added.
         """
@@ -356,7 +259,7 @@ class Rater:
         only_shows = match.chosen is not None and not match.chosen.changing
         return self.asks_change if only_shows else 0.0
 
-    def _coverage(self, match: RecipeMatch, filled: _Filled) -> tuple[float, float]:
+    def _coverage(self, match: RecipeMatch, filled: RecipeInSentence) -> tuple[float, float]:
         """How much of the sentence the nearest wording, and all wordings, have."""
         total = whole = got = 0.0
         rows = zip(self.terms, self.said.words, match.cover, match.also, strict=True)
@@ -369,7 +272,7 @@ class Rater:
             total += term.weight * max(taken, also)
         return (got / whole, total / whole) if whole else (1.0, 1.0)
 
-    def _known(self, match: RecipeMatch, filled: _Filled) -> float:
+    def _known(self, match: RecipeMatch, filled: RecipeInSentence) -> float:
         """How much of the sentence the wordings have, or values that are sure and were placed."""
         sure = [(one.start, one.end) for one in filled.used if self._is_sure(one)]
         got = whole = 0.0
@@ -379,7 +282,7 @@ class Rater:
             got += term.weight * (1.0 if is_placed else also)
         return got / whole if whole else float(bool(sure))
 
-    def _left(self, match: RecipeMatch, filled: _Filled) -> list[str]:
+    def _left(self, match: RecipeMatch, filled: RecipeInSentence) -> list[str]:
         """The words of the sentence that neither the wordings nor the line have."""
         return [
             word.text
@@ -388,7 +291,7 @@ class Rater:
             if not filled.has(word.start, word.end)
         ]
 
-    def _strange(self, filled: _Filled) -> float:
+    def _strange(self, filled: RecipeInSentence) -> float:
         """How many words of the sentence no wording has, values that are sure left out."""
         sure = [(one.start, one.end) for one in filled.used if self._is_sure(one)]
         return float(
@@ -399,7 +302,7 @@ class Rater:
             )
         )
 
-    def _contradicts(self, match: RecipeMatch, filled: _Filled) -> bool:
+    def _contradicts(self, match: RecipeMatch, filled: RecipeInSentence) -> bool:
         """Whether it uses a tool that was refused, goes the other way than was said, or does what
         was denied.
         """
@@ -409,7 +312,7 @@ class Rater:
             or bool(self._denied(match, filled))
         )
 
-    def _denied(self, match: RecipeMatch, filled: _Filled) -> list[str]:
+    def _denied(self, match: RecipeMatch, filled: RecipeInSentence) -> list[str]:
         """The stems of which the wordings of the recipe say the contrary."""
         said = sorted(self.said.words, key=lambda word: word.start)
         free = frozenset(word.stem for word in said if not filled.has(word.start, word.end))
@@ -424,7 +327,7 @@ class Rater:
             value.sure and value.start < end and start < value.end for value in self.said.values
         )
 
-    def _wording_said(self, match: RecipeMatch, filled: _Filled) -> float:
+    def _wording_said(self, match: RecipeMatch, filled: RecipeInSentence) -> float:
         """How much of the nearest wording the sentence has. A value in a slot says what the slot
         is for, if that can be seen by its shape.
         """
@@ -435,7 +338,7 @@ class Rater:
         implied = self.said.implied | known
         return compare(self.corpus, self.terms, implied, match.wording, stem(recipe.command))[1]
 
-    def _of_values(self, filled: _Filled) -> Evidence:
+    def _of_values(self, filled: RecipeInSentence) -> Evidence:
         """What the values say."""
         recipe, line = filled.filled.recipe, filled.filled.line
         values = filled.filled.values
@@ -444,7 +347,7 @@ class Rater:
         like = any(slot.is_like(value.text) for slot in recipe.slots for value in filled.used)
         return Evidence(
             guessed=float(sum(not self._is_sure(value) for value in filled.used)),
-            unused=sum(_missed(value, filled.used) for value in filled.filled.unused),
+            unused=sum(missed(value, filled.used) for value in filled.filled.unused),
             open=float(open_slots) if any_sure else 0.0,
             fit=max(min(filled.filled.fit, MOST_FIT), LEAST_FIT),
             like=float(like),
@@ -458,7 +361,7 @@ class Rater:
         is_program = value.text in self.programs
         return value.sure or value.kind == "schedule" or is_program or is_named
 
-    def _goes_wrong_way(self, filled: _Filled) -> bool:
+    def _goes_wrong_way(self, filled: RecipeInSentence) -> bool:
         """Whether a line fetches from a machine what was to go there, or the other way round."""
         line = filled.filled.recipe.line
         host = next(
@@ -475,7 +378,7 @@ class Rater:
         before = _WAY.search(self.said.text[: host.start])
         return bool(way) and (before[1].lower() if before else host.place) == way
 
-    def _lost(self, match: RecipeMatch, filled: _Filled) -> list[str]:
+    def _lost(self, match: RecipeMatch, filled: RecipeInSentence) -> list[str]:
         """The conditions on files that were said and nothing of the line comes from, nor is in the
         nearest wording (`remove an empty folder`).
         """
@@ -487,10 +390,10 @@ class Rater:
             <= EMPTY_STEMS.union(match.wording)
         ]
 
-    def _missed(self, filled: _Filled) -> list[Value]:
+    def _missed(self, filled: RecipeInSentence) -> list[Value]:
         """The values with a form of their own that stand in no slot."""
         unused = filled.filled.unused
-        return [one for one in unused if one.sure and _missed(one, filled.used) == 1.0]
+        return [one for one in unused if one.sure and missed(one, filled.used) == 1.0]
 
     def _has_tool(self, line: str, tools: list[str]) -> bool:
         """Whether a line has one of these tools."""
@@ -504,20 +407,3 @@ def _refuses(value: Value, tools: list[str]) -> bool:
 
 def _has(line: str, tool: str) -> bool:
     return bool(re.search(rf"(?<![\w./-])(?:--)?{re.escape(tool)}(?![\w.-])", line))
-
-
-def _renamed(value: Value, recipe: Recipe) -> Value:
-    """An archive by the name that the tool which is wanted instead gives it: `notes.tgz` becomes
-    `notes.tar.zst`.
-    """
-    name = _PACKED.match(value.text)
-    slot = next((slot for slot in recipe.slots if slot.like and slot.kind == "file"), None)
-    if (
-        name is None
-        or slot is None
-        or slot.is_like(value.text)
-        or value.kind not in ("file", "path")
-    ):
-        return value
-    ending = slot.like.split()[0].lstrip("*")
-    return value.changed(text=name[1] + ending) if _PACKED.match("x" + ending) else value
