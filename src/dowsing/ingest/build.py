@@ -35,6 +35,7 @@ from dowsing.ingest.postings import insert_language, insert_postings
 from dowsing.ingest.recipe_choice import insert_choice
 from dowsing.ingest.scan import FoundPage, Scan, scan
 from dowsing.ingest.terms import task_terms
+from dowsing.knowledge.compiled import Part, part
 from dowsing.knowledge.compiling import bring_up_to_date as compile_commands
 from dowsing.knowledge.conventions import facts_by_words, read_conventions
 from dowsing.knowledge.lexicon import NEAR
@@ -44,7 +45,6 @@ from dowsing.knowledge.recipe_terms import (
     ordinary_words,
     packed_recipes,
     packed_rows,
-    spellings,
 )
 from dowsing.knowledge.recipes import Recipe, own_recipes, recipes_of_folder
 from dowsing.machine.packages import dpkg
@@ -271,7 +271,7 @@ class _Making:
         writer.set_meta(Meta.COMMAND_TASKS, json.dumps(tasks_of_commands(recipes)))
         writer.set_meta(Meta.ORDINARY_WORDS, ordinary_words(recipes))
         writer.set_meta(Meta.NEVER_NAMES, never_names())
-        writer.set_meta(Meta.SPELLINGS, spellings(recipes))
+        writer.set_meta(Meta.SPELLINGS, part(Part.SPELLINGS))
 
     def finish(self, depth: Depth) -> None:
         """What is told of the index itself, what is no page, and what speeds up look-ups."""

@@ -103,7 +103,16 @@ def packed_additions() -> tuple[list[tuple[str, str]], list[tuple[str, float]]]:
     """The additions as the index keeps them, by their command; and how telling each stem is of
     which one is asked for.
     """
-    found: dict[str, dict[str, Any]] = part(Part.ASKS)
+    made = part(Part.PACKED_ASKS)
+    if made is not None:
+        return made[0], made[1]
+    return packed_rows(part(Part.ASKS))
+
+
+def packed_rows(
+    found: dict[str, dict[str, Any]],
+) -> tuple[list[tuple[str, str]], list[tuple[str, float]]]:
+    """The same, made of what the files have."""
     packed: list[tuple[str, str]] = []
     in_how_many: Counter[str] = Counter()
     whole = 0

@@ -11,8 +11,15 @@ import json
 import os
 import sys
 
-from dowsing.knowledge.command_files import read_command_files
+from dowsing.knowledge.asks import packed_rows
+from dowsing.knowledge.command_files import CommandFiles, read_command_files
 from dowsing.knowledge.compiled import FILE, Part
+from dowsing.knowledge.recipe_terms import spellings_of
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterator
+    from typing import Any
 
 SOURCES = os.path.join(os.path.dirname(FILE), "commands")
 
@@ -37,6 +44,8 @@ def write() -> None:
         Part.RECIPES: found.recipes,
         Part.WORDINGS: found.wordings,
         Part.ASKS: found.asks,
+        Part.PACKED_ASKS: _packed(found.asks),
+        Part.SPELLINGS: spellings_of(_texts_of(found)),
     }
     beside = f"{FILE}.{os.getpid()}"
     with open(beside, "w", encoding="utf-8") as file:
@@ -44,6 +53,26 @@ def write() -> None:
             json.dump(parts[one], file, ensure_ascii=False, separators=(",", ":"))
             file.write("\n")
     os.replace(beside, FILE)
+
+
+def _texts_of(found: CommandFiles) -> Iterator[str]:
+    """How people ask for recipes, and for what is added to them."""
+    for recipe in found.recipes:
+        yield from (recipe.get("task", ""), *recipe.get("also", []))
+    for texts in found.wordings.values():
+        yield from texts
+    for rows in found.asks.values():
+        yield from (text for row in rows.values() for text in row["asks"])
+
+
+def _packed(asks: dict[str, Any]) -> Any:
+    """The additions as the index keeps them; None where the wheel is built without the stemmer, so
+    that the index makes them.
+    """
+    try:
+        return packed_rows(asks)
+    except ImportError:
+        return None
 
 
 def _is_older() -> bool:

@@ -11,6 +11,10 @@ from collections import Counter
 from dowsing.knowledge.recipes import Recipe
 from dowsing.knowledge.stems import EMPTY, stem, words
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from collections.abc import Iterable
+
 #: Words that say nothing elsewhere but tell recipes apart.
 TELLING = frozenset(
     "not all only just every each without over up out off again same other no new somebody who "
@@ -71,16 +75,8 @@ def ordinary_words(recipes: list[Recipe]) -> str:
     return " ".join(sorted({stem(word) for text in texts for word in words(text)}))
 
 
-def spellings(recipes: list[Recipe]) -> str:
-    """The words of wordings and of what asks for additions, each with how often it stands there;
-    one a line.
-    """
-    from dowsing.knowledge.asks import asked_phrases
-    from dowsing.knowledge.wordings import read_wordings
-
-    texts = [text for recipe in recipes for text in [recipe.task, *recipe.also]]
-    texts += [text for rows in read_wordings().values() for text in rows]
-    texts += asked_phrases()
+def spellings_of(texts: Iterable[str]) -> str:
+    """The words of texts, each with how often it stands there; one a line."""
     counts = Counter(word for text in texts for word in words(_SLOT.sub(" ", text)))
     usual = sorted(word for word, count in counts.items() if count >= LEAST_SPELLED)
     return "\n".join(f"{word} {counts[word]}" for word in usual if word.isalpha())
