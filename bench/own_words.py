@@ -19,8 +19,9 @@ import re
 from pathlib import Path
 
 from dowsing.ingest.upkeep import open_index
-from dowsing.knowledge.asks import asked_phrases
 from dowsing.knowledge.command_facts import facts_of
+from dowsing.knowledge.command_files import read_command_files
+from dowsing.knowledge.compiling import SOURCES
 from dowsing.knowledge.conventions import facts_by_words
 from dowsing.knowledge.page_phrases import purposes
 from dowsing.knowledge.recipes import own_recipes
@@ -67,7 +68,9 @@ def our_texts() -> list[tuple[str, str]]:
         found += [(recipe.line, text) for text in texts]
     for name, row in facts_by_words().items():
         found += [(name, act.says) for act in facts_of(json.loads(row)).clauses]
-    found += [("what asks for an addition", text) for text in asked_phrases()]
+    found += [
+        ("what asks for an addition", text) for text in read_command_files(SOURCES).asked_phrases()
+    ]
     return [(where, PLACE.sub(" ", text)) for where, text in found]
 
 

@@ -6,7 +6,7 @@ import json
 
 from dowsing.index.schema import DOMAIN, Meta
 from dowsing.index.writer import IndexWriter
-from dowsing.knowledge.asks import packed_additions
+from dowsing.knowledge.compiled import Part, part
 from dowsing.knowledge.recipe_terms import packed_row, wording_terms
 from dowsing.knowledge.recipes import CONDITIONS, Recipe
 from dowsing.knowledge.task_choice import read_choice
@@ -44,7 +44,7 @@ def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
     writer.insert_task_cues((slot, json.dumps(cues)) for slot, cues in choice.cues.items())
     domains = ((DOMAIN + command, json.dumps(stems)) for command, stems in choice.domains.items())
     writer.insert_task_cues(domains)
-    writer.insert_additions(*packed_additions())
+    writer.insert_additions(*part(Part.ASKS))
     writer.set_meta(Meta.TASK_HARM, str(choice.harm))
     writer.set_meta(Meta.TASK_CHANGE, str(choice.change))
     return frozenset(choice.lines) & frozenset(known)

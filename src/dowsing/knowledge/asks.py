@@ -19,7 +19,7 @@ import math
 import re
 from collections import Counter
 
-from dowsing.knowledge.compiled import Part, part
+from dowsing.knowledge.recipes import SLOT
 from dowsing.knowledge.stems import stem
 from dowsing.model.record import Record
 
@@ -31,7 +31,6 @@ if TYPE_CHECKING:
 #: The table for what every line may get, and the place of the line in it.
 ANY, LINE = "any", "<line>"
 _KEYS = frozenset(("asks", "excludes", "needs", "columns", "instead"))
-PLACE = re.compile(r"<[a-z][a-z0-9-]*>")
 _ITEM = re.compile(r"<[a-z][a-z0-9-]*>|[^\W_]+")
 #: The long name of an option.
 _LONG = re.compile(r"--(\w[\w-]*)")
@@ -88,31 +87,17 @@ def faults_of_asks(name: str, rows: dict[str, Any]) -> Iterator[str]:
             if command == ANY and LINE not in text:
                 yield f"{name}: {text} has no place for the line"
             for phrase in row.get("asks", []):
-                strange = set(PLACE.findall(phrase)) - set(PLACE.findall(text))
+                strange = set(SLOT.findall(phrase)) - set(SLOT.findall(text))
                 if strange:
-                    yield f"{name}: {command} {text}: no place {' '.join(sorted(strange))}"
+                    yield f"{name}: {command} {text}: no place <{'> <'.join(sorted(strange))}>"
 
 
-def asked_phrases() -> list[str]:
-    """All phrases that ask for additions."""
-    found: dict[str, dict[str, Any]] = part(Part.ASKS)
-    return [phrase for rows in found.values() for row in rows.values() for phrase in row["asks"]]
-
-
-def packed_additions() -> tuple[list[tuple[str, str]], list[tuple[str, float]]]:
-    """The additions as the index keeps them, by their command; and how telling each stem is of
-    which one is asked for.
-    """
-    made = part(Part.PACKED_ASKS)
-    if made is not None:
-        return made[0], made[1]
-    return packed_rows(part(Part.ASKS))
-
-
-def packed_rows(
+def packed_additions(
     found: dict[str, dict[str, Any]],
 ) -> tuple[list[tuple[str, str]], list[tuple[str, float]]]:
-    """The same, made of what the files have."""
+    """The additions of the files as the index keeps them, by their command; and how telling each
+    stem is of which one is asked for.
+    """
     packed: list[tuple[str, str]] = []
     in_how_many: Counter[str] = Counter()
     whole = 0

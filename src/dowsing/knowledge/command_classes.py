@@ -54,6 +54,9 @@ class CommandClass(StrEnum):
     COMPILES = "compiles"
     COPIES_TO_HOSTS = "copies-to-hosts"
     MANY_IN_ONE = "many-in-one"
+    OPTIONS_BEFORE_TARGET = "options-before-target"
+    SETTINGS_LAST = "settings-last"
+    LETTERS_MAKE_WORDS = "letters-make-words"
 
 
 @cache

@@ -68,6 +68,11 @@ class CommandFiles(Record):
         """How commands take their words, as Conventions reads it."""
         return assembled(self.rows)
 
+    def asked_phrases(self) -> list[str]:
+        """All phrases that ask for additions."""
+        rows = (row for additions in self.asks.values() for row in additions.values())
+        return [phrase for row in rows for phrase in row["asks"]]
+
     def names(self) -> dict[str, dict[str, Any]]:
         """What is known of programs by their name alone."""
         found: dict[str, dict[str, Any]] = {

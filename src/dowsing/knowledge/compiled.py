@@ -19,9 +19,8 @@ FILE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "commands.pack")
 class Part(IntEnum):
     """The lines of the file. `NAMES`: programs that are never asked, or asked otherwise, and
     interpreters; `CONVENTIONS`: how commands take their words; `FACTS` of commands by their words;
-    `RECIPES` and their `WORDINGS`; `ASKS`: what may be added to a line, by how it is asked for;
-    `PACKED_ASKS`: the same as the index keeps it, null where that could not be made; `SPELLINGS`:
-    the words of wordings with how often they stand there.
+    `RECIPES` and their `WORDINGS`; `ASKS`: what may be added to a line, by how it is asked
+    for, as the index keeps it; `SPELLINGS`: the words of wordings with how often they stand there.
     """
 
     NAMES = 0
@@ -30,8 +29,7 @@ class Part(IntEnum):
     RECIPES = 3
     WORDINGS = 4
     ASKS = 5
-    PACKED_ASKS = 6
-    SPELLINGS = 7
+    SPELLINGS = 6
 
 
 def part(which: Part) -> Any:

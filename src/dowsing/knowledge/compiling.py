@@ -11,7 +11,7 @@ import json
 import os
 import sys
 
-from dowsing.knowledge.asks import packed_rows
+from dowsing.knowledge.asks import packed_additions
 from dowsing.knowledge.command_files import CommandFiles, read_command_files
 from dowsing.knowledge.compiled import FILE, Part
 from dowsing.knowledge.recipe_terms import spellings_of
@@ -19,7 +19,6 @@ from dowsing.knowledge.recipe_terms import spellings_of
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterator
-    from typing import Any
 
 SOURCES = os.path.join(os.path.dirname(FILE), "commands")
 
@@ -43,8 +42,7 @@ def write() -> None:
         Part.FACTS: found.facts(),
         Part.RECIPES: found.recipes,
         Part.WORDINGS: found.wordings,
-        Part.ASKS: found.asks,
-        Part.PACKED_ASKS: _packed(found.asks),
+        Part.ASKS: packed_additions(found.asks),
         Part.SPELLINGS: spellings_of(_texts_of(found)),
     }
     beside = f"{FILE}.{os.getpid()}"
@@ -61,18 +59,7 @@ def _texts_of(found: CommandFiles) -> Iterator[str]:
         yield from (recipe.get("task", ""), *recipe.get("also", []))
     for texts in found.wordings.values():
         yield from texts
-    for rows in found.asks.values():
-        yield from (text for row in rows.values() for text in row["asks"])
-
-
-def _packed(asks: dict[str, Any]) -> Any:
-    """The additions as the index keeps them; None where the wheel is built without the stemmer, so
-    that the index makes them.
-    """
-    try:
-        return packed_rows(asks)
-    except ImportError:
-        return None
+    yield from found.asked_phrases()
 
 
 def _is_older() -> bool:

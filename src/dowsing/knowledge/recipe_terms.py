@@ -8,7 +8,7 @@ import os
 import re
 from collections import Counter
 
-from dowsing.knowledge.recipes import Recipe
+from dowsing.knowledge.recipes import SLOT, Recipe
 from dowsing.knowledge.stems import EMPTY, stem, words
 
 TYPE_CHECKING = False
@@ -22,8 +22,6 @@ TELLING = frozenset(
 )
 
 
-LEAST_SPELLED = 1  # so often wordings have a word that another may be a slip for
-_SLOT = re.compile(r"<[a-z][a-z0-9-]*>")
 #: `make a folder` says what `create` does; `make` alone may be anything.
 MAKING = re.compile(r"\b[Mm]ake (?:me )?(?:an?|the|several|new|two|three)\b")
 
@@ -77,9 +75,8 @@ def ordinary_words(recipes: list[Recipe]) -> str:
 
 def spellings_of(texts: Iterable[str]) -> str:
     """The words of texts, each with how often it stands there; one a line."""
-    counts = Counter(word for text in texts for word in words(_SLOT.sub(" ", text)))
-    usual = sorted(word for word, count in counts.items() if count >= LEAST_SPELLED)
-    return "\n".join(f"{word} {counts[word]}" for word in usual if word.isalpha())
+    counts = Counter(word for text in texts for word in words(SLOT.sub(" ", text)))
+    return "\n".join(f"{word} {counts[word]}" for word in sorted(counts) if word.isalpha())
 
 
 def packed_row(one: Recipe) -> str:

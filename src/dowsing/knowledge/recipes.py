@@ -67,6 +67,11 @@ class Slot(Record):
     like: str = ""
     default: str | None = None
 
+    @property
+    def ending(self) -> str:
+        """The ending of names that are like the first of its patterns; "" if it has none."""
+        return self.like.split()[0].lstrip("*") if self.like else ""
+
     def is_like(self, text: str) -> bool:
         """Whether a value is like what the slot is for, as one of its patterns says."""
         return any(fnmatch.fnmatch(text, pattern) for pattern in self.like.split())

@@ -59,10 +59,15 @@ def is_slip(typed: str, meant: str) -> bool:
     if typed == meant or abs(len(typed) - len(meant)) > 2:
         return False
     steps = distance(typed, meant)
-    if steps == 1 and (sorted(typed) == sorted(meant) or _once(typed) == _once(meant)):
+    if steps == 1 and (sorted(typed) == sorted(meant) or without_doubles(typed, meant)):
         return True
     alike = min(len(typed), len(meant)) > 4 and typed[0] == meant[0]
     return alike and steps <= 1 + (len(typed) > 8)
+
+
+def without_doubles(one: str, other: str) -> bool:
+    """Whether two words are the same without the second of two equal letters."""
+    return _once(one) == _once(other)
 
 
 def _once(word: str) -> str:

@@ -101,7 +101,6 @@ class Adding:
     def _near(self, line: str, free: list[Value], left: set[int]) -> list[tuple[Asked, str]]:
         """What the clauses speak for of which most is left, with the words of its command."""
         found: list[tuple[Asked, str]] = []
-        names = dict.fromkeys(one.words for one in command_places(line, self.additions.known))
         for clause in self.additions.clauses:
             telling = [n for n in clause if self.additions.tells(n)]
             if len(left.intersection(telling)) * 2 <= len(telling):
@@ -109,7 +108,7 @@ class Adding:
             values = [one for one in free if self.additions.stands_among(one, clause)]
             near = [
                 (one, words)
-                for words in names
+                for words in self._names(line)
                 if (one := self.additions.near(words, clause, values)) is not None
             ]
             if near:
@@ -119,8 +118,7 @@ class Adding:
     def _candidates(self, line: str, free: list[Value], new: set[int]) -> list[tuple[Asked, str]]:
         """What may be added, with the words of its command, what says most first."""
         found: list[tuple[Asked, str]] = []
-        names = dict.fromkeys(one.words for one in command_places(line, self.additions.known))
-        for words in [*names, ANY]:
+        for words in [*self._names(line), ANY]:
             found += [
                 (one, words)
                 for one in self.additions.of(words)
@@ -128,6 +126,10 @@ class Adding:
                 if one.told or (one.values and (words != ANY or _is_redirection(one)))
             ]
         return sorted(found, key=lambda pair: (pair[1] == ANY, -self._gain(pair[0], new)))
+
+    def _names(self, line: str) -> list[str]:
+        """The commands of a line of which additions are known, each once."""
+        return list(dict.fromkeys(one.words for one in command_places(line, self.additions.known)))
 
     def _in_a_row(self, one: Asked, free: list[Value]) -> list[Asked]:
         """The same addition for further values that stand in a row with its own: `without X and

@@ -5,8 +5,8 @@ goes to. Each is known by phrases (knowledge/asks.py), which are looked for in t
 from __future__ import annotations
 
 from dowsing.index.word_reader import related_terms
-from dowsing.knowledge.asks import FILLING, LINE, NO, PLACE, Addition, additions_of, item_of
-from dowsing.knowledge.recipes import KINDS, Slot, kind_by_name
+from dowsing.knowledge.asks import FILLING, LINE, NO, Addition, additions_of, item_of
+from dowsing.knowledge.recipes import KINDS, SLOT, Slot, kind_by_name
 from dowsing.knowledge.stems import EMPTY, stem
 from dowsing.model.record import Record
 from dowsing.tasks.part_phrases import Token, tokens_of
@@ -136,7 +136,7 @@ class Additions:
 
     def read(self, commands: Iterable[str]) -> None:
         """Find what is asked for of these commands."""
-        wanted = list({one for one in commands if one not in self._asked})
+        wanted = list(commands)
         marks = ",".join("?" * len(wanted))
         for command, rows in self.store.rows(
             f"SELECT command, rows FROM additions WHERE command IN ({marks})", wanted
@@ -158,17 +158,17 @@ class Additions:
         """
         rated: list[tuple[float, Asked]] = []
         whole = sum(self._telling(self.items[n]) for n in words)
+        is_denied = self.items[words[0]] == NO or bool(self.denied.intersection(words))
         for addition in self._additions.get(command, ()):
-            names = list(dict.fromkeys(PLACE.findall(addition.text)))
+            names = list(dict.fromkeys(SLOT.findall(addition.text)))
             if addition.columns or len(names) > 1 or LINE in addition.text:
                 continue
-            is_denied = self.items[words[0]] == NO or bool(self.denied.intersection(words))
             if (NO in addition.stems) != is_denied:
                 continue  # it is said of the contrary
             got = sum(self._telling(self.items[n]) * self._speaks(n, addition) for n in words)
             value = self._only_value(names, values)
             if not names or value is not None:
-                taken = {names[0][1:-1]: value} if names and value is not None else {}
+                taken = {names[0]: value} if names and value is not None else {}
                 share = got / whole / 100 + OF_A_VALUE * bool(names)
                 rated.append((share, Asked(addition, frozenset(words), taken, share, True, True)))
         rated.sort(key=lambda pair: -pair[0])
@@ -190,7 +190,7 @@ class Additions:
         """The value for the place of an addition, if there is one that is sure and only one."""
         if not names:
             return None
-        slot = place_of(names[0][1:-1])
+        slot = place_of(names[0])
         fitting = [one for one in values if one.sure and _fits(slot, one, self.items)]
         return fitting[0] if len(fitting) == 1 else None
 
@@ -254,9 +254,8 @@ class Additions:
         whole = missing = 0.0
         for item in items:
             if item[0] != "<":
-                weight = LIGHT if item in _LIGHT else 1.0
-                whole += weight
-                missing += weight * (item not in self.places)
+                whole += _weight(item)
+                missing += _weight(item) * (item not in self.places)
         if not whole or missing > (1 - LEAST_SAID) * whole:
             return None
         anchor = min(
@@ -313,13 +312,13 @@ class Additions:
         (`delete nothing`).
         """
         found: set[int] = set()
-        for n in range(len(self.items)):
-            before = [
-                self.items[place] for place in range(n) if self.tokens[place].text not in FILLING
-            ][-BETWEEN:]
+        before: list[str] = []
+        for n, token in enumerate(self.tokens):
             behind = self.tokens[n + 1].text if n + 1 < len(self.tokens) else ""
-            if NO in before or behind in _NOTHING:
+            if NO in before[-BETWEEN:] or behind in _NOTHING:
                 found.add(n)
+            if token.text not in FILLING:
+                before.append(self.items[n])
         return found
 
     def _values(self, items: list[str], where: dict[int, int]) -> dict[str, Value] | None:

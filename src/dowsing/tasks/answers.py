@@ -21,6 +21,7 @@ from dowsing.tasks.confidence import likelihood, read_confidence
 from dowsing.tasks.harm_checks import is_meant
 from dowsing.tasks.negation import leaves_out_a_negation
 from dowsing.tasks.origin import Origin, OriginKind
+from dowsing.tasks.patterns import Pattern
 from dowsing.tasks.recipe_ranking import OWN, ranked
 from dowsing.tasks.retrieval import chosen_corpus, corpus_of, ordinary_of
 from dowsing.tasks.revisions import Step, StepKind, steps_of
@@ -57,11 +58,16 @@ _HOW_TO = re.compile(
     re.IGNORECASE,
 )
 #: Who says so wants nothing destroyed or stopped.
-_HARMLESS = re.compile(
+_HARMLESS = Pattern(
     r"\b(?:kill|delete|remove|stop|erase|destroy|change|touch|repair|do|end|drop)"
     r" (?:nothing|none)\b|\b(?:only|just) (?:show|look|list|tell|see)\b|\bdry[- ]run\b"
     r"|\bwithout doing (?:it|anything)",
-    re.IGNORECASE,
+    "nothing",
+    "none",
+    "only",
+    "just",
+    "dry",
+    "without",
 )
 #: Words of a line that a page has to tell of.
 _TOLD_BY_PAGES = frozenset((Role.COMMAND, Role.SUBCOMMAND, Role.OPTION))

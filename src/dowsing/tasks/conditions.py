@@ -311,7 +311,7 @@ def _names(text: str, values: list[Value], add) -> None:  # type: ignore[no-unty
     ]
     if len(named) > 1 and all(value.before in ("or", "and") for value in named[1:]):
         tests = [f"-name {quoted(value.text)}" for value in named]
-        add(rf"\( {' -o '.join(tests)} \)", named[0].start, named[-1].end)
+        add(_any_of(tests), named[0].start, named[-1].end)
     for value in named:
         add(f"-name {quoted(value.text)}", value.start, value.end)
     if not endings:
@@ -325,6 +325,11 @@ def _names(text: str, values: list[Value], add) -> None:  # type: ignore[no-unty
 
 def _any_ending(test: str, extensions: list[str]) -> str:
     tests = [f"{test} {quoted('*.' + one)}" for one in dict.fromkeys(extensions)]
+    return _any_of(tests)
+
+
+def _any_of(tests: list[str]) -> str:
+    """One test of which any is enough."""
     return tests[0] if len(tests) == 1 else rf"\( {' -o '.join(tests)} \)"
 
 

@@ -241,7 +241,7 @@ def _name_archive(chosen: dict[str, str | None], slots: list[Slot]) -> None:
         return
     name = os.path.basename(source.rstrip("/"))
     if name.strip(".~"):
-        chosen["archive"] = f"{name}{slot.like.split()[0].lstrip('*')}"
+        chosen["archive"] = name + slot.ending
 
 
 def _with_neighbours(

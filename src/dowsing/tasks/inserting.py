@@ -7,6 +7,7 @@ from __future__ import annotations
 import re
 
 from dowsing.knowledge.asks import LINE
+from dowsing.knowledge.command_classes import CommandClass, members_of
 from dowsing.model.record import Record
 
 #: Where a command of a line ends; what is quoted is passed over.
@@ -14,14 +15,8 @@ _SIGNS = re.compile(r"'[^']*'|\"(?:\\.|[^\"\\])*\"|\\.|\|\|?|(?<![<>])&&?(?![<>]
 #: Words before a command that run it as it stands.
 _BEFORE = re.compile(r"(?:(?:sudo|time|nohup|then|do|\w+=\S*) )*")
 _WORD = re.compile(r"(?:'[^']*'|\"[^\"]*\"|\\.|[^\s'\"\\])+")
-#: Commands whose options stand before what they make, at the end of their line.
-_BEFORE_THE_LAST = frozenset(("ffmpeg", "convert", "magick", "cwebp"))
-#: Commands whose additions stand at their end.
-_AT_THE_END = frozenset(("dd", "date"))
 #: What an expression does with what it found stands behind its tests.
 _ACTIONS = ("-exec", "-print", "-ls", "-delete", "-ok", "-quit", "-fprint")
-#: Commands with options of several letters behind one dash.
-_LONG_BEHIND_ONE_DASH = frozenset(("find", "ffmpeg", "convert", "magick", "openssl", "java"))
 _MOST_WORDS = 3  # of a command and its subcommands
 #: What ends a line so that nothing can be put behind it.
 _ENDED = re.compile(r"\bdone\b|\bfi\b|>|&\s*\Z")
@@ -30,39 +25,51 @@ _PLAIN = re.compile(r"[^|&;<>()$`]*\Z")
 
 
 class CommandPlace(Record):
-    """A command of a line: its words, where it begins and ends, and where its words end (in
-    characters).
-    """
+    """A command of a line: its words, where it ends, and where its words end (in characters)."""
 
     words: str
-    start: int
     end: int
     behind: int
+
+    @property
+    def program(self) -> str:
+        """Its name, without the subcommands."""
+        return self.words.partition(" ")[0]
+
+    def is_of(self, which: CommandClass) -> bool:
+        """Whether its program is of that class."""
+        return self.program in members_of(which)
 
 
 def command_places(line: str, known: frozenset[str]) -> list[CommandPlace]:
     """The commands of a line of which additions are known, by the most words that are known."""
     found = []
-    for start, end in _segments(line):
-        head = _BEFORE.match(line, start, end)
-        start = head.end() if head else start
-        words = list(_WORD.finditer(line, start, end))[:_MOST_WORDS]
+    for words, end in _heads(line):
         for count in range(len(words), 0, -1):
             text = " ".join(one[0] for one in words[:count])
             if text in known:
-                found.append(CommandPlace(text, start, end, words[count - 1].end()))
+                found.append(CommandPlace(text, end, words[count - 1].end()))
                 break
     return found
 
 
 def command_names(line: str) -> list[str]:
     """What may be a command with its subcommands in a line."""
-    names = []
+    return [
+        " ".join(one[0] for one in words[:count])
+        for words, _ in _heads(line)
+        for count in range(1, len(words) + 1)
+    ]
+
+
+def _heads(line: str) -> list[tuple[list[re.Match[str]], int]]:
+    """The first words of each command of a line, and where it ends."""
+    found = []
     for start, end in _segments(line):
         head = _BEFORE.match(line, start, end)
-        words = _WORD.findall(line, head.end() if head else start, end)[:_MOST_WORDS]
-        names += [" ".join(words[:count]) for count in range(1, len(words) + 1)]
-    return names
+        words = _WORD.finditer(line, head.end() if head else start, end)
+        found.append((list(words)[:_MOST_WORDS], end))
+    return found
 
 
 def _segments(line: str) -> list[tuple[int, int]]:
@@ -92,7 +99,7 @@ def stands_in(line: str, place: CommandPlace, text: str) -> bool:
     if value and not set(value) & set("<,"):  # `-type f`: the option with this value
         return text in line[place.behind : place.end]
     name = re.split(r"[=<]", flag)[0]
-    letters = re.fullmatch(r"-\w", name) and place.words.split()[0] not in _LONG_BEHIND_ONE_DASH
+    letters = re.fullmatch(r"-\w", name) and not place.is_of(CommandClass.LETTERS_MAKE_WORDS)
     return any(
         one == name
         or (name.startswith("--") and one.startswith(f"{name}="))
@@ -103,15 +110,13 @@ def stands_in(line: str, place: CommandPlace, text: str) -> bool:
 
 def inserted(line: str, place: CommandPlace, text: str) -> str:
     """The line with an addition to one of its commands."""
-    name = place.words.split()[0]
     at = place.behind
-    segment = line[place.behind : place.end]
-    if name in _AT_THE_END:
-        at += len(segment.rstrip())
-    elif name in _BEFORE_THE_LAST:
+    if place.is_of(CommandClass.SETTINGS_LAST):
+        at += len(line[at : place.end].rstrip())
+    elif place.is_of(CommandClass.OPTIONS_BEFORE_TARGET):
         words = list(_WORD.finditer(line, place.behind, place.end))
         at = words[-1].start() - 1 if words else at
-    elif name == "find":
+    elif place.program == "find":
         at = _in_expression(line, place, text)
     return f"{line[:at]} {text}{line[at:]}"
 

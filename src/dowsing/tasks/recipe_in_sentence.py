@@ -125,5 +125,5 @@ def _renamed(value: Value, recipe: Recipe) -> Value:
         or value.kind not in ("file", "path")
     ):
         return value
-    ending = slot.like.split()[0].lstrip("*")
-    return value.changed(text=name[1] + ending) if _PACKED.match("x" + ending) else value
+    is_packed = _PACKED.match(f"x{slot.ending}")
+    return value.changed(text=name[1] + slot.ending) if is_packed else value

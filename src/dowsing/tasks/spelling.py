@@ -10,7 +10,7 @@ import re
 from dowsing.index.schema import Meta
 from dowsing.index.word_reader import terms_anywhere
 from dowsing.knowledge.stems import stem
-from dowsing.model.nearness import nearest
+from dowsing.model.nearness import distance, nearest, without_doubles
 from dowsing.model.record import Record
 from dowsing.tasks.bare_names import NOUNS, word_before
 
@@ -33,8 +33,6 @@ _QUOTED = re.compile(r"'[^']*'|\"[^\"]*\"|`[^`]*`")
 _NAMED = frozenset(
     "called named as by user group host machine server on at into alias tag branch remote".split()
 )
-
-
 _BEFORE = re.compile(r"([A-Za-z]+) $")
 _ARTICLES = frozenset("the a an my our your all every each any some no this these and".split())
 #: Words behind which a short word that nobody knows is a name.
@@ -123,23 +121,13 @@ def _meant(strange: _Strange, counts: dict[str, int]) -> str:
 
 def _slips(typed: str, meant: str, is_common: bool) -> int:
     """How many slips part two words; 0 if too many do."""
-    from dowsing.model.nearness import distance
-
     slips = distance(typed, meant)
     swapped = sorted(typed) == sorted(meant)
     if typed[0] != meant[0] and not swapped:
         return 0
     if slips == 1:
         # another letter or one more makes a name of a short word: `otto`, `marko`
-        is_other = len(typed) >= len(meant) and not swapped and not _doubles(typed, meant)
+        is_doubled = len(typed) > len(meant) and without_doubles(typed, meant)
+        is_other = len(typed) >= len(meant) and not swapped and not is_doubled
         return 0 if is_other and len(typed) < (SHORTEST + 1 if is_common else LONG - 1) else 1
     return 2 if slips == 2 and min(len(typed), len(meant)) >= LONGER else 0
-
-
-def _doubles(typed: str, meant: str) -> bool:
-    """Whether the letter that one word has more stands beside its like."""
-    return any(
-        typed[:n] + typed[n + 1 :] == meant
-        for n in range(1, len(typed))
-        if typed[n] == typed[n - 1]
-    )
