@@ -1,5 +1,5 @@
 """What the build does beside what pyproject.toml says: it checks the files of commands and makes
-the one file of them that look-ups read.
+the files of them that look-ups read.
 """
 
 import sys
@@ -12,13 +12,16 @@ SOURCE = Path(__file__).parent / "src"
 
 
 class BuildWithCommands(build_py):
-    """Makes the file of commands before the package's files are gathered."""
+    """Makes the file of commands, and the index without pages, before the package's files are
+    gathered.
+    """
 
     def run(self) -> None:
         sys.path.insert(0, str(SOURCE))
-        from dowsing.knowledge.compiling import write
+        from dowsing.ingest.prepared import main
 
-        write()
+        if main():
+            raise SystemExit(1)
         super().run()
 
 

@@ -17,7 +17,7 @@ from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.index.index_file import index_path
 from dowsing.index.store import Store
 from dowsing.ingest.build import build as build_index
-from dowsing.knowledge.compiling import bring_up_to_date
+from dowsing.ingest.prepared import prepared_file
 from dowsing.machine.settings import Settings
 
 # how long a try takes is no matter of a test
@@ -30,7 +30,7 @@ LIBRARY = Path(__file__).parent.parent / "src" / "dowsing" / "demo" / "library" 
 
 def pytest_configure() -> None:
     """The files of commands as they are, for tests that read what is made of them."""
-    bring_up_to_date()
+    prepared_file()
 
 
 def shown(source: str, width: int = 60) -> str:

@@ -19,18 +19,20 @@ class BegunIndex(IndexWriter):
     """A new index with what was read of pages, until all are."""
 
     @classmethod
-    def begun(cls, path: str, mark: str) -> Self:
-        """A new file for what `mark` stands for; one that is there for the same goes on."""
+    def begun(cls, path: str, mark: str, prepared: str = "") -> Self:
+        """A new file for what `mark` stands for, which begins as a copy of `prepared`; one that is
+        there for the same goes on.
+        """
         found = cls._begun_before(path, mark)
         if found is not None:
             return found
         remove(path)
         try:
-            writer = cls.new(path)
+            writer = cls.new(path, prepared)
             writer.db.execute(schema.DONE)
             writer.set_meta(schema.Meta.BEGUN, mark)
             writer.commit()
-        except sqlite3.Error:
+        except (sqlite3.Error, OSError):
             remove(path)
             raise
         return writer

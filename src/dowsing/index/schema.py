@@ -20,6 +20,7 @@ class Meta(StrEnum):
     EXAMPLE_ROWS = "examples rows"
     PHRASES = "phrases"  # JSON: the phrases of each label (knowledge/page_phrases.py)
     COMMAND_TASKS = "command tasks"  # JSON: the tasks of the recipes of each command
+    TASK_TERMS = "task terms"  # JSON: the stems of the wordings of the recipes of each command
     ORDINARY_WORDS = "ordinary words"
     NEVER_NAMES = "never names"
     SPELLINGS = "spellings"  # words of wordings with how often they stand there, one a line
@@ -47,7 +48,7 @@ NOWHERE = -1
 
 #: Changed with every change of the layout or of what is read out of pages. It stands in the name of
 #: the file, so that two versions of the program have an index each, and within it (`user_version`).
-VERSION = 55
+VERSION = 56
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import shutil
 import sqlite3
 
 from dowsing.index import schema
@@ -26,10 +27,14 @@ class IndexWriter:
         self.db = sqlite3.connect(path)
 
     @classmethod
-    def new(cls, path: str) -> Self:
-        """A new file. Raises sqlite3.Error."""
+    def new(cls, path: str, prepared: str = "") -> Self:
+        """A new file, which begins as a copy of the file `prepared`, if there is one. Raises
+        sqlite3.Error, OSError.
+        """
+        if prepared:
+            shutil.copyfile(prepared, path)
         writer = cls(path)
-        writer.db.executescript(schema.FAST + schema.TABLES)
+        writer.db.executescript(schema.FAST if prepared else schema.FAST + schema.TABLES)
         return writer
 
     @classmethod

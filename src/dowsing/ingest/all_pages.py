@@ -41,7 +41,7 @@ class PageTerms:
     """
 
     def __init__(
-        self, pages: list[FoundPage], crowded: set[int], tasks: dict[str, set[str]]
+        self, pages: list[FoundPage], crowded: set[int], tasks: dict[str, list[str]]
     ) -> None:
         self.pages = pages
         self.crowded = crowded

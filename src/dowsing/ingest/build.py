@@ -22,7 +22,7 @@ from dowsing.ingest.all_pages import FEW, PageReader, PageTerms, Progress, unpac
 from dowsing.ingest.changes import stamp
 from dowsing.ingest.entries import crowded_pages, make_entries
 from dowsing.ingest.locks import Work, alone
-from dowsing.ingest.meanings import Meanings, tasks_of_commands
+from dowsing.ingest.meanings import Meanings
 from dowsing.ingest.non_pages import take_others
 from dowsing.ingest.page_reading import Reading
 from dowsing.ingest.pages_written import (
@@ -31,22 +31,12 @@ from dowsing.ingest.pages_written import (
     file_rows,
     searched_entries,
 )
-from dowsing.ingest.postings import insert_language, insert_postings
-from dowsing.ingest.recipe_choice import insert_choice
+from dowsing.ingest.postings import insert_postings
+from dowsing.ingest.prepared import insert_knowledge, prepared_file
 from dowsing.ingest.scan import FoundPage, Scan, scan
-from dowsing.ingest.terms import task_terms
-from dowsing.knowledge.compiled import Part, part
-from dowsing.knowledge.compiling import bring_up_to_date as compile_commands
-from dowsing.knowledge.conventions import facts_by_words, read_conventions
 from dowsing.knowledge.lexicon import NEAR
-from dowsing.knowledge.page_phrases import purposes
-from dowsing.knowledge.recipe_terms import (
-    never_names,
-    ordinary_words,
-    packed_recipes,
-    packed_rows,
-)
-from dowsing.knowledge.recipes import Recipe, own_recipes, recipes_of_folder
+from dowsing.knowledge.recipe_terms import packed_recipes, packed_rows
+from dowsing.knowledge.recipes import own_recipes, recipes_of_folder
 from dowsing.machine.packages import dpkg
 from dowsing.machine.settings import DEMO_RECIPES, Settings
 from dowsing.model.errors import CannotBuild, Unusable
@@ -114,7 +104,7 @@ def _build_first(
     path: str, roots: list[str], settings: Settings, progress: Progress | None
 ) -> None:
     """The first index, which is waited for: whole where there are few pages."""
-    compile_commands()
+    prepared = _prepared(settings)
     found = scan(roots, settings.language)
     few = len(found.pages) <= FEW
     new = f"{path}.heads"
@@ -122,24 +112,32 @@ def _build_first(
     before = identity(path)
     try:
         if few:
-            _write_whole(BegunIndex.begun(new, ""), [], found, settings, progress)
+            _write_whole(BegunIndex.begun(new, "", prepared), [], found, settings, progress)
         else:
-            _write_heads(new, found, settings, progress)
+            _write_heads(IndexWriter.new(new, prepared), found, settings, progress)
         if identity(path) == before:  # a whole one may have come meanwhile
             publish(new, path)
     finally:
         remove(new)
 
 
-def _write_heads(new: str, found: Scan, settings: Settings, progress: Progress | None) -> None:
-    """The index of the names and summaries of pages. Of the members of very large families only
-    the names are taken.
+def _prepared(settings: Settings) -> str:
+    """The file that an index begins as: one for the demo, which knows its own recipes alone, is
+    made from nothing.
+    """
+    return "" if settings.demo else prepared_file()
+
+
+def _write_heads(
+    writer: IndexWriter, found: Scan, settings: Settings, progress: Progress | None
+) -> None:
+    """Write, and close, the index of the names and summaries of pages. Of the members of very large
+    families only the names are taken.
     """
     crowded = crowded_pages(found.pages)
-    with contextlib.closing(IndexWriter.new(new)) as writer:
+    with contextlib.closing(writer):
         reader = PageReader(found.pages, set(), crowded, heads=True)
-        making = _Making(writer, found, settings, crowded)
-        making.insert_knowledge([])  # while the workers read
+        making = _Making(writer, found, settings, crowded)  # while the workers read
         readings = reader.heads(progress) | {
             number: _named_only(found.pages[number], number) for number in crowded
         }
@@ -163,10 +161,10 @@ def build_whole(
     for the one process that is at it. `put` has the file that is written be the index. Raises
     sqlite3.Error, OSError.
     """
-    compile_commands()
+    prepared = _prepared(settings)
     found = scan(roots, settings.language)
     new = being_written(path, "new")
-    writer, before = _begun(new, _mark(found))
+    writer, before = _begun(new, _mark(found), prepared)
     with progress_file.telling(path, progress) as tell:
         _write_whole(writer, before, found, settings, tell)
     put(new, path)
@@ -190,19 +188,18 @@ def _write_whole(
         reader.whole(writer, readings, making.terms, progress)
         writer.forget_read()
         making.insert_pages(readings, Depth.WHOLE)
-        making.insert_knowledge(making.examples)
         making.finish(Depth.WHOLE)
 
 
-def _begun(new: str, mark: str) -> tuple[BegunIndex, list[Reading]]:
+def _begun(new: str, mark: str, prepared: str) -> tuple[BegunIndex, list[Reading]]:
     """The file of a build, and what was read into it before it was ended."""
-    writer = BegunIndex.begun(new, mark)
+    writer = BegunIndex.begun(new, mark, prepared)
     try:
         return writer, [unpacked(text) for text in writer.were_read()]
     except (sqlite3.Error, ValueError, TypeError):  # it is damaged: from the beginning
         writer.close()
         remove(new)
-        return BegunIndex.begun(new, mark), []
+        return BegunIndex.begun(new, mark, prepared), []
 
 
 def _mark(found: Scan) -> str:
@@ -226,17 +223,19 @@ class _Making:
         self.crowded = crowded
         # taken now, for a file may change while pages are read
         self.stamps = {file.path: stamp(file.path) for page in found.pages for file in page.files}
-        self.recipes = recipes_of_folder(DEMO_RECIPES) if settings.demo else own_recipes()
-        self.terms = PageTerms(found.pages, crowded, task_terms(self.recipes))
-        self.examples: list[Recipe] = []
+        if not writer.meta_value(Meta.CONVENTIONS):
+            recipes = recipes_of_folder(DEMO_RECIPES) if settings.demo else own_recipes()
+            insert_knowledge(writer, recipes, is_fitted=not settings.demo)
+        task_terms = json.loads(writer.meta_value(Meta.TASK_TERMS))
+        self.terms = PageTerms(found.pages, crowded, task_terms)
 
     def insert_pages(self, readings: dict[int, Reading], depth: Depth) -> None:
         """The entries of pages, with what is searched in them."""
         writer, found, settings = self.writer, self.found, self.settings
         owners = dpkg.owners(("/man/man",), settings.package_lists, settings.package_root)
         entries = make_entries(readings, found.pages)
+        meanings = Meanings.kept(writer)
         if depth == Depth.WHOLE:
-            meanings = Meanings(purposes(), tasks_of_commands(self.recipes))
             meanings.put_into(entries, readings)
             known = entries
         else:  # what phrases and recipes say is worked out for the whole one
@@ -246,32 +245,12 @@ class _Making:
         writer.insert_entries(entry.row(readings[entry.number]) for entry in entries)
         priorities = dpkg.priorities(settings.package_lists)
         searched_now = searched_entries(known, readings, priorities)
-        insert_postings(writer, searched_now, self.terms.texts, purposes())
+        insert_postings(writer, searched_now, self.terms.texts, meanings.phrases)
         self.terms.write(writer)
         writer.insert_files(file_rows(found, self.stamps, readings, entry_numbers(entries, 0)))
-        self.examples = examples_of_pages(entries, readings)
-
-    def insert_knowledge(self, examples: list[Recipe]) -> None:
-        """What we know beside the pages, which look-ups read quicker from here than from its
-        files.
-        """
-        writer, recipes = self.writer, self.recipes
-        insert_language(writer)
-        writer.set_meta(Meta.CONVENTIONS, json.dumps(read_conventions()))
-        writer.insert_facts(facts_by_words())
-        fitted = frozenset() if self.settings.demo else insert_choice(writer, recipes)
-        unfitted = [one for one in recipes if one.line not in fitted]
-        # the numbers of what is found by its wordings alone are those of the first rows
-        others = [one for one in recipes if one.line in fitted]
-        writer.set_meta(Meta.RECIPES, packed_recipes(unfitted, others))
-        writer.set_meta(Meta.RECIPE_ROWS, packed_rows([*unfitted, *others]))
+        examples = examples_of_pages(entries, readings)
         writer.set_meta(Meta.EXAMPLES, packed_recipes(examples))
         writer.set_meta(Meta.EXAMPLE_ROWS, packed_rows(examples))
-        writer.set_meta(Meta.PHRASES, json.dumps(purposes()))
-        writer.set_meta(Meta.COMMAND_TASKS, json.dumps(tasks_of_commands(recipes)))
-        writer.set_meta(Meta.ORDINARY_WORDS, ordinary_words(recipes))
-        writer.set_meta(Meta.NEVER_NAMES, never_names())
-        writer.set_meta(Meta.SPELLINGS, part(Part.SPELLINGS))
 
     def finish(self, depth: Depth) -> None:
         """What is told of the index itself, what is no page, and what speeds up look-ups."""

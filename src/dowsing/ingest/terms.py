@@ -80,7 +80,7 @@ def task_terms(recipes: list[Recipe]) -> dict[str, set[str]]:
     return found
 
 
-def with_tasks(terms: dict[str, int], tasks: set[str] | None) -> dict[str, int]:
+def with_tasks(terms: dict[str, int], tasks: Iterable[str] | None) -> dict[str, int]:
     """The terms of a page with those of the recipes of its command, which count as what is said of
     an option.
     """
