@@ -11,13 +11,27 @@ from conftest import Program
 
 def test_a_message_is_explained(garden: Program) -> None:
     lines = garden.out("cat: beds: No such file or directory").split("\n")
-    assert lines[:4] == [
-        "ENOENT  a message",
+    assert lines[:9] == [
+        "cat: beds: No such file or directory  a message (ENOENT)",
         "",
-        "   The path leads to nothing: the file, or a folder on the way to it, is not",
-        "   there.",
+        "   The file or directory named (or one of the directories on the way to it) does",
+        "   not exist.",
+        "",
+        "   Usual causes",
+        "   – a typing error, or capital letters that differ",
+        "   – you stand in another directory than you think, and the path is relative",
+        "   – a symbolic link whose target is gone",
     ]
-    assert "   Usual causes" in lines
+    helps = lines.index("   What helps")
+    assert lines[helps + 1] == "   – ls -la DIRECTORY: shows what is really there"
+    assert "   To look further: namei -l PATH · file PATH" in lines
+
+
+def test_a_message_of_several_lines(garden: Program) -> None:
+    text = "tar: a.tgz: Cannot open: No such file or directory\ntar: Error is not recoverable"
+    found = json.loads(garden.out(text, "--format", "json"))["pasted"]
+    assert (found["code"], found["program"], found["text"]) == ("ENOENT", "", text)
+    assert found["remedies"][0] == "ls -la DIRECTORY: shows what is really there"
 
 
 def test_a_sign_of_the_shell_as_json(garden: Program) -> None:
@@ -52,8 +66,50 @@ def test_a_mistake_in_a_line(garden: Program) -> None:
 
 
 def test_two_names_side_by_side(garden: Program) -> None:
-    lines = garden.out("difference between vent and mist").split("\n")
-    assert [line.split()[0] for line in lines if line.startswith("   ")] == ["vent(1)", "mist(1)"]
+    """How each is written, and the options that only one of them has."""
+    lines = garden.out("difference", "between", "vent", "and", "mist").split("\n")
+    assert lines[:6] == [
+        "   vent(1)  open and close the roof vents of a glasshouse",
+        "   mist(1)  spray water mist over the beds",
+        "",
+        "   vent [OPTION]... HOUSE...",
+        "   mist [-fq] [-d seconds] [-n nozzle[,nozzle ...]] bed ...",
+        "",
+    ]
+    assert lines[6:8] == [
+        "ONLY vent",
+        "   -a, --all             act on all houses; no HOUSE may be given",
+    ]
+    only = lines.index("ONLY mist")
+    assert lines[only + 1] == "   -d seconds, --duration=seconds  How long to spray."
+    assert garden.out("vent vs mist") == "\n".join(lines)
+
+
+@pytest.mark.parametrize(
+    ("words", "begins"),
+    [
+        (["vent palmhouse.1"], "   vent palmhouse.1"),
+        (["vent", "--open", "palmhouse"], "   vent --open palmhouse"),
+        (["glasshouse water orchid/3"], "   glasshouse water orchid/3"),
+        (["glasshouse water"], "glasshouse-water(1)  "),
+        (["vent the palmhouse"], "1  vent(1)"),
+        (["vent", "roof", "of", "house"], "1  vent(1)"),
+    ],
+)
+def test_a_line_is_told_from_words(garden: Program, words: list[str], begins: str) -> None:
+    assert garden.run(*words).stdout.startswith(begins)
+
+
+def test_a_request_has_its_line_above_what_is_found(garden: Program) -> None:
+    lines = garden.out("--demo", "open the vents of the palmhouse a little").split("\n")
+    assert lines[:5] == [
+        "vent --open=30 palmhouse",
+        "   open the vents of a house a little",
+        "   more about this line: dowsing --demo task 'open the vents of the palmhouse a",
+        "   little'",
+        "",
+    ]
+    assert lines[5] == "1  vent(1)  open and close the roof vents of a glasshouse"
 
 
 def test_a_question_for_a_name_has_its_card(garden: Program) -> None:
@@ -144,7 +200,7 @@ def test_a_line_without_quotes(garden: Program) -> None:
 
 def test_a_message_is_told_above_what_is_found_for_its_words(garden: Program) -> None:
     lines = garden.out("find", "no such file or directory: bed").split("\n")
-    assert lines[0].startswith("ENOENT, message: the path leads to nothing")
+    assert lines[0].startswith("ENOENT, message: the file or directory named")
     lines = garden.out("find", "MIST_NOZZLE").split("\n")
     assert lines[0] == "MIST_NOZZLE, variable: The nozzle that is used without -n (mist(1))"
     assert lines[1].startswith("1  mist(1)")

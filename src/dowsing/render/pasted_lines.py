@@ -47,15 +47,16 @@ def says_of_pasted(found: Pasted) -> str:
 
 def pasted_lines(found: Pasted, entries: list[Entry], width: int, program: str) -> list[str]:
     """The lines; `entries` are those of the names to look at that are here."""
-    text = found.text if len(found.text) <= _SHOWN else found.text[: _SHOWN - 1] + "…"
-    kind = _KINDS.get(found.kind, "")
-    lines = wrap(f"{BOLD}{clean_line(text)}{ROMAN}  {kind}", width)
+    lines = _heading(found, width)
     says = says_of_pasted(found)
     if says:
         lines += ["", *wrap(clean_line(says[:1].upper() + says[1:]) + ".", width, INDENT)]
-    if found.causes:
-        lines += ["", f"{INDENT * ' '}Usual causes"]
-        lines += [line for cause in found.causes for line in wrap(f"– {cause}", width, INDENT, 2)]
+    for title, texts in (("Usual causes", found.causes), ("What helps", found.remedies)):
+        if texts:
+            lines += ["", f"{INDENT * ' '}{title}"]
+            lines += [line for text in texts for line in _row(text, width)]
+    if found.look:
+        lines += ["", *wrap(f"To look further: {unbroken(found.look)}", width, INDENT)]
     rows = [(one.entry.label, first_sentence(one.says)) for one in found.defined]
     labels = {label for label, _ in rows}
     rows += [(entry.label, entry.summary) for entry in entries if entry.label not in labels]
@@ -63,6 +64,24 @@ def pasted_lines(found: Pasted, entries: list[Entry], width: int, program: str) 
         lines += ["", *named_rows(rows, width, INDENT, width)]
     steps = _steps(found, [*(one.entry for one in found.defined), *entries], program)
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap(f"Next: {unbroken(steps)}", width))]
+
+
+def _heading(found: Pasted, width: int) -> list[str]:
+    """What was pasted and what it is; of a message so much as goes into a line."""
+    kind = _KINDS.get(found.kind, "")
+    if found.kind is PastedKind.MESSAGE and found.program:
+        kind = f"a message of {found.program}"
+    if found.code and found.code != found.text:
+        kind += f" ({found.code})"
+    text = clean_line(found.text)
+    most = max(_SHOWN // 4, min(_SHOWN, width - len(kind) - 2))
+    text = text if len(text) <= most else text[: most - 1] + "…"
+    return wrap(f"{BOLD}{text}{ROMAN}  {kind}", width)
+
+
+def _row(text: str, width: int) -> list[str]:
+    """A cause, or a line that helps with what it does."""
+    return wrap(f"– {clean_line(text)}", width, INDENT, 2)
 
 
 def above_lines(found: Pasted, width: int) -> list[str]:
@@ -73,7 +92,7 @@ def above_lines(found: Pasted, width: int) -> list[str]:
         return []
     where = f" ({', '.join(one.entry.label for one in defined[:3])})" if defined else ""
     kind = _KINDS.get(found.kind, "").removeprefix("a ").removeprefix("an ")
-    text = f"{clean_line(found.text)}, {kind}: {clean_line(says).rstrip('.')}{where}"
+    text = f"{clean_line(found.code or found.text)}, {kind}: {clean_line(says).rstrip('.')}{where}"
     return [f"{FAINT}{line}" for line in wrap(text, width)]
 
 

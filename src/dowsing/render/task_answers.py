@@ -61,6 +61,17 @@ def task_lines(found: Task, width: int, program: str, height: int | None = None)
     return [*head, *(shown if others else []), *tail]
 
 
+def line_in_short(found: Task, width: int, program: str) -> list[str]:
+    """The first line alone with what it does, and how to see what it rests on."""
+    answer = found.answers[0]
+    lines = wrap(f"{BOLD}{escaped(answer.line)}{ROMAN}", width, 0, INDENT)
+    does = (sentence(answer.read) if answer.longer else "") or answer.task
+    lines += wrap(clean_line(does), width, INDENT)
+    lines += [one for one in _notes(answer, width) if not one.startswith(FAINT)]
+    more = f"more about this line: {program} task {typed(found.task)}"
+    return [*lines, *(f"{FAINT}{line}" for line in wrap(more, width, INDENT))]
+
+
 def _told_once(pieces: list[Piece]) -> list[Piece]:
     """The pieces without options and operators that say the same as one before."""
     seen: set[tuple[str, str, int]] = set()

@@ -14,11 +14,16 @@ from dowsing.render.typed import typed
 from dowsing.render.wrap import wrap
 from dowsing.search.filters import KINDS, Filters
 from dowsing.search.message_words import may_be_pasted
-from dowsing.search.searching import SearchAnswer, make_query, search
+from dowsing.search.searching import Hit, SearchAnswer, make_query, search
+from dowsing.session.naming import named
 from dowsing.session.session import Session
 from dowsing.session.user_data import own_matching
 from dowsing.tasks.remembered import ListKind, Remembered, remember
 from dowsing.userdata.matches import KeptMatches
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from dowsing.tasks.answers import Task
 
 #: Fewer than so many found: what was never asked may be it.
 FEW_FOUND = 5
@@ -119,15 +124,18 @@ def run(session: Session, options: argparse.Namespace) -> int:
     return answer(session, options.words, options.limit, options.count, filters, options.why)
 
 
-def answer(
+def answer(  # noqa: PLR0913 - what is wanted is by keyword
     session: Session,
     words: list[str],
     limit: int,
     count: bool = False,
     filters: Filters | None = None,
     why: bool = False,
+    task: Task | None = None,
 ) -> int:
-    """Search and print what was found."""
+    """Search and print what was found; `task`: a line that does what is said, which stands above
+    it.
+    """
     shell = own_shell(session.settings, session.store.shells())
     query = make_query(words, limit, filters).changed(shell=shell)
     if (
@@ -139,6 +147,7 @@ def answer(
             f"there is nothing to look for in “{' '.join(words)[:60]}”; give a word or a pattern"
         )
     found = search(session.store, query, why or session.json)
+    found = _with_first(session, found, task.answers[0].command) if task is not None else found
     own = _kept(session, words)
     if found.hits and not count:
         labels = [hit.entry.label for hit in found.hits]
@@ -166,7 +175,8 @@ def answer(
     below = _no_pages(session)
     if asked := _never_asked(session, found):
         below += [f"{FAINT}{line}" for line in wrap(asked, session.screen.width)]
-    lines = [*_above(session, words), *lines, *below]
+    above = _above(session, words) if task is None else _line_above(session, task)
+    lines = [*above, *lines, *below]
     if own.any:
         from dowsing.render.kept_lists import kept_lines
 
@@ -238,6 +248,26 @@ def _above(session: Session, words: list[str]) -> list[str]:
 
     pasted = sign_of(session, words) or pasted_message(words)
     return above_lines(pasted, session.screen.width) if pasted is not None else []
+
+
+def _with_first(session: Session, found: SearchAnswer, command: str) -> SearchAnswer:
+    """The same with the page of a command first, if it has one."""
+    entry = named(session, command.split()).entry
+    if entry is None:
+        return found
+    first = [hit for hit in found.hits if hit.entry.label == entry.label]
+    others = [hit for hit in found.hits if hit.entry.label != entry.label]
+    if not first:
+        first = [Hit(entry, 0.0, None, 0, [])]
+        others = others[: found.query.limit - 1]
+    return found.changed(hits=[*first, *others])
+
+
+def _line_above(session: Session, task: Task) -> list[str]:
+    """The line for a request, and how to get more than it."""
+    from dowsing.render.task_answers import line_in_short
+
+    return [*line_in_short(task, session.screen.width, session.program), ""]
 
 
 def _kept(session: Session, words: list[str]) -> KeptMatches:

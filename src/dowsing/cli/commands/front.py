@@ -25,12 +25,15 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.model.entry import Entry
     from dowsing.search.pasted import Pasted
+    from dowsing.tasks.answers import Task
 
 DESCRIPTION = (
     "A card for a known name; what a message, a sign of the shell, a path or a whole line means; "
     "otherwise a search for the words."
 )
 OTHERS_BEHIND_WORDS = True
+_COMPARING = frozenset(("vs", "versus", "difference"))
+FEWEST_SAID, MOST_SAID = 3, 60  # words of what may be a request
 MOST_NEAR = 3  # names that are spelled like one that is not here
 MOST_SHOWN = 5  # entries to look at
 
@@ -42,10 +45,13 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer: the card where the words are a name."""
-    words = [word for word in options.words if word.strip()]
-    if not words:
+    given = [word for word in options.words if word.strip()]
+    if not given:
         raise Failure("say a name or some words, for example: dowsing tar", status=2)
-    if not all(word.isalpha() and word.islower() for word in words):
+    words = given[0].split() if len(given) == 1 and not _is_pattern(given[0]) else given
+    if not _COMPARING.isdisjoint(words) or not all(
+        word.isalpha() and word.islower() for word in words
+    ):
         sign = sign_of(session, words)
         if sign is not None and (status := _pasted(session, sign)) is not None:
             return status
@@ -57,20 +63,31 @@ def run(session: Session, options: argparse.Namespace) -> int:
                 [f"{FAINT}“{words[0]}” is a word, too: {session.program} find {typed(words[0])}"]
             )
         return status
-    return _no_name(session, words)
+    return _no_name(session, words, " ".join(given))
 
 
-def _no_name(session: Session, words: list[str]) -> int:
-    """Answer words that no page is named by."""
-    from dowsing.search.pasted import pasted_text
+def _is_pattern(text: str) -> bool:
+    """Whether a text is one name with blanks in it, as a pattern may be."""
+    return any(sign in text for sign in "*?[") and len(text.split()) < 2
 
-    found = defined_by(session, words) or pasted_text(words, finder_of(session).is_here)
+
+def _no_name(session: Session, words: list[str], text: str) -> int:
+    """Answer words that no page is named by; `text` is how they were given, with its lines."""
+    from dowsing.search.pasted import has_sign_of_a_line, pasted_text
+    from dowsing.session.typed_line import is_typed_line
+
+    has_sign = has_sign_of_a_line(words)
+    if has_sign and is_typed_line(session, text, has_sign):
+        return _line(session, text)
+    found = defined_by(session, words) or pasted_text(text)
     if found is not None and (status := _pasted(session, found)) is not None:
         return status
     meant = begun_name(session, words)
     part = subcommand_card(session, words) if not meant else None
     if part is not None:
         return card.show_card(session, part)
+    if not meant and not has_sign and is_typed_line(session, text, has_sign):
+        return _line(session, text)
     meant = meant or meant_name(session, words)
     if meant:
         message(f"there is no {' '.join(words)[:80]} here; taken as {' '.join(meant)}")
@@ -85,7 +102,18 @@ def _no_name(session: Session, words: list[str]) -> int:
         if absent is not None:
             return _show(session, absent, _entries(session, absent.see))
         message(f"nothing here is called {words[0][:80]}; searching for the word")
-    return find.answer(session, words, 20)
+    return find.answer(session, words, 20, task=_sure_task(session, text))
+
+
+def _sure_task(session: Session, text: str) -> Task | None:
+    """The line for what is said, where it is a request and the line is sure."""
+    if session.json or not FEWEST_SAID <= len(text.split()) <= MOST_SAID:
+        return None
+    from dowsing.session.user_data import own_for
+    from dowsing.tasks.answers import SURE, lines_for
+
+    found = lines_for(text, [], finder_of(session), 1, own_for(session, text))
+    return found if found.answers and found.likely >= SURE else None
 
 
 #: What places in the texts of our facts stand for, where there is no line.
@@ -123,16 +151,14 @@ def _pasted(session: Session, found: Pasted) -> int | None:
     """Answer what was pasted; None if there is nothing to say of it."""
     from dowsing.search.pasted import PastedKind
 
-    if found.kind is PastedKind.LINE:
-        return _line(session, found.text)
     if found.kind is PastedKind.NAME:
         asked = named(session, found.see)
         return card.show(session, asked) if asked.entry is not None else None
     entries = _entries(session, found.see)
     if found.kind is PastedKind.PATH:
         return _path(session, found, entries)
-    if found.kind is PastedKind.DIFFERENCE and len(entries) < 2:
-        return None
+    if found.kind is PastedKind.DIFFERENCE:
+        return _difference(session, found, entries)
     return _show(session, found, entries)
 
 
@@ -155,6 +181,20 @@ def _show(session: Session, found: Pasted, entries: list[Entry]) -> int:
         session.print_json({"pasted": {**row, "defined": where}})
         return 0
     session.screen.show(pasted_lines(found, entries, session.screen.width, session.program))
+    return 0
+
+
+def _difference(session: Session, found: Pasted, entries: list[Entry]) -> int | None:
+    """Two names beside each other; None if one of them is not here."""
+    from dowsing.render.contrast_lines import contrast_lines
+    from dowsing.session.contrast import contrast
+
+    if len(entries) < 2:
+        return None
+    if session.json:
+        return _show(session, found, entries)
+    sides = contrast(session, found.see)
+    session.screen.show(contrast_lines(sides, session.screen.width, session.program))
     return 0
 
 
