@@ -130,9 +130,63 @@ def test_a_path(garden: Program, tmp_path: Path) -> None:
 
 
 def test_a_command_that_is_known_and_not_here(garden: Program) -> None:
-    lines = garden.out("htop").split("\n")
-    assert lines[0] == "htop  is not here: no page, program or package of that name"
-    assert lines[2] == "   Shows what the machine is busy with."
+    """What it does, its options and lines from our facts, and what brings it."""
+    lines = garden.out("rsync").split("\n")
+    assert lines[:7] == [
+        "rsync  is not installed here",
+        "",
+        "   Copies only what differs between two directories, local or remote.",
+        "",
+        "   rsync -avz <dir>/ <user>@<host>:<dir>/",
+        "",
+        "OPTIONS (used most)",
+    ]
+    assert "   --exclude=PATTERN  without what is like PATTERN" in lines
+    assert lines[lines.index("EXAMPLES") + 1] == "1  mirror a folder to another place"
+    assert "   To get it: package rsync (its name in Debian)" in lines
+    assert garden.run("take", "1").stdout == "rsync -a <folder>/ <target>/\n"
+    found = json.loads(garden.out("htop", "--format", "json"))["absent"]
+    assert (found["name"], found["usual"], found["options"]) == ("htop", "htop", [])
+
+
+def test_what_else_answers_for_a_command_that_is_not_here(garden: Program) -> None:
+    lines = garden.out("examples", "rsync", "exclude").split("\n")
+    assert " 1 rsync -a --exclude=<excluded> <folder>/ <remote>" in lines
+    composed = garden.run("compose", "rsync", "--plain").stderr
+    assert "   1  rsync [OPTION]... SOURCE... DEST" in composed.split("\n")
+    done = garden.run("options", "rsync")
+    assert (done.returncode, done.stderr) == (
+        1,
+        "dowsing: rsync is not installed here; what is known of it: dowsing rsync\n",
+    )
+
+
+def test_commands_that_are_not_here_are_told_below_what_is_found(program: Program) -> None:
+    """Only where none of the best says that it does what is looked for."""
+    asked = ("find", "capture packets on an interface")
+    program.page("tie.1", ".TH TIE 1\n.SH NAME\ntie \\- tie packets of seeds\n")
+    shown = " ".join(program.run(*asked).stdout.split())
+    told = "not installed here: tcpdump: captures packets on an interface and prints or saves them"
+    assert told in shown
+    program.page("tap.1", ".TH TAP 1\n.SH NAME\ntap \\- capture packets on an interface\n")
+    assert "not installed" not in program.run(*asked).stdout
+
+
+def test_a_name_that_nothing_has(garden: Program) -> None:
+    done = garden.run("vrnttt")
+    assert (done.returncode, done.stdout) == (1, "")
+    assert done.stderr == (
+        "dowsing: nothing here is called vrnttt; look for what it does: dowsing find WORDS\n"
+    )
+
+
+def test_what_removes_something_is_meant_by_its_own_name_alone(program: Program) -> None:
+    for name in ("rmdir", "ruler"):
+        program.page(f"{name}.1", f".TH X 1\n.SH NAME\n{name} \\- work on beds\n")
+    assert "taken as ruler" in program.run("rulre").stderr
+    done = program.run("rmdri")
+    assert "taken as" not in done.stderr
+    assert "nearest names: rmdir(1)" in done.stderr
 
 
 @pytest.mark.parametrize("text", ["$(", "/nowhere/at/all", "exit status 999", "what is"])

@@ -84,7 +84,7 @@ class CommandSheet(Sheet):
             )
         if isinstance(node, SimpleCommand):
             raise NotComposable(f"what {node.words[0].text} is, is only known when the line runs")
-        if not node.known.documented and not node.root.documented:
+        if not any(_tells_anything(one) for one in (node.known, node.root)):
             raise NotComposable(
                 f"nothing here documents {node.name.text}, so there is nothing to fill in"
             )
@@ -366,3 +366,8 @@ def _kept_between(reader: LineReader, start: int, end: int) -> list[str]:
         for mark in pipeline.redirections
         if start < mark.start and mark.end <= end
     ]
+
+
+def _tells_anything(known: Command) -> bool:
+    """Whether a text, or our facts, tell of options or forms of a command."""
+    return known.documented or bool(known.spellings) or bool(known.forms)

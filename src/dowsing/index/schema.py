@@ -48,7 +48,7 @@ NOWHERE = -1
 
 #: Changed with every change of the layout or of what is read out of pages. It stands in the name of
 #: the file, so that two versions of the program have an index each, and within it (`user_version`).
-VERSION = 56
+VERSION = 57
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -144,6 +144,15 @@ CREATE TABLE task_telling(stem TEXT PRIMARY KEY, telling REAL) WITHOUT ROWID;
 CREATE TABLE task_cues(slot TEXT PRIMARY KEY, cues TEXT) WITHOUT ROWID;
 CREATE TABLE additions(command TEXT PRIMARY KEY, rows TEXT) WITHOUT ROWID;
 CREATE TABLE addition_stems(stem TEXT PRIMARY KEY, telling REAL) WITHOUT ROWID;
+CREATE TABLE absent(
+    name TEXT PRIMARY KEY,
+    section TEXT,
+    package TEXT,
+    does TEXT,
+    usual TEXT
+) WITHOUT ROWID;
+CREATE TABLE absent_phrases(number INTEGER PRIMARY KEY, name TEXT, size INTEGER);
+CREATE TABLE absent_terms(term TEXT, phrase INTEGER, PRIMARY KEY(term, phrase)) WITHOUT ROWID;
 CREATE TABLE joined(apart TEXT PRIMARY KEY, term TEXT) WITHOUT ROWID;
 CREATE VIRTUAL TABLE bodies USING fts5(text, content='', tokenize="porter unicode61");
 CREATE VIRTUAL TABLE pieces USING fts5(key, content='', tokenize="trigram");

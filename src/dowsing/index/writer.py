@@ -18,6 +18,8 @@ if TYPE_CHECKING:
     from collections.abc import Iterable
     from typing import Self
 
+    from dowsing.knowledge.absent import AbsentCommand
+
 
 class IndexWriter:
     """An index that is being written. Nobody reads it yet: see index_file.py."""
@@ -415,6 +417,21 @@ class IndexWriter:
             )
         rows = ((stored(path), package) for path, package in owned)
         self.db.executemany("INSERT OR IGNORE INTO programs VALUES(?,?)", rows)
+
+    def insert_absent(self, rows: Iterable[tuple[AbsentCommand, list[list[str]]]]) -> None:
+        """Write commands that may not be here, each with the terms of its phrases."""
+        number = 0
+        for one, phrases in rows:
+            values = (one.name, one.section, one.package, one.does, one.usual)
+            self.db.execute("INSERT INTO absent VALUES(?,?,?,?,?)", values)
+            for terms in phrases:
+                number += 1
+                row = (number, one.name, len(terms))
+                self.db.execute("INSERT INTO absent_phrases VALUES(?,?,?)", row)
+                self.db.executemany(
+                    "INSERT OR IGNORE INTO absent_terms VALUES(?,?)",
+                    ((term, number) for term in terms),
+                )
 
     # --- the choice of recipes
     # ---------------------------------------------------------------------------

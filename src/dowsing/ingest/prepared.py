@@ -20,6 +20,7 @@ from dowsing.ingest.postings import insert_language
 from dowsing.ingest.recipe_choice import insert_choice
 from dowsing.ingest.terms import task_terms
 from dowsing.knowledge import compiling
+from dowsing.knowledge.absent import read_absent
 from dowsing.knowledge.compiled import FILE as COMPILED
 from dowsing.knowledge.compiled import Part, part
 from dowsing.knowledge.conventions import facts_by_words, read_conventions
@@ -31,6 +32,7 @@ from dowsing.knowledge.recipe_terms import (
     packed_rows,
 )
 from dowsing.knowledge.recipes import Recipe, own_recipes
+from dowsing.knowledge.stems import telling_stems
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -71,6 +73,9 @@ def insert_knowledge(writer: IndexWriter, recipes: list[Recipe], is_fitted: bool
     insert_language(writer)
     writer.set_meta(Meta.CONVENTIONS, json.dumps(read_conventions()))
     writer.insert_facts(facts_by_words())
+    writer.insert_absent(
+        (one, [telling_stems(text) for text in (*one.phrases, one.does)]) for one in read_absent()
+    )
     fitted = insert_choice(writer, recipes) if is_fitted else frozenset()
     unfitted = [one for one in recipes if one.line not in fitted]
     # the numbers of what is found by its wordings alone are those of the first rows

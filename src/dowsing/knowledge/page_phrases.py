@@ -8,6 +8,8 @@ import os
 from collections.abc import Iterator
 from functools import cache
 
+from dowsing.knowledge.absent import read_absent
+
 _FOLDER = os.path.join(os.path.dirname(os.path.abspath(__file__)), "phrases")
 
 
@@ -25,6 +27,8 @@ def purposes() -> dict[str, list[str]]:
                 table = tomllib.load(data)
             for label, phrases in table.items():
                 found.setdefault(label, []).extend(_parted(phrases))
+    for one in read_absent():
+        found.setdefault(f"{one.name}({one.section})", []).extend(one.phrases)
     return found
 
 

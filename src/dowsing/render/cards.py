@@ -15,7 +15,7 @@ from dowsing.render.wrap import first_sentence, groups_kept, unbroken, wrap
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.model.document import Option
+    from dowsing.model.document import Example, Option
     from dowsing.model.entry import Entry
     from dowsing.search.card import Card
 
@@ -33,7 +33,7 @@ def card_lines(card: Card, width: int, program: str) -> list[str]:
         *_subcommand_part(card, width),
         *_option_part(card, width),
         *_field_part(card, width),
-        *_example_lines(card, width),
+        *example_lines(card.examples, width),
         *_neighbour_lines(card, width),
         "",
         *(f"{FAINT}{line}" for line in _next(card, width, program)),
@@ -119,11 +119,12 @@ def _rows(rows: list[tuple[str, str]], width: int) -> list[str]:
     return named_rows(told, width, INDENT, WIDEST_NAME)
 
 
-def _example_lines(card: Card, width: int) -> list[str]:
-    if not card.examples:
+def example_lines(examples: list[Example], width: int) -> list[str]:
+    """Lines with what each is for, by number."""
+    if not examples:
         return []
     lines = ["", f"{HEADING}EXAMPLES"]
-    for number, example in enumerate(card.examples, 1):
+    for number, example in enumerate(examples, 1):
         told = f"{number:>{INDENT - 2}}  {_shortened(example.task, 2 * width)}"
         if example.task:
             lines += wrap(told, width, 0, INDENT)

@@ -10,7 +10,7 @@ from dowsing.render.wrap import unbroken, wrap
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.session.contrast import Side
+    from dowsing.search.side import Side
 
 INDENT = 3
 

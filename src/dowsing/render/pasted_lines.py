@@ -28,7 +28,6 @@ _KINDS = {
     PastedKind.FILE: "a file",
     PastedKind.SIGN: "a sign of the shell",
     PastedKind.PATH: "a path",
-    PastedKind.ABSENT: "is not here: no page, program or package of that name",
 }
 
 

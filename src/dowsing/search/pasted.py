@@ -29,14 +29,13 @@ class PastedKind(StrEnum):
     PATH = "path"
     DIFFERENCE = "difference"
     NAME = "name"  # asked for by `what is`
-    ABSENT = "absent"  # a command that is known and not here
 
 
 class Pasted(Record):
     """What was pasted. `says` is what it means ("" where a page will say it), `causes` what usually
     causes it, `remedies` what helps, `look` lines that look further, `program` the one that says a
-    message ("" for any) and `code` its name in errno(3) or signal(7); `see` names to look at, the best first; `defined`: the pages that define
-    it, of a variable, a file or a path.
+    message ("" for any), `code` its name in errno(3) or signal(7); `see` names to look at, the best
+    first; `defined`: the pages that define it, of a variable, a file or a path.
     """
 
     kind: PastedKind

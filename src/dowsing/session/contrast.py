@@ -4,29 +4,16 @@ used with the other has not.
 
 from __future__ import annotations
 
-from dowsing.model.record import Record
+from dowsing.search.side import Side
 from dowsing.session.making_cards import card_of
 from dowsing.session.naming import named
 from dowsing.session.subcommands import finder_of
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from dowsing.model.document import Option
-    from dowsing.model.entry import Entry
     from dowsing.session.session import Session
 
 MOST_OPTIONS = 6  # of each that the other has not
-
-
-class Side(Record):
-    """One of two commands. `form` is the way to write it, `own` the options of its card that the
-    other has not.
-    """
-
-    entry: Entry
-    summary: str
-    form: str
-    own: list[Option]
 
 
 def contrast(session: Session, names: list[str]) -> list[Side]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from dowsing.index.absent_rows import is_known_absent
 from dowsing.model.entry import EntryKind
 from dowsing.model.errors import Failure, Unreadable
 from dowsing.model.names import Name, is_plausible, is_typed, readings
@@ -108,6 +109,11 @@ def find_entry(session: Session, words: list[str]) -> Lookup:
             raise Failure(
                 f"the page of {asked} cannot be read: {problem.says} ({problem.path})", status=3
             )
+    if is_known_absent(session.store, asked):
+        raise Failure(
+            f"{asked[:80]} is not installed here; what is known of it: "
+            f"{session.program} {typed(asked)}"
+        )
     hint = (
         "nearest names"
         if found.nearest

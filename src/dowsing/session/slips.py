@@ -5,6 +5,7 @@ from __future__ import annotations
 from dowsing.index.convention_rows import conventions_of
 from dowsing.index.nearest_names import nearest_commands, nearest_names
 from dowsing.index.word_reader import is_well_known, word_count
+from dowsing.knowledge.effects import HARMS
 from dowsing.model.nearness import distance, is_slip, nearest_words
 from dowsing.session.naming import named
 from dowsing.session.subcommands import listed_subcommands
@@ -44,7 +45,14 @@ def _command(session: Session, word: str) -> list[str]:
     if len(word) == SHORTEST_PART and is_well_known(session.store, word[::-1]):
         return [word[::-1]]
     near = nearest_commands(session.store, word)
-    return [name for name in near if is_slip(word, name)][:1]
+    return [name for name in near if is_slip(word, name) and not _does_harm(session, name)][:1]
+
+
+def _does_harm(session: Session, name: str) -> bool:
+    """Whether a command removes, formats or stops something: it is meant only by its own name."""
+    facts = conventions_of(session.store).facts
+    acts = [act for one in (name, name.partition(".")[0]) for act in facts(one).acts]
+    return any(act.effect is not None and act.effect.does in HARMS for act in acts if not act.when)
 
 
 def _parted(session: Session, word: str) -> list[str]:

@@ -5,8 +5,10 @@ from __future__ import annotations
 import argparse
 
 from dowsing.cli.commands.options import named_first
+from dowsing.model.document import Document
 from dowsing.model.errors import Failure
 from dowsing.render.typed import typed
+from dowsing.session.absent import absent_lookup
 from dowsing.session.naming import open_found
 from dowsing.session.session import Session
 from dowsing.session.user_data import note_read, own_about
@@ -36,9 +38,10 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
-    found, asked = named_first(session, options.words)
+    absent = absent_lookup(session, options.words)
+    found, asked = (absent, options.words[1:]) if absent else named_first(session, options.words)
     assert found.entry is not None
-    document = open_found(session, found)
+    document = Document(found.entry.name, "", "", []) if absent else open_found(session, found)
     names = [*found.entry.all_names, found.name.text]
     shown = examples_of(
         session.store, document, list(dict.fromkeys(names)), asked, own_about(session, names)

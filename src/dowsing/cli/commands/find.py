@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import argparse
 
+from dowsing.index.absent_rows import absent_for, says_all
 from dowsing.index.command_rows import pageless_programs
 from dowsing.machine.shells.choice import own_shell
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line
+from dowsing.render.absent_lines import not_here_lines
 from dowsing.render.entry_list import hit_lines
 from dowsing.render.line_marks import FAINT
 from dowsing.render.typed import typed
@@ -23,10 +25,13 @@ from dowsing.userdata.matches import KeptMatches
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.knowledge.absent import AbsentCommand
     from dowsing.tasks.answers import Task
 
 #: Fewer than so many found: what was never asked may be it.
 FEW_FOUND = 5
+MOST_ABSENT = 2  # commands that are not here
+BEST = 3  # hits that may do what is looked for
 
 DESCRIPTION = (
     "Finds entries by what they are for: words or a whole sentence, the best first. "
@@ -152,8 +157,9 @@ def answer(  # noqa: PLR0913 - what is wanted is by keyword
     if found.hits and not count:
         labels = [hit.entry.label for hit in found.hits]
         remember(session.settings.data, Remembered(ListKind.NAMES, " ".join(words), [], labels))
+    absent = _absent_for(session, words, found)
     if session.json:
-        session.print_json({**as_json(found), "kept": own})
+        session.print_json({**as_json(found), "kept": own, "absent": absent})
         return 0 if found.total else 1
     if count:
         session.screen.show([str(found.total)])
@@ -172,7 +178,8 @@ def answer(  # noqa: PLR0913 - what is wanted is by keyword
 
         more = hints(session.store, found.numbers, query.filters, query.words)
     lines = hit_lines(found, session.screen.width, session.program, more, rich, why)
-    below = _no_pages(session)
+    below = not_here_lines(absent, session.screen.width)
+    below += _no_pages(session)
     if asked := _never_asked(session, found):
         below += [f"{FAINT}{line}" for line in wrap(asked, session.screen.width)]
     above = _above(session, words) if task is None else _line_above(session, task)
@@ -197,7 +204,8 @@ def _nothing(
             f"nothing found {asked}in {query.filters.described()}; "
             f"{_wider(session, words, filters)}"
         )
-    says = _never_asked(session, found)
+    absent = [f"{one.name} ({one.does})" for one in _absent_for(session, words, found)]
+    says = f"not installed here: {'; '.join(absent)}" if absent else _never_asked(session, found)
     return Failure(
         f"nothing found for “{' '.join(words)[:200]}”; try fewer or shorter words, "
         f"or a pattern: {session.program} find '*{(query.words or ['part'])[0][:20]}*'"
@@ -261,6 +269,21 @@ def _with_first(session: Session, found: SearchAnswer, command: str) -> SearchAn
         first = [Hit(entry, 0.0, None, 0, [])]
         others = others[: found.query.limit - 1]
     return found.changed(hits=[*first, *others])
+
+
+def _absent_for(session: Session, words: list[str], found: SearchAnswer) -> list[AbsentCommand]:
+    """Commands that are not here and do what is looked for, where none of the best that are here
+    says that it does.
+    """
+    from dowsing.knowledge.stems import telling_stems
+    from dowsing.session.subcommands import finder_of
+
+    terms = telling_stems(" ".join(words))
+    best = [hit.entry for hit in found.hits[:BEST]]
+    if session.settings.demo or says_all(session.store, best, terms):
+        return []
+    known = absent_for(session.store, terms)
+    return [one for one in known if not finder_of(session).is_here(one.name)][:MOST_ABSENT]
 
 
 def _line_above(session: Session, task: Task) -> list[str]:

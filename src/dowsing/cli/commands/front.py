@@ -5,25 +5,28 @@ otherwise a search.
 from __future__ import annotations
 
 import argparse
-import re
 
 from dowsing.cli.commands import card, find
 from dowsing.index.nearest_names import nearest_names
+from dowsing.machine.shells.choice import own_shell
 from dowsing.model.errors import Failure
 from dowsing.render.line_marks import FAINT
 from dowsing.render.typed import typed
 from dowsing.search.lookup import is_plain_word
+from dowsing.session.absent import absent_sheet
 from dowsing.session.making_cards import subcommand_card
 from dowsing.session.naming import named
 from dowsing.session.pasting import defined_by, sign_of
 from dowsing.session.session import Session
 from dowsing.session.slips import begun_name, meant_name
 from dowsing.session.subcommands import finder_of
+from dowsing.tasks.remembered import ListKind, Remembered, remember
 from dowsing.terminal.screen import message
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.model.entry import Entry
+    from dowsing.search.absent_sheet import AbsentSheet
     from dowsing.search.pasted import Pasted
     from dowsing.tasks.answers import Task
 
@@ -88,6 +91,8 @@ def _no_name(session: Session, words: list[str], text: str) -> int:
         return card.show_card(session, part)
     if not meant and not has_sign and is_typed_line(session, text, has_sign):
         return _line(session, text)
+    if len(words) == 1 and (sheet := absent_sheet(session, words[0])) is not None:
+        return _not_here(session, sheet)
     meant = meant or meant_name(session, words)
     if meant:
         message(f"there is no {' '.join(words)[:80]} here; taken as {' '.join(meant)}")
@@ -98,11 +103,27 @@ def _no_name(session: Session, words: list[str], text: str) -> int:
         if part is not None:
             return card.show_card(session, part)
     if len(words) == 1 and not session.json:
-        absent = _known_elsewhere(session, words[0])
-        if absent is not None:
-            return _show(session, absent, _entries(session, absent.see))
-        message(f"nothing here is called {words[0][:80]}; searching for the word")
+        return _one_word(session, words[0], text)
     return find.answer(session, words, 20, task=_sure_task(session, text))
+
+
+def _one_word(session: Session, word: str, text: str) -> int:
+    """A word that is no name: what it finds, or that nothing has it, with the nearest names.
+    Raises Failure.
+    """
+    from dowsing.search.searching import make_query, search
+
+    shell = own_shell(session.settings, session.store.shells())
+    found = search(session.store, make_query([word], 1).changed(shell=shell))
+    if not found.total or found.is_guessed:
+        near = nearest_names(session.store, word, MOST_NEAR)
+        how = f"look for what it does: {session.program} find WORDS"
+        raise Failure(
+            f"nothing here is called {word[:80]}; {how}{'; nearest names' if near else ''}",
+            nearest=near,
+        )
+    message(f"nothing here is called {word[:80]}; searching for the word")
+    return find.answer(session, [word], 20)
 
 
 def _sure_task(session: Session, text: str) -> Task | None:
@@ -116,31 +137,20 @@ def _sure_task(session: Session, text: str) -> Task | None:
     return found if found.answers and found.likely >= SURE else None
 
 
-#: What places in the texts of our facts stand for, where there is no line.
-_PLACES = {"SOURCE": "files", "FILE": "files", "PATH": "files", "*": "files", "in": "files"}
-_PLACES |= {"DEST": "another place", "TARGET": "a target"}
-_PLACE = re.compile(r"\[[^\]]*\]|\{[=!]?([^{}|]*)(?:\|([^{}]*))?\}")
+def _not_here(session: Session, sheet: AbsentSheet) -> int:
+    """A command that is known and not here."""
+    from dowsing.model.record import dump
+    from dowsing.render.absent_lines import absent_lines
 
-
-def _known_elsewhere(session: Session, name: str) -> Pasted | None:
-    """What is known of a command that is not here, without its page, with those that do the same;
-    None if nothing is.
-    """
-    from dowsing.index.convention_rows import conventions_of, doing_the_same
-    from dowsing.search.pasted import Pasted, PastedKind
-
-    acts = conventions_of(session.store).facts(name).clauses
-    if not acts:
-        return None
-    act = next((act for act in acts if not act.when), acts[-1])
-
-    def place(match: re.Match[str]) -> str:
-        named = match[1] or ""
-        is_optional = match[0][0] == "["
-        return "" if is_optional else _PLACES.get(named) or match[2] or "something"
-
-    plain = _PLACE.sub(place, act.clause)
-    return Pasted(PastedKind.ABSENT, name, plain, see=doing_the_same(session.store, act.says))
+    if session.json:
+        session.print_json({"absent": dump(sheet)})
+        return 0
+    listed = [one.line for one in sheet.examples], [one.task for one in sheet.examples]
+    if sheet.examples:
+        remember(session.settings.data, Remembered(ListKind.EXAMPLES, sheet.name, [], *listed))
+    same = _entries(session, sheet.same)
+    session.screen.show(absent_lines(sheet, same, session.screen.width, session.program))
+    return 0
 
 
 # --- what was pasted
