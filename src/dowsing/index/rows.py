@@ -48,12 +48,15 @@ class FileRow(Record):
 
 
 class SearchRow(Record):
-    """The terms of an entry's summary, its tasks in words, and the terms of each."""
+    """The terms of an entry's summary, its tasks in words, and the terms of each; whether it is one
+    that few people look for.
+    """
 
     number: int
     summary_terms: str
     tasks: list[str]
     task_terms: list[str]
+    special: bool = False
 
 
 class PlaceKind(StrEnum):

@@ -19,6 +19,7 @@ class Meta(StrEnum):
     EXAMPLES = "examples"
     EXAMPLE_ROWS = "examples rows"
     PHRASES = "phrases"  # JSON: the phrases of each label (knowledge/page_phrases.py)
+    SPECIAL_LABELS = "special labels"  # JSON: those whose phrases count less
     COMMAND_TASKS = "command tasks"  # JSON: the tasks of the recipes of each command
     TASK_TERMS = "task terms"  # JSON: the stems of the wordings of the recipes of each command
     ORDINARY_WORDS = "ordinary words"
@@ -48,7 +49,7 @@ NOWHERE = -1
 
 #: Changed with every change of the layout or of what is read out of pages. It stands in the name of
 #: the file, so that two versions of the program have an index each, and within it (`user_version`).
-VERSION = 57
+VERSION = 58
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -122,7 +123,13 @@ CREATE TABLE defined(name TEXT, entry INTEGER, tag TEXT, says TEXT);
 CREATE TABLE cards(entry INTEGER PRIMARY KEY, facts BLOB);
 CREATE TABLE static_ranks(first INTEGER, marks BLOB, families BLOB, weight REAL);
 CREATE TABLE options(entry INTEGER PRIMARY KEY, lines TEXT, command BLOB);
-CREATE TABLE said(entry INTEGER PRIMARY KEY, terms TEXT, tasks TEXT, task_terms TEXT);
+CREATE TABLE said(
+    entry INTEGER PRIMARY KEY,
+    terms TEXT,
+    tasks TEXT,
+    task_terms TEXT,
+    special INTEGER
+);
 CREATE TABLE words(word TEXT PRIMARY KEY, term TEXT, count INTEGER) WITHOUT ROWID;
 CREATE TABLE related(term TEXT, other TEXT, weight REAL);
 CREATE TABLE meanings(kind TEXT, word TEXT, term TEXT, head TEXT);

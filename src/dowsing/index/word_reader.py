@@ -260,20 +260,21 @@ def stems_of(store: Store, words: list[str]) -> list[str]:
 
 
 class EntryTexts(Record):
-    """The terms of an entry's summary, the tasks it is for in plain words, and the terms of
-    each.
+    """The terms of an entry's summary, the tasks it is for in plain words, and the terms of each;
+    whether it is one that few people look for.
     """
 
     summary: list[str]
     tasks: list[str]
     task_terms: list[list[str]]
+    special: bool = False
 
 
 def texts_of(store: Store, numbers: list[int]) -> dict[int, EntryTexts]:
     """What is said of these entries in summaries and tasks."""
     rows = store.rows(
-        "SELECT entry, terms, tasks, task_terms FROM said WHERE entry IN (SELECT value FROM "
-        "json_each(?))",
+        "SELECT entry, terms, tasks, task_terms, special FROM said "
+        "WHERE entry IN (SELECT value FROM json_each(?))",
         (listed(numbers),),
     )
     return {
@@ -281,8 +282,9 @@ def texts_of(store: Store, numbers: list[int]) -> dict[int, EntryTexts]:
             terms.split(" "),
             tasks.split("\n") if tasks else [],
             [one.split(" ") for one in task_terms.split("\n")] if tasks else [],
+            bool(special),
         )
-        for number, terms, tasks, task_terms in rows
+        for number, terms, tasks, task_terms, special in rows
     }
 
 

@@ -238,9 +238,15 @@ class IndexWriter:
     def insert_search_rows(self, rows: Iterable[SearchRow]) -> None:
         """Write what is said of entries in summaries and tasks."""
         self.db.executemany(
-            "INSERT INTO said VALUES(?,?,?,?)",
+            "INSERT INTO said VALUES(?,?,?,?,?)",
             (
-                (one.number, one.summary_terms, "\n".join(one.tasks), "\n".join(one.task_terms))
+                (
+                    one.number,
+                    one.summary_terms,
+                    "\n".join(one.tasks),
+                    "\n".join(one.task_terms),
+                    int(one.special),
+                )
                 for one in rows
             ),
         )

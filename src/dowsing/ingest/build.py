@@ -245,7 +245,7 @@ class _Making:
         writer.insert_entries(entry.row(readings[entry.number]) for entry in entries)
         priorities = dpkg.priorities(settings.package_lists)
         searched_now = searched_entries(known, readings, priorities)
-        insert_postings(writer, searched_now, self.terms.texts, meanings.phrases)
+        insert_postings(writer, searched_now, self.terms.texts, meanings)
         self.terms.write(writer)
         writer.insert_files(file_rows(found, self.stamps, readings, entry_numbers(entries, 0)))
         examples = examples_of_pages(entries, readings)

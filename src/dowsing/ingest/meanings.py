@@ -35,11 +35,16 @@ def tasks_of_commands(recipes: list[Recipe]) -> dict[str, list[str]]:
 
 
 class Meanings:
-    """Works out what entries do. `phrases`: of each label; `tasks`: of each command."""
+    """Works out what entries do. `phrases`: of each label; `tasks`: of each command; `special`: the
+    labels of pages that few people look for.
+    """
 
-    def __init__(self, phrases: dict[str, list[str]], tasks: dict[str, list[str]]) -> None:
+    def __init__(
+        self, phrases: dict[str, list[str]], tasks: dict[str, list[str]], special: frozenset[str]
+    ) -> None:
         self.phrases = phrases
         self.tasks = tasks
+        self.special = special
 
     @classmethod
     def kept(cls, writer: IndexWriter) -> Meanings:
@@ -49,7 +54,8 @@ class Meanings:
         phrases, tasks = (
             json.loads(writer.meta_value(key) or "{}") for key in (Meta.PHRASES, Meta.COMMAND_TASKS)
         )
-        return cls(phrases, tasks)
+        special = json.loads(writer.meta_value(Meta.SPECIAL_LABELS) or "[]")
+        return cls(phrases, tasks, frozenset(special))
 
     def of(
         self, names: list[tuple[str, str]], summary: VerbsAndNouns, lead: VerbsAndNouns

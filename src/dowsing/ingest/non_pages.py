@@ -191,7 +191,7 @@ def _insert(writer: IndexWriter, extras: list[Extra]) -> None:
     numbered = list(zip([row.number for row in rows], extras, strict=True))
     writer.insert_options((number, "\n".join(extra.options), None) for number, extra in numbered)
     writer.insert_bodies((number, extra.words) for number, extra in numbered)
-    insert_postings(writer, searched, texts, meanings.phrases)
+    insert_postings(writer, searched, texts, meanings)
 
 
 def _take_shells(writer: IndexWriter, settings: Settings) -> None:

@@ -17,11 +17,14 @@ from dowsing.ingest.static_rank import share, static_rank
 from dowsing.ingest.terms import Postings, head_terms, label_words
 from dowsing.knowledge.lexicon import lexicon
 from dowsing.knowledge.stems import stem, telling_stems, words
+from dowsing.model.names import is_typed
 from dowsing.model.record import Record
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from collections.abc import Iterable
+
+    from dowsing.ingest.meanings import Meanings
 
 _SEPARATOR = re.compile(r"[-_. ]")
 
@@ -58,10 +61,10 @@ def insert_postings(
     writer: IndexWriter,
     entries: Iterable[SearchedEntry],
     texts: Postings,
-    phrases: dict[str, list[str]],
+    meanings: Meanings,
 ) -> None:
     """Write the postings of entries that have none yet; `texts` has the terms of their texts,
-    `phrases` what labels are for.
+    `meanings` what labels are for.
     """
     batch = sorted(entries, key=lambda one: one.number)
     if not batch:
@@ -69,7 +72,7 @@ def insert_postings(
     sizes = writer.family_sizes()
     shares = {one.number: share(sizes.get(one.family, 1)) for one in batch}
     tasks = {
-        one.number: [phrase for label in one.labels for phrase in phrases.get(label, ())]
+        one.number: [phrase for label in one.labels for phrase in meanings.phrases.get(label, ())]
         for one in batch
     }
     terms_in = cache(telling_stems)
@@ -94,11 +97,12 @@ def insert_postings(
             " ".join(terms_in(one.summary)),
             tasks[one.number],
             [" ".join(terms_in(task)) for task in tasks[one.number]],
+            not meanings.special.isdisjoint(one.labels),
         )
         for one in batch
     )
     _insert_doings(writer, batch)
-    _insert_static_ranks(writer, batch, sizes, sum(shares.values()))
+    _insert_static_ranks(writer, batch, meanings, sizes, sum(shares.values()))
     heads.write(writer, HEADS, shares.__getitem__)
     texts.write(writer, TEXT, lambda number: shares.get(number, 1.0))
 
@@ -138,9 +142,15 @@ def _spelled(batch: list[SearchedEntry], tasks: dict[int, list[str]]) -> Counter
 
 
 def _insert_static_ranks(
-    writer: IndexWriter, batch: list[SearchedEntry], sizes: dict[str, int], weight: float
+    writer: IndexWriter,
+    batch: list[SearchedEntry],
+    meanings: Meanings,
+    sizes: dict[str, int],
+    weight: float,
 ) -> None:
-    """`sizes`: of families; `weight`: how many entries these count for."""
+    """`meanings`: what commands are for; `sizes`: of families; `weight`: how many entries these
+    count for.
+    """
     first, last = batch[0].number, batch[-1].number
     ranks = bytearray(last - first + 1)
     families = array("I", bytes(4 * len(ranks)))
@@ -149,7 +159,10 @@ def _insert_static_ranks(
         if one.family:
             families[place] = zlib.crc32(one.family.encode("utf-8", "replace"))
         depth = len(_SEPARATOR.findall(one.names[0][len(one.family) :])) if one.family else 0
-        ranks[place] = static_rank(sizes.get(one.family, 1), depth, one.referred, one.priority)
+        section = one.labels[0].rpartition("(")[2].rstrip(")") if "(" in one.labels[0] else ""
+        recipes = len(meanings.tasks.get(one.names[0], ())) if is_typed(section) else 0
+        size = sizes.get(one.family, 1)
+        ranks[place] = static_rank(size, depth, one.referred, one.priority, recipes)
     writer.insert_static_ranks(first, bytes(ranks), families.tobytes(), weight)
 
 

@@ -24,7 +24,7 @@ from dowsing.knowledge.absent import read_absent
 from dowsing.knowledge.compiled import FILE as COMPILED
 from dowsing.knowledge.compiled import Part, part
 from dowsing.knowledge.conventions import facts_by_words, read_conventions
-from dowsing.knowledge.page_phrases import purposes
+from dowsing.knowledge.page_phrases import purposes, special_labels
 from dowsing.knowledge.recipe_terms import (
     never_names,
     ordinary_words,
@@ -85,6 +85,7 @@ def insert_knowledge(writer: IndexWriter, recipes: list[Recipe], is_fitted: bool
         (Meta.RECIPES, packed_recipes(unfitted, others)),
         (Meta.RECIPE_ROWS, packed_rows([*unfitted, *others])),
         (Meta.PHRASES, json.dumps(purposes())),
+        (Meta.SPECIAL_LABELS, json.dumps(sorted(special_labels()))),
         (Meta.COMMAND_TASKS, json.dumps(tasks_of_commands(recipes))),
         (Meta.TASK_TERMS, json.dumps(terms)),
         (Meta.ORDINARY_WORDS, ordinary_words(recipes)),

@@ -204,7 +204,7 @@ class Changed:
         writer.insert_entries(entry.row(read[entry.number]) for entry in entries)
         priorities = self._priorities if entries else {}
         searched = searched_entries(entries, read, priorities)
-        insert_postings(writer, searched, texts, meanings.phrases)
+        insert_postings(writer, searched, texts, meanings)
         stamps = {file.path: stamp(file.path) for page in found.pages for file in page.files}
         writer.insert_files(file_rows(found, stamps, readings, entry_numbers(entries, first)))
 

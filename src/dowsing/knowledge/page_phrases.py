@@ -12,6 +12,8 @@ from dowsing.knowledge.absent import read_absent
 
 _FOLDER = os.path.join(os.path.dirname(os.path.abspath(__file__)), "phrases")
 
+_SPECIAL = "uncommon.toml"
+
 
 @cache
 def purposes() -> dict[str, list[str]]:
@@ -30,6 +32,22 @@ def purposes() -> dict[str, list[str]]:
     for one in read_absent():
         found.setdefault(f"{one.name}({one.section})", []).extend(one.phrases)
     return found
+
+
+@cache
+def special_labels() -> frozenset[str]:
+    """The labels of pages that few people look for: they have no other phrases than those of the
+    file of such pages.
+    """
+    import tomllib
+
+    with open(os.path.join(_FOLDER, _SPECIAL), "rb") as data:
+        labels = tomllib.load(data)
+    return frozenset(label for label, found in labels.items() if not _has_more(label, found))
+
+
+def _has_more(label: str, phrases: str) -> bool:
+    return len(purposes()[label]) > len(list(_parted(phrases)))
 
 
 def _parted(phrases: str) -> Iterator[str]:

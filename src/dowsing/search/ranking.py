@@ -90,9 +90,9 @@ class Phrase:
             for variant, weight in term.variants:
                 self.places.setdefault(variant, []).append((n, weight))
 
-    def fit(self, stems: list[str]) -> float:
-        """From 0 to 1: how much of the query is said in the text, and how much of the text says
-        it.
+    def fit(self, stems: list[str], beside: float = 0.0) -> float:
+        """From 0 to 1: how much of the query is said in the text, and how much of the text says it.
+        `beside`: so many more words are taken to stand there that say none of it.
         """
         best: dict[int, float] = {}
         said = 0.0
@@ -106,12 +106,13 @@ class Phrase:
         if not best:
             return 0.0
         here = sum(self.idf[n] * weight for n, weight in best.items()) / self.asked
-        return here * (1 - self.precise + self.precise * said / len(stems))
+        return here * (1 - self.precise + self.precise * said / (len(stems) + beside))
 
 
 def task_boost(phrase: Phrase, texts: EntryTexts, weights: Weights = WEIGHTS) -> float:
     """What the task that says the query best is worth."""
-    fit = max([phrase.fit(terms) for terms in texts.task_terms], default=0.0)
+    beside = weights.special if texts.special else 0.0
+    fit = max([phrase.fit(terms, beside) for terms in texts.task_terms], default=0.0)
     return float(weights.task * fit**weights.task_fit)
 
 

@@ -37,6 +37,7 @@ class Weights(Record):
     task_fit: float
     fit: float
     precise: float
+    special: float
     of_name: float
     inside_name: float
     section: float
