@@ -49,7 +49,7 @@ NOWHERE = -1
 
 #: Changed with every change of the layout or of what is read out of pages. It stands in the name of
 #: the file, so that two versions of the program have an index each, and within it (`user_version`).
-VERSION = 58
+VERSION = 59
 
 # The fields that a term of an entry may stand in, as bits of one byte, in parts.
 #: Parts. The texts of a term that very many entries have in their heads, and those of the members
@@ -146,7 +146,12 @@ CREATE TABLE task_recipes(
     wordings TEXT,
     changing INTEGER
 );
-CREATE TABLE task_starts(number INTEGER PRIMARY KEY, start REAL, filters INTEGER);
+CREATE TABLE task_starts(
+    number INTEGER PRIMARY KEY,
+    start REAL,
+    filters INTEGER,
+    command TEXT
+);
 CREATE TABLE task_telling(stem TEXT PRIMARY KEY, telling REAL) WITHOUT ROWID;
 CREATE TABLE task_cues(slot TEXT PRIMARY KEY, cues TEXT) WITHOUT ROWID;
 CREATE TABLE additions(command TEXT PRIMARY KEY, rows TEXT) WITHOUT ROWID;

@@ -446,9 +446,9 @@ class IndexWriter:
         """Recipes by number: packed, their wordings, and whether it changes anything."""
         self.db.executemany("INSERT INTO task_recipes VALUES(?,?,?,?)", rows)
 
-    def insert_task_starts(self, rows: Iterable[tuple[int, float, int]]) -> None:
-        """What each recipe begins with, and whether it takes conditions on files."""
-        self.db.executemany("INSERT INTO task_starts VALUES(?,?,?)", rows)
+    def insert_task_starts(self, rows: Iterable[tuple[int, float, int, str]]) -> None:
+        """What each recipe begins with, whether it takes conditions on files, and its command."""
+        self.db.executemany("INSERT INTO task_starts VALUES(?,?,?,?)", rows)
 
     def insert_additions(
         self, rows: Iterable[tuple[str, str]], stems: Iterable[tuple[str, float]]

@@ -32,7 +32,12 @@ def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
         if line in known
     )
     writer.insert_task_starts(
-        (number, start, int(any(slot.name == CONDITIONS for slot in known[line].slots)))
+        (
+            number,
+            start,
+            int(any(slot.name == CONDITIONS for slot in known[line].slots)),
+            known[line].command,
+        )
         for number, (line, start) in enumerate(zip(choice.lines, choice.offsets, strict=True))
         if line in known
     )

@@ -25,7 +25,7 @@ def static_rank(
     `recipes`: how many recipes there are whose command it is.
     """
     score = 0.6 * math.log2(1 + referred) + 1.5 * _PRIORITY.get(priority, 0.0)
-    score += 0.6 * math.log2(1 + min(recipes, _MOST_RECIPES))
+    score += 0.5 * math.log2(1 + min(recipes, _MOST_RECIPES))
     if family_size > _COMMON_FAMILY:
         score -= 1.0 * math.log2(family_size / _COMMON_FAMILY)
     score -= 0.5 * min(depth, 6)

@@ -68,6 +68,7 @@ def score_words(score: Breakdown | None) -> list[str]:
         ("it has the option", score.option),
         (f"it is for: {score.task}", score.task_boost),
         ("what its summary says", score.summary_boost),
+        ("what people use for this", score.asked),
         ("how it ranks among pages and packages", score.static_rank),
         (f"section {score.section or 'none'}", -score.section_cost),
         ("the length of its name", -score.length_cost),

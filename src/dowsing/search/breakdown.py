@@ -31,8 +31,9 @@ class Breakdown(Record):
     """The parts of a score. What counts against an entry is negative.
 
     `uncovered`: what is lost for words that are not there; `name`, `option`: that it was typed, and
-    asked for; `doing`: how central the verb and the noun asked for are; `text`: that its text alone
-    has the words; `patterns`: those that its name matches, where there were no words.
+    asked for; `doing`: how central the verb and the noun asked for are; `asked`: that it is the
+    command that people use for these words; `text`: that its text alone has the words; `patterns`:
+    those that its name matches, where there were no words.
     """
 
     words: list[WordShare]
@@ -47,6 +48,7 @@ class Breakdown(Record):
     task_boost: float = 0.0
     summary_boost: float = 0.0
     text: float = 0.0
+    asked: float = 0.0
     length_cost: float = 0.0
     patterns: list[str] = []  # noqa: RUF012 - a record is immutable
 
@@ -62,6 +64,7 @@ class Breakdown(Record):
             self.task_boost,
             self.summary_boost,
             self.text,
+            self.asked,
         )
         return (
             sum(word.gain for word in self.words)

@@ -37,8 +37,12 @@ class QueryTerm(Record):
     variants: list[tuple[str, float]]
 
 
-def terms_of(store: Store, words: list[str], weights: Weights = WEIGHTS) -> list[QueryTerm]:
-    """The terms of the words of a query that say something, with what may stand for each."""
+def terms_of(
+    store: Store, words: list[str], weights: Weights = WEIGHTS, exact: list[str] | None = None
+) -> list[QueryTerm]:
+    """The terms of the words of a query that say something, with what may stand for each; for those
+    of `exact` nothing does.
+    """
     roots = stems_of(store, words)
     chosen = _chosen(store, words, roots)
     glued = _glued(store, words)
@@ -46,7 +50,7 @@ def terms_of(store: Store, words: list[str], weights: Weights = WEIGHTS) -> list
     found = []
     for one in chosen:
         variants = {one.term: 1.0, **dict.fromkeys(one.said_with, PART_OF_WORD)}
-        for other, weight in related.get(one.term, ()):
+        for other, weight in related.get(one.term, ()) if one.word not in (exact or ()) else ():
             variants[other] = max(variants.get(other, 0.0), weight * weights.synonym)
         variants |= {term: GLUED for term, pair in glued if one.word in pair}
         found.append(QueryTerm(one.word, one.term, list(variants.items())))

@@ -23,7 +23,8 @@ class Query(Record):
     be a name.
 
     `texts`: words that nothing else has are also looked for in the texts of pages, which takes a
-    while. `shell`: the user's own; builtins of others stand behind.
+    while. `shell`: the user's own; builtins of others stand behind. `exact`: words of options, for
+    which no other word stands.
     """
 
     words: list[str]
@@ -33,12 +34,14 @@ class Query(Record):
     names: list[str] = []  # noqa: RUF012 - a record is immutable
     texts: bool = True
     shell: str = ""
+    exact: list[str] = []  # noqa: RUF012 - a record is immutable
 
 
 def make_query(typed: list[str], limit: int = 20, filters: Filters | None = None) -> Query:
     """A query from the words of a command line; a word with `*`, `?` or `[…]` is a pattern."""
     plain: list[str] = []
     patterns: list[str] = []
+    exact: list[str] = []
     for word in " ".join(typed).split():
         question = (
             word.endswith("?") and "*" not in word and "[" not in word and len(word.rstrip("?")) > 3
@@ -46,8 +49,13 @@ def make_query(typed: list[str], limit: int = 20, filters: Filters | None = None
         if not question and any(sign in word for sign in "*?["):
             patterns.append(word)
         else:
-            plain += words(_LABEL.sub("", word))
-    return Query(list(dict.fromkeys(plain)), patterns, limit, filters or Filters(), _names(typed))
+            found = words(_LABEL.sub("", word))
+            plain += found
+            exact += found if word.startswith("-") else []
+    names = _names(typed)
+    return Query(
+        list(dict.fromkeys(plain)), patterns, limit, filters or Filters(), names, exact=exact
+    )
 
 
 def _names(typed: list[str]) -> list[str]:

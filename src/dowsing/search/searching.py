@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dowsing.index.commands_asked import commands_asked
 from dowsing.index.schema import MIDDLE, UNIT
 from dowsing.index.word_reader import EntryTexts, count_kin, static_ranks, terms_meant, texts_of
 from dowsing.knowledge.stems import QUESTIONS
@@ -44,6 +45,7 @@ FEW = 5  # so few entries are made more by those that have the words in their te
 OF_OTHERS = 0.5  # of what a name is worth in sections whose names are not typed at a prompt
 OF_SEVERAL_WORDS = 2.0  # of what a name is worth one of several words, which hardly is a chance
 QUESTIONED = 2.0  # of what a name is worth that the words as a whole make
+FEWEST_ASKING = 2  # words that speak for a command
 OTHER_SHELL = 6.0  # what it costs a builtin that it is of another shell than the user's
 LONG_NAME = 8  # characters of a name that cost 1, where there are no words to rank by
 
@@ -112,6 +114,8 @@ class _Search:
         self.of_option: dict[int, float] = {}
         self.of_doing: dict[int, float] = {}
         self.of_name: dict[int, float] = {}
+        self.of_asked: dict[int, float] = {}
+        self.is_added = set[int]()  # those that the words ask for and that have too few of them
         self.allowed = self._allowed()
         self.matches = Matches([], [], [])
         self.numbers = set[int]()  # all that match
@@ -273,7 +277,7 @@ class _Search:
         """Match the words, loosely where they are not found as they are typed; the words that
         nothing has.
         """
-        terms = terms_of(self.store, self.words, self.weights)
+        terms = terms_of(self.store, self.words, self.weights, self.query.exact)
         alone = len(terms) == 1 and len(terms[0].word) > 1
         if alone:
             terms = [and_beginnings(self.store, terms[0])]
@@ -326,6 +330,11 @@ class _Search:
 
     def _ranked(self, scored: list[tuple[float, int]], twice: int) -> list[Candidate]:
         """Candidates in their final order."""
+        asked = self._asked()
+        added = self._added(scored, asked)
+        scored = [*scored, *added]
+        self.of_asked = {number: value for value, number in added}
+        self.is_added = set(self.of_asked)
         scores = self.scores = {number: value for value, number in scored}
         candidates = self.store.candidates(scores)
         foreign = self._of_other_shells(candidates)
@@ -334,6 +343,10 @@ class _Search:
             scores[one.number] -= section_cost(costs, one.section)
             if one.number in foreign:
                 scores[one.number] -= OTHER_SHELL
+            if one.name in asked and is_typed(one.section):
+                worth = self.weights.asked * asked[one.name]
+                scores[one.number] += worth
+                self.of_asked[one.number] = self.of_asked.get(one.number, 0.0) + worth
             if not self.matches.terms:
                 scores[one.number] -= len(one.name) / LONG_NAME
         candidates.sort(key=self._order)
@@ -347,6 +360,29 @@ class _Search:
             best.sort(key=self._order)
             candidates[:twice] = best
         return candidates
+
+    def _asked(self) -> dict[str, float]:
+        """How likely each command, by the name of its page, is what people use for the words."""
+        terms = [term.term for term in self.matches.terms]
+        if len(terms) < FEWEST_ASKING or self.query.exact:
+            return {}
+        asked = commands_asked(self.store, terms)
+        return {command.replace(" ", "-"): share for command, share in asked.items()}
+
+    def _added(
+        self, scored: list[tuple[float, int]], asked: dict[str, float]
+    ) -> list[tuple[float, int]]:
+        """The commands that are likely what is asked for and have too few of the words: as good as
+        the least that has them.
+        """
+        likely = [name for name, share in asked.items() if share >= self.weights.least_asked]
+        if not likely or not scored:
+            return []
+        known = {number for _, number in scored}
+        least = min(value for value, _ in scored)
+        found = {one for one in self.store.numbers_named(likely) if self._is_allowed(one)} - known
+        self.numbers |= found
+        return [(least, number) for number in sorted(found)]
 
     def _of_other_shells(self, candidates: list[Candidate]) -> set[int]:
         """The builtins among them that the user's own shell does not have."""
@@ -400,6 +436,10 @@ class _Search:
                 option=self.of_option.get(number, 0.0),
                 in_text=number in self.in_text,
             )
+            if number in self.of_asked:
+                found[number] = found[number].changed(asked=self.of_asked[number])
+            if number in self.is_added:
+                found[number] = found[number].changed(words=[], uncovered=0.0, static_rank=0.0)
             if not self.matches.terms:
                 rank = static_ranks(self.store)[number] / UNIT
                 length = len(one.name) / LONG_NAME

@@ -38,6 +38,8 @@ class Weights(Record):
     fit: float
     precise: float
     special: float
+    asked: float
+    least_asked: float
     of_name: float
     inside_name: float
     section: float
