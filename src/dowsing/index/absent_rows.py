@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dowsing.index.convention_rows import conventions_of
 from dowsing.knowledge.absent import AbsentCommand
 
 TYPE_CHECKING = False
@@ -23,6 +22,8 @@ def absent_command(store: Store, name: str) -> AbsentCommand | None:
 
 def is_known_absent(store: Store, name: str) -> bool:
     """Whether anything is known of a command of that name, which is not here."""
+    from dowsing.index.convention_rows import conventions_of
+
     known = absent_command(store, name) is not None
     return known or bool(conventions_of(store).facts(name).clauses)
 

@@ -9,7 +9,6 @@ from dowsing.index.command_rows import pageless_programs
 from dowsing.machine.shells.choice import own_shell
 from dowsing.model.errors import Failure
 from dowsing.model.markup import clean_line
-from dowsing.render.absent_lines import not_here_lines
 from dowsing.render.entry_list import hit_lines
 from dowsing.render.line_marks import FAINT
 from dowsing.render.typed import typed
@@ -17,7 +16,6 @@ from dowsing.render.wrap import wrap
 from dowsing.search.filters import KINDS, Filters
 from dowsing.search.message_words import may_be_pasted
 from dowsing.search.searching import Hit, SearchAnswer, make_query, search
-from dowsing.session.naming import named
 from dowsing.session.session import Session
 from dowsing.session.user_data import own_matching
 from dowsing.tasks.remembered import ListKind, Remembered, remember
@@ -157,7 +155,7 @@ def answer(  # noqa: PLR0913 - what is wanted is by keyword
     if found.hits and not count:
         labels = [hit.entry.label for hit in found.hits]
         remember(session.settings.data, Remembered(ListKind.NAMES, " ".join(words), [], labels))
-    absent = _absent_for(session, words, found)
+    absent = _absent_for(session, found)
     if session.json:
         session.print_json({**as_json(found), "kept": own, "absent": absent})
         return 0 if found.total else 1
@@ -178,8 +176,7 @@ def answer(  # noqa: PLR0913 - what is wanted is by keyword
 
         more = hints(session.store, found.numbers, query.filters, query.words)
     lines = hit_lines(found, session.screen.width, session.program, more, rich, why)
-    below = not_here_lines(absent, session.screen.width)
-    below += _no_pages(session)
+    below = _not_here(session, absent) + _no_pages(session)
     if asked := _never_asked(session, found):
         below += [f"{FAINT}{line}" for line in wrap(asked, session.screen.width)]
     above = _above(session, words) if task is None else _line_above(session, task)
@@ -204,7 +201,7 @@ def _nothing(
             f"nothing found {asked}in {query.filters.described()}; "
             f"{_wider(session, words, filters)}"
         )
-    absent = [f"{one.name} ({one.does})" for one in _absent_for(session, words, found)]
+    absent = [f"{one.name} ({one.does})" for one in _absent_for(session, found)]
     says = f"not installed here: {'; '.join(absent)}" if absent else _never_asked(session, found)
     return Failure(
         f"nothing found for “{' '.join(words)[:200]}”; try fewer or shorter words, "
@@ -258,8 +255,19 @@ def _above(session: Session, words: list[str]) -> list[str]:
     return above_lines(pasted, session.screen.width) if pasted is not None else []
 
 
+def _not_here(session: Session, absent: list[AbsentCommand]) -> list[str]:
+    """Commands that are not here, in a line or two."""
+    if not absent:
+        return []
+    from dowsing.render.absent_lines import not_here_lines
+
+    return not_here_lines(absent, session.screen.width)
+
+
 def _with_first(session: Session, found: SearchAnswer, command: str) -> SearchAnswer:
     """The same with the page of a command first, if it has one."""
+    from dowsing.session.naming import named
+
     entry = named(session, command.split()).entry
     if entry is None:
         return found
@@ -271,18 +279,16 @@ def _with_first(session: Session, found: SearchAnswer, command: str) -> SearchAn
     return found.changed(hits=[*first, *others])
 
 
-def _absent_for(session: Session, words: list[str], found: SearchAnswer) -> list[AbsentCommand]:
+def _absent_for(session: Session, found: SearchAnswer) -> list[AbsentCommand]:
     """Commands that are not here and do what is looked for, where none of the best that are here
     says that it does.
     """
-    from dowsing.knowledge.stems import telling_stems
+    terms = [term.term for term in found.terms]
+    known = [] if session.settings.demo else absent_for(session.store, terms)
+    if not known or says_all(session.store, [hit.entry for hit in found.hits[:BEST]], terms):
+        return []
     from dowsing.session.subcommands import finder_of
 
-    terms = telling_stems(" ".join(words))
-    best = [hit.entry for hit in found.hits[:BEST]]
-    if session.settings.demo or says_all(session.store, best, terms):
-        return []
-    known = absent_for(session.store, terms)
     return [one for one in known if not finder_of(session).is_here(one.name)][:MOST_ABSENT]
 
 
