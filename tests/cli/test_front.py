@@ -172,6 +172,34 @@ def test_commands_that_are_not_here_are_told_below_what_is_found(program: Progra
     assert "not installed" not in program.run(*asked).stdout
 
 
+def test_a_message_of_a_program_that_is_not_known(garden: Program) -> None:
+    """Where no passage has its words, the page of its program is first."""
+    lines = garden.out("mist: stopped: frost in the palmhouse vents").split("\n")
+    assert "mist(1)" in lines[1]
+    assert not any("a message" in line for line in lines)
+
+
+def test_the_passage_of_a_message(program: Program) -> None:
+    program.page(
+        "tie.1",
+        ".TH TIE 1\n.SH NAME\ntie \\- tie seeds\n.SH DESCRIPTION\nThe twine runs out of the drum.\n"
+        ".SH DIAGNOSTICS\n.TP\ntwine drum jammed\nThe drum turns no more: oil it.\n"
+        ".TP\nother\nNo.\n",
+    )
+    lines = program.out("tie: error: twine drum jammed").split("\n")
+    assert lines[:3] == [
+        "tie: error: twine drum jammed  a message of tie",
+        "",
+        "   What tie(1) says with these words:",
+    ]
+    assert lines[4:7] == [
+        "DIAGNOSTICS",
+        "   twine drum jammed",
+        "        The drum turns no more: oil it.",
+    ]
+    assert lines[-2] == "Next: dowsing read tie --part diagnostics"
+
+
 def test_a_name_that_nothing_has(garden: Program) -> None:
     done = garden.run("vrnttt")
     assert (done.returncode, done.stdout) == (1, "")

@@ -32,7 +32,7 @@ def test_words_that_no_wording_has_make_it_less_sure(make_store: Make) -> None:
 def test_a_command_is_found_by_how_its_recipes_are_asked_for(make_store: Make) -> None:
     """Its page has one of the words; options are never taken for such words."""
     store = make_store({"mv.1": "move things", "rill.1": "give a file to the beds"})
-    assert [hit.entry.name for hit in search(store, make_query(["rename a file"])).hits][0] == "mv"
+    assert search(store, make_query(["rename a file"])).hits[0].entry.name == "mv"
     why = search(store, make_query(["--rename", "--file"]), True).hits[0].breakdown
     assert why is not None and why.asked == 0.0
 

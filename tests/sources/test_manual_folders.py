@@ -55,5 +55,7 @@ def test_sections_architectures_and_languages(tmp_path: Path) -> None:
     own = settings(tmp_path, man_path=str(man))
     assert language_of(str(man / "de" / "man1" / "x.1"), own) == "de"
     assert language_of(str(man / "man1" / "x.1"), own) == ""
+    elsewhere = tmp_path / "base" / "15" / "man" / "man1" / "x.1"
+    assert language_of(str(elsewhere), own) == ""  # a manual folder, and no language called so
     short = settings(tmp_path, man_path=folder(tmp_path / "fr"))
     assert language_of(str(tmp_path / "fr" / "man1" / "x.1"), short) == ""  # a folder of MANPATH

@@ -13,6 +13,7 @@ import os
 import sqlite3
 import sys
 
+from dowsing.index.knowledge_writer import KnowledgeWriter
 from dowsing.index.schema import Meta
 from dowsing.index.writer import IndexWriter
 from dowsing.ingest.meanings import tasks_of_commands
@@ -72,8 +73,9 @@ def insert_knowledge(writer: IndexWriter, recipes: list[Recipe], is_fitted: bool
     """
     insert_language(writer)
     writer.set_meta(Meta.CONVENTIONS, json.dumps(read_conventions()))
-    writer.insert_facts(facts_by_words())
-    writer.insert_absent(
+    knowledge = KnowledgeWriter(writer)
+    knowledge.insert_facts(facts_by_words())
+    knowledge.insert_absent(
         (one, [telling_stems(text) for text in (*one.phrases, one.does)]) for one in read_absent()
     )
     fitted = insert_choice(writer, recipes) if is_fitted else frozenset()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 
+from dowsing.index.knowledge_writer import KnowledgeWriter
 from dowsing.index.schema import DOMAIN, Meta
 from dowsing.index.writer import IndexWriter
 from dowsing.knowledge.compiled import Part, part
@@ -20,8 +21,9 @@ def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
         return frozenset()
     wordings = read_wordings()
     known = {one.line: one for one in recipes}
+    kept = KnowledgeWriter(writer)
     changing = set(choice.changing)
-    writer.insert_task_recipes(
+    kept.insert_task_recipes(
         (
             number,
             packed_row(known[line]),
@@ -31,7 +33,7 @@ def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
         for number, line in enumerate(choice.lines)
         if line in known
     )
-    writer.insert_task_starts(
+    kept.insert_task_starts(
         (
             number,
             start,
@@ -41,15 +43,15 @@ def insert_choice(writer: IndexWriter, recipes: list[Recipe]) -> frozenset[str]:
         for number, (line, start) in enumerate(zip(choice.lines, choice.offsets, strict=True))
         if line in known
     )
-    writer.insert_task_stems(
+    kept.insert_task_stems(
         (stem, one.harm, one.change, one.numbers.tobytes(), one.steps)
         for stem, one in choice.stems.items()
     )
-    writer.insert_task_telling((stem, one.telling) for stem, one in choice.stems.items())
-    writer.insert_task_cues((slot, json.dumps(cues)) for slot, cues in choice.cues.items())
+    kept.insert_task_telling((stem, one.telling) for stem, one in choice.stems.items())
+    kept.insert_task_cues((slot, json.dumps(cues)) for slot, cues in choice.cues.items())
     domains = ((DOMAIN + command, json.dumps(stems)) for command, stems in choice.domains.items())
-    writer.insert_task_cues(domains)
-    writer.insert_additions(*part(Part.ASKS))
+    kept.insert_task_cues(domains)
+    kept.insert_additions(*part(Part.ASKS))
     writer.set_meta(Meta.TASK_HARM, str(choice.harm))
     writer.set_meta(Meta.TASK_CHANGE, str(choice.change))
     return frozenset(choice.lines) & frozenset(known)

@@ -8,6 +8,7 @@ from dowsing.commandline.grammar.sayings import Meaning
 from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.model.told import told
 from dowsing.render.column_layout import named_rows
+from dowsing.render.layout import section_lines
 from dowsing.render.line_marks import FAINT
 from dowsing.render.phrases import redirection_words, words
 from dowsing.render.typed import typed
@@ -16,9 +17,11 @@ from dowsing.search.pasted import Pasted, PastedKind
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.model.document import Document, Section
     from dowsing.model.entry import Entry
 
 INDENT = 3
+MOST_PASSAGE = 20  # lines
 _SHOWN = 100  # characters of what was pasted
 _KINDS = {
     PastedKind.MESSAGE: "a message",
@@ -63,6 +66,20 @@ def pasted_lines(found: Pasted, entries: list[Entry], width: int, program: str) 
         lines += ["", *named_rows(rows, width, INDENT, width)]
     steps = _steps(found, [*(one.entry for one in found.defined), *entries], program)
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap(f"Next: {unbroken(steps)}", width))]
+
+
+def passage_lines(
+    text: str, document: Document, passage: Section, width: int, program: str
+) -> list[str]:
+    """A message that is not known, and what the page of its program says with the same words."""
+    name = document.name
+    about = Pasted(PastedKind.MESSAGE, text, program=name)
+    lines = [*_heading(about, width), "", f"   What {document.label} says with these words:", ""]
+    told = section_lines([passage], width)
+    lines += told[:MOST_PASSAGE]
+    part = typed(passage.title.casefold())
+    more = f"{program} read {typed(name)} --part {part}"
+    return [*lines, "", *(f"{FAINT}{line}" for line in wrap(f"Next: {unbroken([more])}", width))]
 
 
 def _heading(found: Pasted, width: int) -> list[str]:

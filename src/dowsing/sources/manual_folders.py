@@ -116,10 +116,16 @@ def language_folders(root: str, first: str = "") -> list[str]:
 
 
 def language_of(page: str, settings: Settings) -> str:
-    """The code of the language whose folder a page stands in, `de`; "" for none."""
+    """The code of the language whose folder a page stands in, `de`; "" for none. Such a folder
+    stands in a manual folder: one that is named `man` elsewhere is none.
+    """
     folder = os.path.dirname(os.path.dirname(page))
     code = _code(folder)
-    return code if code and folder not in roots(settings) else ""
+    if not code:
+        return ""
+    above, known = os.path.dirname(folder), roots(settings)
+    is_within = above in known or os.path.basename(above) == "man"
+    return code if is_within and folder not in known else ""
 
 
 def _code(folder: str) -> str:

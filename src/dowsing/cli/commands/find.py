@@ -135,9 +135,10 @@ def answer(  # noqa: PLR0913 - what is wanted is by keyword
     filters: Filters | None = None,
     why: bool = False,
     task: Task | None = None,
+    first: str = "",
 ) -> int:
     """Search and print what was found; `task`: a line that does what is said, which stands above
-    it.
+    it; `first`: the name of the page that stands first.
     """
     shell = own_shell(session.settings, session.store.shells())
     query = make_query(words, limit, filters).changed(shell=shell)
@@ -150,7 +151,8 @@ def answer(  # noqa: PLR0913 - what is wanted is by keyword
             f"there is nothing to look for in “{' '.join(words)[:60]}”; give a word or a pattern"
         )
     found = search(session.store, query, why or session.json)
-    found = _with_first(session, found, task.answers[0].command) if task is not None else found
+    first = task.answers[0].command if task is not None else first
+    found = _with_first(session, found, first) if first else found
     own = _kept(session, words)
     if found.hits and not count:
         labels = [hit.entry.label for hit in found.hits]

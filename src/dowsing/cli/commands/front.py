@@ -10,12 +10,13 @@ from dowsing.cli.commands import card, find
 from dowsing.index.nearest_names import nearest_names
 from dowsing.machine.shells.choice import own_shell
 from dowsing.model.errors import Failure
+from dowsing.model.names import is_typed
 from dowsing.render.line_marks import FAINT
 from dowsing.render.typed import typed
 from dowsing.search.lookup import is_plain_word
 from dowsing.session.absent import absent_sheet
 from dowsing.session.making_cards import subcommand_card
-from dowsing.session.naming import named
+from dowsing.session.naming import named, open_found
 from dowsing.session.pasting import defined_by, sign_of
 from dowsing.session.session import Session
 from dowsing.session.slips import begun_name, meant_name
@@ -93,18 +94,48 @@ def _no_name(session: Session, words: list[str], text: str) -> int:
         return _line(session, text)
     if len(words) == 1 and (sheet := absent_sheet(session, words[0])) is not None:
         return _not_here(session, sheet)
-    meant = meant or meant_name(session, words)
-    if meant:
-        message(f"there is no {' '.join(words)[:80]} here; taken as {' '.join(meant)}")
-        found_here = named(session, meant)
-        if found_here.entry is not None:
-            return card.show(session, found_here)
-        part = subcommand_card(session, meant)
-        if part is not None:
-            return card.show_card(session, part)
+    status = _slip(session, words, meant)
+    if status is not None:
+        return status
     if len(words) == 1 and not session.json:
         return _one_word(session, words[0], text)
-    return find.answer(session, words, 20, task=_sure_task(session, text))
+    return _words(session, words, text)
+
+
+def _slip(session: Session, words: list[str], begun: list[str]) -> int | None:
+    """The card of what a name with a slip must mean, or of what was `begun`; None if there is
+    none.
+    """
+    meant = begun or meant_name(session, words)
+    if not meant:
+        return None
+    message(f"there is no {' '.join(words)[:80]} here; taken as {' '.join(meant)}")
+    found = named(session, meant)
+    if found.entry is not None:
+        return card.show(session, found)
+    part = subcommand_card(session, meant)
+    return card.show_card(session, part) if part is not None else None
+
+
+def _words(session: Session, words: list[str], text: str) -> int:
+    """Words to look for. A message that only names a program is looked for in its page, which
+    stands first where no passage has the words.
+    """
+    from dowsing.search.message_passage import message_passage, program_of_message
+
+    program = program_of_message(text)
+    found = named(session, [program]) if program else None
+    if session.json or found is None or found.entry is None or not is_typed(found.entry.section):
+        return find.answer(session, words, 20, task=_sure_task(session, text))
+    document = open_found(session, found)
+    passage = message_passage(document, text)
+    if passage is None:
+        return find.answer(session, words, 20, first=program)
+    from dowsing.render.pasted_lines import passage_lines
+
+    width = session.screen.width
+    session.screen.show(passage_lines(text, document, passage, width, session.program))
+    return 0
 
 
 def _one_word(session: Session, word: str, text: str) -> int:
