@@ -17,12 +17,12 @@ def test_a_message_is_explained(garden: Program) -> None:
         "   The file or directory named (or one of the directories on the way to it) does",
         "   not exist.",
         "",
-        "   Usual causes",
+        "USUAL CAUSES",
         "   – a typing error, or capital letters that differ",
         "   – you stand in another directory than you think, and the path is relative",
         "   – a symbolic link whose target is gone",
     ]
-    helps = lines.index("   What helps")
+    helps = lines.index("WHAT HELPS")
     assert lines[helps + 1] == "   – ls -la DIRECTORY: shows what is really there"
     assert "   To look further: namei -l PATH · file PATH" in lines
 
@@ -147,6 +147,42 @@ def test_a_command_that_is_known_and_not_here(garden: Program) -> None:
     assert garden.run("take", "1").stdout == "rsync -a <folder>/ <target>/\n"
     found = json.loads(garden.out("htop", "--format", "json"))["absent"]
     assert (found["name"], found["usual"], found["options"]) == ("htop", "htop", [])
+
+
+@pytest.mark.parametrize(
+    ("typed", "lines"),
+    [
+        ("!!", ["!!  a sign of the shell", "", "   The line that was run last, put in here by the "
+         "shell at a prompt: sudo !!", "   runs it again as root."]),
+        ("`", ["`  a sign of the shell", "", "   A pair of backquotes holds a command whose output "
+         "is put in its place; $( )", "   does the same and can be nested."]),
+        ("TZ", ["TZ  a variable", "", "   The time zone in which times are shown: TZ=Europe/Berlin "
+         "date."]),
+        ("http_proxy", ["http_proxy  a variable", "", "   The proxy through which programs fetch "
+         "http URLs: http://host:port."]),
+        ("Makefile", ["Makefile  a file", "", "   The rules that make builds by."]),
+        ("/dev/null", ["/dev/null  a path", "", "   Takes all that is written to it and keeps "
+         "nothing; reading it gives nothing;", "   a character device."]),
+    ],
+)  # fmt: skip
+def test_what_people_meet(garden: Program, typed: str, lines: list[str]) -> None:
+    assert garden.out("--", typed).split("\n")[: len(lines)] == lines
+
+
+def test_a_variable_of_a_family(garden: Program) -> None:
+    """Nothing is known of it but the command that it begins with."""
+    lines = garden.out("GLASSHOUSE_COLOR").split("\n")
+    assert lines[0] == "GLASSHOUSE_COLOR  a variable"
+    assert lines[2].startswith("   glasshouse(1)  ")
+
+
+def test_a_file_that_may_be_run_and_is_no_program(garden: Program, tmp_path: Path) -> None:
+    text, script = tmp_path / "list", tmp_path / "run"
+    for path, begin in ((text, "ferns\n"), (script, "#!/bin/sh\n")):
+        path.write_text(begin)
+        path.chmod(0o755)
+    assert garden.out(str(text)).split("\n")[2] == "   A file."
+    assert garden.out(str(script)).split("\n")[2] == "   A program."
 
 
 def test_what_else_answers_for_a_command_that_is_not_here(garden: Program) -> None:

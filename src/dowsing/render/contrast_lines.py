@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dowsing.model.markup import clean_line
 from dowsing.render.cards import brief_lines, option_lines
-from dowsing.render.line_marks import FAINT
+from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.typed import typed
 from dowsing.render.wrap import unbroken, wrap
 
@@ -22,7 +22,8 @@ def contrast_lines(sides: list[Side], width: int, program: str) -> list[str]:
     lines += ["", *forms] if forms else []
     for one in sides:
         if one.own:
-            lines += ["", f"ONLY {clean_line(one.entry.name)}", *option_lines(one.own, width)]
+            lines += ["", f"{HEADING}ONLY {clean_line(one.entry.name)}"]
+            lines += option_lines(one.own, width)
     if not any(one.own for one in sides):
         lines += ["", "   No option that is used often tells them apart."]
     steps = unbroken([f"{program} {typed(one.entry.name)}" for one in sides])

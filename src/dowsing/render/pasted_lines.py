@@ -9,7 +9,7 @@ from dowsing.model.markup import BOLD, ROMAN, clean_line
 from dowsing.model.told import told
 from dowsing.render.column_layout import named_rows
 from dowsing.render.layout import section_lines
-from dowsing.render.line_marks import FAINT
+from dowsing.render.line_marks import FAINT, HEADING
 from dowsing.render.phrases import redirection_words, words
 from dowsing.render.typed import typed
 from dowsing.render.wrap import first_sentence, unbroken, wrap
@@ -53,18 +53,22 @@ def pasted_lines(found: Pasted, entries: list[Entry], width: int, program: str) 
     says = says_of_pasted(found)
     if says:
         lines += ["", *wrap(clean_line(says[:1].upper() + says[1:]) + ".", width, INDENT)]
-    for title, texts in (("Usual causes", found.causes), ("What helps", found.remedies)):
+    for title, texts in (("USUAL CAUSES", found.causes), ("WHAT HELPS", found.remedies)):
         if texts:
-            lines += ["", f"{INDENT * ' '}{title}"]
+            lines += ["", f"{HEADING}{title}"]
             lines += [line for text in texts for line in _row(text, width)]
     if found.look:
         lines += ["", *wrap(f"To look further: {unbroken(found.look)}", width, INDENT)]
-    rows = [(one.entry.label, first_sentence(one.says)) for one in found.defined]
-    labels = {label for label, _ in rows}
-    rows += [(entry.label, entry.summary) for entry in entries if entry.label not in labels]
+    defining = [(one.entry.label, first_sentence(one.says)) for one in found.defined]
+    about = [(entry.label, entry.summary) for entry in entries]
+    # where it is known what it is, the pages about it are known, too
+    first, last = (about, defining) if found.says else (defining, about)
+    rows = [*first, *(row for row in last if row[0] not in dict(first))]
     if rows:
         lines += ["", *named_rows(rows, width, INDENT, width)]
-    steps = _steps(found, [*(one.entry for one in found.defined), *entries], program)
+    defining_entries = [one.entry for one in found.defined]
+    ordered = [*entries, *defining_entries] if found.says else [*defining_entries, *entries]
+    steps = _steps(found, ordered, program)
     return [*lines, "", *(f"{FAINT}{line}" for line in wrap(f"Next: {unbroken(steps)}", width))]
 
 
@@ -116,5 +120,5 @@ def _steps(found: Pasted, entries: list[Entry], program: str) -> list[str]:
     if found.kind in (PastedKind.SIGN, PastedKind.VARIABLE, PastedKind.FILE) and entries:
         name = next((one for one in entries if one.name.endswith("sh")), entries[0])
         return [f"{program} read {typed(name.name)} --around {typed(found.text)}"]
-    names = [entry.name for entry in entries[:2]]
+    names = list(dict.fromkeys(entry.name for entry in entries))[:2]
     return [f"{program} {typed(name)}" for name in names] or [f"{program} find {typed(found.text)}"]

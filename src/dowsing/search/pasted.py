@@ -65,7 +65,7 @@ _WHAT_IS = re.compile(
     r"(?:what(?:'s| is| does)|explain)\s+(?:an?\s+|the\s+)?(\S+?)(?:\s+(?:do|mean|for))?\??",
     re.IGNORECASE,
 )
-_OPERATORS = frozenset("| |& && || ; ;; & ( ) { } > >> < << <<< >| <> [[ ]] (( )) [ ] !".split())
+OPERATORS = frozenset("| |& && || ; ;; & ( ) { } > >> < << <<< >| <> [[ ]] (( )) [ ] !".split())
 _REDIRECTION = re.compile(r"(?:\d|&)?(?:>>?\|?|<{1,3}|<>)(?:&\d?-?)?|\d?>&\d")
 _EXPANSION = re.compile(r"\$(?:[@*#?$!_-]|\d|[A-Za-z_]\w*|\{.*\}|\(\(.*\)\)|\()")
 _SIGNALLED, MOST_SIGNALS = 128, 65  # an exit status above the first is a signal's
@@ -108,7 +108,7 @@ def _sign(text: str) -> Pasted | None:
         kind = PastedKind.VARIABLE if re.fullmatch(r"\$\w\w+", text) else PastedKind.SIGN
         see = ["environ(7)"] if kind is PastedKind.VARIABLE else _IN_SHELL
         return Pasted(kind, text, says, see=see)
-    if text in _OPERATORS or _REDIRECTION.fullmatch(text):
+    if text in OPERATORS or _REDIRECTION.fullmatch(text):
         return Pasted(PastedKind.SIGN, text, see=_IN_SHELL)
     if is_well_known(text):
         return Pasted(PastedKind.VARIABLE, text, name_words(text), see=["environ(7)"])
@@ -214,7 +214,7 @@ def _message(text: str) -> Pasted | None:
 def has_sign_of_a_line(words: list[str]) -> bool:
     """Whether a flag or a sign of the shell stands behind the first word."""
     parts = " ".join(words).split()[1:]
-    return any((one[:1] == "-" and len(one) > 1) or one in _OPERATORS for one in parts)
+    return any((one[:1] == "-" and len(one) > 1) or one in OPERATORS for one in parts)
 
 
 def _what_is(text: str) -> Pasted | None:

@@ -7,6 +7,9 @@ import os
 from dowsing.machine.shells.choice import own_shell
 from dowsing.search.definitions import Definition, definitions, may_be_defined
 
+LONGEST_SIGN = 6  # characters
+SHELLS = ("bash", "dash", "zsh")
+
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.search.pasted import Pasted
@@ -17,9 +20,9 @@ def sign_of(session: Session, words: list[str]) -> Pasted | None:
     """What the words are by their shape, whatever is named so; None if they may be a name."""
     from dowsing.search.pasted import pasted_sign
 
-    found = pasted_sign(words)
+    found = _known_sign(session, " ".join(words)) or pasted_sign(words)
     if found is not None:
-        return found.changed(defined=_definitions(session, found))
+        return _with_fact(found).changed(defined=_definitions(session, found))
     if len(words) != 1 or not words[0].lstrip("$").isupper():
         return None
     named = session.store.named(words[0])
@@ -28,16 +31,58 @@ def sign_of(session: Session, words: list[str]) -> Pasted | None:
     return defined_by(session, words)
 
 
+def _known_sign(session: Session, text: str) -> Pasted | None:
+    """A sign of the shell that is known as it is written, and no name of a builtin or a page."""
+    from dowsing.knowledge.signs import SignKind, sign_fact
+    from dowsing.search.pasted import OPERATORS, Pasted, PastedKind
+
+    if text.isalnum() or len(text) > LONGEST_SIGN:
+        return None
+    if text not in OPERATORS and session.store.named(text):
+        return None
+    fact = sign_fact(SignKind.SIGN, text)
+    if fact is None:
+        return None
+    shells = [f"{shell}(1)" for shell in fact.shells or SHELLS]
+    return Pasted(PastedKind.SIGN, text, fact.says, see=fact.see or shells)
+
+
+def _with_fact(found: Pasted) -> Pasted:
+    """The same with what is known of the variable or the file."""
+    from dowsing.knowledge.signs import SignKind, sign_fact
+    from dowsing.search.pasted import PastedKind
+
+    if found.kind is PastedKind.VARIABLE:
+        fact = sign_fact(SignKind.VARIABLE, found.text.lstrip("$"))
+    elif found.kind in (PastedKind.PATH, PastedKind.FILE):
+        own = found.text.replace(os.path.expanduser("~"), "~", 1)
+        name = os.path.basename(own)
+        fact = sign_fact(SignKind.FILE, own)
+        if fact is None and name.startswith("."):
+            fact = sign_fact(SignKind.FILE, name)
+    else:
+        return found
+    if fact is None:
+        return found
+    return found.changed(says=fact.says, see=list(dict.fromkeys([*fact.see, *found.see])))
+
+
 def defined_by(session: Session, words: list[str]) -> Pasted | None:
     """A variable or a file that pages define; None if the word is neither."""
     from dowsing.search.pasted import Pasted, PastedKind
 
-    if len(words) != 1 or not may_be_defined(words[0]):
+    if len(words) != 1 or not (may_be_defined(words[0]) or words[0][:1].isupper()):
         return None
-    is_variable = words[0].lstrip("$").isupper()
+    is_variable = words[0].lstrip("$").isupper() or words[0].endswith("_proxy")
     found = Pasted(PastedKind.VARIABLE if is_variable else PastedKind.FILE, words[0])
     defined = _definitions(session, found)
-    return found.changed(defined=defined) if defined else None
+    known = _with_fact(found)
+    if defined or known.says:
+        return known.changed(defined=defined)
+    family = words[0].lstrip("$").partition("_")[0].lower()
+    if is_variable and "_" in words[0] and session.store.named(family):  # `GIT_TRACE`
+        return found.changed(see=[family])
+    return None
 
 
 def _definitions(session: Session, found: Pasted) -> list[Definition]:

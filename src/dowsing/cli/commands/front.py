@@ -243,7 +243,8 @@ def _path(session: Session, found: Pasted, entries: list[Entry]) -> int | None:
     """What a path is: the program's card, else what kind of file, its package and its page."""
     from dowsing.session.paths import path_words
 
-    says = path_words(session, found.text)
+    kind = path_words(session, found.text)
+    says = "; ".join(filter(None, (found.says, kind)))
     if not says and not entries and not found.defined:
         near = nearest_names(session.store, found.see[0], MOST_NEAR) if found.see else []
         says, entries = "nothing is there, and no page here tells of it", _entries(session, near)

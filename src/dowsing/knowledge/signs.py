@@ -1,0 +1,39 @@
+"""Signs of shells, well-known variables and files with what they are: signs.toml, whose head tells
+the format.
+"""
+
+from __future__ import annotations
+
+import os
+from enum import StrEnum
+
+from dowsing.model.record import Record
+
+_FILE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "signs.toml")
+
+
+class SignKind(StrEnum):
+    """The tables of the file."""
+
+    SIGN = "sign"
+    VARIABLE = "variable"
+    FILE = "file"
+
+
+class SignFact(Record):
+    """What is known of one. `see`: the pages about it, the best first; `shells`: those that have a
+    sign, [] for all.
+    """
+
+    says: str
+    see: list[str] = []  # noqa: RUF012 - a record is immutable
+    shells: list[str] = []  # noqa: RUF012
+
+
+def sign_fact(kind: SignKind, text: str) -> SignFact | None:
+    """What is known of a sign, a variable or a file as it is written; None if nothing is."""
+    import tomllib
+
+    with open(_FILE, "rb") as file:
+        row = tomllib.load(file)[kind].get(text)
+    return None if row is None else SignFact(row["says"], row.get("see", []), row.get("shells", []))
