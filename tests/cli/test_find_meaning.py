@@ -34,6 +34,7 @@ def test_verbs_and_nouns(program: Program) -> None:
 def test_options_are_a_facet(program: Program) -> None:
     taking = found(program, "--takes=-n")
     assert set(taking) == {"mist(1)", "mulch(builtin)", "vent(1)", "mulch(1)", "loam(1)"}
+    assert set(found(program, "--takes", "--dry-*")) == {"mulch(1)", "vent(1)"}
     assert set(found(program, "--takes=--dry-*")) == {"mulch(1)", "vent(1)"}
     assert found(program, "beds", "--takes", "dry run")[0] == "mulch(1)"
     assert found(program, "--takes=-n", "--kind", "builtin") == ["mulch(builtin)"]
@@ -90,9 +91,10 @@ def test_on_a_terminal_words_are_marked_and_the_last_line_narrows(program: Progr
             "there is no verb “fly”; what there is: dowsing --demo words verbs",
         ),
         (["--what", "["], 1, "nothing found in noun ["),
-        (["vent", "--takes", "--teleport"], 2, "--takes wants a value after it"),
+        (["vent", "--takes", "--teleport"], 1, "without that: dowsing --demo find vent"),
+        (["vent", "--takes", "--limit", "3"], 2, "--takes wants a value after it"),
         (["vent", "--takes=--teleport"], 1, "without that: dowsing --demo find vent"),
-        (["--takes", "--x" + "*" * 300], 2, "--takes wants a value after it"),
+        (["--takes", "--x" + "*" * 300], 1, "nothing found in option --x***"),
         (["--does", "?" * 10_000], 1, "nothing found in verb ???"),
     ],
 )

@@ -341,3 +341,13 @@ def test_a_path_with_many_commands(program: Program) -> None:
     assert program.out("find", "c3999").split("\n")[0] == "1  c3999  no manual page"
     (program.bin / "c3999").unlink()
     assert program.run("find", "c3999").returncode == 1
+
+
+def test_several_names_are_resolved_each(garden: Program) -> None:
+    for name in ("vent", "mist"):
+        garden.command(name, "#!/bin/sh\n")
+    text = garden.out("resolve", "vent", "mist", "--width", "200")
+    assert text.startswith(f"vent  runs {garden.bin}/vent")
+    assert f"\nmist  runs {garden.bin}/mist" in text
+    rows = json.loads(garden.out("resolve", "vent", "mist", "--format", "json"))
+    assert [row["name"] for row in rows] == ["vent", "mist"]

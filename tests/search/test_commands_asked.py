@@ -9,8 +9,9 @@ from dowsing.index.commands_asked import commands_asked
 from dowsing.ingest.static_rank import static_rank
 from dowsing.knowledge.page_phrases import purposes, special_labels
 from dowsing.knowledge.stems import telling_stems
-from dowsing.search.matching import Matches, QueryTerm
-from dowsing.search.ranking import Phrase
+from dowsing.search.filters import Filters
+from dowsing.search.matching import Matches, QueryTerm, match, terms_of
+from dowsing.search.ranking import Phrase, score
 from dowsing.search.searching import make_query, search
 
 
@@ -54,3 +55,24 @@ def test_which_pages_few_look_for() -> None:
     assert len(special) > 1700
     assert "tar(1)" not in special
     assert special <= purposes().keys()
+
+
+def test_what_has_every_word_is_never_left_out(make_store: Make) -> None:
+    """Many with one rare word come up before it, and so many are looked at alone."""
+    pages = {f"rake{n}.1": "rake rake beds" for n in range(40)}
+    store = make_store({**pages, "both.1": "rake the leaves of oaks and elms beside the old mill"})
+    matches = match(store, terms_of(store, ["rake", "leaves"]))
+    number = store.numbers_named(["both"])[0]
+    assert number in [one for _, one in score(store, matches, 5)]
+
+
+def test_a_subcommand_of_the_family_that_is_asked_for(make_store: Make) -> None:
+    store = make_store(
+        {
+            "glass.1": "keep a glasshouse",
+            "glass-remote.1": "look after others",
+            "glass-push.1": "send beds to a remote, a remote house or remote beds",
+        }
+    )
+    found = search(store, make_query(["remote"], 5, Filters(family="glass")))
+    assert found.hits[0].entry.name == "glass-remote"

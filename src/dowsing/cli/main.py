@@ -141,6 +141,23 @@ def split_command(arguments: list[str]) -> tuple[str, list[str]]:
     return "", arguments
 
 
+def with_values(
+    parser: argparse.ArgumentParser, arguments: list[str], takes_options: tuple[str, ...]
+) -> list[str]:
+    """The arguments with the options of `takes_options` joined to a value that looks like an option
+    and is none of ours: `--takes --dry-run`.
+    """
+    actions = parser._option_string_actions
+    joined: list[str] = []
+    for word in arguments:
+        before = joined[-1] if joined else ""
+        if before in takes_options and word.startswith("-") and word not in (*actions, "--"):
+            joined[-1] = f"{before}={word}"
+        else:
+            joined.append(word)
+    return joined
+
+
 def options_first(
     parser: argparse.ArgumentParser,
     arguments: list[str],
@@ -255,7 +272,7 @@ def run(arguments: list[str]) -> int:
     options = parser.parse_args(
         options_first(
             parser,
-            rest,
+            with_values(parser, rest, getattr(module, "TAKES_OPTIONS", ())),
             getattr(module, "OTHERS_ARE_WORDS", False),
             getattr(module, "OTHERS_BEHIND_WORDS", False),
         )

@@ -53,6 +53,8 @@ def make_query(typed: list[str], limit: int = 20, filters: Filters | None = None
             plain += found
             exact += found if word.startswith("-") else []
     names = _names(typed)
+    if filters is not None and filters.family and names:  # `git remote` is git-remote
+        names.append(f"{filters.family.casefold()}-{names[0]}")
     return Query(
         list(dict.fromkeys(plain)), patterns, limit, filters or Filters(), names, exact=exact
     )

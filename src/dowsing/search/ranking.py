@@ -31,13 +31,18 @@ def score(
     store: Store, matches: Matches, most: int, weights: Weights = WEIGHTS
 ) -> list[tuple[float, int]]:
     """The `most` best entries by terms, coverage and static rank, in order: their scores and
-    numbers.
+    numbers. Behind them the others that have all terms, of which so many may be shown, too.
     """
     total, had = _gains(matches)
     left = {bits: coverage(matches, bits, weights) for bits in set(had.values())}
+    every = (1 << len(matches.terms)) - 1
     if len(total) > 3 * most:  # those that cannot come up any more are left where they are
         least = sorted(total.values(), reverse=True)[2 * most]
-        total = {number: value for number, value in total.items() if value >= least}
+        total = {
+            number: value
+            for number, value in total.items()
+            if value >= least or had[number] == every
+        }
     ranks = static_ranks(store)
     unit = weights.static_rank / UNIT
     found = [
@@ -45,7 +50,7 @@ def score(
         for number, value in total.items()
     ]
     found.sort(reverse=True)
-    return found[:most]
+    return found[:most] + [one for one in found[most:] if had[one[1]] == every][:most]
 
 
 def _gains(matches: Matches) -> tuple[dict[int, float], dict[int, int]]:

@@ -36,6 +36,8 @@ DESCRIPTION = (
     "A word with * ? or [...] is a pattern that a name must match (quote it)."
 )
 MOST_FILTER = 200
+#: Options whose value may look like an option itself: `--takes --dry-run`.
+TAKES_OPTIONS = ("--takes",)
 #: Lists of `words`, and the filter that each is for.
 LISTS = {
     "verbs": "does",

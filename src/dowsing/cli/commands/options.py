@@ -9,6 +9,7 @@ from dowsing.facts.command_table import CommandTable, unpack
 from dowsing.index.command_rows import command_table
 from dowsing.model.entry import Entry
 from dowsing.model.errors import Failure
+from dowsing.model.source_name import SourceName
 from dowsing.render.typed import typed
 from dowsing.search.lookup import Lookup
 from dowsing.session.naming import find_entry, named, open_found, subject_of
@@ -56,7 +57,10 @@ def run(session: Session, options: argparse.Namespace) -> int:
             if near
             else f"all of them: {session.program} options {typed(found.entry.name)}"
         )
-        raise Failure(f"{label} has no option for “{' '.join(asked)[:60]}”; {hint}", nearest=near)
+        about = f"option for “{' '.join(asked)[:60]}”"
+        if document.source == SourceName.USAGE:  # which seldom lists all that there is
+            raise Failure(f"{document.label} lists no {about}; {hint}", nearest=near)
+        raise Failure(f"{label} has no {about}; {hint}", nearest=near)
     if not table.total:
         raise Failure(
             f"the text of {label} lists no options; its forms: {session.program} syntax "

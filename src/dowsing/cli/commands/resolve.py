@@ -6,7 +6,7 @@ import argparse
 
 from dowsing.model.record import dump
 from dowsing.render.resolutions import resolution_lines
-from dowsing.session.naming import any_subject, unknown
+from dowsing.session.naming import any_subject, named, unknown
 from dowsing.session.session import Session
 from dowsing.sources.resolution import Resolution, resolve
 
@@ -29,15 +29,35 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 def run(session: Session, options: argparse.Namespace) -> int:
     """Answer the command."""
     session.only("text", "json")
-    subject = any_subject(session, options.name, ask=False)
-    found = resolve(subject, options.startup)
+    names = _several(session, options.name)
+    found = [_resolved(session, name, options.startup) for name in names]
+    if session.json:
+        rows = [as_json(one) for one in found]
+        session.print_json(rows if len(rows) > 1 else rows[0])
+        return 0
+    lines: list[str] = []
+    for one in found:
+        lines += [""] * bool(lines)
+        lines += resolution_lines(one, session.screen.width, session.program)
+    session.screen.show(lines)
+    return 0
+
+
+def _several(session: Session, words: list[str]) -> list[list[str]]:
+    """The names that words are: each for itself, where all are names and together they are none."""
+    if len(words) > 1 and named(session, words).entry is None:
+        if all(named(session, [word]).entry is not None for word in words):
+            return [[word] for word in words]
+    return [words]
+
+
+def _resolved(session: Session, name: list[str], startup: bool) -> Resolution:
+    """What one name would run. Raises Failure."""
+    subject = any_subject(session, name, ask=False)
+    found = resolve(subject, startup)
     if not found.candidates and not found.documents:
         raise unknown(session, subject.name)
-    if session.json:
-        session.print_json(as_json(found))
-    else:
-        session.screen.show(resolution_lines(found, session.screen.width, session.program))
-    return 0
+    return found
 
 
 def as_json(found: Resolution) -> dict[str, object]:

@@ -36,6 +36,10 @@ DESCRIPTION = (
 )
 
 
+#: Options whose value may look like an option itself: `--passage -f`.
+TAKES_OPTIONS = ("--passage",)
+
+
 def add_arguments(parser: argparse.ArgumentParser) -> None:
     """The arguments of the command."""
     parser.add_argument("name", nargs="*", metavar="NAME", help="kill, '[', git commit")
