@@ -6,20 +6,22 @@ from __future__ import annotations
 
 import re
 
-from dowsing.index.absent_rows import absent_command
+from dowsing.index.absent_rows import absent_command, absent_for
 from dowsing.index.convention_rows import conventions_of, doing_the_same
 from dowsing.knowledge.command_facts import without_joint
-from dowsing.machine.packages.getting import how_to_get
+from dowsing.machine.packages.getting import how_to_get, is_of_this_system
 from dowsing.model.document import Example, Option
 from dowsing.model.entry import Entry, EntryKind
 from dowsing.model.names import Name
 from dowsing.search.absent_sheet import AbsentSheet
 from dowsing.search.lookup import Lookup
 from dowsing.session.naming import named
+from dowsing.session.subcommands import finder_of
 from dowsing.tasks.recipe_examples import as_shown, few_recipes
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.knowledge.absent import AbsentCommand
     from dowsing.knowledge.command_facts import CommandFacts
     from dowsing.session.session import Session
 
@@ -48,6 +50,20 @@ def absent_sheet(session: Session, name: str) -> AbsentSheet | None:
         [Example(one.task, as_shown(one)) for one in recipes],
         doing_the_same(session.store, act.says) if act is not None else [],
     )
+
+
+def absent_doing(session: Session, terms: list[str], most: int) -> list[AbsentCommand]:
+    """Commands that are not here, can be had on this system, and do what these terms say; none in
+    the demo, which stands for no machine.
+    """
+    if session.settings.demo:
+        return []
+    found = [
+        one
+        for one in absent_for(session.store, terms)
+        if is_of_this_system(one.package) and not finder_of(session).is_here(one.name)
+    ]
+    return found[:most]
 
 
 def absent_lookup(session: Session, words: list[str]) -> Lookup | None:

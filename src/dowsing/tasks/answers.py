@@ -61,13 +61,17 @@ _HOW_TO = re.compile(
 _HARMLESS = Pattern(
     r"\b(?:kill|delete|remove|stop|erase|destroy|change|touch|repair|do|end|drop)"
     r" (?:nothing|none)\b|\b(?:only|just) (?:show|look|list|tell|see)\b|\bdry[- ]run\b"
-    r"|\bwithout doing (?:it|anything)",
+    r"|\bwithout doing (?:it|anything)"
+    r"|\b(?:leave|keep) (?:it|them|that|this|everything|the \w+)"
+    r" (?:running|alive|up|on|going|alone|as (?:it|they) (?:is|are))\b",
     "nothing",
     "none",
     "only",
     "just",
     "dry",
     "without",
+    "leave",
+    "keep",
 )
 #: Words of a line that a page has to tell of.
 _TOLD_BY_PAGES = frozenset((Role.COMMAND, Role.SUBCOMMAND, Role.OPTION))

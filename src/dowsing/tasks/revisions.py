@@ -33,7 +33,8 @@ _OTHER_TOOL = Pattern(
     r" (?:tool|command|program|utility)" + _TAIL
 )
 #: What begins a correction and says nothing of it.
-_INTERJECTION = re.compile(r"^\s*(?:no|nope|oh|ah|sorry|actually|wait|hm+)[,.!]\s+", re.IGNORECASE)
+_WORDS = r"(?:no|nope|oh|ah|sorry|actually|wait|stop|hm+|h[ao](?:ng|ld) on)"
+_INTERJECTION = re.compile(rf"^\s*(?:{_WORDS}[,.!:]?\s+){{0,3}}{_WORDS}[,.!:]\s+", re.IGNORECASE)
 _ANOTHER = Pattern(
     r"\b(?:another|a different|some other|not that) (port|folder|directory|file|user|host|machine"
     r"|server|name|date|time|size)\b"

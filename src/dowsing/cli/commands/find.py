@@ -288,12 +288,13 @@ def _absent_for(session: Session, found: SearchAnswer) -> list[AbsentCommand]:
     says that it does.
     """
     terms = [term.term for term in found.terms]
-    known = [] if session.settings.demo else absent_for(session.store, terms)
-    if not known or says_all(session.store, [hit.entry for hit in found.hits[:BEST]], terms):
+    if not absent_for(session.store, terms):
         return []
-    from dowsing.session.subcommands import finder_of
+    if says_all(session.store, [hit.entry for hit in found.hits[:BEST]], terms):
+        return []
+    from dowsing.session.absent import absent_doing
 
-    return [one for one in known if not finder_of(session).is_here(one.name)][:MOST_ABSENT]
+    return absent_doing(session, terms, MOST_ABSENT)
 
 
 def _line_above(session: Session, task: Task) -> list[str]:

@@ -6,12 +6,11 @@ import argparse
 import re
 
 from dowsing.commandline.reading.command_finder import CommandFinder
-from dowsing.index.absent_rows import absent_for
 from dowsing.knowledge.stems import EMPTY, telling_stems
 from dowsing.model.errors import Failure
 from dowsing.render.typed import typed_words
+from dowsing.session.absent import absent_doing
 from dowsing.session.session import Session
-from dowsing.session.subcommands import finder_of
 from dowsing.session.user_data import own_for
 from dowsing.tasks.answers import lines_for
 from dowsing.tasks.remembered import ListKind, Remembered, recall, remember
@@ -49,9 +48,8 @@ def _nothing(session: Session, sentence: str) -> str:
     """
     from dowsing.search.searching import make_query, search
 
-    missing = absent_for(session.store, telling_stems(sentence))
-    missing = [one for one in missing if not finder_of(session).is_here(one.name)][:NAMED]
-    if missing and not session.settings.demo:
+    missing = absent_doing(session, telling_stems(sentence), NAMED)
+    if missing:
         told = "; ".join(f"{one.name} ({one.does})" for one in missing)
         return f"nothing known here does that; not installed here: {told}"
     words = [word for word in re.findall(r"\w[\w.+-]*", sentence) if word.lower() not in EMPTY]

@@ -22,7 +22,15 @@ _TOOLS = {
 }
 #: Systems that a command is a part of.
 _SYSTEMS = {"macos": "macOS", "freebsd": "FreeBSD", "openbsd": "OpenBSD"}
+_PLATFORMS = {"macos": "darwin", "freebsd": "freebsd", "openbsd": "openbsd"}
 _NAME = re.compile(r"[A-Za-z0-9@][\w.+@/-]*\Z")
+
+
+def is_of_this_system(package: str) -> bool:
+    """Whether a package can be had on this kind of system, as far as its name tells."""
+    import sys
+
+    return package not in _SYSTEMS or sys.platform.startswith(_PLATFORMS[package])
 
 
 def how_to_get(package: str, search_path: list[str], lists: str = LISTS) -> str:
