@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line
+from dowsing.model.markup import BOLD, CODE, ITALIC, ROMAN, clean_line, escaped
 from dowsing.model.names import is_typed
 from dowsing.render.cell_width import display_width
 from dowsing.render.column_layout import named_rows
@@ -15,6 +15,7 @@ from dowsing.render.wrap import first_sentence, groups_kept, unbroken, wrap
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.facts.c_function import CFunction
     from dowsing.model.document import Example, Option
     from dowsing.model.entry import Entry
     from dowsing.search.card import Card
@@ -73,6 +74,8 @@ def _head_lines(card: Card, width: int) -> list[str]:
 
 def _form_lines(card: Card, width: int, program: str) -> list[str]:
     """The usual form, and where the others are."""
+    if card.function is not None:
+        return _function_lines(card.function, width)
     if not card.form:
         return []
     form = wrap(groups_kept(card.form), width, INDENT, 4)
@@ -82,6 +85,21 @@ def _form_lines(card: Card, width: int, program: str) -> list[str]:
     if card.forms_in_all > 1:
         more = f"… {card.forms_in_all} forms: {program} read {typed(card.typed)} --part synopsis"
         lines.append(f"{FAINT}{' ' * INDENT}{more}")
+    return lines
+
+
+def _function_lines(function: CFunction, width: int) -> list[str]:
+    """A function of C: how it is declared, linked and called, what it returns, its errors."""
+    lines = ["", *(f"{' ' * INDENT}{CODE}{escaped(one)}{ROMAN}" for one in function.headers)]
+    for one in function.prototypes:
+        lines += wrap(escaped(one), width, INDENT, 4)
+    if function.links:
+        lines += ["", *wrap(f"Link with {' '.join(function.links)}", width, INDENT)]
+    if function.returns:
+        lines += ["", f"{HEADING}RETURNS"]
+        lines += wrap(clean_line(_shortened(function.returns, 4 * width)), width, INDENT)
+    if function.errors:
+        lines += ["", f"{HEADING}ERRORS", *wrap(", ".join(function.errors), width, INDENT)]
     return lines
 
 

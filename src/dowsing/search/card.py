@@ -8,6 +8,7 @@ from dowsing.model.source_name import SourceName
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.facts.c_function import CFunction
     from dowsing.model.document import Example, FormatField, Option, Reference, Subcommand
     from dowsing.model.entry import Entry
     from dowsing.model.page_facts import PageFacts
@@ -27,8 +28,9 @@ class Card(Record):
     `subcommands_in_all` (else 0), with what is said of them; `fields` what a file
     of that format holds, `fields_in_all` their number; `others` are the pages of the same name in
     other sections; `sources` the sources that have a text, the one that the card is from first;
-    `maker` the program of many in one that it is a part of, "" if it is one of its own; `runs` the
-    program that would run where the page came with another installation, else "".
+    `function` what is said of a function of C, None if it is none; `maker` the program of many in
+    one that it is a part of, "" if it is one of its own; `runs` the program that would run where
+    the page came with another installation, else "".
     """
 
     entry: Entry
@@ -50,6 +52,7 @@ class Card(Record):
     subcommands_in_all: int = 0
     maker: str = ""
     runs: str = ""
+    function: CFunction | None = None
 
 
 class Beside(Record):

@@ -19,6 +19,7 @@ from dowsing.tasks.recipe_examples import as_shown, few_recipes
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from dowsing.facts.c_function import CFunction
     from dowsing.search.lookup import Lookup
     from dowsing.session.session import Session
 
@@ -46,7 +47,19 @@ def card_of(session: Session, found: Lookup) -> Card:
     if entry.kind == EntryKind.TOPIC and not entry.section:  # a manual of many commands
         facts = facts.changed(options=[], options_in_all=0, examples=[], form="", forms_in_all=0)
     card = make_card(facts, entry, typed, beside, whole=session.json)
+    if entry.kind in (EntryKind.FUNCTION, EntryKind.SYSTEM_CALL):
+        card = card.changed(function=_function(session, found))
     return card.changed(maker=maker_of_entry(session, entry), runs=_of_elsewhere(session, found))
+
+
+def _function(session: Session, found: Lookup) -> CFunction | None:
+    """What the page says of the function by the name that was asked for."""
+    from dowsing.facts.c_function import c_function
+
+    entry = found.entry
+    assert entry is not None
+    name = found.name.text if found.name.text in entry.all_names else entry.name
+    return c_function(open_found(session, found), name)
 
 
 def _of_elsewhere(session: Session, found: Lookup) -> str:
