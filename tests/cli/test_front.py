@@ -83,6 +83,9 @@ def test_two_names_side_by_side(garden: Program) -> None:
     only = lines.index("ONLY mist")
     assert lines[only + 1] == "   -d seconds, --duration=seconds  How long to spray."
     assert garden.out("vent vs mist") == "\n".join(lines)
+    found = json.loads(garden.out("vent vs mist", "--format", "json"))
+    assert [side["entry"]["name"] for side in found["sides"]] == ["vent", "mist"]
+    assert found["sides"][1]["own"][0]["flags"] == ["-d", "--duration"]
 
 
 @pytest.mark.parametrize(

@@ -57,6 +57,8 @@ class MessageFact(Record):
     program: str = ""
 
 
+MOST_TEXT = 8000  # characters of a message; what is behind tells nothing more
+
 # How numbers and names stand in texts.
 _STATUS = re.compile(
     r"\b(?:exit(?:ed|s)?|return(?:ed|s)?|quit|died|failed|terminated|finished)(?: with)?(?: an?)?"
@@ -85,6 +87,7 @@ def message_fact(text: str) -> MessageFact | None:
     says, and what a number stands for, comes last.
     """
     outline = _outline()
+    text = text[:MOST_TEXT]
     number = _by_pattern(outline["patterns"], text)
     if number is None:
         number = _by_number(outline, text)

@@ -232,9 +232,14 @@ def _difference(session: Session, found: Pasted, entries: list[Entry]) -> int | 
 
     if len(entries) < 2:
         return None
-    if session.json:
-        return _show(session, found, entries)
     sides = contrast(session, found.see)
+    if session.json:
+        from dowsing.model.record import dump
+
+        see = [one.label for one in entries]
+        told = {**dump(found), "see": see}
+        session.print_json({"pasted": told, "sides": [dump(side) for side in sides]})
+        return 0
     session.screen.show(contrast_lines(sides, session.screen.width, session.program))
     return 0
 
