@@ -195,3 +195,11 @@ def test_what_a_text_must_hold_for_a_pattern(pattern: str, words: list[str]) -> 
 def test_words_that_may_be_a_message(text: str) -> None:
     """`find` loads what knows messages only where one of some words, or a colon, stands."""
     assert may_be_pasted(text.split())
+
+
+def test_the_names_of_lines_that_look_further() -> None:
+    """The program that says it, the command of each line, and the page that one opens."""
+    found = pasted_text("main.o: undefined reference to `sqrt'")
+    assert found is not None
+    assert found.look == ["make -n", "dowsing 'sqrt(3)'"]
+    assert found.see == ["ld", "make", "sqrt(3)"]

@@ -184,8 +184,8 @@ def _told(kind: PastedKind, text: str, fact: MessageFact | None) -> Pasted:
 def _first_name(line: str) -> str:
     """The command of a line that looks further, or the page that it opens."""
     words = [word for word in line.split() if word != "sudo" and "=" not in word]
-    if words[:1] == ["man"] and len(words) > 1:
-        return f"{words[2]}({words[1]})" if len(words) > 2 else words[1]
+    if words[:1] == ["dowsing"] and len(words) > 1:
+        return words[1].strip("'")
     return words[0] if words else ""
 
 
