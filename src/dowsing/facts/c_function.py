@@ -6,7 +6,8 @@ from __future__ import annotations
 
 import re
 
-from dowsing.model.document import Block, Item, Paragraph, block_texts
+from dowsing.facts.walk import body_text
+from dowsing.model.document import Block, Item, Paragraph
 from dowsing.model.markup import plain
 from dowsing.model.record import Record
 
@@ -41,7 +42,7 @@ def c_function(document: Document, name: str) -> CFunction | None:
     prototypes = [form for form in forms if form.endswith(";") and called.search(form)]
     if not prototypes:
         return None
-    library = " ".join(_texts(document, ("library",)))
+    library = body_text(list(_blocks(document, ("library",))))
     links = [one for one in dict.fromkeys(_LINKS.findall(library)) if one != _LIBC]
     errors = [code for tag in _tags(document, "errors") for code in _ERROR.findall(tag)]
     return CFunction(
@@ -58,9 +59,7 @@ def _returns(document: Document, name: str) -> str:
     first = ""
     for block in _blocks(document, ("return value", "return values", "returns")):
         if isinstance(block, Item) and f"{name}()" in plain(block.tag):
-            found: list[str] = []
-            block_texts(block.body, found)
-            return " ".join(plain(" ".join(found)).split())
+            return " ".join(body_text(block.body).split())
         if isinstance(block, Paragraph) and not first:
             first = " ".join(plain(block.text).split())
     return first
@@ -70,12 +69,6 @@ def _tags(document: Document, title: str) -> Iterator[str]:
     for block in _blocks(document, (title,)):
         if isinstance(block, Item):
             yield plain(block.tag)
-
-
-def _texts(document: Document, titles: tuple[str, ...]) -> list[str]:
-    found: list[str] = []
-    block_texts(list(_blocks(document, titles)), found)
-    return [plain(text) for text in found]
 
 
 def _blocks(document: Document, titles: tuple[str, ...]) -> Iterator[Block]:

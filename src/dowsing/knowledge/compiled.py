@@ -7,7 +7,7 @@ from __future__ import annotations
 import os
 from enum import IntEnum
 
-from dowsing.model.errors import Trouble
+from dowsing.knowledge.packs import pack_line
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -34,12 +34,4 @@ class Part(IntEnum):
 
 def part(which: Part) -> Any:
     """What one line of the file holds. Raises Trouble if the file is not there."""
-    import json
-
-    try:
-        with open(FILE, encoding="utf-8") as file:
-            for _ in range(which):
-                file.readline()
-            return json.loads(file.readline())
-    except FileNotFoundError:
-        raise Trouble("this installation lacks a file; install Dowsing again") from None
+    return pack_line(FILE, which)

@@ -7,7 +7,6 @@ in a checkout it is done, too, when the index is built and before the tests.
 
 from __future__ import annotations
 
-import json
 import os
 import sys
 
@@ -17,6 +16,7 @@ from dowsing.knowledge.compiled import FILE, Part
 from dowsing.knowledge.message_files import SOURCES as MESSAGES
 from dowsing.knowledge.message_files import write_messages
 from dowsing.knowledge.messages import FILE as MESSAGES_FILE
+from dowsing.knowledge.packs import write_pack
 from dowsing.knowledge.recipe_terms import spellings_of
 
 TYPE_CHECKING = False
@@ -56,12 +56,7 @@ def write_commands() -> None:
         Part.ASKS: packed_additions(found.asks),
         Part.SPELLINGS: spellings_of(_texts_of(found)),
     }
-    beside = f"{FILE}.{os.getpid()}"
-    with open(beside, "w", encoding="utf-8") as file:
-        for one in Part:
-            json.dump(parts[one], file, ensure_ascii=False, separators=(",", ":"))
-            file.write("\n")
-    os.replace(beside, FILE)
+    write_pack(FILE, [parts[one] for one in Part])
 
 
 def _texts_of(found: CommandFiles) -> Iterator[str]:

@@ -1,5 +1,5 @@
 """Reads the files of messages (knowledge/messages) and makes the one file of them that look-ups
-read: in its first line how the messages are found (an `Outline` as JSON), then a message a line.
+read: in its first line how the messages are found, then a message a line.
 
     [[message]]
     match = 'cannot find -l\\w+'       a pattern, in any case; or, beside it:
@@ -21,12 +21,12 @@ messages of one file the first that matches counts, so the special stands before
 
 from __future__ import annotations
 
-import json
 import os
 import re
 import tomllib
 
 from dowsing.knowledge.messages import FILE, NUMBERED, NumberedKind, Weight
+from dowsing.knowledge.packs import write_pack
 from dowsing.knowledge.pattern_words import needed_words
 
 TYPE_CHECKING = False
@@ -108,9 +108,4 @@ def write_messages() -> None:
             key: row[key] for key in ("says", "code", "causes", "remedies", "see") if row.get(key)
         }
         lines.append({"program": "" if program in (*NUMBERED, "any") else program, **told})
-    beside = f"{FILE}.{os.getpid()}"
-    with open(beside, "w", encoding="utf-8") as file:
-        for one in (outline, *lines):
-            json.dump(one, file, ensure_ascii=False, separators=(",", ":"))
-            file.write("\n")
-    os.replace(beside, FILE)
+    write_pack(FILE, [outline, *lines])

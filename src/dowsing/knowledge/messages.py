@@ -8,7 +8,7 @@ import os
 import re
 from enum import IntEnum, StrEnum
 
-from dowsing.model.errors import Trouble
+from dowsing.knowledge.packs import pack_line
 from dowsing.model.record import Record
 
 TYPE_CHECKING = False
@@ -149,21 +149,8 @@ def _by_number(outline: dict[str, Any], text: str) -> int | None:
 
 
 def _outline() -> Any:
-    return _line(0)
+    return pack_line(FILE, 0)
 
 
 def _fact(number: int) -> MessageFact:
-    return MessageFact(**_line(number + 1))
-
-
-def _line(number: int) -> Any:
-    """A line of the file, as what it holds. Raises Trouble if the file is not there."""
-    import json
-
-    try:
-        with open(FILE, encoding="utf-8") as file:
-            for _ in range(number):
-                file.readline()
-            return json.loads(file.readline())
-    except FileNotFoundError:
-        raise Trouble("this installation lacks a file; install Dowsing again") from None
+    return MessageFact(**pack_line(FILE, number + 1))

@@ -6,8 +6,13 @@ from __future__ import annotations
 
 import os
 from enum import StrEnum
+from functools import cache
 
 from dowsing.model.record import Record
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from typing import Any
 
 _FILE = os.path.join(os.path.dirname(os.path.abspath(__file__)), "signs.toml")
 
@@ -32,8 +37,13 @@ class SignFact(Record):
 
 def sign_fact(kind: SignKind, text: str) -> SignFact | None:
     """What is known of a sign, a variable or a file as it is written; None if nothing is."""
+    row = _tables()[kind].get(text)
+    return None if row is None else SignFact(row["says"], row.get("see", []), row.get("shells", []))
+
+
+@cache
+def _tables() -> dict[str, dict[str, Any]]:
     import tomllib
 
     with open(_FILE, "rb") as file:
-        row = tomllib.load(file)[kind].get(text)
-    return None if row is None else SignFact(row["says"], row.get("see", []), row.get("shells", []))
+        return tomllib.load(file)

@@ -39,10 +39,13 @@ def absent_lines(sheet: AbsentSheet, same: list[Entry], width: int, program: str
     return [*lines, "", *(f"{FAINT}{one}" for one in wrap(f"next: {unbroken(steps)}", width))]
 
 
+def not_here_words(found: list[AbsentCommand]) -> str:
+    """Commands that would do what was asked for, within a message."""
+    return f"not installed here: {'; '.join(f'{one.name} ({one.does})' for one in found)}"
+
+
 def not_here_lines(found: list[AbsentCommand], width: int) -> list[str]:
-    """Commands that would do what was looked for, in a line each."""
-    if not found:
-        return []
+    """Commands that would do what was looked for, below what was found."""
     rows = [f"{one.name}: {one.does}" for one in found]
     told = f"not installed here: {'; '.join(rows)}"
     return [f"{FAINT}{line}" for line in wrap(clean_line(told), width)]

@@ -36,19 +36,20 @@ def task_lines(found: Task, width: int, program: str, height: int | None = None)
     """
     head = _understood(found, width)
     head += [] if not head else [""]
-    head += _answer_lines(1, found.answers[0], width)
+    head += _answer_lines("1  ", found.answers[0], width)
     if not found.answers[0].line.startswith(f"{OWN} "):
         head += ["", *piece_lines(_told_once(pieces_of(found.answers[0].read)), width)]
     tail = ["", *(f"{FAINT}{line}" for line in wrap(_next(found, program), width))]
     others = [
-        ["", *_answer_lines(number, one, width)] for number, one in enumerate(found.answers[1:], 2)
+        ["", *_answer_lines(f"{number}  ", one, width)]
+        for number, one in enumerate(found.answers[1:], 2)
     ]
     if height is None or len(head) + sum(map(len, others)) + len(tail) < height:
         return [*head, *(line for one in others for line in one), *tail]
     room = height - len(head) - len(tail) - 3
     shown: list[str] = [""]
     for number, one in enumerate(found.answers[1:], 2):
-        short = _answer_lines(number, one, width, short=True)
+        short = _answer_lines(f"{number}  ", one, width, short=True)
         if len(short) > room:
             more = (
                 f"… and {len(found.answers) - number + 1} more, with {program} take N or in a "
@@ -63,11 +64,7 @@ def task_lines(found: Task, width: int, program: str, height: int | None = None)
 
 def line_in_short(found: Task, width: int, program: str) -> list[str]:
     """The first line alone with what it does, and how to see what it rests on."""
-    answer = found.answers[0]
-    lines = wrap(f"{BOLD}{escaped(answer.line)}{ROMAN}", width, 0, INDENT)
-    does = (sentence(answer.read) if answer.longer else "") or answer.task
-    lines += wrap(clean_line(does), width, INDENT)
-    lines += [one for one in _notes(answer, width) if not one.startswith(FAINT)]
+    lines = _answer_lines("", found.answers[0], width, short=True)
     more = f"more about this line: {program} task {typed(found.task)}"
     return [*lines, *(f"{FAINT}{line}" for line in wrap(more, width, INDENT))]
 
@@ -108,8 +105,9 @@ def _understood(found: Task, width: int) -> list[str]:
     return [f"{FAINT}{line}" for one in told for line in wrap(clean_line(one), width)]
 
 
-def _answer_lines(number: int, answer: Answer, width: int, short: bool = False) -> list[str]:
-    lines = wrap(f"{number}  {BOLD}{escaped(answer.line)}{ROMAN}", width, 0, INDENT)
+def _answer_lines(begin: str, answer: Answer, width: int, short: bool = False) -> list[str]:
+    """A line with what it does; `begin` stands before it."""
+    lines = wrap(f"{begin}{BOLD}{escaped(answer.line)}{ROMAN}", width, 0, INDENT)
     does = (sentence(answer.read) if answer.longer else "") or answer.task
     lines += wrap(clean_line(does), width, INDENT)
     notes = _notes(answer, width)

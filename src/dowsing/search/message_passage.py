@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import re
 
+from dowsing.facts.walk import body_text
 from dowsing.knowledge.stems import EMPTY
-from dowsing.model.document import Block, Indent, Item, Section, block_texts
-from dowsing.model.markup import plain
+from dowsing.model.document import Block, Indent, Item, Section
+from dowsing.search.passages import TELL_NOTHING
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -18,7 +19,7 @@ _BEGIN = re.compile(r"([A-Za-z][\w.+-]*)(?:\[\d+\])?: \S")
 _WORD = re.compile(r"[a-z]{4,}")
 #: Sections that are about messages, by what their titles hold.
 _ABOUT = re.compile(r"diagnos|error|exit|return|warning|message|trouble|problem", re.IGNORECASE)
-_NOTHING = frozenset(("name", "synopsis", "see also", "author", "authors", "copyright", "history"))
+_NOTHING = TELL_NOTHING - {"files"}  # which may say what goes wrong with one
 FEWEST = 3  # words of the message that a passage must have; of one about messages one less
 LEAST = 0.6  # and that part of all of them
 ABOUT = 0.3  # what it is worth, of 1, to stand in a section about messages
@@ -43,7 +44,7 @@ def message_passage(document: Document, text: str) -> Section | None:
             continue
         is_about = _ABOUT.search(section.title) is not None
         for block in _passages(section.blocks):
-            here = _text(block)
+            here = body_text([block]).casefold()
             had = words & set(_WORD.findall(here))
             if len(had) < FEWEST - is_about or len(had) < LEAST * len(words):
                 continue
@@ -62,9 +63,3 @@ def _passages(blocks: list[Block]) -> Iterator[Block]:
             yield from _passages(block.body)
         if not isinstance(block, Indent):
             yield block
-
-
-def _text(block: Block) -> str:
-    texts: list[str] = []
-    block_texts([block], texts)
-    return plain(" ".join(texts)).casefold()

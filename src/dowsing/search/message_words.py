@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-#: Words of which each message that we know has one (knowledge/messages), and few sentences do.
+#: Words that messages have, and few sentences do.
 TELLING = frozenset(
     """
         such denied permitted found not empty busy space quota read-only many long broken refused

@@ -106,7 +106,7 @@ def _going_on(rest: list[Block]) -> list[Block]:
 
 
 #: Sections whose mention of a word tells nothing about it.
-_TELL_NOTHING = frozenset(
+TELL_NOTHING = frozenset(
     ("name", "synopsis", "see also", "author", "authors", "copyright", "history", "files")
 )
 #: Parts that only show how a command is written: what stands there is known from its forms.
@@ -123,7 +123,7 @@ def passages_with(document: Document, word: str) -> list[Section]:
         found: list[Section] = []
         left = MOST_PASSAGES
         for section in document.sections:
-            if section.title.casefold() in _TELL_NOTHING or _FORMS.search(section.title):
+            if section.title.casefold() in TELL_NOTHING or _FORMS.search(section.title):
                 continue
             blocks = _with(section.blocks, pattern)[:left]
             if blocks:

@@ -69,7 +69,7 @@ OPERATORS = frozenset("| |& && || ; ;; & ( ) { } > >> < << <<< >| <> [[ ]] (( ))
 _REDIRECTION = re.compile(r"(?:\d|&)?(?:>>?\|?|<{1,3}|<>)(?:&\d?-?)?|\d?>&\d")
 _EXPANSION = re.compile(r"\$(?:[@*#?$!_-]|\d|[A-Za-z_]\w*|\{.*\}|\(\(.*\)\)|\()")
 _SIGNALLED, MOST_SIGNALS = 128, 65  # an exit status above the first is a signal's
-_IN_SHELL = ["bash(1)", "dash(1)", "zsh(1)"]
+IN_SHELLS = ["bash(1)", "dash(1)", "zsh(1)"]
 
 
 def pasted_sign(words: list[str]) -> Pasted | None:
@@ -106,10 +106,10 @@ def _sign(text: str) -> Pasted | None:
     if _EXPANSION.fullmatch(text):
         says = read_value("expansion", text).says or read_value("arithmetic", text).says
         kind = PastedKind.VARIABLE if re.fullmatch(r"\$\w\w+", text) else PastedKind.SIGN
-        see = ["environ(7)"] if kind is PastedKind.VARIABLE else _IN_SHELL
+        see = ["environ(7)"] if kind is PastedKind.VARIABLE else IN_SHELLS
         return Pasted(kind, text, says, see=see)
     if text in OPERATORS or _REDIRECTION.fullmatch(text):
-        return Pasted(PastedKind.SIGN, text, see=_IN_SHELL)
+        return Pasted(PastedKind.SIGN, text, see=IN_SHELLS)
     if is_well_known(text):
         return Pasted(PastedKind.VARIABLE, text, name_words(text), see=["environ(7)"])
     return None

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 
-from dowsing.index.absent_rows import is_known_absent
 from dowsing.model.entry import EntryKind
 from dowsing.model.errors import Failure, Unreadable
 from dowsing.model.names import Name, is_plausible, is_typed, readings
@@ -109,6 +108,8 @@ def find_entry(session: Session, words: list[str]) -> Lookup:
             raise Failure(
                 f"the page of {asked} cannot be read: {problem.says} ({problem.path})", status=3
             )
+    from dowsing.index.absent_rows import is_known_absent
+
     if is_known_absent(session.store, asked):
         raise Failure(
             f"{asked[:80]} is not installed here; what is known of it: "

@@ -8,7 +8,6 @@ from dowsing.machine.shells.choice import own_shell
 from dowsing.search.definitions import Definition, definitions, may_be_defined
 
 LONGEST_SIGN = 6  # characters
-SHELLS = ("bash", "dash", "zsh")
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -34,7 +33,7 @@ def sign_of(session: Session, words: list[str]) -> Pasted | None:
 def _known_sign(session: Session, text: str) -> Pasted | None:
     """A sign of the shell that is known as it is written, and no name of a builtin or a page."""
     from dowsing.knowledge.signs import SignKind, sign_fact
-    from dowsing.search.pasted import OPERATORS, Pasted, PastedKind
+    from dowsing.search.pasted import IN_SHELLS, OPERATORS, Pasted, PastedKind
 
     if text.isalnum() or len(text) > LONGEST_SIGN:
         return None
@@ -43,7 +42,7 @@ def _known_sign(session: Session, text: str) -> Pasted | None:
     fact = sign_fact(SignKind.SIGN, text)
     if fact is None:
         return None
-    shells = [f"{shell}(1)" for shell in fact.shells or SHELLS]
+    shells = [f"{shell}(1)" for shell in fact.shells] or IN_SHELLS
     return Pasted(PastedKind.SIGN, text, fact.says, see=fact.see or shells)
 
 
@@ -55,7 +54,7 @@ def _with_fact(found: Pasted) -> Pasted:
     if found.kind is PastedKind.VARIABLE:
         fact = sign_fact(SignKind.VARIABLE, found.text.lstrip("$"))
     elif found.kind in (PastedKind.PATH, PastedKind.FILE):
-        own = found.text.replace(os.path.expanduser("~"), "~", 1)
+        own = _below_home(found.text)
         name = os.path.basename(own)
         fact = sign_fact(SignKind.FILE, own)
         if fact is None and name.startswith("."):
@@ -96,5 +95,10 @@ def _definitions(session: Session, found: Pasted) -> list[Definition]:
     told = definitions(session.store, name, shell)
     if found.kind is not PastedKind.PATH:
         return told
-    own = found.text.replace(os.path.expanduser("~"), "~", 1)
+    own = _below_home(found.text)
     return [one for one in told if own in (one.tag, one.tag.replace("$HOME", "~"))]
+
+
+def _below_home(path: str) -> str:
+    """A path as pages write it: `~` for the user's home."""
+    return path.replace(os.path.expanduser("~"), "~", 1)

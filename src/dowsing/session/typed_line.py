@@ -4,9 +4,11 @@ a.tgz` and `git push origin main` are, `find large files` and `kill a process` a
 
 from __future__ import annotations
 
+import os
 import re
 
 from dowsing.index.convention_rows import conventions_of
+from dowsing.model.roles import Role
 from dowsing.search.lookup import is_plain_word
 from dowsing.session.subcommands import finder_of, told_subcommands
 
@@ -68,7 +70,7 @@ def _reads_as_one(session: Session, text: str, words: list[str]) -> bool:
         return False
     pieces = pieces_of(taken)
     known = sum(_tells(session, piece) for piece in pieces)
-    of_files = ("path", "file") if any(one.role == "subcommand" for one in pieces) else _OF_FILES
+    of_files = ("path", "file") if any(one.role == Role.SUBCOMMAND for one in pieces) else _OF_FILES
     return known > sum(_doubts(session, piece, of_files) for piece in pieces)
 
 
@@ -87,13 +89,13 @@ def _may_be_one(session: Session, words: list[str]) -> bool:
 
 def _tells(session: Session, piece: Piece) -> int:
     """Whether a piece is one that only a line has."""
-    if piece.role in ("subcommand", "assignment"):
+    if piece.role in (Role.SUBCOMMAND, Role.ASSIGNMENT):
         return 1
-    if piece.role == "option":
+    if piece.role == Role.OPTION:
         return int(not _is_word_of_letters(session, piece))
-    if piece.role == "command":
+    if piece.role == Role.COMMAND:
         return int(piece.start > 0)
-    if piece.role not in ("operand", "value") or not _FORMED.search(piece.text):
+    if piece.role not in (Role.OPERAND, Role.VALUE) or not _FORMED.search(piece.text):
         return 0
     return int(not _FIGURES.fullmatch(piece.text) or _may_be_figures(piece))
 
@@ -103,11 +105,9 @@ def _doubts(session: Session, piece: Piece, of_files: tuple[str, ...]) -> int:
     figure where none belongs, letters without a dash that are a word. `of_files`: the kinds of
     values that may be such a name.
     """
-    import os
-
-    if piece.role == "option":
+    if piece.role == Role.OPTION:
         return int(_is_word_of_letters(session, piece))
-    if piece.role != "operand" or os.path.exists(piece.text):
+    if piece.role != Role.OPERAND or os.path.exists(piece.text):
         return 0
     if _FIGURES.fullmatch(piece.text):
         return int(not _may_be_figures(piece))

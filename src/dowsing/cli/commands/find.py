@@ -28,6 +28,7 @@ if TYPE_CHECKING:
 
 #: Fewer than so many found: what was never asked may be it.
 FEW_FOUND = 5
+MOST_SHOWN = 20  # entries, unless it is said
 MOST_ABSENT = 2  # commands that are not here
 BEST = 3  # hits that may do what is looked for
 
@@ -55,7 +56,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     )
     add_filters(parser)
     parser.add_argument(
-        "--limit", type=_count, default=20, metavar="N", help="at most so many (20)"
+        "--limit", type=_count, default=MOST_SHOWN, metavar="N", help="at most so many (20)"
     )
     parser.add_argument("--count", action="store_true", help="only say how many match")
     parser.add_argument(
@@ -126,22 +127,18 @@ def run(session: Session, options: argparse.Namespace) -> int:
     filters = filters_of(options)
     if not any(word.strip() for word in options.words) and not filters.any:
         raise Failure("say what to look for, for example: dowsing find delete file", status=2)
-    return answer(session, options.words, options.limit, options.count, filters, options.why)
+    found = searched(session, options.words, options.limit, filters, options.why)
+    return tell(session, options.words, found, options.count, options.why)
 
 
-def answer(  # noqa: PLR0913 - what is wanted is by keyword
+def searched(
     session: Session,
     words: list[str],
-    limit: int,
-    count: bool = False,
+    limit: int = MOST_SHOWN,
     filters: Filters | None = None,
     why: bool = False,
-    task: Task | None = None,
-    first: str = "",
-) -> int:
-    """Search and print what was found; `task`: a line that does what is said, which stands above
-    it; `first`: the name of the page that stands first.
-    """
+) -> SearchAnswer:
+    """What is found. Raises Failure where there is nothing to look for."""
     shell = own_shell(session.settings, session.store.shells())
     query = make_query(words, limit, filters).changed(shell=shell)
     if (
@@ -152,15 +149,24 @@ def answer(  # noqa: PLR0913 - what is wanted is by keyword
         raise Failure(
             f"there is nothing to look for in “{' '.join(words)[:60]}”; give a word or a pattern"
         )
-    found = search(session.store, query, why or session.json)
-    first = task.answers[0].command if task is not None else first
-    found = _with_first(session, found, first) if first else found
+    return search(session.store, query, why or session.json)
+
+
+def tell(
+    session: Session,
+    words: list[str],
+    found: SearchAnswer,
+    count: bool = False,
+    why: bool = False,
+    task: Task | None = None,
+) -> int:
+    """Print what was found; `task`: a line that does what is said, which stands above it."""
     own = _kept(session, words)
     if found.hits and not count:
         labels = [hit.entry.label for hit in found.hits]
         remember(session.settings.data, Remembered(ListKind.NAMES, " ".join(words), [], labels))
-    absent = _absent_for(session, found)
     if session.json:
+        absent = _absent_for(session, found)
         session.print_json({**as_json(found), "kept": own, "absent": absent})
         return 0 if found.total else 1
     if count:
@@ -172,15 +178,15 @@ def answer(  # noqa: PLR0913 - what is wanted is by keyword
         session.screen.show(kept_lines(own, session.screen.width, session.program))
         return 0
     if not found.total:
-        raise _nothing(session, words, found, filters)
+        raise _nothing(session, words, found)
     more = []
     rich = session.screen.is_terminal or session.screen.color
     if rich and found.total > len(found.hits):
         from dowsing.search.hints import hints
 
-        more = hints(session.store, found.numbers, query.filters, query.words)
+        more = hints(session.store, found.numbers, found.query.filters, found.query.words)
     lines = hit_lines(found, session.screen.width, session.program, more, rich, why)
-    below = _not_here(session, absent) + _no_pages(session)
+    below = _not_here(session, _absent_for(session, found)) + _no_pages(session)
     if asked := _never_asked(session, found):
         below += [f"{FAINT}{line}" for line in wrap(asked, session.screen.width)]
     above = _above(session, words) if task is None else _line_above(session, task)
@@ -193,9 +199,7 @@ def answer(  # noqa: PLR0913 - what is wanted is by keyword
     return 0
 
 
-def _nothing(
-    session: Session, words: list[str], found: SearchAnswer, filters: Filters | None
-) -> Failure:
+def _nothing(session: Session, words: list[str], found: SearchAnswer) -> Failure:
     """The failure that nothing was found, and how to look otherwise."""
     query = found.query
     if query.filters.any:
@@ -203,10 +207,15 @@ def _nothing(
         asked = f"for “{' '.join(words)[:100]}” " if any(words) else ""
         return Failure(
             f"nothing found {asked}in {query.filters.described()}; "
-            f"{_wider(session, words, filters)}"
+            f"{_wider(session, words, query.filters)}"
         )
-    absent = [f"{one.name} ({one.does})" for one in _absent_for(session, found)]
-    says = f"not installed here: {'; '.join(absent)}" if absent else _never_asked(session, found)
+    absent = _absent_for(session, found)
+    if absent:
+        from dowsing.render.absent_lines import not_here_words
+
+        says = not_here_words(absent)
+    else:
+        says = _never_asked(session, found)
     return Failure(
         f"nothing found for “{' '.join(words)[:200]}”; try fewer or shorter words, "
         f"or a pattern: {session.program} find '*{(query.words or ['part'])[0][:20]}*'"
@@ -268,7 +277,7 @@ def _not_here(session: Session, absent: list[AbsentCommand]) -> list[str]:
     return not_here_lines(absent, session.screen.width)
 
 
-def _with_first(session: Session, found: SearchAnswer, command: str) -> SearchAnswer:
+def with_first(session: Session, found: SearchAnswer, command: str) -> SearchAnswer:
     """The same with the page of a command first, if it has one."""
     from dowsing.session.naming import named
 
@@ -288,13 +297,13 @@ def _absent_for(session: Session, found: SearchAnswer) -> list[AbsentCommand]:
     says that it does.
     """
     terms = [term.term for term in found.terms]
-    if not absent_for(session.store, terms):
+    known = absent_for(session.store, terms)
+    best = [hit.entry for hit in found.hits[:BEST]]
+    if not known or says_all(session.store, best, terms):
         return []
-    if says_all(session.store, [hit.entry for hit in found.hits[:BEST]], terms):
-        return []
-    from dowsing.session.absent import absent_doing
+    from dowsing.session.absent import not_here
 
-    return absent_doing(session, terms, MOST_ABSENT)
+    return not_here(session, known)[:MOST_ABSENT]
 
 
 def _line_above(session: Session, task: Task) -> list[str]:
@@ -311,20 +320,13 @@ def _kept(session: Session, words: list[str]) -> KeptMatches:
     return own_matching(session, words)
 
 
-def _wider(session: Session, words: list[str], filters: Filters | None) -> str:
+def _wider(session: Session, words: list[str], filters: Filters) -> str:
     """How to look without filters, or at what there is to narrow to."""
     if any(words):
         return (
             f"without that: {session.program} find {' '.join(typed(word) for word in words)[:100]}"
         )
-    which = next(
-        (
-            name
-            for name, option in LISTS.items()
-            if filters is not None and getattr(filters, option)
-        ),
-        "",
-    )
+    which = next((name for name, option in LISTS.items() if getattr(filters, option)), "")
     return f"what there is: {session.program} words {which or 'verbs'}"
 
 

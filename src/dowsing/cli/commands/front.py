@@ -8,13 +8,11 @@ import argparse
 
 from dowsing.cli.commands import card, find
 from dowsing.index.nearest_names import nearest_names
-from dowsing.machine.shells.choice import own_shell
 from dowsing.model.errors import Failure
 from dowsing.model.names import is_typed
 from dowsing.render.line_marks import FAINT
 from dowsing.render.typed import typed
 from dowsing.search.lookup import is_plain_word
-from dowsing.session.absent import absent_sheet
 from dowsing.session.making_cards import subcommand_card
 from dowsing.session.naming import named, open_found
 from dowsing.session.pasting import defined_by, sign_of
@@ -27,7 +25,6 @@ from dowsing.terminal.screen import message
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from dowsing.model.entry import Entry
-    from dowsing.search.absent_sheet import AbsentSheet
     from dowsing.search.pasted import Pasted
     from dowsing.tasks.answers import Task
 
@@ -52,7 +49,7 @@ def run(session: Session, options: argparse.Namespace) -> int:
     given = [word for word in options.words if word.strip()]
     if not given:
         raise Failure("say a name or some words, for example: dowsing tar", status=2)
-    words = given[0].split() if len(given) == 1 and not _is_pattern(given[0]) else given
+    words = given[0].split() if len(given) == 1 else given
     if not _COMPARING.isdisjoint(words) or not all(
         word.isalpha() and word.islower() for word in words
     ):
@@ -68,11 +65,6 @@ def run(session: Session, options: argparse.Namespace) -> int:
             )
         return status
     return _no_name(session, words, " ".join(given))
-
-
-def _is_pattern(text: str) -> bool:
-    """Whether a text is one name with blanks in it, as a pattern may be."""
-    return any(sign in text for sign in "*?[") and len(text.split()) < 2
 
 
 def _no_name(session: Session, words: list[str], text: str) -> int:
@@ -92,13 +84,14 @@ def _no_name(session: Session, words: list[str], text: str) -> int:
         return card.show_card(session, part)
     if not meant and not has_sign and is_typed_line(session, text, has_sign):
         return _line(session, text)
-    if len(words) == 1 and (sheet := absent_sheet(session, words[0])) is not None:
-        return _not_here(session, sheet)
+    status = _not_here(session, words)
+    if status is not None:
+        return status
     status = _slip(session, words, meant)
     if status is not None:
         return status
     if len(words) == 1 and not session.json:
-        return _one_word(session, words[0], text)
+        return _one_word(session, words[0])
     return _words(session, words, text)
 
 
@@ -126,11 +119,15 @@ def _words(session: Session, words: list[str], text: str) -> int:
     program = program_of_message(text)
     found = named(session, [program]) if program else None
     if session.json or found is None or found.entry is None or not is_typed(found.entry.section):
-        return find.answer(session, words, 20, task=_sure_task(session, text))
+        task, hits = _sure_task(session, text), find.searched(session, words)
+        if task is not None:
+            hits = find.with_first(session, hits, task.answers[0].command)
+        return find.tell(session, words, hits, task=task)
     document = open_found(session, found)
     passage = message_passage(document, text)
     if passage is None:
-        return find.answer(session, words, 20, first=program)
+        hits = find.with_first(session, find.searched(session, words), program)
+        return find.tell(session, words, hits)
     from dowsing.render.pasted_lines import passage_lines
 
     width = session.screen.width
@@ -138,14 +135,11 @@ def _words(session: Session, words: list[str], text: str) -> int:
     return 0
 
 
-def _one_word(session: Session, word: str, text: str) -> int:
+def _one_word(session: Session, word: str) -> int:
     """A word that is no name: what it finds, or that nothing has it, with the nearest names.
     Raises Failure.
     """
-    from dowsing.search.searching import make_query, search
-
-    shell = own_shell(session.settings, session.store.shells())
-    found = search(session.store, make_query([word], 1).changed(shell=shell))
+    found = find.searched(session, [word])
     if not found.total or found.is_guessed:
         near = nearest_names(session.store, word, MOST_NEAR)
         how = f"look for what it does: {session.program} find WORDS"
@@ -154,7 +148,7 @@ def _one_word(session: Session, word: str, text: str) -> int:
             nearest=near,
         )
     message(f"nothing here is called {word[:80]}; searching for the word")
-    return find.answer(session, [word], 20)
+    return find.tell(session, [word], found)
 
 
 def _sure_task(session: Session, text: str) -> Task | None:
@@ -168,8 +162,15 @@ def _sure_task(session: Session, text: str) -> Task | None:
     return found if found.answers and found.likely >= SURE else None
 
 
-def _not_here(session: Session, sheet: AbsentSheet) -> int:
-    """A command that is known and not here."""
+def _not_here(session: Session, words: list[str]) -> int | None:
+    """A command that is known and not here; None if the words are none."""
+    if len(words) != 1:
+        return None
+    from dowsing.session.absent import absent_sheet
+
+    sheet = absent_sheet(session, words[0])
+    if sheet is None:
+        return None
     from dowsing.model.record import dump
     from dowsing.render.absent_lines import absent_lines
 

@@ -9,7 +9,6 @@ from dowsing.commandline.reading.command_finder import CommandFinder
 from dowsing.knowledge.stems import EMPTY, telling_stems
 from dowsing.model.errors import Failure
 from dowsing.render.typed import typed_words
-from dowsing.session.absent import absent_doing
 from dowsing.session.session import Session
 from dowsing.session.user_data import own_for
 from dowsing.tasks.answers import lines_for
@@ -46,12 +45,14 @@ def _nothing(session: Session, sentence: str) -> str:
     """That nothing does what is said, with the entries that its words find; none that stand for
     other words.
     """
+    from dowsing.index.absent_rows import absent_for
+    from dowsing.render.absent_lines import not_here_words
     from dowsing.search.searching import make_query, search
+    from dowsing.session.absent import not_here
 
-    missing = absent_doing(session, telling_stems(sentence), NAMED)
+    missing = not_here(session, absent_for(session.store, telling_stems(sentence)))[:NAMED]
     if missing:
-        told = "; ".join(f"{one.name} ({one.does})" for one in missing)
-        return f"nothing known here does that; not installed here: {told}"
+        return f"nothing known here does that; {not_here_words(missing)}"
     words = [word for word in re.findall(r"\w[\w.+-]*", sentence) if word.lower() not in EMPTY]
     words = words[:MOST_SEARCHED]
     said = "nothing known here does that"

@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import os
 import re
+import sys
 
 from dowsing.machine.search_path import executables
 
@@ -20,17 +21,18 @@ _TOOLS = {
     "go": "go install",
     "snap": "sudo snap install",
 }
-#: Systems that a command is a part of.
-_SYSTEMS = {"macos": "macOS", "freebsd": "FreeBSD", "openbsd": "OpenBSD"}
-_PLATFORMS = {"macos": "darwin", "freebsd": "freebsd", "openbsd": "openbsd"}
+#: Systems that a command is a part of, each with its name and how `sys.platform` begins there.
+_SYSTEMS = {
+    "macos": ("macOS", "darwin"),
+    "freebsd": ("FreeBSD", "freebsd"),
+    "openbsd": ("OpenBSD", "openbsd"),
+}
 _NAME = re.compile(r"[A-Za-z0-9@][\w.+@/-]*\Z")
 
 
 def is_of_this_system(package: str) -> bool:
     """Whether a package can be had on this kind of system, as far as its name tells."""
-    import sys
-
-    return package not in _SYSTEMS or sys.platform.startswith(_PLATFORMS[package])
+    return package not in _SYSTEMS or sys.platform.startswith(_SYSTEMS[package][1])
 
 
 def how_to_get(package: str, search_path: list[str], lists: str = LISTS) -> str:
@@ -38,7 +40,7 @@ def how_to_get(package: str, search_path: list[str], lists: str = LISTS) -> str:
     `search_path`: the folders of PATH.
     """
     if package in _SYSTEMS:
-        return f"a part of {_SYSTEMS[package]}"
+        return f"a part of {_SYSTEMS[package][0]}"
     tool, _, name = package.rpartition(":")
     if not _NAME.match(name):
         return ""
